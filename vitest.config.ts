@@ -1,0 +1,20 @@
+import { defineConfig } from 'vitest/config';
+import { fileURLToPath } from 'node:url';
+
+const source = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
+export default defineConfig({
+  resolve: {
+    alias: [
+      { find: /^@nestplank\/core$/, replacement: source('packages/core/src/index.ts') },
+      { find: /^@nestplank\/core\/formats$/, replacement: source('packages/core/src/formats/index.ts') },
+      { find: /^@nestplank\/core\/cutting$/, replacement: source('packages/core/src/cutting/index.ts') },
+      { find: /^@nestplank\/contract$/, replacement: source('packages/contract/src/index.ts') },
+    ],
+  },
+  test: {
+    include: ['packages/*/src/**/*.test.ts', 'apps/*/src/**/*.test.ts', 'apps/*/src/**/*.test.tsx'],
+    testTimeout: 30_000,
+    hookTimeout: 30_000,
+  },
+});
