@@ -1,0 +1,104 @@
+/**
+ * A curve through points (at[i], value[i]) with a slope at each, cubic in between.
+ * Plain data, so that it can be sent between threads.
+ */
+export interface Curve {
+  readonly at: readonly number[];
+  readonly value: readonly number[];
+  readonly slope: readonly number[];
+}
+
+export class CurveError extends Error {}
+
+function get(list: readonly number[], index: number): number {
+  const value = list[index];
+  if (value === undefined) throw new CurveError(`A curve was asked for point ${index} of ${list.length}.`);
+  return value;
+}
+
+/** One-sided three-point slope at an end, limited so that the curve keeps the shape of its points (Fritsch and Carlson). */
+function endSlope(step: number, nextStep: number, secant: number, nextSecant: number): number {
+  const slope = ((2 * step + nextStep) * secant - step * nextSecant) / (step + nextStep);
+  if (Math.sign(slope) !== Math.sign(secant)) return 0;
+  if (Math.sign(secant) !== Math.sign(nextSecant) && Math.abs(slope) > Math.abs(3 * secant)) return 3 * secant;
+  return slope;
+}
+
+/**
+ * Shape-preserving cubic through the points: no overshoot between them, straight where the points are straight.
+ * Slopes are the weighted harmonic means of neighbouring secants (Fritsch and Butland 1984).
+ * @param at strictly increasing positions, mm
+ * @param value one value for each position, mm
+ * @throws CurveError when there is no point or the positions do not increase
+ */
+export function monotoneCurve(at: readonly number[], value: readonly number[]): Curve {
+  const count = at.length;
+  if (count === 0 || count !== value.length) throw new CurveError('A curve needs as many values as positions, and at least one.');
+  if (count === 1) return { at, value, slope: [0] };
+  const steps: number[] = [];
+  const secants: number[] = [];
+  for (let i = 0; i + 1 < count; i += 1) {
+    const step = get(at, i + 1) - get(at, i);
+    if (!(step > 0)) throw new CurveError('The positions of a curve must increase.');
+    steps.push(step);
+    secants.push((get(value, i + 1) - get(value, i)) / step);
+  }
+  if (count === 2) return { at, value, slope: [get(secants, 0), get(secants, 0)] };
+  const slope: number[] = [endSlope(get(steps, 0), get(steps, 1), get(secants, 0), get(secants, 1))];
+  for (let i = 1; i + 1 < count; i += 1) {
+    const [before, after] = [get(secants, i - 1), get(secants, i)];
+    const [stepBefore, stepAfter] = [get(steps, i - 1), get(steps, i)];
+    if (before * after <= 0) {
+      slope.push(0);
+      continue;
+    }
+    const weightBefore = 2 * stepAfter + stepBefore;
+    const weightAfter = stepAfter + 2 * stepBefore;
+    slope.push((weightBefore + weightAfter) / (weightBefore / before + weightAfter / after));
+  }
+  slope.push(endSlope(get(steps, count - 2), get(steps, count - 3), get(secants, count - 2), get(secants, count - 3)));
+  return { at, value, slope };
+}
+
+/** The index of the piece that holds `x`: largest i with at[i] <= x, kept inside the curve. */
+function pieceOf(at: readonly number[], x: number): number {
+  let low = 0;
+  let high = at.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (get(at, middle) <= x) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Value of the curve at `x`; beyond its ends the end value is held. */
+export function evaluate(curve: Curve, x: number): number {
+  const last = curve.at.length - 1;
+  if (x <= get(curve.at, 0)) return get(curve.value, 0);
+  if (x >= get(curve.at, last)) return get(curve.value, last);
+  const i = pieceOf(curve.at, x);
+  const step = get(curve.at, i + 1) - get(curve.at, i);
+  const t = (x - get(curve.at, i)) / step;
+  const u = 1 - t;
+  return (
+    (1 + 2 * t) * u * u * get(curve.value, i) +
+    t * u * u * step * get(curve.slope, i) +
+    t * t * (3 - 2 * t) * get(curve.value, i + 1) -
+    t * t * u * step * get(curve.slope, i + 1)
+  );
+}
+
+/** Slope of the curve at `x`; 0 beyond its ends, where the value is held. */
+export function slopeAt(curve: Curve, x: number): number {
+  const last = curve.at.length - 1;
+  if (last === 0 || x < get(curve.at, 0) || x > get(curve.at, last)) return 0;
+  const i = pieceOf(curve.at, x);
+  const step = get(curve.at, i + 1) - get(curve.at, i);
+  const t = (x - get(curve.at, i)) / step;
+  return (
+    ((6 * t * t - 6 * t) * get(curve.value, i) + (6 * t - 6 * t * t) * get(curve.value, i + 1)) / step +
+    (3 * t * t - 4 * t + 1) * get(curve.slope, i) +
+    (3 * t * t - 2 * t) * get(curve.slope, i + 1)
+  );
+}

@@ -1,0 +1,90 @@
+/** A point in a plane, mm. */
+export type Point = readonly [number, number];
+/** A closed ring of points, first not repeated. */
+export type Ring = readonly Point[];
+/** A shape: outer ring and holes. */
+export interface Outline {
+  readonly outer: Ring;
+  readonly holes: readonly Ring[];
+}
+/** Smallest upright rectangle round something. */
+export interface Box {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+/** Lengths closer than this are the same length, mm. */
+export const SAME_LENGTH_MM = 0.01;
+
+/** Length of an open line through the points, mm. */
+export function lineLength(points: readonly Point[]): number {
+  let total = 0;
+  for (let i = 1; i < points.length; i += 1) {
+    const [a, b] = [points[i - 1], points[i]];
+    if (a && b) total += Math.hypot(b[0] - a[0], b[1] - a[1]);
+  }
+  return total;
+}
+
+/** Area inside a ring by the shoelace formula, mm2; positive when it runs anticlockwise. */
+export function ringArea(ring: Ring): number {
+  let twice = 0;
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length] ?? a;
+    twice += a[0] * b[1] - b[0] * a[1];
+  });
+  return twice / 2;
+}
+
+/** Area of a shape less its holes, mm2. */
+export function outlineArea(outline: Outline): number {
+  return outline.holes.reduce((area, hole) => area - Math.abs(ringArea(hole)), Math.abs(ringArea(outline.outer)));
+}
+
+/** The upright box round points. An empty list gives a box of no size at 0,0. */
+export function boxOf(points: readonly Point[]): Box {
+  if (points.length === 0) return { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of points) {
+    minX = Math.min(minX, x);
+    minY = Math.min(minY, y);
+    maxX = Math.max(maxX, x);
+    maxY = Math.max(maxY, y);
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+/** Ring of an upright rectangle, anticlockwise from its lower left corner. */
+export function rectangle(minX: number, minY: number, maxX: number, maxY: number): Ring {
+  return [
+    [minX, minY],
+    [maxX, minY],
+    [maxX, maxY],
+    [minX, maxY],
+  ];
+}
+
+/** Ring of a rectangle with rounded corners drawn with `steps` chords a corner. */
+export function roundedRectangle(minX: number, minY: number, maxX: number, maxY: number, radius: number, steps = 6): Ring {
+  const r = Math.min(radius, (maxX - minX) / 2, (maxY - minY) / 2);
+  if (r <= 0) return rectangle(minX, minY, maxX, maxY);
+  const corners: [number, number, number][] = [
+    [minX + r, minY + r, Math.PI],
+    [maxX - r, minY + r, 1.5 * Math.PI],
+    [maxX - r, maxY - r, 0],
+    [minX + r, maxY - r, 0.5 * Math.PI],
+  ];
+  return corners.flatMap(([x, y, start]) =>
+    Array.from({ length: steps + 1 }, (_, i): Point => {
+      const angle = start + (i / steps) * (Math.PI / 2);
+      return [x + r * Math.cos(angle), y + r * Math.sin(angle)];
+    }),
+  );
+}
+
+/** `count` numbers from `from` to `to`, both included. */
+export function spread(from: number, to: number, count: number): number[] {
+  return Array.from({ length: count }, (_, i) => (count === 1 ? from : from + ((to - from) * i) / (count - 1)));
+}

@@ -1,0 +1,49 @@
+import { differenceD, EndType, FillRule, inflatePathsD, JoinType, pointInPolygonD, PointInPolygonResult, simplifyPathD } from 'clipper2-ts';
+import { ringArea, type Outline, type Point, type Ring } from './plane.js';
+
+type Path = { x: number; y: number }[];
+
+/** Decimals kept by the polygon library: ten-thousandths of a millimetre. */
+const DECIMALS = 4;
+/** How far a chord may leave the arc it stands for, mm. */
+const ARC_TOLERANCE = 0.05;
+
+const toPath = (ring: Ring): Path => ring.map(([x, y]) => ({ x, y }));
+const toRing = (path: Path): Ring => path.map(({ x, y }): Point => [x, y]);
+const bySize = (a: Ring, b: Ring): number => Math.abs(ringArea(b)) - Math.abs(ringArea(a));
+const anticlockwise = (ring: Ring): Ring => (ringArea(ring) < 0 ? [...ring].reverse() : ring);
+
+/**
+ * Cuts shapes out of a shape.
+ * @returns the pieces that are left, largest first; none when nothing is left
+ */
+export function cutOut(outline: Outline, cutters: readonly Ring[]): Outline[] {
+  if (cutters.length === 0) return [outline];
+  const subject = [anticlockwise(outline.outer), ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse())].map(toPath);
+  const rings = differenceD(subject, cutters.map(anticlockwise).map(toPath), FillRule.NonZero, DECIMALS).map(toRing);
+  const holes = rings.filter((ring) => ringArea(ring) < 0);
+  return rings
+    .filter((ring) => ringArea(ring) > 0)
+    .sort(bySize)
+    .map((outer) => {
+      const path = toPath(outer);
+      return { outer, holes: holes.filter((hole) => hole[0] && pointInPolygonD({ x: hole[0][0], y: hole[0][1] }, path, DECIMALS) === PointInPolygonResult.IsInside) };
+    });
+}
+
+/**
+ * Gives the inside corners of a ring a radius, as a router bit or a jigsaw leaves them: the ring is grown by the radius
+ * and shrunk again (morphological closing), which leaves outside corners sharp.
+ * @param radius mm; 0 leaves the ring as it is
+ */
+export function roundInsideCorners(ring: Ring, radius: number): Ring {
+  if (radius <= 0) return ring;
+  const grown = inflatePathsD([toPath(anticlockwise(ring))], radius, JoinType.Round, EndType.Polygon, 2, DECIMALS, ARC_TOLERANCE);
+  const closed = inflatePathsD(grown, -radius, JoinType.Round, EndType.Polygon, 2, DECIMALS, ARC_TOLERANCE);
+  return closed.map(toRing).sort(bySize)[0] ?? ring;
+}
+
+/** Drops points of a ring that lie within `tolerance` mm of the line of their neighbours. */
+export function simplify(ring: Ring, tolerance: number): Ring {
+  return ring.length < 4 ? ring : toRing(simplifyPathD(toPath(ring), tolerance, true));
+}

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import {
+  addressSchema, archSchema, cutPlanSchema, cuttingSettingsSchema, idSchema, layerSchema, openingSchema, personSchema, platformBedSchema,
+  baseCupboardSchema, projectSchema, readingSchema, ribSchema, settingsSchema, stationSchema, surfaceSchema, surveySchema, unitSchema,
+} from './schema.js';
+
+const named = z.strictObject({ id: idSchema });
+
+/** What each named operation carries. Everything that changes a project is one of these. */
+export const OPERATION_PAYLOADS = {
+  renameProject: z.strictObject({ name: projectSchema.shape.name, model: projectSchema.shape.vehicle.shape.model }),
+  changeSettings: z.strictObject({ changes: settingsSchema.omit({ cutting: true }).partial().strict() }),
+  changeCutting: z.strictObject({ changes: cuttingSettingsSchema.partial().strict() }),
+  putPerson: z.strictObject({ person: personSchema }),
+  removePerson: named,
+  takeReading: z.strictObject({ address: addressSchema, reading: readingSchema }),
+  removeReading: z.strictObject({ address: addressSchema, index: z.int().min(0) }),
+  skipReading: z.strictObject({ address: addressSchema }),
+  planSurvey: z.strictObject({ changes: surveySchema.pick({ heights: true, roofOffsets: true, symmetric: true }).partial().strict() }),
+  putStation: z.strictObject({ station: stationSchema }),
+  removeStation: named,
+  putRib: z.strictObject({ rib: ribSchema }),
+  removeRib: named,
+  putArch: z.strictObject({ arch: archSchema }),
+  removeArch: named,
+  putOpening: z.strictObject({ opening: openingSchema }),
+  removeOpening: named,
+  putLayer: z.strictObject({ surface: surfaceSchema, layer: layerSchema, at: z.int().min(0).optional() }),
+  removeLayer: z.strictObject({ surface: surfaceSchema, id: idSchema }),
+  placeUnit: z.strictObject({ unit: unitSchema }),
+  changeUnit: z.strictObject({
+    id: idSchema,
+    changes: z.union([platformBedSchema.omit({ kind: true, id: true }).partial().strict(), baseCupboardSchema.omit({ kind: true, id: true }).partial().strict()]),
+  }),
+  removeUnit: named,
+  keepPlan: z.strictObject({ material: idSchema, job: z.string().max(64), plan: cutPlanSchema }),
+  restore: z.strictObject({ project: projectSchema }),
+} as const;
+
+export type OperationName = keyof typeof OPERATION_PAYLOADS;
+export type OperationOf<Name extends OperationName> = { readonly name: Name; readonly payload: z.output<(typeof OPERATION_PAYLOADS)[Name]> };
+/** A named change of a project. */
+export type Operation = { [Name in OperationName]: OperationOf<Name> }[OperationName];
+
+export const OPERATION_NAMES = Object.keys(OPERATION_PAYLOADS) as OperationName[];

@@ -1,0 +1,116 @@
+import type { Side } from '../project/schema.js';
+import { evaluate, monotoneCurve, slopeAt, type Curve } from '../numeric/curve.js';
+import { spread, type Point } from '../numeric/plane.js';
+import { roofSlope, type Shell, type StationSection } from './shell.js';
+
+/** How far each surface moves into the room, mm. */
+export interface Insets {
+  readonly floor: number;
+  readonly left: number;
+  readonly right: number;
+  readonly ceiling: number;
+}
+
+/** Points along each curve that are moved inward. */
+const SAMPLES = 25;
+/** The moved curves are lengthened by this much so that they always cross at the corner, mm. */
+const OVERLAP_MM = 150;
+
+/** Moves the wall inward along its normal: the tangent is (d', 1), so the normal into the room is (-1, d') over its length. */
+function movedWall(wall: Curve, inset: number): Point[] {
+  const [from, to] = [wall.at[0] ?? 0, wall.at.at(-1) ?? 0];
+  const heights = to > from ? spread(from, to, SAMPLES) : [from];
+  const points = heights.map((z): Point => {
+    const slope = slopeAt(wall, z);
+    const length = Math.hypot(1, slope);
+    return [evaluate(wall, z) - inset / length, z + (inset * slope) / length];
+  });
+  return [...points, lengthened(points, slopeAt(wall, to))];
+}
+
+function lengthened(points: readonly Point[], slope: number): Point {
+  const [d, z] = points.at(-1) ?? [0, 0];
+  const length = Math.hypot(1, slope);
+  return [d + (OVERLAP_MM * slope) / length, z + OVERLAP_MM / length];
+}
+
+/** Moves the roof down along its normal: the tangent is (1, h'), so the normal into the room is (h', -1) over its length. */
+function movedRoof(section: StationSection, inset: number): Point[] {
+  const [from, to] = [section.roof.at[0] ?? 0, section.roof.at.at(-1) ?? 0];
+  const points = spread(from, to, 2 * SAMPLES).map((y): Point => {
+    const slope = roofSlope(section, y);
+    const length = Math.hypot(1, slope);
+    return [y + (inset * slope) / length, evaluate(section.roof, y) - inset / length];
+  });
+  const start: Point = points[0] ?? [0, 0];
+  const end: Point = points.at(-1) ?? [0, 0];
+  const beyond = (p: Point, slope: number, sign: number): Point => [p[0] + (sign * OVERLAP_MM) / Math.hypot(1, slope), p[1] + (sign * OVERLAP_MM * slope) / Math.hypot(1, slope)];
+  return [beyond(start, roofSlope(section, from), -1), ...points, beyond(end, roofSlope(section, to), 1)];
+}
+
+/** Where two open lines first cross, walking the second; with the index of the piece on each. */
+function crossing(a: readonly Point[], b: readonly Point[]): { readonly point: Point; readonly onA: number; readonly onB: number } | null {
+  for (let j = 1; j < b.length; j += 1) {
+    for (let i = 1; i < a.length; i += 1) {
+      const [p, q, r, s] = [a[i - 1], a[i], b[j - 1], b[j]];
+      if (!p || !q || !r || !s) continue;
+      const cross = (q[0] - p[0]) * (s[1] - r[1]) - (q[1] - p[1]) * (s[0] - r[0]);
+      if (Math.abs(cross) < 1e-12) continue;
+      const t = ((r[0] - p[0]) * (s[1] - r[1]) - (r[1] - p[1]) * (s[0] - r[0])) / cross;
+      const u = ((r[0] - p[0]) * (q[1] - p[1]) - (r[1] - p[1]) * (q[0] - p[0])) / cross;
+      if (t >= 0 && t <= 1 && u >= 0 && u <= 1) return { point: [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])], onA: i - 1, onB: j - 1 };
+    }
+  }
+  return null;
+}
+
+/** Keeps points whose first coordinate increases by more than a hair, as a curve needs. */
+function increasing(points: readonly Point[]): Point[] {
+  const kept: Point[] = [];
+  for (const point of points) {
+    const before = kept.at(-1);
+    if (!before || point[0] > before[0] + 1e-6) kept.push(point);
+  }
+  return kept;
+}
+
+const curveThrough = (points: readonly Point[]): Curve => {
+  const clean = increasing(points);
+  return monotoneCurve(
+    clean.map((p) => p[0]),
+    clean.map((p) => p[1]),
+  );
+};
+
+/** The inner section, or null when the layers leave no room between them. */
+function insetSection(section: StationSection, insets: Insets): StationSection | null {
+  const roof = movedRoof(section, insets.ceiling);
+  const side = (which: Side): { readonly wall: Curve; readonly corner: Point; readonly onRoof: number } | null => {
+    const sign = which === 'left' ? -1 : 1;
+    const wall = movedWall(section[which], insets[which]).map(([d, z]): Point => [sign * d, z]);
+    const line = which === 'left' ? roof : [...roof].reverse();
+    const met = crossing(wall, line);
+    if (!met) return null;
+    const upTo = [...wall.slice(0, met.onA + 1), met.point].map(([y, z]): Point => [z, sign * y]);
+    return { wall: curveThrough(upTo), corner: met.point, onRoof: which === 'left' ? met.onB : roof.length - 2 - met.onB };
+  };
+  const [left, right] = [side('left'), side('right')];
+  if (!left || !right || left.corner[0] >= right.corner[0]) return null;
+  const between = roof.slice(left.onRoof + 1, right.onRoof + 1);
+  return { x: section.x, left: left.wall, right: right.wall, roof: curveThrough([left.corner, ...between, right.corner]) };
+}
+
+/**
+ * The room that is left: every surface moved inward along the normal of its section curve, the floor raised.
+ * Beneath the ribs nothing changes: the surface given is that of the rib faces.
+ * @returns null when the layers are thicker than the room
+ */
+export function innerShell(shell: Shell, insets: Insets): Shell | null {
+  const stations = shell.stations.map((section) => insetSection(section, insets));
+  const whole = stations.filter((section): section is StationSection => section !== null);
+  if (whole.length < stations.length) return null;
+  const floor = shell.floor + insets.floor;
+  const inner: Shell = { length: shell.length, floor, stations: whole };
+  const leftOver = whole.every((section) => evaluate(section.roof, 0) > floor && (section.left.at.at(-1) ?? 0) > floor && evaluate(section.left, floor) + evaluate(section.right, floor) > 0);
+  return leftOver ? inner : null;
+}

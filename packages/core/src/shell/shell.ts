@@ -1,0 +1,131 @@
+import type { Side } from '../project/schema.js';
+import { evaluate, monotoneCurve, slopeAt, type Curve } from '../numeric/curve.js';
+import { lineLength, spread, type Point, type Ring } from '../numeric/plane.js';
+
+/** One cross-section: distance of each wall from the centre line over height, joined to the roof's height over y. */
+export interface StationSection {
+  readonly x: number;
+  /** Wall distance (positive) over height, from the floor to where the wall meets the roof curve. */
+  readonly left: Curve;
+  readonly right: Curve;
+  /** Roof height over y, from the top of the left wall (negative y) to the top of the right. */
+  readonly roof: Curve;
+}
+
+/**
+ * The inside of the vehicle as a surface: rib faces when bare, the lining's face when inner.
+ * Axes as in the maintainer's guide: x to the rear, y to the right, z up from the bare floor. Millimetres.
+ */
+export interface Shell {
+  readonly length: number;
+  /** Height of the surface one stands on, above the bare floor. */
+  readonly floor: number;
+  readonly stations: readonly StationSection[];
+}
+
+const first = (curve: Curve): number => curve.at[0] ?? 0;
+const last = (curve: Curve): number => curve.at.at(-1) ?? 0;
+
+/** Along x between stations the same shape-preserving curve is used; before the first and behind the last station their value is held. */
+function alongVehicle(shell: Shell, x: number, valueOf: (section: StationSection) => number): number {
+  const only = shell.stations[0];
+  if (!only) return 0;
+  if (shell.stations.length === 1) return valueOf(only);
+  return evaluate(monotoneCurve(shell.stations.map((s) => s.x), shell.stations.map(valueOf)), x);
+}
+
+/** The y at which the roof curve of a section comes down to height `z` on one side; 0 when the roof is nowhere that high. */
+function roofReach(section: StationSection, side: Side, z: number): number {
+  const outer = side === 'left' ? -first(section.roof) : last(section.roof);
+  const sign = side === 'left' ? -1 : 1;
+  if (evaluate(section.roof, 0) <= z) return 0;
+  let [low, high] = [0, outer];
+  for (let i = 0; i < 40; i += 1) {
+    const middle = (low + high) / 2;
+    if (evaluate(section.roof, sign * middle) > z) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Distance from the centre line to one side of a section at height `z`, mm. */
+export function sideDistance(section: StationSection, side: Side, z: number): number {
+  const wall = section[side];
+  return z <= last(wall) ? evaluate(wall, z) : roofReach(section, side, z);
+}
+
+/**
+ * Distance from the centre line to the shell's side at a place, mm. Below the lowest reading the lowest is held;
+ * above the wall's top it follows the roof curve, and is 0 above the roof.
+ */
+export function halfWidth(shell: Shell, side: Side, x: number, z: number): number {
+  return alongVehicle(shell, x, (section) => sideDistance(section, side, z));
+}
+
+/** Height of the roof above the bare floor at a place, mm; outside the walls the height of the wall's top is held. */
+export function roofHeight(shell: Shell, x: number, y: number): number {
+  return alongVehicle(shell, x, (section) => evaluate(section.roof, y));
+}
+
+/** Height at which the wall meets the roof curve, mm above the bare floor. */
+export function wallTop(shell: Shell, side: Side, x: number): number {
+  return alongVehicle(shell, x, (section) => last(section[side]));
+}
+
+/** Lean of the wall in section: angle from the upright, radians, positive when it leans outward going up. */
+export function leanUp(shell: Shell, side: Side, x: number, z: number): number {
+  const h = 1;
+  return Math.atan2(halfWidth(shell, side, x, z + h) - halfWidth(shell, side, x, z - h), 2 * h);
+}
+
+/** Lean of the wall along the vehicle at one height: angle from the centre line's direction, radians, positive when it opens to the rear. */
+export function leanAlong(shell: Shell, side: Side, x: number, z: number): number {
+  const h = 5;
+  return Math.atan2(halfWidth(shell, side, x + h, z) - halfWidth(shell, side, x - h, z), 2 * h);
+}
+
+/** Radius of curvature of the wall in section at a height, mm; Infinity where it is straight. From three points 20 mm apart in height. */
+export function curvatureRadius(shell: Shell, side: Side, x: number, z: number): number {
+  const h = 20;
+  const [a, b, c] = [z - h, z, z + h].map((height) => halfWidth(shell, side, x, height));
+  const slope = ((c ?? 0) - (a ?? 0)) / (2 * h);
+  const bend = ((c ?? 0) - 2 * (b ?? 0) + (a ?? 0)) / (h * h);
+  return Math.abs(bend) < 1e-9 ? Infinity : (1 + slope * slope) ** 1.5 / Math.abs(bend);
+}
+
+/** The wall in section at x, as points (distance from the centre line, height) from `from` up to `to`. */
+export function wallLine(shell: Shell, side: Side, x: number, from: number, to: number, count = 25): Point[] {
+  return spread(from, to, count).map((z): Point => [halfWidth(shell, side, x, z), z]);
+}
+
+/** Length along the wall's curve from the floor up to height `z`, mm: what the wall measures when it is unrolled. */
+export function developedHeight(shell: Shell, side: Side, x: number, z: number, count = 17): number {
+  return z <= shell.floor ? 0 : lineLength(wallLine(shell, side, x, shell.floor, z, count));
+}
+
+/** The whole section across the vehicle at x as a closed ring (y, z): floor, right wall, roof, left wall. */
+export function sectionAcross(shell: Shell, x: number, count = 25): Ring {
+  const up = (side: Side, sign: number): Point[] => wallLine(shell, side, x, shell.floor, wallTop(shell, side, x), count).map(([d, z]): Point => [sign * d, z]);
+  const right = up('right', 1);
+  const left = up('left', -1);
+  const [from, to] = [right.at(-1)?.[0] ?? 0, left.at(-1)?.[0] ?? 0];
+  const roof = spread(from, to, count)
+    .slice(1, -1)
+    .map((y): Point => [y, roofHeight(shell, x, y)]);
+  return [...right, ...roof, ...left.reverse()];
+}
+
+/** One side's edge in a level plane: points (x, distance from the centre line) from x0 to x1 at height z. */
+export function sideAlong(shell: Shell, side: Side, z: number, x0: number, x1: number, count = 41): Point[] {
+  return spread(x0, x1, count).map((x): Point => [x, halfWidth(shell, side, x, z)]);
+}
+
+/** The section in an upright plane along the vehicle at `y`: points (x, roof height) from x0 to x1. */
+export function roofAlong(shell: Shell, y: number, x0: number, x1: number, count = 41): Point[] {
+  return spread(x0, x1, count).map((x): Point => [x, roofHeight(shell, x, y)]);
+}
+
+/** Slope of a section's roof at y, as rise over run. */
+export function roofSlope(section: StationSection, y: number): number {
+  return slopeAt(section.roof, y);
+}

@@ -1,0 +1,28 @@
+/** A length inside a message; it is written in the reader's own units when the message is said. */
+export interface LengthParam {
+  readonly mm: number;
+}
+
+/** Money inside a message, in minor units of a currency. */
+export interface MoneyParam {
+  readonly minor: number;
+  readonly currency: string;
+}
+
+export type MessageParam = string | number | LengthParam | MoneyParam;
+
+/** A sentence that has not been put into words yet: a key of the word list and what goes into its blanks. */
+export interface Message {
+  readonly key: string;
+  readonly params: Readonly<Record<string, MessageParam>>;
+}
+
+/** Makes a message. */
+export function message(key: string, params: Record<string, MessageParam> = {}): Message {
+  return { key, params };
+}
+
+/** Marks a number as a length in millimetres, for a message. */
+export function mm(value: number): LengthParam {
+  return { mm: value };
+}
