@@ -8,6 +8,7 @@ export default defineConfig({
     alias: [
       { find: /^@nestplank\/core$/, replacement: source('packages/core/src/index.ts') },
       { find: /^@nestplank\/core\/formats$/, replacement: source('packages/core/src/formats/index.ts') },
+      { find: /^@nestplank\/core\/export$/, replacement: source('packages/core/src/formats/export.ts') },
       { find: /^@nestplank\/core\/cutting$/, replacement: source('packages/core/src/cutting/index.ts') },
       { find: /^@nestplank\/contract$/, replacement: source('packages/contract/src/index.ts') },
     ],

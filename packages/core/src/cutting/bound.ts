@@ -50,55 +50,81 @@ function fewestSheets(parts: readonly EnginePart[], stock: readonly EngineStock[
   return most;
 }
 
-/** Cheapest sheets whose areas add up to at least `area`, by branch and bound over whole numbers of each kind. */
-function cheapestArea(kinds: readonly { readonly area: number; readonly price: number; readonly quantity: number }[], area: number): number {
-  const sorted = [...kinds].sort((a, b) => a.price / a.area - b.price / b.area);
+/** At least `count` sheets must be of these kinds. */
+interface Demand {
+  readonly kinds: ReadonlySet<number>;
+  readonly count: number;
+}
+
+/** More visits than this and the small program gives its fractional price, which is a bound as well. */
+const MOST_VISITS = 20_000;
+
+/**
+ * Cheapest whole numbers of each kind of sheet that have enough area and meet every demand, by branch and bound.
+ * The area still missing at the cheapest rate prices what is left of a branch.
+ */
+function cheapestMix(stock: readonly EngineStock[], kerf: number, area: number, demands: readonly Demand[]): number {
+  const kinds = stock
+    .map((s, index) => ({ index, area: (s.length + kerf) * (s.width + kerf), price: s.price, quantity: s.quantity }))
+    .sort((a, b) => a.price / a.area - b.price / b.area);
+  const counts = stock.map(() => 0);
+  const missingOf = (demand: Demand): number => demand.count - [...demand.kinds].reduce((sum, index) => sum + (counts[index] ?? 0), 0);
+  const mostDemanded = Math.max(0, ...demands.map((demand) => demand.count));
   let best = Infinity;
   let visits = 0;
-  const walk = (index: number, missing: number, cost: number): void => {
-    if (missing <= 0) {
-      best = Math.min(best, cost);
+  const walk = (depth: number, missing: number, cost: number): void => {
+    const kind = kinds[depth];
+    const rest = missing > 0 && kind ? (missing * kind.price) / kind.area : 0;
+    if (cost + rest >= best - SAFE) return;
+    if (!kind) {
+      if (missing <= 0 && demands.every((demand) => missingOf(demand) <= 0)) best = cost;
       return;
     }
-    const kind = sorted[index];
     visits += 1;
-    if (!kind) return;
-    if (cost + (missing * kind.price) / kind.area >= best - SAFE) return;
-    if (visits > 20_000) {
-      // the fractional price is a bound too: give up on whole numbers here
-      best = Math.min(best, cost + (missing * kind.price) / kind.area);
+    if (visits > MOST_VISITS) {
+      best = Math.min(best, cost + rest);
       return;
     }
-    const most = Math.min(kind.quantity, Math.ceil(missing / kind.area));
-    for (let count = most; count >= 0; count -= 1) walk(index + 1, missing - count * kind.area, cost + count * kind.price);
+    const most = Math.min(kind.quantity, Math.max(0, Math.ceil(missing / kind.area), mostDemanded));
+    for (let count = most; count >= 0; count -= 1) {
+      counts[kind.index] = count;
+      walk(depth + 1, missing - count * kind.area, cost + count * kind.price);
+    }
+    counts[kind.index] = 0;
   };
   walk(0, area * (1 - SAFE), 0);
   return best;
 }
 
-/** Cheapest way to take at least `count` sheets. */
-function cheapestCount(stock: readonly EngineStock[], count: number): number {
-  let [missing, cost] = [count, 0];
-  for (const s of [...stock].sort((a, b) => a.price - b.price)) {
-    const taken = Math.min(missing, s.quantity);
-    cost += taken * s.price;
-    missing -= taken;
-    if (missing <= 0) return cost;
+/** The kinds of sheet a part fits on, by index. */
+function kindsFor(part: EnginePart, stock: readonly EngineStock[]): number[] {
+  return stock.flatMap((s, index) => (fits(part, s) ? [index] : []));
+}
+
+/** For each set of kinds that some part is confined to: how many sheets of that set its parts need at least. */
+function demandsOf(job: EngineJob): Demand[] {
+  const confined = new Map<string, number[]>();
+  for (const part of job.parts) {
+    const kinds = kindsFor(part, job.stock);
+    confined.set(kinds.join(), kinds);
   }
-  return Infinity;
+  return [...confined.values()].map((kinds) => {
+    const set = new Set(kinds);
+    const parts = job.parts.filter((part) => kindsFor(part, job.stock).every((index) => set.has(index)));
+    const count = fewestSheets(parts, job.stock.filter((_, index) => set.has(index)), job.kerf);
+    return { kinds: set, count };
+  });
 }
 
 /**
- * A price below which the job cannot be cut, in minor units: the greater of the cheapest sheets with enough area, every
- * part and sheet grown by one kerf, and the fewest sheets by dual feasible functions at the cheapest prices. Infinity
- * when the stock is too small whatever the layout.
+ * A price below which the job cannot be cut, in minor units: the cheapest whole numbers of sheets that have enough area,
+ * every part and sheet grown by one kerf, and enough sheets of every kind that parts are confined to, counted by dual
+ * feasible functions. Infinity when the stock is too small whatever the layout.
  */
 export function lowerBound(job: EngineJob): number {
   if (job.parts.length === 0) return 0;
   const { kerf, stock, parts } = job;
   const area = parts.reduce((sum, part) => sum + part.quantity * (part.length + kerf) * (part.width + kerf), 0);
-  const kinds = stock.map((s) => ({ area: (s.length + kerf) * (s.width + kerf), price: s.price, quantity: s.quantity }));
-  const byArea = cheapestArea(kinds, area);
-  const byCount = cheapestCount(stock, fewestSheets(parts, stock, kerf));
-  return Math.ceil(Math.max(byArea, byCount) - 1e-6);
+  const everywhere: Demand = { kinds: new Set(stock.map((_, index) => index)), count: fewestSheets(parts, stock, kerf) };
+  return Math.ceil(cheapestMix(stock, kerf, area, [everywhere, ...demandsOf(job)]) - 1e-6);
 }

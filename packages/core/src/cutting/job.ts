@@ -62,7 +62,7 @@ export interface EngineJob {
   readonly kerf: number;
   readonly stock: readonly EngineStock[];
   readonly parts: readonly EnginePart[];
-  readonly tooLarge: readonly { readonly part: string; readonly quantity: number; readonly why: string }[];
+  readonly tooLarge: CutPlan['unplaced'];
 }
 
 /** Whether a part's rectangle fits a sheet upright or, if it may, turned. */
@@ -70,7 +70,7 @@ export function fits(part: { length: number; width: number; mayTurn: boolean }, 
   return (part.length <= stock.length && part.width <= stock.width) || (part.mayTurn && part.width <= stock.length && part.length <= stock.width);
 }
 
-function whyTooLarge(part: EnginePart, stock: readonly EngineStock[]): string {
+function whyTooLarge(part: EnginePart, stock: readonly EngineStock[]): CutPlan['unplaced'][number]['why'] {
   if (stock.some((s) => part.width <= s.length && part.length <= s.width)) return 'turn';
   if (stock.every((s) => part.length > s.length)) return stock.every((s) => part.width > s.width) ? 'both' : 'longer';
   return 'wider';

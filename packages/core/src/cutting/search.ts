@@ -115,7 +115,7 @@ function writePlan(job: EngineJob, solution: Solution, bound: number, smallestOf
     format: 'cut-plan',
     version: 1,
     sheets: written,
-    unplaced: [...job.tooLarge, ...[...new Set(forgotten)].map((id) => ({ part: id, quantity: forgotten.filter((other) => other === id).length, why: 'stock' }))],
+    unplaced: [...job.tooLarge, ...[...new Set(forgotten)].map((id) => ({ part: id, quantity: forgotten.filter((other) => other === id).length, why: 'stock' as const }))],
     cost: solution.cost,
     bound: complete ? bound : 0,
     proved: complete && job.tooLarge.length === 0 && solution.cost === bound,

@@ -23,17 +23,21 @@ export function materialOf(book: PriceBook, id: string): PriceItem | null {
 
 /**
  * What a build-up takes off the room, from the metal inward.
- * A layer in the ribs takes only what stands proud of them; what lies between battens takes only what stands proud of
+ * Layers in the ribs fill their depth one after another and take only what stands proud of them; what lies between battens takes only what stands proud of
  * the battens beneath it; everything else takes its thickness.
  * @param ribDepth how far the ribs stand proud of the skin, mm
  */
 export function buildUpDepth(surface: Surface, layers: readonly Layer[], ribDepth: number, book: PriceBook): BuildUpDepth {
   let battens = 0;
+  let inRibs = 0;
   const depths = layers.map((layer): LayerDepth => {
     const material = materialOf(book, layer.material);
     let takes = layer.thickness;
-    if (layer.place === 'in-ribs') takes = Math.max(0, layer.thickness - ribDepth);
-    else if (layer.place === 'between-battens') takes = Math.max(0, layer.thickness - battens);
+    if (layer.place === 'in-ribs') {
+      takes = Math.max(0, inRibs + layer.thickness - ribDepth) - Math.max(0, inRibs - ribDepth);
+      inRibs += layer.thickness;
+    }
+    if (layer.place === 'between-battens') takes = Math.max(0, layer.thickness - battens);
     if (layer.place === 'battens') battens = layer.thickness;
     return { layer, material, takes };
   });

@@ -39,6 +39,9 @@ export interface Scene {
   readonly book: PriceBook;
 }
 
+/** A lower cupboard is a seat or a store, not a place to work at, mm. */
+const LOWEST_WORKTOP_MM = 700;
+
 type Pin = Pick<Check, 'unit' | 'person' | 'x' | 'y'>;
 const check = (id: string, rule: string, verdict: Verdict, pin: Pin, mend: Mend | null = null): Check => ({
   id, rule, grade: verdict.grade, said: verdict.said, spare: verdict.spare, ...pin, mend: verdict.grade === 'good' ? null : mend,
@@ -120,7 +123,7 @@ function cupboardChecks(unit: BaseCupboard, scene: Scene): Check[] {
   const pin = (person: string | null, x = middle, y = sign * unit.front): Pin => ({ unit: unit.id, person, x, y });
   const depth = Math.min(...spread(unit.x, unit.x + unit.length, 7).map((x) => Math.min(halfWidth(inner, unit.side, x, inner.floor), halfWidth(inner, unit.side, x, inner.floor + unit.height)))) - unit.front;
   const checks = [check(`depth:${unit.id}`, 'inside-shell', insideRule.run({ start: 0, end: 100, room: depth, name: unit.name, what: 'depth' }), pin(null))].filter((c) => c.grade !== 'good');
-  for (const person of project.people) {
+  for (const person of unit.height > LOWEST_WORKTOP_MM ? project.people : []) {
     const verdict = worktopRule.run({ height: unit.height, stature: person.stature, who: person.name });
     checks.push(check(`worktop:${unit.id}:${person.id}`, 'worktop-height', verdict, pin(person.id, middle, sign * (unit.front + 120))));
   }

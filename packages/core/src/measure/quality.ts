@@ -84,8 +84,9 @@ function between(neighbours: readonly Neighbour[], at: number): Expectation | nu
 /**
  * What a wall or roof reading ought to be by its neighbours along the vehicle at the same height; null when there are none.
  * The reading itself is left out, so a slip cannot vouch for itself.
+ * @param without further readings that are not trusted
  */
-export function expectedAt(survey: Survey, address: string): Expectation | null {
+export function expectedAt(survey: Survey, address: string, without: ReadonlySet<string> = new Set()): Expectation | null {
   const place = parseAddress(address);
   if (place?.kind !== 'station' || place.what === 'x' || place.what === 'width') return null;
   const own = valueAt(survey, `station/${place.id}/x`);
@@ -94,7 +95,7 @@ export function expectedAt(survey: Survey, address: string): Expectation | null 
   const neighbours = survey.stations.flatMap((station): Neighbour[] => {
     const at = valueAt(survey, `station/${station.id}/x`);
     const value = valueAt(survey, make(station.id));
-    return station.id === place.id || at === null || value === null || at === own ? [] : [{ at, value }];
+    return station.id === place.id || without.has(make(station.id)) || at === null || value === null || at === own ? [] : [{ at, value }];
   });
   return between(dropEqual(neighbours), own);
 }
@@ -124,17 +125,38 @@ export interface Outlier {
   readonly slip: Message | null;
 }
 
-/** Wall and roof readings that depart from their neighbours beyond what the tape explains. */
+/**
+ * Wall and roof readings that depart from their neighbours beyond what the tape explains. The worst is named first and
+ * then left out of its neighbours' expectation, so that one slip does not cast doubt on the readings beside it.
+ */
 export function outliersOf(survey: Survey): Outlier[] {
-  return Object.keys(survey.readings).flatMap((address): Outlier[] => {
-    const value = valueAt(survey, address);
-    const expected = expectedAt(survey, address);
-    const place = parseAddress(address);
-    if (value === null || !expected || place?.kind !== 'station') return [];
-    const ends = isEndStation(survey, place.id);
-    if (Math.abs(value - expected.value) <= expected.within * (ends ? 5 : 1) + OUTLIER_MM) return [];
-    return [{ address, value, expected, slip: likelySlip(value, expected)?.slip ?? null }];
-  });
+  const addresses = Object.keys(survey.readings).filter((address) => parseAddress(address)?.kind === 'station');
+  const found: Outlier[] = [];
+  const without = new Set<string>();
+  for (;;) {
+    const worst = addresses
+      .filter((address) => !without.has(address))
+      .map((address) => departure(survey, address, without))
+      .filter((d) => d !== null)
+      .reduce<Departure | null>((most, next) => (most && most.beyond >= next.beyond ? most : next), null);
+    if (!worst || worst.beyond <= 0) return found;
+    without.add(worst.address);
+    found.push({ address: worst.address, value: worst.value, expected: worst.expected, slip: likelySlip(worst.value, worst.expected)?.slip ?? null });
+  }
+}
+
+interface Departure extends Omit<Outlier, 'slip'> {
+  /** mm beyond what is allowed. */
+  readonly beyond: number;
+}
+
+function departure(survey: Survey, address: string, without: ReadonlySet<string>): Departure | null {
+  const value = valueAt(survey, address);
+  const expected = expectedAt(survey, address, without);
+  const place = parseAddress(address);
+  if (value === null || !expected || place?.kind !== 'station') return null;
+  const allowed = expected.within * (isEndStation(survey, place.id) ? 5 : 1) + OUTLIER_MM;
+  return { address, value, expected, beyond: Math.abs(value - expected.value) - allowed };
 }
 
 function isEndStation(survey: Survey, id: string): boolean {

@@ -24,6 +24,20 @@ function endSlope(step: number, nextStep: number, secant: number, nextSecant: nu
   return slope;
 }
 
+/** Slope at a point between two pieces: the weighted harmonic mean of their secants, 0 at a turning point. */
+function innerSlope(stepBefore: number, stepAfter: number, before: number, after: number): number {
+  if (before * after <= 0) return 0;
+  const weightBefore = 2 * stepAfter + stepBefore;
+  const weightAfter = stepAfter + 2 * stepBefore;
+  return (weightBefore + weightAfter) / (weightBefore / before + weightAfter / after);
+}
+
+/** The cubic piece between two values with their slopes, at share t of the step. */
+function hermite(a: number, slopeA: number, b: number, slopeB: number, step: number, t: number): number {
+  const u = 1 - t;
+  return (1 + 2 * t) * u * u * a + t * u * u * step * slopeA + t * t * (3 - 2 * t) * b - t * t * u * step * slopeB;
+}
+
 /**
  * Shape-preserving cubic through the points: no overshoot between them, straight where the points are straight.
  * Slopes are the weighted harmonic means of neighbouring secants (Fritsch and Butland 1984).
@@ -46,15 +60,7 @@ export function monotoneCurve(at: readonly number[], value: readonly number[]): 
   if (count === 2) return { at, value, slope: [get(secants, 0), get(secants, 0)] };
   const slope: number[] = [endSlope(get(steps, 0), get(steps, 1), get(secants, 0), get(secants, 1))];
   for (let i = 1; i + 1 < count; i += 1) {
-    const [before, after] = [get(secants, i - 1), get(secants, i)];
-    const [stepBefore, stepAfter] = [get(steps, i - 1), get(steps, i)];
-    if (before * after <= 0) {
-      slope.push(0);
-      continue;
-    }
-    const weightBefore = 2 * stepAfter + stepBefore;
-    const weightAfter = stepAfter + 2 * stepBefore;
-    slope.push((weightBefore + weightAfter) / (weightBefore / before + weightAfter / after));
+    slope.push(innerSlope(get(steps, i - 1), get(steps, i), get(secants, i - 1), get(secants, i)));
   }
   slope.push(endSlope(get(steps, count - 2), get(steps, count - 3), get(secants, count - 2), get(secants, count - 3)));
   return { at, value, slope };
@@ -80,13 +86,7 @@ export function evaluate(curve: Curve, x: number): number {
   const i = pieceOf(curve.at, x);
   const step = get(curve.at, i + 1) - get(curve.at, i);
   const t = (x - get(curve.at, i)) / step;
-  const u = 1 - t;
-  return (
-    (1 + 2 * t) * u * u * get(curve.value, i) +
-    t * u * u * step * get(curve.slope, i) +
-    t * t * (3 - 2 * t) * get(curve.value, i + 1) -
-    t * t * u * step * get(curve.slope, i + 1)
-  );
+  return hermite(get(curve.value, i), get(curve.slope, i), get(curve.value, i + 1), get(curve.slope, i + 1), step, t);
 }
 
 /** Slope of the curve at `x`; 0 beyond its ends, where the value is held. */
@@ -101,4 +101,28 @@ export function slopeAt(curve: Curve, x: number): number {
     (3 * t * t - 4 * t + 1) * get(curve.slope, i) +
     (3 * t * t - 2 * t) * get(curve.slope, i + 1)
   );
+}
+
+/**
+ * The same curve at one place without making it: only the values it needs are asked for, at most four. For values that
+ * are themselves worked out on demand, such as a wall between stations.
+ * @param at strictly increasing positions
+ * @param valueOf the value at position number i
+ */
+export function evaluateThrough(at: readonly number[], valueOf: (index: number) => number, x: number): number {
+  const last = at.length - 1;
+  if (last <= 0 || x <= get(at, 0)) return valueOf(0);
+  if (x >= get(at, last)) return valueOf(last);
+  const i = pieceOf(at, x);
+  const [from, to] = [get(at, i), get(at, i + 1)];
+  const step = to - from;
+  const [a, b] = [valueOf(i), valueOf(i + 1)];
+  const secant = (b - a) / step;
+  const t = (x - from) / step;
+  if (last === 1) return a + (b - a) * t;
+  const before = i > 0 ? { step: from - get(at, i - 1), secant: (a - valueOf(i - 1)) / (from - get(at, i - 1)) } : null;
+  const after = i + 1 < last ? { step: get(at, i + 2) - to, secant: (valueOf(i + 2) - b) / (get(at, i + 2) - to) } : null;
+  const slopeA = before ? innerSlope(before.step, step, before.secant, secant) : endSlope(step, after?.step ?? step, secant, after?.secant ?? secant);
+  const slopeB = after ? innerSlope(step, after.step, secant, after.secant) : endSlope(step, before?.step ?? step, secant, before?.secant ?? secant);
+  return hermite(a, slopeA, b, slopeB, step, t);
 }

@@ -140,7 +140,7 @@ export const cutPlanSchema = z.strictObject({
   format: z.literal('cut-plan'),
   version: z.literal(1),
   sheets: z.array(planSheetSchema),
-  unplaced: z.array(z.strictObject({ part: z.string(), quantity: z.int(), why: z.string() })),
+  unplaced: z.array(z.strictObject({ part: z.string(), quantity: z.int(), why: z.enum(['turn', 'longer', 'wider', 'both', 'stock']) })),
   cost: z.number(),
   bound: z.number(),
   proved: z.boolean(),

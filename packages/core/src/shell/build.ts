@@ -2,7 +2,7 @@ import type { Side, Survey } from '../project/schema.js';
 import { parseAddress, valueAt } from '../measure/address.js';
 import { evaluate, monotoneCurve, type Curve } from '../numeric/curve.js';
 import { message, mm, type Message } from '../words/message.js';
-import type { Shell, StationSection } from './shell.js';
+import { makeShell, type Shell, type StationSection } from './shell.js';
 
 export interface ShellResult {
   /** Null while there is too little to make a shell of. */
@@ -110,5 +110,5 @@ export function buildShell(survey: Survey): ShellResult {
     return { x: station.x, left, right, roof: joinRoof(left, right, nearest.roof) };
   });
   if (usable.length === 1) assumed.push(message('assumed.oneStation'));
-  return { shell: { length: measuredLength ?? lastStation.x, floor: 0, stations: sections }, assumed, problems };
+  return { shell: makeShell(measuredLength ?? lastStation.x, 0, sections), assumed, problems };
 }

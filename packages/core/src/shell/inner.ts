@@ -1,7 +1,7 @@
 import type { Side } from '../project/schema.js';
 import { evaluate, monotoneCurve, slopeAt, type Curve } from '../numeric/curve.js';
 import { spread, type Point } from '../numeric/plane.js';
-import { roofSlope, type Shell, type StationSection } from './shell.js';
+import { makeShell, roofSlope, type Shell, type StationSection } from './shell.js';
 
 /** How far each surface moves into the room, mm. */
 export interface Insets {
@@ -110,7 +110,7 @@ export function innerShell(shell: Shell, insets: Insets): Shell | null {
   const whole = stations.filter((section): section is StationSection => section !== null);
   if (whole.length < stations.length) return null;
   const floor = shell.floor + insets.floor;
-  const inner: Shell = { length: shell.length, floor, stations: whole };
+  const inner = makeShell(shell.length, floor, whole);
   const leftOver = whole.every((section) => evaluate(section.roof, 0) > floor && (section.left.at.at(-1) ?? 0) > floor && evaluate(section.left, floor) + evaluate(section.right, floor) > 0);
   return leftOver ? inner : null;
 }

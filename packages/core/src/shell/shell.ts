@@ -1,5 +1,5 @@
 import type { Side } from '../project/schema.js';
-import { evaluate, monotoneCurve, slopeAt, type Curve } from '../numeric/curve.js';
+import { evaluate, evaluateThrough, slopeAt, type Curve } from '../numeric/curve.js';
 import { lineLength, spread, type Point, type Ring } from '../numeric/plane.js';
 
 /** One cross-section: distance of each wall from the centre line over height, joined to the roof's height over y. */
@@ -21,6 +21,13 @@ export interface Shell {
   /** Height of the surface one stands on, above the bare floor. */
   readonly floor: number;
   readonly stations: readonly StationSection[];
+  /** The stations' places along x, in order. */
+  readonly at: readonly number[];
+}
+
+/** Puts sections together to a shell. */
+export function makeShell(length: number, floor: number, stations: readonly StationSection[]): Shell {
+  return { length, floor, stations, at: stations.map((station) => station.x) };
 }
 
 const first = (curve: Curve): number => curve.at[0] ?? 0;
@@ -28,10 +35,16 @@ const last = (curve: Curve): number => curve.at.at(-1) ?? 0;
 
 /** Along x between stations the same shape-preserving curve is used; before the first and behind the last station their value is held. */
 function alongVehicle(shell: Shell, x: number, valueOf: (section: StationSection) => number): number {
-  const only = shell.stations[0];
-  if (!only) return 0;
-  if (shell.stations.length === 1) return valueOf(only);
-  return evaluate(monotoneCurve(shell.stations.map((s) => s.x), shell.stations.map(valueOf)), x);
+  const { stations, at } = shell;
+  if (stations.length === 0) return 0;
+  return evaluateThrough(
+    at,
+    (index) => {
+      const section = stations[index];
+      return section ? valueOf(section) : 0;
+    },
+    x,
+  );
 }
 
 /** The y at which the roof curve of a section comes down to height `z` on one side; 0 when the roof is nowhere that high. */

@@ -1,3 +1,5 @@
+import type { WordKey } from './en.js';
+
 /** A length inside a message; it is written in the reader's own units when the message is said. */
 export interface LengthParam {
   readonly mm: number;
@@ -13,12 +15,12 @@ export type MessageParam = string | number | LengthParam | MoneyParam;
 
 /** A sentence that has not been put into words yet: a key of the word list and what goes into its blanks. */
 export interface Message {
-  readonly key: string;
+  readonly key: WordKey;
   readonly params: Readonly<Record<string, MessageParam>>;
 }
 
 /** Makes a message. */
-export function message(key: string, params: Record<string, MessageParam> = {}): Message {
+export function message(key: WordKey, params: Record<string, MessageParam> = {}): Message {
   return { key, params };
 }
 

@@ -1,0 +1,133 @@
+import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { z } from 'zod';
+import { applyOperation, derive, OperationError, ruleNamed, RULES, say, type ProjectFile } from '@nestplank/core';
+import { solveJob } from '@nestplank/core/cutting';
+import { FormatError, projectFileText, readCutJob, readJson, readOperations, readProjectFile, reportOf } from '@nestplank/core/formats';
+import { CommandFailure } from './failure.js';
+
+const LARGEST_FILE = 20 * 1024 * 1024;
+const print = (text: string): void => void process.stdout.write(text.endsWith('\n') ? text : `${text}\n`);
+
+function load(path: string): string {
+  try {
+    if (path !== '-' && statSync(path).size > LARGEST_FILE) throw new CommandFailure(2, `${path}: larger than 20 MB, which no project is.`);
+    return readFileSync(path === '-' ? 0 : path, 'utf8');
+  } catch (problem) {
+    if (problem instanceof CommandFailure) throw problem;
+    throw new CommandFailure(2, `${path}: cannot be read (${problem instanceof Error && 'code' in problem ? String(problem.code) : 'unknown'}).`);
+  }
+}
+
+/** Reads a file in some format; a bad one ends the command with one line that names the place. */
+function read<T>(path: string, reader: (text: string) => T): T {
+  const text = load(path);
+  try {
+    return reader(text);
+  } catch (problem) {
+    if (problem instanceof FormatError) throw new CommandFailure(2, `${path}: ${problem.message}`);
+    throw problem;
+  }
+}
+
+function save(path: string, content: string | Uint8Array): void {
+  try {
+    writeFileSync(path, content);
+  } catch {
+    throw new CommandFailure(2, `${path}: cannot be written.`);
+  }
+}
+
+const put = (path: string | undefined, text: string): void => (path === undefined ? print(text) : save(path, text));
+const openProject = (path: string): ProjectFile => read(path, readProjectFile);
+
+export function reportCommand(path: string): void {
+  const { project, priceBook } = openProject(path);
+  print(JSON.stringify(reportOf(project, priceBook, derive(project, priceBook)), null, 1));
+}
+
+export function checkCommand(path: string): void {
+  const { project, priceBook } = openProject(path);
+  const derived = derive(project, priceBook);
+  const failed = derived.checks.filter((check) => check.grade === 'fails');
+  for (const problem of derived.problems) print(`${problem.stage}: ${say(problem.said)}`);
+  for (const check of failed) print(`${check.rule}: ${say(check.said)}${check.mend ? ` ${say(check.mend.said)}.` : ''}`);
+  const count = failed.length + derived.problems.length;
+  if (count > 0) throw new CommandFailure(1, `${count} of ${derived.checks.length + derived.problems.length} checks fail.`);
+  print(`${derived.checks.length} checks, none fails.`);
+}
+
+export function cutCommand(path: string, options: { output?: string; seconds: number; seed: number }): void {
+  const job = read(path, readCutJob);
+  const started = performance.now();
+  const seconds = (): number => (performance.now() - started) / 1000;
+  const plan = solveJob(job, { seed: options.seed, steps: Number.MAX_SAFE_INTEGER }, () => seconds() >= options.seconds);
+  put(options.output, `${JSON.stringify({ ...plan, seconds: Math.round(seconds() * 1000) / 1000 }, null, 1)}\n`);
+}
+
+/** A font file as it ships with the program. */
+function font(weight: 400 | 700): Uint8Array {
+  return readFileSync(createRequire(import.meta.url).resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`));
+}
+
+export async function exportCommand(path: string, options: { as: string; output: string }): Promise<void> {
+  const { project, priceBook } = openProject(path);
+  const into = (name: string, content: string | Uint8Array): void => save(join(options.output, name), content);
+  const folder = (): void => void mkdirSync(options.output, { recursive: true });
+  const derived = derive(project, priceBook);
+  const { cutDiagramsPdf, cutListCsv, partDxf, partSvg } = await import('@nestplank/core/export');
+  switch (options.as) {
+    case 'json':
+      folder();
+      return into(`${project.id}.json`, projectFileText(project, priceBook));
+    case 'csv':
+      folder();
+      return into(`${project.id}-cut-list.csv`, cutListCsv(derived.parts, project, priceBook));
+    case 'dxf':
+    case 'svg':
+      folder();
+      for (const part of derived.parts) into(`${part.id}.${options.as}`, options.as === 'dxf' ? partDxf(part) : partSvg(part));
+      return;
+    case 'pdf':
+      folder();
+      return into(`${project.id}-cut-diagrams.pdf`, await cutDiagramsPdf(project, derived.plans, priceBook, { regular: font(400), bold: font(700) }));
+    default:
+      throw new CommandFailure(2, `--as ${options.as}: json, csv, dxf, svg and pdf can be written.`);
+  }
+}
+
+export function importCommand(path: string): void {
+  const { project, priceBook } = openProject(path);
+  print(JSON.stringify({ id: project.id, name: project.name, vehicle: project.vehicle, readings: Object.keys(project.survey.readings).length, units: project.units.length, prices: priceBook.items.length }));
+}
+
+export function applyCommand(path: string, operationsPath: string, options: { output?: string }): void {
+  const { project, priceBook } = openProject(path);
+  const operations = read(operationsPath, readOperations);
+  let next = project;
+  operations.forEach((operation, i) => {
+    try {
+      next = applyOperation(next, operation).project;
+    } catch (problem) {
+      if (problem instanceof OperationError) throw new CommandFailure(2, `${operationsPath}: [${i}] ${operation.name}: ${say(problem.said)}`);
+      throw problem;
+    }
+  });
+  put(options.output, projectFileText(next, priceBook));
+}
+
+export function rulesCommand(): void {
+  print(JSON.stringify(RULES.map(({ name, title, formula, reason, input }) => ({ name, title, formula, reason, inputs: z.toJSONSchema(input, { io: 'input' }) })), null, 1));
+}
+
+export function ruleCommand(name: string, inputPath: string): void {
+  const rule = ruleNamed(name);
+  if (!rule) throw new CommandFailure(2, `There is no rule named “${name}”. plank rules lists them.`);
+  const raw = read(inputPath, readJson);
+  const input = rule.input.safeParse(raw);
+  if (!input.success) throw new CommandFailure(2, `${inputPath}: ${input.error.issues[0]?.path.join('.') ?? ''}: ${input.error.issues[0]?.message ?? ''}`);
+  const result = rule.run(input.data);
+  const said = typeof result === 'object' && result !== null && 'said' in result ? { ...result, said: say(result.said as Parameters<typeof say>[0]) } : result;
+  print(JSON.stringify(said, null, 1));
+}

@@ -1,0 +1,49 @@
+#!/usr/bin/env node
+import { Command, CommanderError } from 'commander';
+import { applyCommand, checkCommand, cutCommand, exportCommand, importCommand, reportCommand, ruleCommand, rulesCommand } from './commands.js';
+import { CommandFailure } from './failure.js';
+
+const wholeNumber = (text: string): number => {
+  const value = Number(text);
+  if (!Number.isFinite(value) || value < 0) throw new CommandFailure(2, `“${text}” is not a number of 0 or more.`);
+  return value;
+};
+
+const program = new Command('plank').description('Nest Plank on the command line: the same computation, without the server.').exitOverride();
+program.command('report').argument('<file>', 'a project file').description('print everything derived as JSON').action(reportCommand);
+program.command('check').argument('<file>', 'a project file').description('exit 1 if a rule fails, and say which').action(checkCommand);
+program
+  .command('cut')
+  .argument('<job>', 'a cut-job.json')
+  .option('-o, --output <plan>', 'where to write the cut-plan.json; printed otherwise')
+  .option('--seconds <n>', 'time allowed', wholeNumber, 5)
+  .option('--seed <n>', 'seed of the search', wholeNumber, 1)
+  .description('nest parts on stock')
+  .action(cutCommand);
+program
+  .command('export')
+  .argument('<file>', 'a project file')
+  .requiredOption('--as <format>', 'json, csv, dxf, svg or pdf')
+  .requiredOption('-o, --output <dir>', 'the folder to write to')
+  .description('write open files')
+  .action(exportCommand);
+program.command('import').argument('<file>', 'a project file').description('read a file, say what it holds, exit 2 if it is not sound').action(importCommand);
+program
+  .command('apply')
+  .argument('<file>', 'a project file')
+  .argument('<operations>', 'a list of named operations as JSON')
+  .option('-o, --output <new>', 'where to write the new file; printed otherwise')
+  .description('apply named operations, the same as the interface sends')
+  .action(applyCommand);
+program.command('rules').description('list every rule and formula with its inputs').action(rulesCommand);
+program.command('rule').argument('<name>').argument('<input>', 'a JSON file with the inputs, or - for standard input').description('run one rule alone').action(ruleCommand);
+
+try {
+  await program.parseAsync(process.argv);
+} catch (problem) {
+  if (problem instanceof CommanderError) process.exitCode = problem.exitCode === 0 ? 0 : 2;
+  else if (problem instanceof CommandFailure) {
+    process.stderr.write(`${problem.message}\n`);
+    process.exitCode = problem.code;
+  } else throw problem;
+}

@@ -1,0 +1,145 @@
+import type { CutPlan, PriceBook, PriceItem, Settings, Surface } from '../project/schema.js';
+import type { Part } from '../joinery/part.js';
+import type { BuildUpDepths } from '../layers/buildup.js';
+import { materialOf } from '../layers/buildup.js';
+import { outlineArea } from '../numeric/plane.js';
+import type { RoomFigures } from '../shell/room.js';
+import { message, mm, type Message } from '../words/message.js';
+
+/** One line of what to buy. */
+export interface BuyLine {
+  readonly id: string;
+  readonly phase: 'floor' | 'walls' | 'ceiling' | 'furniture' | 'fixing';
+  readonly material: string;
+  readonly name: string;
+  readonly supplier: string;
+  readonly quantity: number;
+  readonly unit: 'sheet' | 'pack' | 'bar';
+  readonly size: Message;
+  readonly each: number;
+  readonly total: number;
+  /** Where the quantity comes from. */
+  readonly why: Message;
+}
+export interface Shopping {
+  readonly currency: string;
+  readonly lines: readonly BuyLine[];
+  readonly total: number;
+  readonly byPhase: readonly { readonly phase: BuyLine['phase']; readonly total: number }[];
+  /** Layers whose material the price book cannot sell. */
+  readonly unpriced: readonly string[];
+}
+
+/** Battens stand this far apart, middle to middle, mm. */
+export const BATTEN_SPACING_MM = 400;
+/** Beads of floor adhesive run this far apart, mm; a 6 mm bead takes 28 ml a metre. */
+const BEAD_SPACING_MM = 250;
+const BEAD_ML_PER_METRE = 28;
+/** Subfloor screws, one in each square of this side, mm. */
+const SUBFLOOR_SCREW_MM = 225;
+/** A screw every so far along the edges of carcass panels that carry others, mm. */
+const CARCASS_SCREW_MM = 150;
+/** Wood glue, ml for a metre of joint. */
+const JOINT_ML_PER_METRE = 20;
+
+export interface ShoppingInput {
+  readonly parts: readonly Part[];
+  readonly plans: readonly { readonly material: PriceItem; readonly plan: CutPlan }[];
+  readonly depths: BuildUpDepths;
+  readonly room: RoomFigures | null;
+  readonly settings: Settings;
+  readonly book: PriceBook;
+}
+
+const PHASE: Readonly<Record<Surface, BuyLine['phase']>> = { floor: 'floor', left: 'walls', right: 'walls', ceiling: 'ceiling' };
+const SURFACES: readonly Surface[] = ['floor', 'left', 'right', 'ceiling'];
+
+function sheetLines(input: ShoppingInput): BuyLine[] {
+  return input.plans.flatMap(({ material, plan }) => {
+    const floorOnly = input.parts.filter((part) => part.material === material.id).every((part) => part.unit === null);
+    return material.stocks.flatMap((stock): BuyLine[] => {
+      const quantity = plan.sheets.filter((sheet) => sheet.stock === stock.id).length;
+      if (quantity === 0) return [];
+      return [{ id: stock.id, phase: floorOnly ? 'floor' : 'furniture', material: material.id, name: material.name, supplier: material.supplier, quantity, unit: 'sheet', size: message('size.sheet', { length: mm(stock.length), width: mm(stock.width) }), each: stock.price, total: quantity * stock.price, why: message('why.sheets', { quantity, parts: input.parts.filter((part) => part.material === material.id).length }) }];
+    });
+  });
+}
+
+/** How much of a layer is wanted, in the unit its pack is sold in. */
+function wanted(unit: 'm2' | 'm', place: string, area: number, battens: boolean): number {
+  if (unit === 'm') return (area * 1000) / BATTEN_SPACING_MM;
+  return place === 'between-battens' && battens ? area * (1 - 45 / BATTEN_SPACING_MM) : area;
+}
+
+interface Need {
+  readonly phase: BuyLine['phase'];
+  readonly material: PriceItem;
+  readonly amount: number;
+}
+
+function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly unpriced: string[] } {
+  const needs: Need[] = [];
+  const unpriced: string[] = [];
+  if (!input.room) return { needs, unpriced };
+  for (const surface of SURFACES) {
+    const depth = input.depths[surface];
+    const battens = depth.layers.some(({ layer }) => layer.place === 'battens');
+    for (const { layer, material } of depth.layers) {
+      if (layer.board && input.parts.some((part) => part.role === 'subfloor')) continue;
+      const sold = material?.pack?.unit;
+      const area = input.room.areas[surface];
+      if (material && (sold === 'm2' || sold === 'm')) needs.push({ phase: PHASE[surface], material, amount: wanted(sold, layer.place, area, battens) });
+      else if (material && material.stocks.length > 0) needs.push({ phase: PHASE[surface], material, amount: area });
+      else unpriced.push(layer.id);
+    }
+  }
+  return { needs, unpriced };
+}
+
+function packLines(needs: readonly Need[], waste: number): BuyLine[] {
+  const byKey = new Map<string, Need>();
+  for (const need of needs) {
+    const key = `${need.phase}:${need.material.id}`;
+    const same = byKey.get(key);
+    byKey.set(key, same ? { ...same, amount: same.amount + need.amount } : need);
+  }
+  return [...byKey.entries()].flatMap(([id, { phase, material, amount }]): BuyLine[] => {
+    const stock = [...material.stocks].sort((a, b) => a.price / (a.length * a.width) - b.price / (b.length * b.width))[0];
+    const contents = material.pack?.contents ?? (stock ? (stock.length * stock.width) / 1e6 : 0);
+    const each = material.pack?.price ?? stock?.price ?? 0;
+    const unit = material.pack?.unit ?? 'm2';
+    if (contents <= 0 || amount <= 0) return [];
+    const share = unit === 'm2' || unit === 'm' ? 1 + waste : 1;
+    const quantity = Math.ceil((amount * share) / contents - 1e-9);
+    const rounded = Math.round(amount * 10) / 10;
+    return [{ id, phase, material: material.id, name: material.name, supplier: material.supplier, quantity, unit: material.pack ? (unit === 'm' ? 'bar' : 'pack') : 'sheet', size: message(`size.${unit}`, { contents }), each, total: quantity * each, why: message(share > 1 ? 'why.amountWithWaste' : 'why.amount', { amount: rounded, unit, waste: Math.round(waste * 100) }) }];
+  });
+}
+
+/** Fixings and adhesives that the parts ask for: floor beads and screws by area, carcass joints by their length. */
+function fixingNeeds(input: ShoppingInput): Need[] {
+  const find = (id: string): PriceItem | null => materialOf(input.book, id);
+  const floorArea = input.parts.filter((part) => part.role === 'subfloor').reduce((sum, part) => sum + outlineArea(part.outline), 0);
+  const joints = input.parts.filter((part) => ['bottom', 'shelf', 'rail', 'bed-front'].includes(part.role)).reduce((sum, part) => sum + 2 * Math.max(...part.outline.outer.map((p) => p[1])), 0);
+  const screws = floorArea / SUBFLOOR_SCREW_MM ** 2 + joints / CARCASS_SCREW_MM + 4 * input.parts.filter((part) => part.unit !== null).length;
+  const [floorGlue, woodGlue, screw] = [find('floor-glue'), find('wood-glue'), find('screws-40')];
+  return [
+    ...(floorGlue && floorArea > 0 ? [{ phase: 'fixing' as const, material: floorGlue, amount: (floorArea / 1e6 / (BEAD_SPACING_MM / 1000)) * BEAD_ML_PER_METRE }] : []),
+    ...(woodGlue && joints > 0 ? [{ phase: 'fixing' as const, material: woodGlue, amount: (joints / 1000) * JOINT_ML_PER_METRE }] : []),
+    ...(screw && screws >= 1 ? [{ phase: 'fixing' as const, material: screw, amount: Math.ceil(screws) }] : []),
+  ];
+}
+
+/** What to buy: whole sheets by the cut plans, layers by area and packs, fixings by joints. Prices in minor units. */
+export function shoppingOf(input: ShoppingInput): Shopping {
+  const { needs, unpriced } = layerNeeds(input);
+  const lines = [...sheetLines(input), ...packLines([...needs, ...fixingNeeds(input)], input.settings.wasteShare)];
+  const phases = [...new Set(lines.map((line) => line.phase))];
+  return {
+    currency: input.book.currency,
+    lines,
+    total: lines.reduce((sum, line) => sum + line.total, 0),
+    byPhase: phases.map((phase) => ({ phase, total: lines.filter((line) => line.phase === phase).reduce((sum, line) => sum + line.total, 0) })),
+    unpriced,
+  };
+}

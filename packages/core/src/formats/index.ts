@@ -1,0 +1,4 @@
+export { FormatError, readCutJob, readJson, readOperations, readProjectFile } from './read.js';
+export { projectFileText } from './write-project.js';
+export { jsonSchemas } from './schema-json.js';
+export { reportOf, type Report } from './report.js';

@@ -1,0 +1,106 @@
+import type { z } from 'zod';
+import { cutJobSchema, type CutJob } from '../cutting/job.js';
+import { OperationError, readOperation } from '../project/edit.js';
+import type { Operation } from '../project/operation.js';
+import { PROJECT_VERSION, projectFileSchema, type Project, type ProjectFile } from '../project/schema.js';
+import { message, type Message } from '../words/message.js';
+import { say } from '../words/say.js';
+
+/** A file that cannot be read; says what is wrong and where in the file. */
+export class FormatError extends Error {
+  constructor(readonly said: Message, readonly place: string) {
+    super(say(said));
+  }
+}
+
+function lineAndColumn(text: string, at: number): { readonly line: number; readonly column: number } {
+  const before = text.slice(0, at).split('\n');
+  return { line: before.length, column: (before.at(-1) ?? '').length + 1 };
+}
+
+/** Reads JSON and, when it is broken, says at which line and column. */
+export function readJson(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (problem) {
+    const why = problem instanceof Error ? problem.message : '';
+    const given = /position (\d+)/.exec(why)?.[1];
+    const { line, column } = lineAndColumn(text, given === undefined ? text.trimEnd().length : Number(given));
+    throw new FormatError(message('format.json', { line, column, why: given === undefined ? 'it ends too early' : 'something is missing or out of place' }), `${line}:${column}`);
+  }
+}
+
+const written = (path: readonly PropertyKey[]): string => path.map((step) => (typeof step === 'number' ? `[${step}]` : `.${String(step)}`)).join('').replace(/^\./, '') || 'the file';
+
+function readAs<Schema extends z.ZodType>(schema: Schema, raw: unknown): z.output<Schema> {
+  const result = schema.safeParse(raw);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0];
+  const place = written(issue?.path ?? []);
+  throw new FormatError(message('format.field', { place, why: (issue?.message ?? '').replace(/\.$/, '') }), place);
+}
+
+function formatOf(raw: unknown): string {
+  return typeof raw === 'object' && raw !== null && 'format' in raw && typeof raw.format === 'string' ? raw.format : 'file of another kind';
+}
+
+function expectFormat(raw: unknown, wanted: string, version: number): void {
+  if (formatOf(raw) !== wanted) throw new FormatError(message('format.kind', { found: formatOf(raw), wanted }), 'format');
+  const found = typeof raw === 'object' && raw !== null && 'version' in raw ? raw.version : undefined;
+  if (typeof found === 'number' && found > version) throw new FormatError(message('format.version', { found, wanted: version }), 'version');
+}
+
+/** Ids must not repeat in a list, and what refers must find what it refers to. */
+function checkReferences(project: Project): void {
+  const lists: [string, readonly { readonly id: string }[]][] = [['project.survey.stations', project.survey.stations], ['project.survey.arches', project.survey.arches], ['project.survey.ribs', project.survey.ribs], ['project.survey.openings', project.survey.openings], ['project.units', project.units], ['project.people', project.people]];
+  for (const [place, list] of lists) {
+    list.forEach((item, i) => {
+      if (list.findIndex((other) => other.id === item.id) !== i) throw new FormatError(message('format.duplicate', { place: `${place}[${i}]`, id: item.id }), `${place}[${i}].id`);
+    });
+  }
+  project.units.forEach((unit, i) => {
+    const missing = unit.kind === 'platform-bed' ? unit.sleepers.find((id) => !project.people.some((person) => person.id === id)) : undefined;
+    if (missing) throw new FormatError(message('format.reference', { place: `project.units[${i}].sleepers`, id: missing }), `project.units[${i}].sleepers`);
+  });
+}
+
+/**
+ * Reads a project file of this or an earlier version.
+ * @throws FormatError with the place in the file
+ */
+export function readProjectFile(text: string): ProjectFile {
+  const raw = readJson(text);
+  expectFormat(raw, 'nest-plank-file', PROJECT_VERSION);
+  const file = readAs(projectFileSchema, raw);
+  checkReferences(file.project);
+  return file;
+}
+
+/** Reads a cut job. @throws FormatError */
+export function readCutJob(text: string): CutJob {
+  const raw = readJson(text);
+  expectFormat(raw, 'cut-job', 1);
+  const job = readAs(cutJobSchema, raw);
+  for (const [list, name] of [[job.parts, 'parts'], [job.stock, 'stock']] as const) {
+    list.forEach((item, i) => {
+      if (list.findIndex((other) => other.id === item.id) !== i) throw new FormatError(message('format.duplicate', { place: `${name}[${i}]`, id: item.id }), `${name}[${i}].id`);
+      if (job.kind === 'sheet' && item.width === undefined) throw new FormatError(message('format.field', { place: `${name}[${i}].width`, why: 'a sheet job needs a width' }), `${name}[${i}].width`);
+    });
+  }
+  return job;
+}
+
+/** Reads a list of operations, as the interface sends them. @throws FormatError */
+export function readOperations(text: string): Operation[] {
+  const raw = readJson(text);
+  const list: unknown[] | null = Array.isArray(raw) ? (raw as unknown[]) : null;
+  if (!list) throw new FormatError(message('format.kind', { found: formatOf(raw), wanted: 'list of operations' }), 'the file');
+  return list.map((item, i) => {
+    try {
+      return readOperation(item);
+    } catch (problem) {
+      if (problem instanceof OperationError) throw new FormatError(message('format.field', { place: `[${i}]`, why: say(problem.said).replace(/\.$/, '') }), `[${i}]`);
+      throw problem;
+    }
+  });
+}

@@ -1,0 +1,185 @@
+import { solveJob } from '../cutting/search.js';
+import { planFaults } from '../cutting/verify.js';
+import { jobsOf, type MaterialJob } from '../cutting/from-parts.js';
+import { shoppingOf, type Shopping } from '../costing/shopping.js';
+import type { Part } from '../joinery/part.js';
+import { unitParts } from '../joinery/unit-parts.js';
+import { buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
+import { layoutChecks, type Check } from '../layout/checks.js';
+import { subfloorOf, type Subfloor } from '../lining/subfloor.js';
+import { massOf, type MassFigures } from '../mass/mass.js';
+import { valueAt } from '../measure/address.js';
+import { closuresOf, outliersOf, type Closure, type Outlier } from '../measure/quality.js';
+import { progressOf, walkOf, type Progress } from '../measure/walk.js';
+import { archesOf, type ArchShape } from '../shell/arch.js';
+import { buildShell, type ShellResult } from '../shell/build.js';
+import { innerShell } from '../shell/inner.js';
+import { roomFigures, type RoomFigures } from '../shell/room.js';
+import type { Shell } from '../shell/shell.js';
+import { scheduleOf, type Schedule } from '../work/schedule.js';
+import { tasksOf } from '../work/tasks.js';
+import { message, mm, type Message } from '../words/message.js';
+import { memoLast, memoEach } from './memo.js';
+import type { CutPlan, PriceBook, PriceItem, Project, Survey, Unit } from './schema.js';
+
+/** A problem with its place: an address of the survey, a surface, a unit or a part. */
+export interface Problem {
+  readonly said: Message;
+  readonly place: string;
+  readonly stage: 'measure' | 'layers' | 'layout' | 'cut';
+}
+
+export interface MaterialPlan {
+  readonly material: PriceItem;
+  readonly job: MaterialJob['job'];
+  readonly key: string;
+  readonly plan: CutPlan;
+  /** A plan that was searched for and kept, or the first valid one. */
+  readonly state: 'kept' | 'first';
+}
+
+/** Everything up to the parts: what a drag recomputes. */
+export interface DerivedShape {
+  readonly progress: Progress;
+  readonly walk: readonly string[];
+  readonly closures: readonly Closure[];
+  readonly outliers: readonly Outlier[];
+  readonly shell: Shell | null;
+  readonly assumed: readonly Message[];
+  readonly arches: readonly ArchShape[];
+  readonly ribDepth: number;
+  readonly depths: BuildUpDepths;
+  readonly inner: Shell | null;
+  readonly bareRoom: RoomFigures | null;
+  readonly room: RoomFigures | null;
+  readonly checks: readonly Check[];
+  readonly subfloor: Subfloor | null;
+  readonly parts: readonly Part[];
+  readonly problems: readonly Problem[];
+}
+
+/** Everything that follows from a project and a price book. Plain data. */
+export interface Derived extends DerivedShape {
+  readonly plans: readonly MaterialPlan[];
+  readonly shopping: Shopping;
+  readonly mass: MassFigures;
+  readonly schedule: Schedule;
+}
+
+/** Steps of improvement given to the plan that stands until a better one is asked for. */
+const FIRST_PLAN_STEPS = 12;
+
+/** How far the ribs stand proud of the skin: the shallowest, since insulation must fit everywhere; 0 when none was measured. */
+function ribDepthOf(survey: Survey): number {
+  const depths = survey.ribs.map((rib) => valueAt(survey, `rib/${rib.id}/proud`)).filter((value): value is number => value !== null);
+  return depths.length > 0 ? Math.min(...depths) : 0;
+}
+
+function planFor({ material, job, key }: MaterialJob, kept: Project['keptPlans'], smallestOffcut: number, first: (job: MaterialJob['job'], smallestOffcut: number) => CutPlan): MaterialPlan {
+  const own = kept.find((candidate) => candidate.material === material.id && candidate.job === key);
+  if (own && planFaults(job, own.plan).length === 0) return { material, job, key, plan: own.plan, state: 'kept' };
+  return { material, job, key, plan: first(job, smallestOffcut), state: 'first' };
+}
+
+function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): Problem[] {
+  return [
+    ...plans.flatMap(({ plan, job, material }) =>
+      plan.unplaced.map(({ part, why }): Problem => {
+        const size = job.parts.find((candidate) => candidate.id === part);
+        const sheet = [...material.stocks].sort((a, b) => b.length * b.width - a.length * a.width)[0];
+        return { stage: 'cut', place: part, said: message(`cut.tooLarge.${why}`, { part, length: mm(size?.length ?? 0), width: mm(size?.width ?? 0), material: material.name, sheetLength: mm(sheet?.length ?? 0), sheetWidth: mm(sheet?.width ?? 0) }) };
+      }),
+    ),
+    ...without.map((part): Problem => ({ stage: 'cut', place: part.id, said: message('cut.notSold', { part: part.id, material: part.material }) })),
+  ];
+}
+
+/** One deriver remembers the last result of each step and works again only on what changed. */
+export interface Deriver {
+  /** As far as the parts and checks, for a drag. */
+  readonly shape: (project: Project, book: PriceBook) => DerivedShape;
+  /** The whole way. */
+  readonly derive: (project: Project, book: PriceBook) => Derived;
+}
+
+/** Makes a deriver: readings -> shell -> inner shell -> units and linings -> parts -> cut plan -> shopping, mass, work. */
+export function createDeriver(): Deriver {
+  const measure = memoLast((survey: Survey) => ({ progress: progressOf(survey), walk: walkOf(survey), closures: closuresOf(survey), outliers: outliersOf(survey) }));
+  const bare = memoLast((survey: Survey): ShellResult & { readonly room: RoomFigures | null } => {
+    const result = buildShell(survey);
+    return { ...result, room: result.shell && roomFigures(result.shell) };
+  });
+  const arches = memoLast(archesOf);
+  const ribDepth = memoLast(ribDepthOf);
+  const depths = memoLast(buildUpDepths);
+  const inner = memoLast((shell: Shell | null, depth: BuildUpDepths) => {
+    const made = shell && innerShell(shell, insetsOf(depth));
+    return { shell: made, room: made && roomFigures(made) };
+  });
+  const floor = memoLast(subfloorOf);
+  const partsOfUnit = memoEach((unit: Unit) => unit.id, unitParts);
+  const joined = memoLast((_units: Project['units'], subfloor: Subfloor | null, each: readonly (readonly Part[])[]) => [...(subfloor?.parts ?? []), ...each.flat()], (a, b) => a[0] === b[0] && a[1] === b[1] && a[2].length === b[2].length && a[2].every((parts, i) => parts === b[2][i]));
+  const checks = memoLast((project: Project, shell: Shell | null, found: readonly ArchShape[], book: PriceBook) => (shell ? layoutChecks({ project, inner: shell, arches: found, book }) : []), (a, b) => a[0].units === b[0].units && a[0].people === b[0].people && a[1] === b[1] && a[2] === b[2] && a[3] === b[3]);
+  const jobs = memoLast((parts: readonly Part[], settings: Project['settings'], book: PriceBook) => jobsOf(parts, settings, book));
+  const firstPlans = new Map<string, CutPlan>();
+  const firstPlan = (job: MaterialJob['job'], smallestOffcut: number): CutPlan => {
+    const key = JSON.stringify([job, smallestOffcut]);
+    const known = firstPlans.get(key);
+    if (known) return known;
+    const plan = solveJob(job, { steps: FIRST_PLAN_STEPS, smallestOffcut });
+    if (firstPlans.size > 40) firstPlans.clear();
+    firstPlans.set(key, plan);
+    return plan;
+  };
+  const plansOf = memoLast((made: ReturnType<typeof jobsOf>, kept: Project['keptPlans'], smallestOffcut: number) => made.jobs.map((job) => planFor(job, kept, smallestOffcut, firstPlan)));
+  const shopping = memoLast((parts: readonly Part[], plans: readonly MaterialPlan[], depth: BuildUpDepths, room: RoomFigures | null, settings: Project['settings'], book: PriceBook) => shoppingOf({ parts, plans, depths: depth, room, settings, book }));
+  const mass = memoLast(massOf);
+  const schedule = memoLast((project: Project, parts: readonly Part[], room: RoomFigures | null, book: PriceBook) => scheduleOf(tasksOf({ buildUps: project.buildUps, units: project.units, parts, room, settings: project.settings, book }), project.settings.startDate, project.settings.hoursPerDay), (a, b) => a[0].buildUps === b[0].buildUps && a[0].units === b[0].units && a[0].settings === b[0].settings && a[1] === b[1] && a[2] === b[2] && a[3] === b[3]);
+
+  const shape = (project: Project, book: PriceBook): DerivedShape => {
+    const { survey } = project;
+    const measured = measure(survey);
+    const built = bare(survey);
+    const found = arches(survey, built.shell);
+    const depth = depths(project.buildUps, ribDepth(survey), book);
+    const room = inner(built.shell, depth);
+    const meets = project.settings.floorMeets === 'lining' ? room.shell : built.shell;
+    const subfloor = meets ? floor(depth.floor, meets, found.arches, project.settings, book) : null;
+    const each = room.shell ? project.units.map((unit) => partsOfUnit(unit, room.shell as Shell, found.arches, book)) : [];
+    const thick: Problem[] = built.shell && !room.shell ? [{ stage: 'layers', place: 'layers', said: message('layers.tooThick', { floor: mm(depth.floor.total), left: mm(depth.left.total), right: mm(depth.right.total), ceiling: mm(depth.ceiling.total) }) }] : [];
+    return {
+      ...measured,
+      shell: built.shell,
+      assumed: built.assumed,
+      arches: found.arches,
+      ribDepth: ribDepth(survey),
+      depths: depth,
+      inner: room.shell,
+      bareRoom: built.room,
+      room: room.room,
+      checks: checks(project, room.shell, found.arches, book),
+      subfloor,
+      parts: joined(project.units, subfloor, each),
+      problems: [...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })), ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })), ...thick],
+    };
+  };
+  const derive = (project: Project, book: PriceBook): Derived => {
+    const first = shape(project, book);
+    const made = jobs(first.parts, project.settings, book);
+    const plans = plansOf(made, project.keptPlans, project.settings.cutting.smallestOffcut);
+    return {
+      ...first,
+      plans,
+      shopping: shopping(first.parts, plans, first.depths, first.room, project.settings, book),
+      mass: mass(first.parts, first.depths, first.room, book),
+      schedule: schedule(project, first.parts, first.room, book),
+      problems: [...first.problems, ...cutProblems(plans, made.without)],
+    };
+  };
+  return { shape, derive };
+}
+
+/** Derives once, without memory. */
+export function derive(project: Project, book: PriceBook): Derived {
+  return createDeriver().derive(project, book);
+}

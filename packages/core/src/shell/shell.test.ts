@@ -1,0 +1,179 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import { applyOperation } from '../project/edit.js';
+import { createProject } from '../project/create.js';
+import type { Survey } from '../project/schema.js';
+import { archesOf, archFootprint, archSpan, clearHalfWidth } from './arch.js';
+import { buildShell } from './build.js';
+import { innerShell } from './inner.js';
+import { roomFigures } from './room.js';
+import { boxOf } from '../numeric/plane.js';
+import { curvatureRadius, developedHeight, halfWidth, leanAlong, leanUp, roofHeight, sectionAcross, sideAlong, wallTop, type Shell } from './shell.js';
+
+const AT = '2026-10-01T08:00:00.000Z';
+type Readings = Record<string, number>;
+
+function surveyWith(readings: Readings, more: Partial<Survey> = {}): Survey {
+  let project = createProject({ id: 't', name: 'Test', kind: 'van', model: '', units: 'mm', startDate: '2026-10-01' });
+  project = { ...project, survey: { ...project.survey, ...more } };
+  for (const [address, value] of Object.entries(readings)) project = applyOperation(project, { name: 'takeReading', payload: { address, reading: { value, method: 'tape', at: AT } } }).project;
+  return project.survey;
+}
+
+function shellOf(readings: Readings, more: Partial<Survey> = {}): Shell {
+  const { shell } = buildShell(surveyWith(readings, more));
+  if (!shell) throw new Error('no shell');
+  return shell;
+}
+
+/** A box 3000 long, 1800 wide, 1900 high. */
+const BOX: Readings = {
+  'floor/length': 3000,
+  'station/s1/x': 0, 'station/s1/left/0': 900, 'station/s1/left/1900': 900, 'station/s1/right/0': 900, 'station/s1/right/1900': 900, 'station/s1/roof/0': 1900,
+  'station/s2/x': 3000, 'station/s2/left/0': 900, 'station/s2/left/1900': 900, 'station/s2/right/0': 900, 'station/s2/right/1900': 900, 'station/s2/roof/0': 1900,
+};
+
+/** Walls that lean in by 100 over 1000, the right one opening to the rear by 60 over 3000. */
+const LEANING: Readings = {
+  'floor/length': 3000,
+  'station/s1/x': 0, 'station/s1/left/0': 900, 'station/s1/left/1000': 800, 'station/s1/right/0': 900, 'station/s1/right/1000': 800, 'station/s1/roof/0': 1000,
+  'station/s2/x': 3000, 'station/s2/left/0': 900, 'station/s2/left/1000': 800, 'station/s2/right/0': 960, 'station/s2/right/1000': 860, 'station/s2/roof/0': 1000,
+};
+
+describe('a shell from readings', () => {
+  it('is a box where the readings are', () => {
+    const shell = shellOf(BOX);
+    expect(halfWidth(shell, 'left', 1234, 777)).toBe(900);
+    expect(roofHeight(shell, 2000, 300)).toBeCloseTo(1900, 9);
+    const box = boxOf(sectionAcross(shell, 1500));
+    expect([box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([-900, 0, 900, 1900]);
+    expect(roomFigures(shell)).toMatchObject({ length: 3000, standing: { value: 1900 }, widthAtFloor: { value: 1800 }, widthAtBelly: { value: 1800 } });
+    expect(roomFigures(shell).areas.floor).toBeCloseTo(5.4, 9);
+    expect(roomFigures(shell).areas.left).toBeCloseTo(5.7, 9);
+  });
+
+  it('leans as the readings lean', () => {
+    const shell = shellOf(LEANING);
+    expect(halfWidth(shell, 'left', 1500, 250)).toBeCloseTo(875, 9);
+    expect(leanUp(shell, 'left', 1500, 500)).toBeCloseTo(Math.atan(-0.1), 9);
+    // right wall: 60 over 3000
+    expect(leanAlong(shell, 'right', 1500, 300)).toBeCloseTo(Math.atan(0.02), 6);
+    expect(halfWidth(shell, 'right', 1500, 1000)).toBeCloseTo(830, 9);
+    // length along a wall that runs in 100 over 1000: the root of 1000 squared + 100 squared
+    expect(developedHeight(shell, 'left', 0, 1000)).toBeCloseTo(Math.hypot(1000, 100), 6);
+    expect(curvatureRadius(shell, 'left', 1000, 400)).toBe(Infinity);
+    expect(sideAlong(shell, 'right', 0, 0, 3000, 3).map((p) => Math.round(p[1]))).toEqual([900, 930, 960]);
+  });
+
+  it('follows the roof curve above the wall', () => {
+    // wall 800 at 1900, roof 2000 in the middle: between them the roof comes down along a monotone curve
+    const shell = shellOf({ ...BOX, 'station/s1/left/1900': 800, 'station/s1/right/1900': 800, 'station/s1/roof/0': 2000 });
+    expect(wallTop(shell, 'left', 0)).toBe(1900);
+    expect(halfWidth(shell, 'left', 0, 2001)).toBe(0);
+    const y = halfWidth(shell, 'right', 0, 1950);
+    expect(roofHeight(shell, 0, y)).toBeCloseTo(1950, 3);
+  });
+
+  it('splits a wall-to-wall width at the centre line and says so', () => {
+    const { shell, assumed } = buildShell(surveyWith({ 'floor/length': 3000, 'station/s1/x': 100, 'station/s1/width/0': 1790, 'station/s1/roof/0': 1900 }));
+    expect(shell && halfWidth(shell, 'left', 0, 0)).toBe(895);
+    expect(assumed.map((m) => m.key)).toEqual(['assumed.split', 'assumed.oneStation']);
+  });
+
+  it('takes the other side of a width when one side is known', () => {
+    const { shell } = buildShell(surveyWith({ 'station/s1/x': 100, 'station/s1/width/0': 1790, 'station/s1/left/0': 890, 'station/s1/roof/0': 1900 }));
+    expect(shell && halfWidth(shell, 'right', 0, 0)).toBe(900);
+  });
+
+  it('mirrors a side only when told to', () => {
+    const one = { 'station/s1/x': 100, 'station/s1/left/0': 890, 'station/s1/roof/0': 1900 };
+    expect(buildShell(surveyWith(one)).shell).toBeNull();
+    expect(buildShell(surveyWith(one)).problems[0]?.said.key).toBe('shell.noStation');
+    const mirrored = buildShell(surveyWith(one, { symmetric: true }));
+    expect(mirrored.shell && halfWidth(mirrored.shell, 'right', 0, 0)).toBe(890);
+    expect(mirrored.assumed.map((m) => m.key)).toContain('assumed.symmetric');
+  });
+
+  it('names a station behind the end of the floor, and two in one place', () => {
+    const behind = buildShell(surveyWith({ ...BOX, 'station/s3/x': 3400, 'station/s3/left/0': 900, 'station/s3/right/0': 900 }));
+    expect(behind.problems).toEqual([expect.objectContaining({ address: 'station/s3/x', said: expect.objectContaining({ key: 'shell.stationOutside' }) as object })]);
+    expect(behind.shell?.stations).toHaveLength(2);
+    const twice = buildShell(surveyWith({ ...BOX, 'station/s3/x': 3000, 'station/s3/left/0': 900, 'station/s3/right/0': 900 }));
+    expect(twice.problems[0]?.said.key).toBe('shell.sameStation');
+  });
+
+  it('gives back every reading, whatever they are', () => {
+    const station = fc.record({ x: fc.integer({ min: 0, max: 3000 }), left: fc.array(fc.integer({ min: 600, max: 1000 }), { minLength: 3, maxLength: 3 }) });
+    fc.assert(
+      fc.property(fc.uniqueArray(station, { selector: (s) => s.x, minLength: 2, maxLength: 4 }), (stations) => {
+        const readings: Readings = { 'floor/length': 3000 };
+        stations.forEach((s, i) => {
+          readings[`station/s${i + 1}/x`] = s.x;
+          readings[`station/s${i + 1}/roof/0`] = 1900;
+          [0, 700, 1400].forEach((z, j) => {
+            readings[`station/s${i + 1}/left/${z}`] = s.left[j] ?? 0;
+            readings[`station/s${i + 1}/right/${z}`] = s.left[j] ?? 0;
+          });
+        });
+        const shell = shellOf(readings);
+        const kept = stations.filter((s, i) => stations.every((o, j) => j >= i || Math.abs(o.x - s.x) >= 1));
+        for (const s of kept) [0, 700, 1400].forEach((z, j) => expect(halfWidth(shell, 'left', s.x, z)).toBeCloseTo(s.left[j] ?? 0, 6));
+      }),
+      { seed: 9, numRuns: 60 },
+    );
+  });
+});
+
+describe('the inner shell', () => {
+  it('takes layers off a box square', () => {
+    const inner = innerShell(shellOf(BOX), { floor: 40, left: 30, right: 20, ceiling: 25 });
+    expect(inner && halfWidth(inner, 'left', 1000, 500)).toBeCloseTo(870, 9);
+    expect(inner && halfWidth(inner, 'right', 1000, 500)).toBeCloseTo(880, 9);
+    expect(inner && roofHeight(inner, 1000, 0)).toBeCloseTo(1875, 9);
+    expect(inner?.floor).toBe(40);
+  });
+  it('moves a leaning wall along its normal, not in y: 30 thick at a lean of 1 in 10 takes 30.15 across', () => {
+    const inner = innerShell(shellOf(LEANING), { floor: 0, left: 30, right: 30, ceiling: 10 });
+    expect(inner && halfWidth(inner, 'left', 1000, 500)).toBeCloseTo(850 - 30 * Math.sqrt(1.01), 6);
+  });
+  it('says when the layers are thicker than the room', () => {
+    expect(innerShell(shellOf(BOX), { floor: 0, left: 950, right: 950, ceiling: 0 })).toBeNull();
+    expect(innerShell(shellOf(BOX), { floor: 1000, left: 0, right: 0, ceiling: 1000 })).toBeNull();
+  });
+  it('never grows, whatever the layers', () => {
+    const shell = shellOf(LEANING);
+    const inset = fc.integer({ min: 0, max: 120 });
+    fc.assert(
+      fc.property(inset, inset, inset, inset, fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 130, max: 800 }), (floor, left, right, ceiling, x, z) => {
+        const inner = innerShell(shell, { floor, left, right, ceiling });
+        if (!inner) return;
+        expect(halfWidth(inner, 'left', x, z)).toBeLessThanOrEqual(halfWidth(shell, 'left', x, z) - left + 1e-6);
+        expect(roofHeight(inner, x, 0)).toBeLessThanOrEqual(roofHeight(shell, x, 0) - ceiling + 1e-6);
+      }),
+      { seed: 10, numRuns: 200 },
+    );
+  });
+});
+
+describe('wheel arches', () => {
+  const arch = { 'arch/a1/from': 1800, 'arch/a1/to': 2600, 'arch/a1/height': 300, 'arch/a1/face': 700 };
+  it('are boxes or half ellipses', () => {
+    const survey = surveyWith({ ...BOX, ...arch });
+    const [box] = archesOf(survey, buildShell(survey).shell).arches;
+    if (!box) throw new Error('no arch');
+    expect(archSpan(box, 299)).toEqual([1800, 2600]);
+    expect(archSpan(box, 300)).toBeNull();
+    // half an ellipse: at 180 of 300 up, the half length is 400 times the root of 1 - 0.36
+    expect(archSpan({ ...box, shape: 'rounded' }, 180)).toEqual([2200 - 320, 2200 + 320]);
+    expect(archFootprint(box, shellOf(BOX), 100, 10, 300)?.map((p) => p.map((v) => Math.round(v * 1e6) / 1e6))).toEqual([[1790, -1200], [2610, -1200], [2610, -690], [1790, -690]]);
+    expect(clearHalfWidth(shellOf(BOX), [box], 'left', 0, 3000, 50, 800)).toBe(700);
+    expect(clearHalfWidth(shellOf(BOX), [box], 'left', 0, 1700, 50, 800)).toBeCloseTo(900, 9);
+    expect(clearHalfWidth(shellOf(BOX), [box], 'right', 0, 3000, 50, 800)).toBeCloseTo(900, 9);
+  });
+  it('are named when they lie behind the wall or end before they begin', () => {
+    const behind = surveyWith({ ...BOX, ...arch, 'arch/a1/face': 950 });
+    expect(archesOf(behind, buildShell(behind).shell)).toMatchObject({ arches: [], problems: [{ address: 'arch/a1/face' }] });
+    const turned = surveyWith({ ...BOX, ...arch, 'arch/a1/to': 1700 });
+    expect(archesOf(turned, buildShell(turned).shell).problems[0]?.said.key).toBe('arch.order');
+  });
+});

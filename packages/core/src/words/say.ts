@@ -1,0 +1,32 @@
+import { formatLength, groupDigits, type LengthStyle } from '../measure/length.js';
+import { EN, type Words } from './en.js';
+import type { Message, MessageParam } from './message.js';
+
+/** How one reader is spoken to. */
+export interface Voice {
+  readonly words: Words;
+  readonly lengths: LengthStyle;
+}
+
+/** English in millimetres. */
+export const PLAIN_VOICE: Voice = { words: EN, lengths: { units: 'mm', fraction: 16 } };
+
+/** Writes money: minor units to `1 234.50 EUR`. */
+export function formatMoney(minor: number, currency: string): string {
+  return `${groupDigits(minor / 100, 2)}\u00a0${currency}`;
+}
+
+function write(param: MessageParam, voice: Voice): string {
+  if (typeof param === 'string') return param;
+  if (typeof param === 'number') return groupDigits(param, Number.isInteger(param) ? 0 : 1);
+  if ('mm' in param) return voice.lengths.units === 'mm' ? formatLength(param.mm, voice.lengths) : `${formatLength(param.mm, voice.lengths)}\u00a0in`;
+  return formatMoney(param.minor, param.currency);
+}
+
+/** Puts a message into words. A blank without a value is left as it stands, so that it is noticed. */
+export function say(message: Message, voice: Voice = PLAIN_VOICE): string {
+  return voice.words[message.key].replace(/\{(\w+)\}/g, (blank, name: string) => {
+    const param = message.params[name];
+    return param === undefined ? blank : write(param, voice);
+  });
+}
