@@ -1,0 +1,78 @@
+import 'reflect-metadata';
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { type DynamicModule, Module, ValidationPipe } from '@nestjs/common';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import compression from 'compression';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { pinoHttp } from 'pino-http';
+import { DatabaseModule } from './database/database.module.js';
+import { FilesModule } from './files/files.module.js';
+import { HealthModule } from './health/health.module.js';
+import { logger } from './logger.js';
+import { PricesModule } from './prices/prices.module.js';
+import { ProjectsModule } from './projects/projects.module.js';
+import { ProjectsService } from './projects/projects.service.js';
+import { RefusalFilter } from './refusals.js';
+
+export interface AppOptions {
+  readonly database: string;
+  /** Folder of the built pages; without it only the API is served. */
+  readonly pages?: string;
+  /** A project file taken in when the database has just been made. */
+  readonly demo?: string;
+}
+
+@Module({})
+class AppModule {
+  static at(database: string): DynamicModule {
+    return { module: AppModule, imports: [DatabaseModule.at(database), PricesModule, ProjectsModule, FilesModule, HealthModule] };
+  }
+}
+
+/** Scripts only from here, WebAssembly and workers allowed, no talk with any other host. */
+const CONTENT_SECURITY = {
+  defaultSrc: ["'self'"],
+  scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+  styleSrc: ["'self'", "'unsafe-inline'"],
+  imgSrc: ["'self'", 'data:', 'blob:'],
+  fontSrc: ["'self'", 'data:'],
+  connectSrc: ["'self'", 'data:', 'blob:'],
+  workerSrc: ["'self'", 'blob:'],
+  objectSrc: ["'none'"],
+  frameAncestors: ["'none'"],
+};
+
+function servePages(app: NestExpressApplication, pages: string): void {
+  const index = join(pages, 'index.html');
+  app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(pages, { index: false, maxAge: 0 }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== 'GET' || request.path.startsWith('/api')) next();
+    else response.sendFile(index);
+  });
+}
+
+/** Puts the server together; the caller listens and closes. */
+export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
+  const fresh = !existsSync(options.database);
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.at(options.database), { logger: ['error', 'warn'], bodyParser: false, abortOnError: false });
+  app.setGlobalPrefix('api');
+  app.use(pinoHttp({ logger, autoLogging: { ignore: (request) => request.url === '/api/health' } }));
+  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY }, strictTransportSecurity: false }));
+  app.use(compression());
+  app.useBodyParser('json', { limit: '20mb' });
+  app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
+  app.useGlobalFilters(new RefusalFilter());
+  const description = new DocumentBuilder().setTitle('Nest Plank').setDescription('Projects, named operations, versions, price books and files.').setVersion('1').build();
+  SwaggerModule.setup('api/docs', app, SwaggerModule.createDocument(app, description), { jsonDocumentUrl: 'api/openapi.json' });
+  if (options.pages) servePages(app, options.pages);
+  await app.init();
+  if (fresh && options.demo) await app.get(ProjectsService).import(await readFile(options.demo, 'utf8'));
+  app.enableShutdownHooks();
+  return app;
+}

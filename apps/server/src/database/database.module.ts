@@ -1,0 +1,40 @@
+import { type DynamicModule, Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import type { DataSourceOptions } from 'typeorm';
+import { OperationEntity, PriceBookEntity, PriceItemEntity, ProjectEntity, VersionEntity } from './entities.js';
+import { LibsqlDatabase } from './libsql-driver.js';
+import { FirstTables1764000000000 } from './migrations.js';
+import { Transactions } from './transactions.js';
+
+export const ENTITIES = [PriceBookEntity, PriceItemEntity, ProjectEntity, OperationEntity, VersionEntity];
+
+/** Settings of the connection: WAL, foreign keys on (TypeORM's own default for this type), tables by migrations only. */
+export function databaseOptions(path: string): DataSourceOptions {
+  return {
+    type: 'better-sqlite3',
+    driver: LibsqlDatabase,
+    database: path,
+    enableWAL: true,
+    entities: ENTITIES,
+    migrations: [FirstTables1764000000000],
+    migrationsRun: true,
+    synchronize: false,
+    prepareDatabase: (database: LibsqlDatabase) => {
+      // an acknowledged change must outlive the power as well as the process
+      database.pragma('synchronous = FULL');
+    },
+  };
+}
+
+@Module({})
+export class DatabaseModule {
+  static at(path: string): DynamicModule {
+    return {
+      module: DatabaseModule,
+      global: true,
+      imports: [TypeOrmModule.forRoot({ ...databaseOptions(path), retryAttempts: 0 })],
+      providers: [Transactions],
+      exports: [Transactions],
+    };
+  }
+}

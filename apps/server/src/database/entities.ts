@@ -1,0 +1,125 @@
+import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
+
+@Entity('price_books')
+export class PriceBookEntity {
+  @PrimaryColumn('text')
+  id: string;
+
+  @Column('text')
+  name: string;
+
+  @Column('text')
+  currency: string;
+}
+
+@Entity('price_items')
+export class PriceItemEntity {
+  @PrimaryColumn('text')
+  bookId: string;
+
+  @PrimaryColumn('text')
+  id: string;
+
+  @Column('integer')
+  position: number;
+
+  @Column('text')
+  name: string;
+
+  @Column('text')
+  supplier: string;
+
+  @Column('text')
+  priceDate: string;
+
+  /** The rest of the item as JSON: sizes, physics, stocks and pack. */
+  @Column('text')
+  data: string;
+}
+
+@Entity('projects')
+export class ProjectEntity {
+  @PrimaryColumn('text')
+  id: string;
+
+  @Column('text')
+  name: string;
+
+  @Column('text')
+  kind: string;
+
+  @Column('text')
+  model: string;
+
+  @Column('integer')
+  revision: number;
+
+  @Column('text')
+  document: string;
+
+  @Column('text')
+  bookId: string;
+
+  @Column('text')
+  createdAt: string;
+
+  @Column('text')
+  updatedAt: string;
+}
+
+@Entity('operations')
+@Index(['projectId', 'stepId'], { unique: true })
+export class OperationEntity {
+  @PrimaryGeneratedColumn()
+  seq: number;
+
+  @Column('text')
+  projectId: string;
+
+  /** The sender's id of the step: the same step sent twice is done once. */
+  @Column('text')
+  stepId: string;
+
+  @Column('text')
+  name: string;
+
+  @Column('text')
+  payload: string;
+
+  @Column('text')
+  patches: string;
+
+  @Column('text')
+  inverse: string;
+
+  /** done, undone, dropped (undone and then overtaken by another change), or step for an undo or redo itself. */
+  @Column('text')
+  state: string;
+
+  @Column('text')
+  at: string;
+}
+
+@Entity('versions')
+export class VersionEntity {
+  @PrimaryColumn('text')
+  id: string;
+
+  @Column('text')
+  projectId: string;
+
+  @Column('text')
+  name: string;
+
+  @Column('integer')
+  automatic: boolean;
+
+  @Column('integer')
+  revision: number;
+
+  @Column('text')
+  document: string;
+
+  @Column('text')
+  at: string;
+}

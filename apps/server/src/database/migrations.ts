@@ -1,0 +1,27 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+/** The first tables. Later changes are migrations of their own; this one is never edited. */
+export class FirstTables1764000000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`CREATE TABLE "price_books" ("id" text PRIMARY KEY NOT NULL, "name" text NOT NULL, "currency" text NOT NULL)`);
+    await runner.query(
+      `CREATE TABLE "price_items" ("bookId" text NOT NULL REFERENCES "price_books"("id") ON DELETE CASCADE, "id" text NOT NULL, "position" integer NOT NULL, "name" text NOT NULL, "supplier" text NOT NULL, "priceDate" text NOT NULL, "data" text NOT NULL CHECK (json_valid("data")), PRIMARY KEY ("bookId", "id"))`,
+    );
+    await runner.query(
+      `CREATE TABLE "projects" ("id" text PRIMARY KEY NOT NULL, "name" text NOT NULL, "kind" text NOT NULL, "model" text NOT NULL, "revision" integer NOT NULL, "document" text NOT NULL CHECK (json_valid("document")), "bookId" text NOT NULL REFERENCES "price_books"("id"), "createdAt" text NOT NULL, "updatedAt" text NOT NULL)`,
+    );
+    await runner.query(
+      `CREATE TABLE "operations" ("seq" integer PRIMARY KEY AUTOINCREMENT NOT NULL, "projectId" text NOT NULL REFERENCES "projects"("id") ON DELETE CASCADE, "stepId" text NOT NULL, "name" text NOT NULL, "payload" text NOT NULL, "patches" text NOT NULL, "inverse" text NOT NULL, "state" text NOT NULL CHECK ("state" IN ('done', 'undone', 'dropped', 'step')), "at" text NOT NULL)`,
+    );
+    await runner.query(`CREATE UNIQUE INDEX "operations_step" ON "operations" ("projectId", "stepId")`);
+    await runner.query(`CREATE INDEX "operations_state" ON "operations" ("projectId", "state", "seq")`);
+    await runner.query(
+      `CREATE TABLE "versions" ("id" text PRIMARY KEY NOT NULL, "projectId" text NOT NULL REFERENCES "projects"("id") ON DELETE CASCADE, "name" text NOT NULL, "automatic" integer NOT NULL, "revision" integer NOT NULL, "document" text NOT NULL, "at" text NOT NULL)`,
+    );
+    await runner.query(`CREATE INDEX "versions_project" ON "versions" ("projectId", "at")`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    for (const table of ['versions', 'operations', 'projects', 'price_items', 'price_books']) await runner.query(`DROP TABLE "${table}"`);
+  }
+}

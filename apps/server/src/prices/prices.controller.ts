@@ -1,0 +1,30 @@
+import { Body, Controller, Delete, Get, HttpStatus, Param, Put } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { PriceItemDto } from '@nestplank/contract';
+import { RefusedError } from '../refusals.js';
+import { PricesService } from './prices.service.js';
+
+@ApiTags('price books')
+@Controller('price-books')
+export class PricesController {
+  constructor(private readonly prices: PricesService) {}
+
+  @Get(':book')
+  @ApiOperation({ summary: 'A price book' })
+  book(@Param('book') book: string) {
+    return this.prices.book(book);
+  }
+
+  @Put(':book/items/:id')
+  @ApiOperation({ summary: 'Add a price or change it' })
+  put(@Param('book') book: string, @Param('id') id: string, @Body() item: PriceItemDto) {
+    if (item.id !== id) throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', `The item's id is ${item.id}, the address says ${id}.`, { place: 'id' });
+    return this.prices.put(book, item);
+  }
+
+  @Delete(':book/items/:id')
+  @ApiOperation({ summary: 'Take a price out' })
+  remove(@Param('book') book: string, @Param('id') id: string) {
+    return this.prices.remove(book, id);
+  }
+}

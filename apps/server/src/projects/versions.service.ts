@@ -1,0 +1,51 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import type { VersionView } from '@nestplank/contract';
+import type { Project } from '@nestplank/core';
+import { ProjectEntity, VersionEntity } from '../database/entities.js';
+import { Transactions } from '../database/transactions.js';
+import { notFound } from '../refusals.js';
+
+/** A version is kept by itself after so many steps. */
+const STEPS_BETWEEN = 50;
+
+@Injectable()
+export class VersionsService {
+  constructor(private readonly transactions: Transactions) {}
+
+  list(projectId: string): Promise<VersionView[]> {
+    return this.transactions.read(async (manager) => {
+      const rows = await manager.find(VersionEntity, { select: { id: true, name: true, automatic: true, revision: true, at: true }, where: { projectId }, order: { at: 'DESC' } });
+      return rows.map(({ id, name, automatic, revision, at }) => ({ id, name, automatic: Boolean(automatic), revision, at }));
+    });
+  }
+
+  keep(projectId: string, name: string): Promise<VersionView> {
+    return this.transactions.run(async (manager) => {
+      const row = await manager.findOneBy(ProjectEntity, { id: projectId });
+      if (!row) throw notFound('project', projectId);
+      return this.insert(manager, row, name, false);
+    });
+  }
+
+  document(projectId: string, id: string): Promise<Project> {
+    return this.transactions.read(async (manager) => {
+      const row = await manager.findOneBy(VersionEntity, { projectId, id });
+      if (!row) throw notFound('version', id);
+      return JSON.parse(row.document) as Project;
+    });
+  }
+
+  /** Keeps the project as it was, when enough has happened since the last version. */
+  async keepAutomatic(manager: EntityManager, row: ProjectEntity): Promise<void> {
+    const [last] = await manager.find(VersionEntity, { select: { id: true, revision: true }, where: { projectId: row.id }, order: { revision: 'DESC' }, take: 1 });
+    if (row.revision - (last?.revision ?? 0) >= STEPS_BETWEEN) await this.insert(manager, row, `After ${row.revision} steps`, true);
+  }
+
+  private async insert(manager: EntityManager, row: ProjectEntity, name: string, automatic: boolean): Promise<VersionView> {
+    const version = { id: randomUUID(), projectId: row.id, name, automatic, revision: row.revision, document: row.document, at: new Date().toISOString() };
+    await manager.insert(VersionEntity, version);
+    return { id: version.id, name, automatic, revision: version.revision, at: version.at };
+  }
+}

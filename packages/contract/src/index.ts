@@ -1,0 +1,2 @@
+export * from './projects.js';
+export * from './prices.js';
