@@ -24,7 +24,6 @@ export function startSettings(units: Settings['units'], startDate: string): Sett
   return {
     units,
     fraction: 16,
-    sideNames: 'left-right',
     budget: 0,
     startDate,
     hoursPerDay: 6,

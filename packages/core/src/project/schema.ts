@@ -110,7 +110,6 @@ export const cuttingSettingsSchema = z.strictObject({
 export const settingsSchema = z.strictObject({
   units: z.enum(['mm', 'in']),
   fraction: z.union([z.literal(16), z.literal(32)]),
-  sideNames: z.enum(['left-right', 'driver-left', 'driver-right']),
   budget: moneySchema,
   startDate: z.iso.date(),
   hoursPerDay: z.number().min(0.5).max(24),

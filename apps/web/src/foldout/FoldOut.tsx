@@ -1,0 +1,60 @@
+import ToggleButton from '@mui/material/ToggleButton';
+import { useMemo, type ReactNode } from 'react';
+import { useScene, useSliceX } from '../state/scene.js';
+import { look, useView } from '../state/view.js';
+import { useSize } from '../ui/use-size.js';
+import { useSpeech } from '../words/words.js';
+import { foldOutFrame, type FoldOutFrame } from './geometry.js';
+import { ShellLayer } from './ShellLayer.js';
+import { SliceMark } from './SliceMark.js';
+
+/** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
+export function FoldOut({ ink, quiet = false }: { readonly ink: (frame: FoldOutFrame) => ReactNode; readonly quiet?: boolean }) {
+  const { t } = useSpeech();
+  const scene = useScene();
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  const ceiling = useView((view) => view.ceiling);
+  const exaggerate = useView((view) => view.exaggerate);
+  const shell = scene?.shape.shell ?? null;
+  const sliceX = useSliceX(shell);
+  const frame = useMemo(() => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null), [shell, width, height]);
+  return (
+    <div className="drawing" ref={ref}>
+      {scene && !shell && <p className="empty">{t('foldout.empty')}</p>}
+      {scene && frame && scene.room && (
+        <svg role="group" aria-label={t('foldout.name', { vehicle: scene.project.name, middle: t(ceiling ? 'foldout.ceiling' : 'foldout.floor') })}>
+          <text x={frame.leftEdge} y={frame.top - 12} className="soft">
+            {t('foldout.left')}
+          </text>
+          <text x={frame.centre} y={frame.top - 14} textAnchor="middle" className="soft halo" style={{ stroke: 'var(--ground)' }}>
+            {t('foldout.front')}
+          </text>
+          <text x={frame.rightEdge} y={frame.top - 12} textAnchor="end" className="soft">
+            {t('foldout.right')}
+          </text>
+          <text x={frame.centre + 8} y={frame.top + frame.height + 18} className="soft">
+            {t('foldout.rear')}
+          </text>
+          {exaggerate && !ceiling && (
+            <text x={frame.rightEdge} y={frame.top + frame.height + 18} textAnchor="end" className="needs">
+              {t('foldout.exaggerated')}
+            </text>
+          )}
+          <ShellLayer frame={frame} survey={scene.project.survey} room={scene.room} arches={scene.shape.arches} ceiling={ceiling} exaggerate={exaggerate} quiet={quiet} />
+          {!ceiling && ink(frame)}
+          <SliceMark frame={frame} x={sliceX} />
+        </svg>
+      )}
+      {shell && (
+        <div className="row no-print" style={{ position: 'absolute', left: 12, bottom: 6, gap: 6 }}>
+          <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
+            {t('foldout.showCeiling')}
+          </ToggleButton>
+          <ToggleButton value="exaggerate" size="small" selected={exaggerate} onChange={() => look({ exaggerate: !exaggerate })} aria-label={t('foldout.exaggerated')}>
+            {t('foldout.times10')}
+          </ToggleButton>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,86 @@
+import { developedHeight, halfWidth, spread, wallTop, type Point, type Shell, type Side } from '@nestplank/core';
+
+/** How the fold-out lies on the screen: the floor in the middle, the walls laid flat beside it with their feet along it. Pixels. */
+export interface FoldOutFrame {
+  readonly shell: Shell;
+  readonly scale: number;
+  readonly top: number;
+  readonly height: number;
+  readonly centre: number;
+  readonly leftFoot: number;
+  readonly rightFoot: number;
+  readonly leftEdge: number;
+  readonly rightEdge: number;
+}
+
+const MARGIN = { top: 34, bottom: 30, side: 18 };
+const RULER = 34;
+const GAP = 20;
+const ALONG = 33;
+
+/** Largest unrolled height of a wall, mm. */
+function tallest(shell: Shell, side: Side): number {
+  return Math.max(...spread(0, shell.length, 9).map((x) => developedHeight(shell, side, x, wallTop(shell, side, x))));
+}
+
+function widestFloor(shell: Shell, side: Side): number {
+  return Math.max(...spread(0, shell.length, 9).flatMap((x) => spread(shell.floor, wallTop(shell, side, x), 7).map((z) => halfWidth(shell, side, x, z))));
+}
+
+/** Fits the fold-out into a window, true to scale. */
+export function foldOutFrame(shell: Shell, width: number, height: number): FoldOutFrame {
+  const [left, right] = [tallest(shell, 'left'), tallest(shell, 'right')];
+  const [floorLeft, floorRight] = [widestFloor(shell, 'left'), widestFloor(shell, 'right')];
+  const across = left + right + floorLeft + floorRight;
+  const free = width - 2 * MARGIN.side - RULER - GAP;
+  const scale = Math.max(0.02, Math.min(free / across, (height - MARGIN.top - MARGIN.bottom) / shell.length));
+  const used = across * scale + RULER + GAP;
+  const leftEdge = (width - used) / 2;
+  const leftFoot = leftEdge + left * scale;
+  const centre = leftFoot + RULER + floorLeft * scale;
+  const rightFoot = centre + floorRight * scale + GAP;
+  return { shell, scale, top: MARGIN.top + Math.max(0, (height - MARGIN.top - MARGIN.bottom - shell.length * scale) / 2), height: shell.length * scale, centre, leftFoot, rightFoot, leftEdge, rightEdge: rightFoot + right * scale };
+}
+
+export const screenY = (frame: FoldOutFrame, x: number): number => frame.top + x * frame.scale;
+export const screenX = (frame: FoldOutFrame, y: number): number => frame.centre + y * frame.scale;
+
+/** A place on a wall: x along the vehicle, z up; the wall is unrolled along its curve. */
+export function onWall(frame: FoldOutFrame, side: Side, x: number, z: number): Point {
+  const up = developedHeight(frame.shell, side, x, z) * frame.scale;
+  return [side === 'left' ? frame.leftFoot - up : frame.rightFoot + up, screenY(frame, x)];
+}
+
+/** A rectangle on a wall between two x and two heights, its upright edges following the unrolled wall. */
+export function wallPatch(frame: FoldOutFrame, side: Side, x0: number, x1: number, z0: number, z1: number): Point[] {
+  const xs = spread(x0, x1, 5);
+  return [...xs.map((x) => onWall(frame, side, x, z0)), ...xs.reverse().map((x) => onWall(frame, side, x, z1))];
+}
+
+/** The wall's own outline. */
+export function wallOutline(frame: FoldOutFrame, side: Side): Point[] {
+  const xs = spread(0, frame.shell.length, ALONG);
+  return [...xs.map((x) => onWall(frame, side, x, frame.shell.floor)), ...[...xs].reverse().map((x) => onWall(frame, side, x, wallTop(frame.shell, side, x)))];
+}
+
+/** Makes departures of an edge from straight ten times as large, about its mean. */
+function stretched(values: readonly number[], exaggerate: boolean): number[] {
+  if (!exaggerate) return [...values];
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  return values.map((value) => mean + 10 * (value - mean));
+}
+
+/** The floor's outline at a height, for the shell or the room inside it. */
+export function floorOutline(frame: FoldOutFrame, shell: Shell, z: number, exaggerate: boolean): Point[] {
+  const xs = spread(0, shell.length, ALONG * 2);
+  const edge = (side: Side): number[] => stretched(xs.map((x) => halfWidth(shell, side, x, z)), exaggerate);
+  const [left, right] = [edge('left'), edge('right')];
+  return [...xs.map((x, i): Point => [screenX(frame, -(left[i] ?? 0)), screenY(frame, x)]), ...xs.map((x, i): Point => [screenX(frame, right[i] ?? 0), screenY(frame, x)]).reverse()];
+}
+
+/** The ceiling between the walls' tops, in plan. */
+export function ceilingOutline(frame: FoldOutFrame, shell: Shell): Point[] {
+  const xs = spread(0, shell.length, ALONG);
+  const edge = (side: Side, sign: number) => xs.map((x): Point => [screenX(frame, sign * halfWidth(shell, side, x, wallTop(shell, side, x))), screenY(frame, x)]);
+  return [...edge('left', -1), ...edge('right', 1).reverse()];
+}

@@ -1,0 +1,30 @@
+import Button from '@mui/material/Button';
+import { api } from '../state/api.js';
+import { useSession } from '../state/session.js';
+import { tell } from '../words/words.js';
+
+const FORMATS = ['json', 'csv', 'dxf', 'svg', 'pdf'] as const;
+
+/** Open files to take away. */
+export function FilesPanel({ onClose }: { readonly onClose: () => void }) {
+  const id = useSession((s) => s.id);
+  if (!id) return null;
+  return (
+    <div className="stack">
+      {FORMATS.map((format) => (
+        <Button key={format} href={api.fileAddress(id, format)} download style={{ justifyContent: 'flex-start' }}>
+          {tell(`files.${format}`)}
+        </Button>
+      ))}
+      <Button
+        style={{ justifyContent: 'flex-start' }}
+        onClick={() => {
+          onClose();
+          requestAnimationFrame(() => window.print());
+        }}
+      >
+        {tell('files.print')}
+      </Button>
+    </div>
+  );
+}

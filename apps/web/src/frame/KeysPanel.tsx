@@ -1,0 +1,42 @@
+import type { StageName } from '../stages/stages.js';
+import type { UiKey } from '../words/en.js';
+import { tell } from '../words/words.js';
+
+const EVERYWHERE: readonly [string, UiKey][] = [
+  ['1 – 7', 'keys.stages'],
+  ['space', 'keys.line'],
+  ['u', 'keys.undo'],
+  ['Shift u', 'keys.redo'],
+  ['i', 'keys.units'],
+  ['t', 'keys.theme'],
+  ['esc', 'keys.escape'],
+  ['?', 'keys.help'],
+];
+const DRAWING: readonly [string, UiKey][] = [
+  ['[ ]', 'keys.slice'],
+  ['c', 'keys.ceiling'],
+  ['x', 'keys.exaggerate'],
+];
+const OF_STAGE: Partial<Record<StageName, readonly [string, UiKey][]>> = {
+  measure: [['↵', 'keys.enter'], ...DRAWING],
+  layers: [['[ ]', 'keys.slice']],
+  layout: [['↑ ↓ ← →', 'keys.move'], ['Delete', 'keys.remove'], ...DRAWING],
+};
+
+/** The keys of the present stage. */
+export function KeysPanel({ stage }: { readonly stage: StageName }) {
+  return (
+    <table className="plain">
+      <tbody>
+        {[...(OF_STAGE[stage] ?? []), ...EVERYWHERE].map(([key, what]) => (
+          <tr key={key}>
+            <td style={{ width: 120 }}>
+              <kbd>{key}</kbd>
+            </td>
+            <td>{tell(what)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,102 @@
+import Button from '@mui/material/Button';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { ProjectListItem } from '@nestplank/contract';
+import { api, RefusedError } from '../state/api.js';
+import { speechFor, tell } from '../words/words.js';
+import { ConfirmDialog } from '../ui/ConfirmDialog.js';
+import { NewBuildDialog } from './NewBuildDialog.js';
+
+const LARGEST_FILE = 20 * 1024 * 1024;
+const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const why = (problem: unknown): string => (problem instanceof RefusedError ? problem.message : tell('home.failed'));
+
+export function Home() {
+  const [projects, setProjects] = useState<ProjectListItem[] | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [starting, setStarting] = useState(false);
+  const [removing, setRemoving] = useState<ProjectListItem | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const reload = useCallback(() => {
+    api.list().then(setProjects, (reason: unknown) => setProblem(why(reason)));
+  }, []);
+  useEffect(reload, [reload]);
+  useEffect(() => {
+    document.title = tell('app.name');
+  }, []);
+
+  const take = async (chosen: File | undefined): Promise<void> => {
+    if (!chosen) return;
+    setProblem(null);
+    if (chosen.size > LARGEST_FILE) {
+      setProblem(tell('home.tooLarge', { size: speechFor({ units: 'mm', fraction: 16 }).len(chosen.size / 1024 / 1024) }));
+      return;
+    }
+    try {
+      const { id } = await api.import(await chosen.text());
+      await navigate(`/build/${id}/layout`);
+    } catch (reason) {
+      setProblem(`${chosen.name}: ${why(reason)}`);
+    }
+  };
+
+  return (
+    <main className="home">
+      <p className="soft">{tell('app.tagline')}</p>
+      <h1>{tell('home.title')}</h1>
+      {problem && (
+        <p className="problem" role="alert" style={{ marginTop: 14 }}>
+          {problem}
+        </p>
+      )}
+      {projects?.length === 0 && <p className="empty">{tell('home.empty')}</p>}
+      {projects && projects.length > 0 && (
+        <ul className="home-list">
+          {projects.map((project) => (
+            <li key={project.id}>
+              <Link to={`/build/${project.id}/layout`} aria-label={tell('home.open', { name: project.name })}>
+                <strong>{project.name}</strong>
+                <span>{project.model}</span>
+                <span className="soft">{tell(`kind.${project.kind}`)}</span>
+                <span className="soft figures">{tell('home.changed', { when: when.format(new Date(project.updatedAt)) })}</span>
+              </Link>
+              <Button variant="text" onClick={() => setRemoving(project)} aria-label={`${tell('home.remove')} ${project.name}`}>
+                {tell('home.remove')}
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="row wrap" style={{ marginTop: 18 }}>
+        <Button variant="contained" onClick={() => setStarting(true)}>
+          {tell('home.new')}
+        </Button>
+        <Button onClick={() => file.current?.click()}>{tell('home.import')}</Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".json,application/json"
+          hidden
+          aria-label={tell('home.import')}
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </div>
+      {starting && <NewBuildDialog onClose={() => setStarting(false)} />}
+      {removing && (
+        <ConfirmDialog
+          text={tell('home.removeSure', { name: removing.name })}
+          action={tell('home.remove')}
+          onClose={() => setRemoving(null)}
+          onConfirm={() => {
+            api.remove(removing.id).then(reload, (reason: unknown) => setProblem(why(reason)));
+            setRemoving(null);
+          }}
+        />
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,134 @@
+import { lazy, Suspense } from 'react';
+import { formatMoney, materialOf, type PriceItem } from '@nestplank/core';
+import { act, changePrice, notify } from '../../state/session.js';
+import { useScene } from '../../state/scene.js';
+import { MoneyField } from '../../ui/MoneyField.js';
+import { useSpeech } from '../../words/words.js';
+
+const PhaseChart = lazy(() => import('./PhaseChart.js'));
+
+/** A material with another price for one sheet size or for its pack. */
+function priced(item: PriceItem, line: string, price: number): PriceItem {
+  const priceDate = new Date().toISOString().slice(0, 10);
+  if (item.stocks.some((stock) => stock.id === line)) return { ...item, priceDate, stocks: item.stocks.map((stock) => (stock.id === line ? { ...stock, price } : stock)) };
+  return item.pack ? { ...item, priceDate, pack: { ...item.pack, price } } : { ...item, priceDate, stocks: item.stocks.map((stock) => ({ ...stock, price })) };
+}
+
+/** Buy: what to buy, where the quantity comes from, what it costs and weighs. */
+export default function BuyStage() {
+  const { t, said } = useSpeech();
+  const scene = useScene();
+  if (!scene) return <main className="stage" />;
+  const { shopping, mass } = scene.derived;
+  const { budget } = scene.project.settings;
+  const money = (minor: number): string => formatMoney(minor, shopping.currency);
+  const nameOf = (id: string, kind: 'unit' | 'surface'): string => (kind === 'unit' ? (scene.project.units.find((unit) => unit.id === id)?.name ?? id) : t(`surface.${id as 'floor'}`));
+  return (
+    <main className="stage">
+      <div className="board" style={{ background: 'var(--paper)' }}>
+        {shopping.lines.length === 0 ? (
+          <p className="empty">{t('buy.none')}</p>
+        ) : (
+          <div style={{ padding: '14px 18px', overflow: 'auto' }}>
+            <h2>{t('buy.what')}</h2>
+            <table className="plain buy">
+              <thead>
+                <tr>
+                  <th>{t('buy.item')}</th>
+                  <th className="optional">{t('buy.from')}</th>
+                  <th className="optional">{t('buy.size')}</th>
+                  <th className="number">{t('buy.quantity')}</th>
+                  <th className="number" style={{ width: 110 }}>
+                    {t('buy.each')}
+                  </th>
+                  <th className="number">{t('buy.sum')}</th>
+                </tr>
+              </thead>
+              <tbody>
+                {shopping.lines.map((line) => {
+                  const item = materialOf(scene.book, line.material);
+                  return (
+                    <tr key={line.id}>
+                      <td>
+                        {line.name} <span className="soft small">· {t(`phase.${line.phase}`)}</span>
+                        <br />
+                        <span className="soft small">{said(line.why)}</span>
+                      </td>
+                      <td className="optional soft">{line.supplier}</td>
+                      <td className="optional figures">{said(line.size)}</td>
+                      <td className="number" style={{ fontSize: 18 }}>
+                        {line.quantity}
+                      </td>
+                      <td className="number">{item && <MoneyField label={t('buy.priceOf', { name: line.name })} minor={line.each} onTake={(price) => void changePrice(priced(item, line.id, price))} />}</td>
+                      <td className="number">{money(line.total)}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </div>
+        )}
+      </div>
+      <div className="side">
+        <section className="stack">
+          <div className="row apart" style={{ alignItems: 'baseline' }}>
+            <h2>{t('buy.total')}</h2>
+            <span className="figures" style={{ fontSize: 30, fontWeight: 600 }}>
+              {money(shopping.total)}
+            </span>
+          </div>
+          <div className="row apart" style={{ alignItems: 'flex-end' }}>
+            <div style={{ width: 150 }}>
+              <MoneyField
+                label={t('buy.setBudget')}
+                showLabel
+                minor={budget}
+                onTake={(minor) => {
+                  const refused = act({ name: 'changeSettings', payload: { changes: { budget: minor } } });
+                  if (refused) notify(said(refused), 'trouble');
+                }}
+              />
+            </div>
+            {budget > 0 && (
+              <span className={`figures ${shopping.total > budget ? 'needs' : 'soft'}`}>
+                {money(Math.abs(budget - shopping.total))} {t(shopping.total > budget ? 'buy.over' : 'buy.left')}
+              </span>
+            )}
+          </div>
+          {shopping.unpriced.length > 0 && <p className="needs small">{t('buy.unpriced', { count: shopping.unpriced.length })}</p>}
+        </section>
+        {shopping.byPhase.length > 0 && (
+          <section className="section">
+            <h2>{t('buy.chart')}</h2>
+            <Suspense fallback={<div style={{ height: 220 }} />}>
+              <PhaseChart phases={shopping.byPhase.map(({ phase, total }) => ({ name: t(`phase.${phase}`), total }))} currency={shopping.currency} />
+            </Suspense>
+          </section>
+        )}
+        {mass.of.length > 0 && (
+          <section className="section">
+            <div className="row apart" style={{ alignItems: 'baseline' }}>
+              <h2>{t('buy.mass')}</h2>
+              <span className="figures" style={{ fontSize: 22, fontWeight: 600 }}>
+                {t('buy.kg', { kg: mass.total.toFixed(0) })}
+              </span>
+            </div>
+            <table className="plain">
+              <tbody>
+                {mass.of.map((item) => (
+                  <tr key={item.id}>
+                    <td>{nameOf(item.id, item.kind)}</td>
+                    <td className="number">{t('buy.kg', { kg: item.kg.toFixed(1) })}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <p className="small soft" style={{ marginTop: 8 }}>
+              {t('buy.massCaution')}
+            </p>
+          </section>
+        )}
+      </div>
+    </main>
+  );
+}

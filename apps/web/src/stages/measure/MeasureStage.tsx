@@ -1,0 +1,53 @@
+import { useEffect, useState } from 'react';
+import { parseAddress, valueAt } from '@nestplank/core';
+import { FoldOut } from '../../foldout/FoldOut.js';
+import { ReadingLayer } from '../../foldout/ReadingLayer.js';
+import { useScene } from '../../state/scene.js';
+import { look, useView } from '../../state/view.js';
+import { useSpeech } from '../../words/words.js';
+import { ReadingsPanel } from './ReadingsPanel.js';
+import { ThingsPanel } from './ThingsPanel.js';
+import { WalkPanel } from './WalkPanel.js';
+
+const TABS = ['walk', 'readings', 'things'] as const;
+
+/** Measure: the guided walk, the readings there are, and what is to be measured. */
+export default function MeasureStage() {
+  const { t } = useSpeech();
+  const scene = useScene();
+  const [tab, setTab] = useState<(typeof TABS)[number]>('walk');
+  const asked = useView((view) => view.address);
+  const survey = scene?.project.survey;
+  const current = asked ?? scene?.shape.progress.next ?? null;
+  // the slice follows the station that is being read
+  useEffect(() => {
+    const place = current ? parseAddress(current) : null;
+    const x = place?.kind === 'station' && survey ? valueAt(survey, `station/${place.id}/x`) : null;
+    if (x !== null) look({ sliceX: x });
+  }, [current, survey]);
+  const pick = (address: string): void => {
+    look({ address });
+    setTab('walk');
+  };
+  return (
+    <main className="stage measure">
+      <div className="board">
+        <FoldOut quiet ink={(frame) => scene && <ReadingLayer frame={frame} survey={scene.project.survey} outliers={scene.shape.outliers} current={current} onPick={pick} />} />
+      </div>
+      <div className="side">
+        <div className="tabs" role="tablist" aria-label={t('stage.measure')}>
+          {TABS.map((name) => (
+            <button key={name} type="button" role="tab" id={`tab-${name}`} aria-selected={tab === name} aria-controls="measure-panel" onClick={() => setTab(name)}>
+              {t(`measure.${name}`)}
+            </button>
+          ))}
+        </div>
+        <div id="measure-panel" role="tabpanel" aria-labelledby={`tab-${tab}`}>
+          {scene && tab === 'walk' && <WalkPanel scene={scene} current={current} onPick={pick} />}
+          {scene && tab === 'readings' && <ReadingsPanel scene={scene} onPick={pick} />}
+          {scene && tab === 'things' && <ThingsPanel survey={scene.project.survey} />}
+        </div>
+      </div>
+    </main>
+  );
+}

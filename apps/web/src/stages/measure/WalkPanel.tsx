@@ -1,0 +1,105 @@
+import Button from '@mui/material/Button';
+import { describeAddress, valueAt, type Closure } from '@nestplank/core';
+import type { Scene } from '../../state/scene.js';
+import { look } from '../../state/view.js';
+import { useSpeech } from '../../words/words.js';
+import { ReadingEntry } from './ReadingEntry.js';
+
+function ClosureRow({ closure }: { readonly closure: Closure }) {
+  const { t, said, len } = useSpeech();
+  const tone = closure.verdict === 'good' ? 'done' : 'needs';
+  return (
+    <tr>
+      <td>{said(closure.what)}</td>
+      <td className="figures">{said(closure.said)}</td>
+      <td className={tone}>
+        {closure.verdict === 'good' ? '✓' : '!'} <span className="figures">{len(closure.error)}</span> {t(`closure.${closure.verdict}`)}
+      </td>
+    </tr>
+  );
+}
+
+/** The reading that is asked for, and whether what there is closes. */
+export function WalkPanel({ scene, current, onPick }: { readonly scene: Scene; readonly current: string | null; readonly onPick: (address: string) => void }) {
+  const { t, said, len } = useSpeech();
+  const { shape, project } = scene;
+  const { progress, walk } = shape;
+  const number = current ? walk.indexOf(current) + 1 : 0;
+  const problems = shape.problems.filter((problem) => problem.stage === 'measure');
+  return (
+    <div className="stack">
+      <div className="row apart">
+        <h2>{current && number > 0 ? t('measure.count', { number, total: progress.total }) : t('measure.done')}</h2>
+        <span className="soft small figures">
+          {progress.taken} / {progress.total}
+          {progress.skipped > 0 ? ` · ${t('measure.skipped', { count: progress.skipped })}` : ''}
+        </span>
+      </div>
+      {current ? (
+        <ReadingEntry key={current} scene={scene} address={current} onDone={() => look({ address: null })} />
+      ) : (
+        <p className="soft">{progress.skipped > 0 ? `${t('measure.skippedLeft')}. ` : ''}{t('measure.doneHint')}</p>
+      )}
+      {problems.length > 0 && progress.taken > 0 && (
+        <ul className="notes">
+          {problems.map((problem) => (
+            <li key={`${problem.place}${problem.said.key}`} style={{ gridTemplateColumns: '30px minmax(0, 1fr)' }}>
+              <span className="note-mark" data-grade="fails">
+                !
+              </span>
+              <span>{said(problem.said)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {shape.outliers.length > 0 && (
+        <section className="section">
+          <h2>{t('measure.outliers')}</h2>
+          <ul className="notes">
+            {shape.outliers.map((outlier, i) => (
+              <li key={outlier.address}>
+                <span className="note-mark" data-grade="fails">
+                  {i + 1}
+                </span>
+                <span>
+                  {said(describeAddress(project.survey, outlier.address))}: <span className="figures needs">{len(outlier.value)}</span>. {t('measure.expected', { value: len(outlier.expected.value), within: len(outlier.expected.within) })} {outlier.slip && <b>{said(outlier.slip)}</b>}
+                </span>
+                <Button size="small" onClick={() => onPick(outlier.address)}>
+                  {t('measure.again')}
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="section">
+        <div className="row apart">
+          <h2>{t('measure.closes')}</h2>
+          <span className="soft small">{t('measure.closures', { count: shape.closures.length })}</span>
+        </div>
+        {shape.closures.length === 0 ? (
+          <p className="soft small">{t('measure.noClosures')}</p>
+        ) : (
+          <table className="plain" style={{ marginTop: 6 }}>
+            <tbody>
+              {shape.closures.map((closure) => (
+                <ClosureRow key={closure.addresses.join()} closure={closure} />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </section>
+      {shape.assumed.length > 0 && (
+        <section className="section">
+          <h2>{t('measure.assumed')}</h2>
+          {shape.assumed.map((message) => (
+            <p key={said(message)} className="small soft">
+              {said(message)}
+            </p>
+          ))}
+        </section>
+      )}
+      {valueAt(project.survey, 'floor/length') === null && <p className="small soft">{t('measure.caution')}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import { addDays, formatISO, parseISO } from 'date-fns';
+import type { Schedule } from '@nestplank/core';
+import { dayName } from '../../frame/tape-figures.js';
+import { useSize } from '../../ui/use-size.js';
+import { useSpeech } from '../../words/words.js';
+
+const MORNING = 9;
+
+interface Slot {
+  readonly day: number;
+  readonly title: string;
+  readonly number: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Work that falls on each day, split where it runs overnight. */
+function slotsOf(schedule: Schedule, name: (index: number) => string): Slot[] {
+  return schedule.tasks.flatMap((item, i) => item.work.map((stretch): Slot => ({ day: Math.floor(stretch.from / 24), title: name(i), number: i + 1, from: stretch.from % 24, to: stretch.to - 24 * Math.floor(stretch.from / 24) })));
+}
+
+/** The days ahead as planks laid one under the other: each day a length of hours, work solid with its name, waiting hatched beneath it. */
+export function DayChart({ schedule, startDate, hoursPerDay }: { readonly schedule: Schedule; readonly startDate: string; readonly hoursPerDay: number }) {
+  const { t, said } = useSpeech();
+  const { ref, width } = useSize<HTMLDivElement>();
+  const slots = slotsOf(schedule, (i) => {
+    const task = schedule.tasks[i]?.task;
+    return task ? said(task.title) : '';
+  });
+  const waits = schedule.tasks.flatMap((item, i) => (item.wait ? [{ ...item.wait, number: i + 1, why: item.task.lagWhy ? said(item.task.lagWhy) : '' }] : []));
+  const lastDay = Math.max(...slots.map((slot) => slot.day), ...waits.map((wait) => Math.floor((wait.to - 1e-9) / 24)));
+  const days = Array.from({ length: lastDay + 1 }, (_, day) => day);
+  const [left, rowHeight, right] = [96, 62, 18];
+  const hours = Math.max(hoursPerDay, 1);
+  const x = (hour: number): number => left + ((Math.min(Math.max(hour, MORNING), MORNING + hours) - MORNING) / hours) * (width - left - right);
+  const dateOf = (day: number): string => formatISO(addDays(parseISO(startDate), day), { representation: 'date' });
+  const top = 34;
+  return (
+    <div ref={ref} className="grow" style={{ overflow: 'auto', minHeight: 300 }}>
+      {width > 120 && (
+        <svg width={width} height={top + days.length * rowHeight + 20} role="img" aria-label={t('work.chart', { from: dayName(dateOf(0)), to: dayName(dateOf(lastDay)) })} style={{ display: 'block' }}>
+          <text x={18} y={22} style={{ fontSize: 16, fontWeight: 600 }}>
+            {t('work.days')}
+          </text>
+          <rect x={width - 190} y={9} width={22} height={14} fill="url(#hatch-birch)" stroke="var(--ink)" />
+          <text x={width - 162} y={21}>
+            {t('work.legendWork')}
+          </text>
+          <rect x={width - 112} y={9} width={22} height={14} fill="url(#hatch-solid)" stroke="var(--soft)" strokeDasharray="3 2" />
+          <text x={width - 84} y={21}>
+            {t('work.legendWait')}
+          </text>
+          {days.map((day) => {
+            const y = top + day * rowHeight;
+            const own = slots.filter((slot) => slot.day === day);
+            const waiting = waits.filter((wait) => wait.from < 24 * day + MORNING + hours && wait.to > 24 * day + MORNING);
+            return (
+              <g key={day}>
+                <line x1={18} x2={width - right} y1={y} y2={y} stroke="var(--rule)" />
+                <text x={18} y={y + 27} style={{ fontSize: 15, fontWeight: 600 }}>
+                  {dayName(dateOf(day))}
+                </text>
+                {waiting.map((wait, i) => {
+                  const [a, b] = [x(wait.from - 24 * day), x(wait.to - 24 * day)];
+                  return b - a > 1 ? (
+                    <g key={wait.number}>
+                      <rect x={a} y={y + 42 + i * 3} width={b - a} height={14} fill="url(#hatch-solid)" stroke="var(--soft)" strokeDasharray="4 3" />
+                      {b - a > 120 && (
+                        <text x={a + 6} y={y + 53 + i * 3} className="halo" style={{ fontSize: 12 }}>
+                          {wait.number} {wait.why.slice(0, Math.floor((b - a) / 6.2))}
+                        </text>
+                      )}
+                    </g>
+                  ) : null;
+                })}
+                {own.map((slot) => {
+                  const [a, b] = [x(slot.from), x(slot.to)];
+                  const letters = Math.floor((b - a - 12) / 6.6);
+                  const text = `${slot.number} ${slot.title}`;
+                  return (
+                    <g key={`${slot.number}${slot.from}`}>
+                      <rect x={a} y={y + 8} width={Math.max(2, b - a)} height={30} fill="url(#hatch-birch)" stroke="var(--ink)" strokeWidth={1.25}>
+                        <title>{text}</title>
+                      </rect>
+                      <text x={a + 6} y={y + 27} style={{ fontSize: 14 }}>
+                        {letters >= 4 ? (text.length > letters ? `${text.slice(0, letters - 1)}…` : text) : b - a > 14 ? slot.number : ''}
+                      </text>
+                    </g>
+                  );
+                })}
+              </g>
+            );
+          })}
+        </svg>
+      )}
+    </div>
+  );
+}

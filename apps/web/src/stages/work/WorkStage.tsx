@@ -1,0 +1,70 @@
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import type { Message, Settings } from '@nestplank/core';
+import { dayName } from '../../frame/tape-figures.js';
+import { act } from '../../state/session.js';
+import { useScene } from '../../state/scene.js';
+import { NumberField } from '../../ui/NumberField.js';
+import { useSpeech } from '../../words/words.js';
+import { DayChart } from './DayChart.js';
+
+/** Work: the days ahead, in order, with the waiting in them. */
+export default function WorkStage() {
+  const { t, said } = useSpeech();
+  const scene = useScene();
+  const [problem, setProblem] = useState<string | null>(null);
+  if (!scene) return <main className="stage" />;
+  const { schedule } = scene.derived;
+  const { settings } = scene.project;
+  const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null => act({ name: 'changeSettings', payload: { changes } });
+  const names = new Map(schedule.tasks.map(({ task }) => [task.id, said(task.title)]));
+  const takeDate = (text: string): void => {
+    if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) setProblem(t('new.dateNeeded'));
+    else {
+      const refused = text === settings.startDate ? null : change({ startDate: text });
+      setProblem(refused && said(refused));
+    }
+  };
+  return (
+    <main className="stage">
+      <div className="board">
+        {schedule.tasks.length === 0 ? (
+          <p className="empty">{t('work.none')}</p>
+        ) : (
+          <DayChart schedule={schedule} startDate={settings.startDate} hoursPerDay={settings.hoursPerDay} />
+        )}
+      </div>
+      <div className="side">
+        <section className="stack">
+          {schedule.ends && <p style={{ fontSize: 17 }}>{t('work.ends', { date: dayName(schedule.ends), hours: settings.hoursPerDay, work: Math.round(schedule.workHours), wait: Math.round(schedule.waitHours) })}</p>}
+          <div className="fields" style={{ gridTemplateColumns: '1.4fr 1fr 1fr' }}>
+            <TextField key={settings.startDate} type="date" label={t('work.start')} defaultValue={settings.startDate} error={problem !== null} helperText={problem} onBlur={(event) => takeDate(event.target.value)} />
+            <NumberField label={t('work.hours')} value={settings.hoursPerDay} least={0.5} most={24} onTake={(hoursPerDay) => change({ hoursPerDay })} />
+            <NumberField label={`${t('work.temperature')}, °C`} value={settings.workTemperature} least={-20} most={45} onTake={(workTemperature) => change({ workTemperature })} />
+          </div>
+          <p className="small soft">{t('work.estimate')}</p>
+        </section>
+        <section className="section">
+          <h2>{t('work.today')}</h2>
+          <ol style={{ margin: 0, padding: 0, listStyle: 'none' }}>
+            {schedule.tasks.map(({ task, starts }, i) => (
+              <li key={task.id} style={{ padding: '9px 0', borderBottom: '1px solid var(--rule)' }}>
+                <div className="row apart" style={{ alignItems: 'baseline' }}>
+                  <b>
+                    {i + 1} {names.get(task.id)}
+                  </b>
+                  <span className="figures soft" style={{ whiteSpace: 'nowrap' }}>
+                    {dayName(starts)} · {t('work.hoursShort', { hours: (task.minutes / 60).toFixed(1) })}
+                  </span>
+                </div>
+                {task.lagWhy && <p className="small needs">{said(task.lagWhy)}</p>}
+                {task.caution && <p className="small soft">{said(task.caution)}</p>}
+                {task.after.length > 0 && <p className="small soft">{t('work.after', { tasks: task.after.map((id) => names.get(id) ?? id).join(', ') })}</p>}
+              </li>
+            ))}
+          </ol>
+        </section>
+      </div>
+    </main>
+  );
+}

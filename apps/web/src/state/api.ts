@@ -1,0 +1,41 @@
+import type { CreateProjectDto, PostStepsDto, ProjectListItem, ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
+import type { PriceBook, PriceItem, Project } from '@nestplank/core';
+
+/** The server said no, in its own words. */
+export class RefusedError extends Error {
+  constructor(readonly refusal: Refusal) {
+    super(refusal.message);
+  }
+}
+/** The server was not heard at all. */
+export class UnreachableError extends Error {}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api/${path}`, { method, headers: body === undefined ? {} : { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) });
+  } catch (problem) {
+    throw new UnreachableError(problem instanceof Error ? problem.message : '');
+  }
+  if (response.status === 204) return undefined as T;
+  const answer: unknown = await response.json().catch(() => null);
+  if (response.ok) return answer as T;
+  if (answer === null) throw new UnreachableError(`status ${response.status}`);
+  throw new RefusedError(answer as Refusal);
+}
+
+const at = (id: string): string => `projects/${encodeURIComponent(id)}`;
+
+export const api = {
+  list: () => call<ProjectListItem[]>('GET', 'projects'),
+  create: (wanted: CreateProjectDto) => call<{ id: string }>('POST', 'projects', wanted),
+  import: (text: string) => call<{ id: string }>('POST', 'projects/import', { text }),
+  remove: (id: string) => call<undefined>('DELETE', at(id)),
+  view: (id: string) => call<ProjectView>('GET', at(id)),
+  post: (id: string, steps: PostStepsDto) => call<StepsResult>('POST', `${at(id)}/operations`, steps),
+  versions: (id: string) => call<VersionView[]>('GET', `${at(id)}/versions`),
+  keepVersion: (id: string, name: string) => call<VersionView>('POST', `${at(id)}/versions`, { name }),
+  version: (id: string, version: string) => call<Project>('GET', `${at(id)}/versions/${version}`),
+  putPrice: (book: string, item: PriceItem) => call<PriceBook>('PUT', `price-books/${book}/items/${encodeURIComponent(item.id)}`, item),
+  fileAddress: (id: string, format: string) => `/api/${at(id)}/files/${format}`,
+};

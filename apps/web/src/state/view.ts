@@ -1,0 +1,31 @@
+import { create } from 'zustand';
+
+export const THEMES = ['light', 'dark', 'sun'] as const;
+export type ThemeName = (typeof THEMES)[number];
+
+/** What is looked at, not what is planned: never sent to the server. */
+interface View {
+  readonly theme: ThemeName;
+  readonly sliceX: number | null;
+  readonly ceiling: boolean;
+  readonly exaggerate: boolean;
+  readonly unit: string | null;
+  readonly part: string | null;
+  readonly group: string | null;
+  /** The reading that is being taken; null follows the walk. */
+  readonly address: string | null;
+}
+
+const STORED_THEME = 'nest-plank.theme';
+const stored = (): ThemeName => THEMES.find((theme) => theme === localStorage.getItem(STORED_THEME)) ?? 'light';
+
+export const useView = create<View>(() => ({ theme: stored(), sliceX: null, ceiling: false, exaggerate: false, unit: null, part: null, group: null, address: null }));
+
+export const look = useView.setState;
+
+export function nextTheme(): void {
+  const { theme } = useView.getState();
+  const next = THEMES[(THEMES.indexOf(theme) + 1) % THEMES.length] ?? 'light';
+  localStorage.setItem(STORED_THEME, next);
+  look({ theme: next });
+}

@@ -1,0 +1,42 @@
+/** The hatch of every material and of what waits, so that nothing is told by colour alone. Used by every drawing on the page. */
+export function Hatches() {
+  const line = { stroke: 'var(--ink)', strokeOpacity: 0.28, strokeWidth: 1 };
+  return (
+    <svg width="0" height="0" aria-hidden="true" style={{ position: 'absolute' }}>
+      <defs>
+        <pattern id="hatch-birch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-14)">
+          <rect width="9" height="9" fill="var(--birch)" />
+          <path d="M0 3 H9" {...line} strokeOpacity={0.2} />
+        </pattern>
+        <pattern id="hatch-pine" width="8" height="8" patternUnits="userSpaceOnUse">
+          <rect width="8" height="8" fill="var(--pine)" />
+          <path d="M0 2.5 Q4 0.5 8 2.5 M0 6.5 Q4 4.5 8 6.5" fill="none" {...line} />
+        </pattern>
+        <pattern id="hatch-poplar" width="10" height="10" patternUnits="userSpaceOnUse" patternTransform="rotate(60)">
+          <rect width="10" height="10" fill="var(--birch)" />
+          <path d="M0 3 H10" {...line} strokeDasharray="5 3" />
+        </pattern>
+        <pattern id="hatch-foam" width="8" height="8" patternUnits="userSpaceOnUse">
+          <rect width="8" height="8" fill="var(--foam)" />
+          <circle cx="2" cy="2" r="1" fill="none" {...line} />
+          <circle cx="6" cy="6" r="1" fill="none" {...line} />
+        </pattern>
+        <pattern id="hatch-wool" width="14" height="10" patternUnits="userSpaceOnUse">
+          <rect width="14" height="10" fill="var(--wool)" />
+          <path d="M0 5 C3 0 5 0 7 5 S11 10 14 5" fill="none" {...line} />
+        </pattern>
+        <pattern id="hatch-grey" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="6" height="6" fill="var(--grey)" />
+          <path d="M0 3 H6" {...line} />
+        </pattern>
+        <pattern id="hatch-solid" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 3 H7" {...line} strokeOpacity={0.45} />
+        </pattern>
+        <pattern id="hatch-glass" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-50)">
+          <rect width="9" height="9" fill="var(--paper)" />
+          <path d="M0 2 H9" {...line} />
+        </pattern>
+      </defs>
+    </svg>
+  );
+}

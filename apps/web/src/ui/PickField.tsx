@@ -1,0 +1,25 @@
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+
+interface PickFieldProps<T extends string> {
+  readonly label: string;
+  readonly value: T;
+  readonly choices: readonly { readonly value: T; readonly text: string }[];
+  readonly onPick: (value: T) => void;
+  readonly hideLabel?: boolean;
+}
+
+/** One of a few. A value that is no longer on offer is shown as it is. */
+export function PickField<T extends string>({ label, value, choices, onPick, hideLabel }: PickFieldProps<T>) {
+  const missing = choices.every((choice) => choice.value !== value);
+  return (
+    <TextField select label={hideLabel ? undefined : label} value={value} onChange={(event) => onPick(event.target.value as T)} slotProps={{ select: { SelectDisplayProps: { 'aria-label': label } as Record<string, string> } }}>
+      {choices.map((choice) => (
+        <MenuItem key={choice.value} value={choice.value}>
+          {choice.text}
+        </MenuItem>
+      ))}
+      {missing && <MenuItem value={value}>{value}</MenuItem>}
+    </TextField>
+  );
+}

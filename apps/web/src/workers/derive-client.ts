@@ -1,0 +1,66 @@
+import * as Comlink from 'comlink';
+import type { Derived, DerivedShape, Operation, Patch, PriceBook, Project } from '@nestplank/core';
+import type { DeriveService } from './derive.worker.js';
+
+/** A worker that is started again when it breaks. The newest preview wins; older ones that were not begun are dropped. */
+export class DeriveClient {
+  private worker: Worker | null = null;
+  private remote: Comlink.Remote<DeriveService> | null = null;
+  private previewing = false;
+  private pending: { operations: readonly Operation[]; then: (shape: DerivedShape) => void } | null = null;
+
+  constructor(private readonly onBreak: () => void) {}
+
+  private service(): Comlink.Remote<DeriveService> {
+    if (!this.remote) {
+      this.worker = new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module' });
+      this.worker.addEventListener('error', () => this.restart());
+      this.remote = Comlink.wrap<DeriveService>(this.worker);
+    }
+    return this.remote;
+  }
+
+  private restart(): void {
+    this.stop();
+    this.onBreak();
+  }
+
+  stop(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.remote = null;
+    this.previewing = false;
+    this.pending = null;
+  }
+
+  load(project: Project, book: PriceBook): Promise<Derived> {
+    return this.service().load(project, book);
+  }
+
+  patch(patches: readonly Patch[]): Promise<Derived> {
+    return this.service().patch(patches);
+  }
+
+  preview(operations: readonly Operation[], then: (shape: DerivedShape) => void): void {
+    this.pending = { operations, then };
+    if (!this.previewing) void this.nextPreview();
+  }
+
+  private async nextPreview(): Promise<void> {
+    this.previewing = true;
+    while (this.pending) {
+      const { operations, then } = this.pending;
+      this.pending = null;
+      try {
+        then(await this.service().preview(operations));
+      } catch {
+        // an operation that cannot be done has no preview; the entry itself says why
+      }
+    }
+    this.previewing = false;
+  }
+
+  dropPreview(): void {
+    this.pending = null;
+  }
+}
