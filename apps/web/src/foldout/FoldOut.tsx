@@ -5,7 +5,7 @@ import { look, useView } from '../state/view.js';
 import { useSize } from '../ui/use-size.js';
 import { useSpeech } from '../words/words.js';
 import { foldOutFrame, type FoldOutFrame } from './geometry.js';
-import { ShellLayer } from './ShellLayer.js';
+import { ArchPlan, ShellLayer } from './ShellLayer.js';
 import { SliceMark } from './SliceMark.js';
 
 /** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
@@ -42,11 +42,12 @@ export function FoldOut({ ink, quiet = false }: { readonly ink: (frame: FoldOutF
           )}
           <ShellLayer frame={frame} survey={scene.project.survey} room={scene.room} arches={scene.shape.arches} ceiling={ceiling} exaggerate={exaggerate} quiet={quiet} />
           {!ceiling && ink(frame)}
+          {!ceiling && <ArchPlan frame={frame} arches={scene.shape.arches} />}
           <SliceMark frame={frame} x={sliceX} />
         </svg>
       )}
       {shell && (
-        <div className="row no-print" style={{ position: 'absolute', left: 12, bottom: 6, gap: 6 }}>
+        <div className="row no-print" style={{ position: 'absolute', left: 12, bottom: 4, gap: 6 }}>
           <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
             {t('foldout.showCeiling')}
           </ToggleButton>

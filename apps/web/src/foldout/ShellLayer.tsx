@@ -48,6 +48,21 @@ function OpeningMark({ points, placed, label }: { readonly points: readonly Poin
   );
 }
 
+/** The arches on the floor, drawn over what stands on them so that they are not forgotten. */
+export const ArchPlan = memo(function ArchPlan({ frame, arches }: Pick<ShellLayerProps, 'frame' | 'arches'>) {
+  return (
+    <g pointerEvents="none">
+      {arches.map((arch) => {
+        const span = archSpan(arch, 0) ?? [arch.from, arch.to];
+        const sign = arch.side === 'left' ? -1 : 1;
+        const wall = halfWidth(frame.shell, arch.side, (span[0] + span[1]) / 2, 0);
+        const corner = (y: number, x: number): Point => [screenX(frame, sign * y), screenY(frame, x)];
+        return <path key={arch.id} d={ringPath([corner(arch.face, span[0]), corner(wall, span[0]), corner(wall, span[1]), corner(arch.face, span[1])])} fill="url(#hatch-solid)" stroke="var(--soft)" strokeWidth={1.25} strokeDasharray="5 3" />;
+      })}
+    </g>
+  );
+});
+
 /** The vehicle itself: walls, floor or ceiling, ribs, arches, openings. Redrawn only when the survey or the window changes. */
 export const ShellLayer = memo(function ShellLayer({ frame, survey, room, arches, ceiling, exaggerate, quiet }: ShellLayerProps) {
   const { shell } = frame;
@@ -73,13 +88,8 @@ export const ShellLayer = memo(function ShellLayer({ frame, survey, room, arches
         </g>
       ))}
       {arches.map((arch) => {
-        const span = archSpan(arch, 0) ?? [arch.from, arch.to];
-        const sign = arch.side === 'left' ? -1 : 1;
-        const wall = halfWidth(shell, arch.side, (span[0] + span[1]) / 2, 0);
-        const corner = (y: number, x: number): Point => [screenX(frame, sign * y), screenY(frame, x)];
         return (
           <g key={arch.id} role="img" aria-label={arch.name}>
-            {!ceiling && <path d={ringPath([corner(arch.face, span[0]), corner(wall, span[0]), corner(wall, span[1]), corner(arch.face, span[1])])} fill="url(#hatch-solid)" stroke="var(--soft)" strokeWidth={1} strokeDasharray="5 3" />}
             <path d={ringPath(archProfile(arch).map(([x, z]) => onWall(frame, arch.side, x, z)))} fill="url(#hatch-solid)" stroke="var(--soft)" strokeWidth={1} strokeDasharray="5 3" />
           </g>
         );

@@ -55,6 +55,7 @@ function Lying({ frame, person, middle }: { readonly frame: FoldOutFrame; readon
       <circle cx={cx} cy={cy} r={radius * frame.scale} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.5} />
       <path d={body(1)} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
       <path d={body(-1)} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
+      <path d={linePath([at(foot, middle - 60), at(foot, middle + 60)])} stroke="var(--ink)" strokeWidth={1.5} />
       <text x={screenX(frame, person.stature * 0.08)} y={screenY(frame, middle) + 5} textAnchor="middle" className="halo" style={{ stroke: 'var(--birch)' }}>
         {person.name} {len(person.stature)}
       </text>
@@ -123,6 +124,7 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
         tabIndex={0}
         aria-label={t('layout.unit', { name: unit.name, length: lenUnit(unit.length) })}
         aria-pressed={chosen}
+        onClick={() => look({ unit: unit.id })}
         onKeyDown={onKey}
         style={{ cursor: 'grab', touchAction: 'none', outlineOffset: 0 }}
         data-unit={unit.id}

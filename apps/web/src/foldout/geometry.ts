@@ -13,7 +13,7 @@ export interface FoldOutFrame {
   readonly rightEdge: number;
 }
 
-const MARGIN = { top: 34, bottom: 30, side: 18 };
+const MARGIN = { top: 34, bottom: 48, side: 18 };
 const RULER = 34;
 const GAP = 20;
 const ALONG = 33;

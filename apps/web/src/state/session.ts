@@ -86,6 +86,7 @@ async function deriveChange(patches: readonly Patch[]): Promise<void> {
 /** Opens a project; steps of an earlier visit that were never acknowledged are put on top and sent. */
 export async function openProject(id: string): Promise<void> {
   closeProject();
+  worker.warm();
   try {
     const view = await api.view(id);
     revision = view.revision;

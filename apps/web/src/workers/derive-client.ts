@@ -33,6 +33,11 @@ export class DeriveClient {
     this.pending = null;
   }
 
+  /** Starts the worker before it is needed, so that its script is read while the project is fetched. */
+  warm(): void {
+    this.service();
+  }
+
   load(project: Project, book: PriceBook): Promise<Derived> {
     return this.service().load(project, book);
   }

@@ -96,6 +96,8 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
   return { needs, unpriced };
 }
 
+const UNIT_NAMES = { m2: 'm²', m: 'm', ml: 'ml', piece: 'pieces' } as const;
+
 function packLines(needs: readonly Need[], waste: number): BuyLine[] {
   const byKey = new Map<string, Need>();
   for (const need of needs) {
@@ -112,7 +114,7 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
     const share = unit === 'm2' || unit === 'm' ? 1 + waste : 1;
     const quantity = Math.ceil((amount * share) / contents - 1e-9);
     const rounded = Math.round(amount * 10) / 10;
-    return [{ id, phase, material: material.id, name: material.name, supplier: material.supplier, quantity, unit: material.pack ? (unit === 'm' ? 'bar' : 'pack') : 'sheet', size: message(`size.${unit}`, { contents }), each, total: quantity * each, why: message(share > 1 ? 'why.amountWithWaste' : 'why.amount', { amount: rounded, unit, waste: Math.round(waste * 100) }) }];
+    return [{ id, phase, material: material.id, name: material.name, supplier: material.supplier, quantity, unit: material.pack ? (unit === 'm' ? 'bar' : 'pack') : 'sheet', size: message(`size.${unit}`, { contents }), each, total: quantity * each, why: message(share > 1 ? 'why.amountWithWaste' : 'why.amount', { amount: rounded, unit: UNIT_NAMES[unit], waste: Math.round(waste * 100) }) }];
   });
 }
 

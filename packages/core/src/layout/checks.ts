@@ -90,9 +90,9 @@ function bedChecks(bed: PlatformBed, scene: Scene): Check[] {
     const sitting = sittingUpRule.run({ ceiling, platform: levels.top, mattress: bed.mattress, stature: person.stature, sittingHeight: person.sittingHeight, who: person.name });
     const lower = whole(-(sitting.spare ?? 0));
     return [
-      check(`bed-length:${bed.id}:${person.id}`, 'bed-length', lying, pin(person.id, (x0 + x1) / 2, -halfWidth(inner, 'left', middle, levels.top) + 160), gains ? { said: message('mend.bedHeight', { to: mm(better.height), gain: mm(better.clear - clear) }), operations: [change(bed, { height: better.height })] } : null),
-      check(`sitting-up:${bed.id}:${person.id}`, 'sitting-up', sitting, pin(person.id, (x0 + x1) / 2, 160), bed.height - lower > 150 ? { said: message('mend.lowerBed', { by: mm(lower) }), operations: [change(bed, { height: bed.height - lower })] } : null),
-      check(`bed-edge:${bed.id}:${person.id}`, 'bed-edge', bedEdgeRule.run({ platform: bed.height, mattress: bed.mattress, stature: person.stature, who: person.name }), pin(person.id, bed.x + 90, 320)),
+      check(`bed-length:${bed.id}:${person.id}`, 'bed-length', lying, pin(person.id, (x0 + x1) / 2, 0.28 * person.stature), gains ? { said: message('mend.bedHeight', { to: mm(better.height), gain: mm(better.clear - clear) }), operations: [change(bed, { height: better.height })] } : null),
+      check(`sitting-up:${bed.id}:${person.id}`, 'sitting-up', sitting, pin(person.id, (x0 + x1) / 2, 0.4 * person.stature), bed.height - lower > 150 ? { said: message('mend.lowerBed', { by: mm(lower) }), operations: [change(bed, { height: bed.height - lower })] } : null),
+      check(`bed-edge:${bed.id}:${person.id}`, 'bed-edge', bedEdgeRule.run({ platform: bed.height, mattress: bed.mattress, stature: person.stature, who: person.name }), pin(person.id, bed.x + 100, -halfWidth(inner, 'left', bed.x, levels.top) + 120)),
     ];
   });
   if (sleepers.length > 0) {
@@ -125,7 +125,7 @@ function cupboardChecks(unit: BaseCupboard, scene: Scene): Check[] {
   const checks = [check(`depth:${unit.id}`, 'inside-shell', insideRule.run({ start: 0, end: 100, room: depth, name: unit.name, what: 'depth' }), pin(null))].filter((c) => c.grade !== 'good');
   for (const person of unit.height > LOWEST_WORKTOP_MM ? project.people : []) {
     const verdict = worktopRule.run({ height: unit.height, stature: person.stature, who: person.name });
-    checks.push(check(`worktop:${unit.id}:${person.id}`, 'worktop-height', verdict, pin(person.id, middle, sign * (unit.front + 120))));
+    checks.push(check(`worktop:${unit.id}:${person.id}`, 'worktop-height', verdict, pin(person.id, unit.x + 130, sign * (unit.front + 150))));
   }
   for (const arch of arches) {
     const span = arch.side === unit.side ? archSpan(arch, inner.floor) : null;

@@ -134,7 +134,7 @@ export const EN = {
   'size.m': '{contents} m long',
   'size.ml': '{contents} ml',
   'size.piece': '{contents} pieces',
-  'why.sheets': '{quantity} in the cut plan, for {parts} parts',
+  'why.sheets': '{quantity} in the cut plan; parts cut from it: {parts}',
   'why.amount': '{amount} {unit} wanted',
   'why.amountWithWaste': '{amount} {unit} and {waste} % for waste',
 

@@ -1,4 +1,6 @@
-import { addDays, formatISO, parseISO } from 'date-fns';
+import { addDays } from 'date-fns/addDays';
+import { formatISO } from 'date-fns/formatISO';
+import { parseISO } from 'date-fns/parseISO';
 import type { Task } from './tasks.js';
 
 /** A stretch of time in hours from midnight of the first day. */

@@ -26,7 +26,7 @@ export default function PhaseChart({ phases, currency }: { readonly phases: read
             colors: [c.soft],
             fill: { type: 'pattern', pattern: { style: ['slantedLines'], width: 5, height: 5, strokeWidth: 1.5 } },
             stroke: { width: 1.5, colors: [c.ink] },
-            dataLabels: { enabled: true, formatter: (value: unknown) => Number(value).toFixed(0), textAnchor: 'start', offsetX: 8, style: { fontSize: '14px', fontWeight: 600, colors: [c.ink] }, background: { enabled: true, foreColor: c.ink, borderWidth: 0, padding: 2, opacity: 1, dropShadow: { enabled: false } } },
+            dataLabels: { enabled: true, formatter: (value: unknown) => Number(value).toFixed(0), textAnchor: 'start', offsetX: 8, style: { fontSize: '14px', fontWeight: 600, colors: [c.ink] }, background: { enabled: false } },
             xaxis: { categories: phases.map((phase) => phase.name), labels: { show: false }, axisBorder: { show: false }, axisTicks: { show: false }, max: (Math.max(...phases.map((phase) => phase.total)) / 100) * 1.22 },
             yaxis: { labels: { style: { fontSize: '14px', colors: [c.ink] }, maxWidth: 130 } },
             grid: { show: false, padding: { left: 0, right: 0, top: -16, bottom: -10 } },

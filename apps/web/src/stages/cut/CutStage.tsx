@@ -88,7 +88,7 @@ export default function CutStage() {
                   <div className="sheets">
                     {item.plan.sheets.map((sheet, i) => (
                       <button key={i} type="button" className="sheet-tile" aria-pressed={open?.material.id === item.material.id && sheetIndex === i} onClick={() => setChosen({ material: item.material.id, sheet: i })} aria-label={t('cut.sheetName', { material: item.material.name, number: i + 1, parts: sheet.placements.length })}>
-                        <SheetDrawing item={item} sheet={sheet} scale={168 / widest} trim={scene.project.settings.cutting.trim} labels={false} />
+                        <SheetDrawing item={item} sheet={sheet} scale={(shown.length > 4 ? 168 : 204) / widest} trim={scene.project.settings.cutting.trim} labels={false} />
                       </button>
                     ))}
                   </div>

@@ -70,7 +70,7 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
           return (
             <div key={layer.id}>
               <div className="layer-line">
-                <Button variant="text" onClick={() => setOpen(open === layer.id ? null : layer.id)} aria-expanded={open === layer.id} style={{ justifyContent: 'flex-start', textAlign: 'left', minHeight: 40 }}>
+                <Button variant="text" onClick={() => setOpen(open === layer.id ? null : layer.id)} aria-expanded={open === layer.id} style={{ justifyContent: 'flex-start', textAlign: 'left', minHeight: 36 }}>
                   {name}
                 </Button>
                 <span className="figures" style={{ textAlign: 'right' }}>

@@ -4,7 +4,7 @@ import type { BuildUpDepth, Layer, LayerDepth, Message, Surface } from '@nestpla
 import { useSize } from '../../ui/use-size.js';
 import { useSpeech } from '../../words/words.js';
 
-const HEIGHT = 92;
+const HEIGHT = 78;
 const METAL = 10;
 
 interface Piece {

@@ -1,5 +1,6 @@
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
+import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
@@ -27,6 +28,7 @@ export default function LayoutStage() {
                   .map((unit) => (
                     <UnitLayer key={unit.id} frame={frame} unit={unit} room={scene.room ?? frame.shell} book={scene.book} people={scene.project.people} chosen={unit.id === chosen} snap={snap} />
                   ))}
+                <FreeWidth frame={frame} scene={scene} />
                 <CheckMarks frame={frame} scene={scene} />
               </>
             )

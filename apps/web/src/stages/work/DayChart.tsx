@@ -1,4 +1,6 @@
-import { addDays, formatISO, parseISO } from 'date-fns';
+import { addDays } from 'date-fns/addDays';
+import { formatISO } from 'date-fns/formatISO';
+import { parseISO } from 'date-fns/parseISO';
 import type { Schedule } from '@nestplank/core';
 import { dayName } from '../../frame/tape-figures.js';
 import { useSize } from '../../ui/use-size.js';
@@ -30,15 +32,18 @@ export function DayChart({ schedule, startDate, hoursPerDay }: { readonly schedu
   const waits = schedule.tasks.flatMap((item, i) => (item.wait ? [{ ...item.wait, number: i + 1, why: item.task.lagWhy ? said(item.task.lagWhy) : '' }] : []));
   const lastDay = Math.max(...slots.map((slot) => slot.day), ...waits.map((wait) => Math.floor((wait.to - 1e-9) / 24)));
   const days = Array.from({ length: lastDay + 1 }, (_, day) => day);
-  const [left, rowHeight, right] = [96, 62, 18];
+  const [left, right] = [96, 18];
   const hours = Math.max(hoursPerDay, 1);
   const x = (hour: number): number => left + ((Math.min(Math.max(hour, MORNING), MORNING + hours) - MORNING) / hours) * (width - left - right);
   const dateOf = (day: number): string => formatISO(addDays(parseISO(startDate), day), { representation: 'date' });
+  const waitingOn = (day: number): typeof waits => waits.filter((wait) => wait.from < 24 * day + MORNING + hours && wait.to > 24 * day + MORNING);
+  const heights = days.map((day) => 50 + 18 * waitingOn(day).length);
   const top = 34;
+  const topOf = (day: number): number => top + heights.slice(0, day).reduce((sum, height) => sum + height, 0);
   return (
     <div ref={ref} className="grow" style={{ overflow: 'auto', minHeight: 300 }}>
       {width > 120 && (
-        <svg width={width} height={top + days.length * rowHeight + 20} role="img" aria-label={t('work.chart', { from: dayName(dateOf(0)), to: dayName(dateOf(lastDay)) })} style={{ display: 'block' }}>
+        <svg width={width} height={topOf(days.length) + 20} role="img" aria-label={t('work.chart', { from: dayName(dateOf(0)), to: dayName(dateOf(lastDay)) })} style={{ display: 'block' }}>
           <text x={18} y={22} style={{ fontSize: 16, fontWeight: 600 }}>
             {t('work.days')}
           </text>
@@ -51,9 +56,9 @@ export function DayChart({ schedule, startDate, hoursPerDay }: { readonly schedu
             {t('work.legendWait')}
           </text>
           {days.map((day) => {
-            const y = top + day * rowHeight;
+            const y = topOf(day);
             const own = slots.filter((slot) => slot.day === day);
-            const waiting = waits.filter((wait) => wait.from < 24 * day + MORNING + hours && wait.to > 24 * day + MORNING);
+            const waiting = waitingOn(day);
             return (
               <g key={day}>
                 <line x1={18} x2={width - right} y1={y} y2={y} stroke="var(--rule)" />
@@ -64,9 +69,9 @@ export function DayChart({ schedule, startDate, hoursPerDay }: { readonly schedu
                   const [a, b] = [x(wait.from - 24 * day), x(wait.to - 24 * day)];
                   return b - a > 1 ? (
                     <g key={wait.number}>
-                      <rect x={a} y={y + 42 + i * 3} width={b - a} height={14} fill="url(#hatch-solid)" stroke="var(--soft)" strokeDasharray="4 3" />
+                      <rect x={a} y={y + 42 + i * 18} width={b - a} height={14} fill="url(#hatch-solid)" stroke="var(--soft)" strokeDasharray="4 3" />
                       {b - a > 120 && (
-                        <text x={a + 6} y={y + 53 + i * 3} className="halo" style={{ fontSize: 12 }}>
+                        <text x={a + 6} y={y + 53 + i * 18} className="halo" style={{ fontSize: 12 }}>
                           {wait.number} {wait.why.slice(0, Math.floor((b - a) / 6.2))}
                         </text>
                       )}

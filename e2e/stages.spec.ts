@@ -1,0 +1,187 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, openStage, ownDemo, projectOf, ready, saved, say, test } from './support.js';
+
+const STAGES = ['measure', 'layers', 'layout', 'build', 'cut', 'buy', 'work'];
+
+for (const theme of ['light', 'dark', 'sun']) {
+  test(`no serious accessibility fault in any stage, ${theme} theme`, async ({ page, request }) => {
+    test.setTimeout(120_000);
+    await page.addInitScript((name) => localStorage.setItem('nest-plank.theme', name), theme);
+    const id = await ownDemo(request);
+    for (const stage of STAGES) {
+      await openStage(page, id, stage);
+      await page.waitForLoadState('networkidle');
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      const serious = violations.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical');
+      expect(serious.map((violation) => `${stage}: ${violation.id} ${violation.nodes.map((node) => node.html).join(' | ').slice(0, 600)}`)).toEqual([]);
+    }
+  });
+}
+
+test('no serious accessibility fault on the first page and in the dialogs', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  const check = async (): Promise<void> => {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id} ${v.nodes.map((n) => n.html).join(' | ').slice(0, 400)}`)).toEqual([]);
+  };
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: /Open Wren/ }).first()).toBeVisible();
+  await check();
+  await page.getByRole('button', { name: 'Start a build' }).click();
+  await check();
+  await openStage(page, id, 'layout');
+  for (const name of ['People and settings', 'Versions', 'Files', 'Keys']) {
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await check();
+    await page.getByRole('button', { name: 'Close' }).click();
+    await expect(page.getByRole('dialog')).toBeHidden();
+  }
+});
+
+test('the keyboard alone goes everywhere, moves a unit, takes it back and puts it again', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'layout');
+  for (const [i, stage] of STAGES.entries()) {
+    await page.keyboard.press(String(i + 1));
+    await expect(page).toHaveURL(new RegExp(`/${stage}$`));
+    if (stage === 'measure') await page.keyboard.press('Escape');
+  }
+  await page.keyboard.press('3');
+  await page.locator('[data-unit=bench]').focus();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Shift+ArrowUp');
+  await saved(page);
+  const x = async (): Promise<number | undefined> => (await projectOf(request, id)).project.units.find((unit) => unit.id === 'bench')?.x;
+  expect(await x()).toBe(1390);
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
+  await page.keyboard.press('u');
+  await expect.poll(x).toBe(1490);
+  // undo outlives a reload
+  await page.reload();
+  await ready(page);
+  await page.keyboard.press('u');
+  await expect.poll(x).toBe(1500);
+  await page.keyboard.press('Shift+U');
+  await expect.poll(x).toBe(1490);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('move the chosen unit');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Space');
+  await expect(page.locator('#the-line')).toBeFocused();
+});
+
+test('the line says what it understood, completes, remembers, answers and refuses', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'layout');
+  const line = page.locator('#the-line');
+  const understood = page.locator('.line-understood');
+  await line.fill('kitchen left 30');
+  await expect(understood).toHaveText(/Kitchen: front from centre line 370.mm → 400.mm/);
+  await line.fill('kit');
+  await line.press('Tab');
+  await expect(line).toHaveValue('kitchen ');
+  await line.fill('kitchen up about');
+  await line.press('Enter');
+  await expect(understood).toContainText('is not a length');
+  await expect(line).toHaveValue('kitchen up about');
+  await line.fill('why headroom');
+  await expect(understood).toContainText(/headroom 1.843.mm/);
+  await line.fill('rule bed-length clear=1838 stature=1752');
+  await expect(understood).toContainText('34 short of good');
+  await say(page, 'slice 2640');
+  await expect(page.getByRole('slider', { name: /Slice at/ })).toHaveAttribute('aria-valuenow', '2640');
+  await say(page, 'cut');
+  await expect(page).toHaveURL(/\/cut$/);
+  await line.press('ArrowUp');
+  await expect(line).toHaveValue('cut');
+});
+
+test('the drawing follows: slice stepped and dragged, mend taken, ceiling swapped, inches shown', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'layout');
+  const slice = page.getByRole('slider', { name: /Slice at/ });
+  await expect(slice).toHaveAttribute('aria-valuenow', '1845');
+  await page.keyboard.press(']');
+  await expect(slice).toHaveAttribute('aria-valuenow', '2010');
+  await page.keyboard.press('[');
+  await expect(slice).toHaveAttribute('aria-valuenow', '1380');
+  const handle = await slice.boundingBox();
+  if (!handle) throw new Error('no slice');
+  await page.mouse.move(handle.x + 10, handle.y + handle.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(handle.x + 10, handle.y + handle.height / 2 + 60, { steps: 5 });
+  await page.mouse.up();
+  expect(Number(await slice.getAttribute('aria-valuenow'))).toBeGreaterThan(1600);
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('1 does not fit');
+  await page.getByRole('button', { name: 'Mend: Move Bench 50 to the front' }).click();
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('img', { name: 'Roof fan' })).toBeVisible();
+  await page.keyboard.press('c');
+  await page.keyboard.press('i');
+  await expect(page.locator('.tape-mark').nth(1)).toContainText('2 3/16 high, 11/16 wide');
+});
+
+test('a reading that cannot be right stays typed, with the reason beside it', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'measure');
+  await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.getByRole('button', { name: 'Again: Centre line to left wall, 700 up, at Rib 4' }).click();
+  const entry = page.locator('.big-entry');
+  await entry.fill('about 93');
+  await entry.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“about 93” is not a length');
+  await expect(entry).toHaveValue('about 93');
+  await entry.fill('-40');
+  await entry.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('between 50 and 2');
+  // a slip is caught when it is taken, and can be taken back
+  await entry.fill('299');
+  await expect(page.locator('.walk')).toContainText('off by');
+  await entry.fill('992');
+  await entry.press('Enter');
+  await expect(page.locator('.side')).toContainText('Look again');
+  await page.locator('.side').getByRole('tab', { name: 'Walk' }).focus();
+  await page.keyboard.press('u');
+  await expect(page.locator('.side')).not.toContainText('Look again');
+});
+
+test('a price is changed where it stands and everything follows', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'buy');
+  const price = page.getByRole('textbox', { name: 'Price of Birch plywood 18' });
+  const total = page.locator('.side .figures').first();
+  await expect(total).toHaveText(/1.764\.80.EUR/);
+  await price.fill('dear');
+  await price.press('Enter');
+  await expect(page.getByText('A price such as 64.00.')).toBeVisible();
+  await expect(price).toHaveValue('dear');
+  await price.fill('83');
+  await price.press('Enter');
+  await expect(total).toHaveText(/1.784\.80.EUR/);
+});
+
+test('a version is kept, returned to, and the return taken back', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'layout');
+  const open = async (): Promise<void> => {
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'Versions' }).click();
+  };
+  await open();
+  await page.getByLabel('Name of the version').fill('Before the bench moved');
+  await page.getByRole('button', { name: 'Keep this version' }).click();
+  await expect(page.getByRole('cell', { name: 'Before the bench moved' })).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await say(page, 'bench forward 300');
+  await saved(page);
+  await open();
+  await page.getByRole('button', { name: 'Return to it' }).click();
+  await saved(page);
+  const x = async (): Promise<number | undefined> => (await projectOf(request, id)).project.units.find((unit) => unit.id === 'bench')?.x;
+  await expect.poll(x).toBe(1500);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(x).toBe(1200);
+});

@@ -1,0 +1,133 @@
+import { expect, openStage, projectOf, ready, saved, say, test } from './support.js';
+import type { Page } from '@playwright/test';
+
+/** A box van with leaning walls, as a person would type it, station by station in walking order. */
+const MM = { length: '3600', x: ['100', '1200', '2400', '3500'], left: ['890', '915', '925', '900', '820'], right: ['820', '900', '925', '915', '890'], roof: ['1860', '1880', '1860'] };
+const INCHES = { length: '141 3/4', x: ['4', '47 1/4', '94 1/2', `11' 5 7/8"`], left: ['35', '36', '36 3/8', '35 1/2', '32 1/4'], right: ['32 1/4', '35 1/2', '36 3/8', '36', '35'], roof: ['73 1/4', '74', '73 1/4'] };
+
+async function takeReadings(page: Page, readings: typeof MM, arch: readonly string[]): Promise<void> {
+  const entry = page.locator('.big-entry');
+  const take = async (value: string, title: RegExp): Promise<void> => {
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
+    await entry.fill(value);
+    await entry.press('Enter');
+  };
+  await take(readings.length, /Floor length/);
+  for (const [i, x] of readings.x.entries()) {
+    await take(x, new RegExp(`Front datum to Station ${i + 1}`));
+    for (const value of readings.left) await take(value, /left wall/);
+    for (const value of readings.roof) await take(value, /to roof/);
+    for (const value of readings.right) await take(value, /right wall/);
+  }
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/diagonal, front left/);
+  await page.getByRole('button', { name: 'Cannot reach' }).click();
+  await page.getByRole('button', { name: 'Cannot reach' }).click();
+  for (const value of arch) await take(value, /Left arch/);
+  for (const value of arch) await take(value, /Right arch/);
+}
+
+for (const [units, readings, arch] of [
+  ['millimetres', MM, ['2500', '3200', '260', '700']],
+  ['inches', INCHES, ['98 1/2', '126', '10 1/4', '27 1/2']],
+] as const) {
+  test(`the whole way from an empty vehicle to an ordered plan, in ${units}`, async ({ page, request }) => {
+    test.setTimeout(180_000);
+    // start an empty one
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Start a build' }).click();
+    await page.getByRole('button', { name: 'Start measuring' }).click();
+    await expect(page.getByText('A build needs a name.')).toBeVisible();
+    await page.getByLabel('Name of the build').fill(`Sparrow ${units}`);
+    await page.getByLabel('Vehicle', { exact: true }).fill('Halden Runabout');
+    if (units === 'inches') {
+      await page.getByRole('combobox', { name: 'Tape' }).click();
+      await page.getByRole('option', { name: 'inches' }).click();
+    }
+    await page.getByLabel('First day of work').fill('2026-11-30');
+    await page.getByRole('button', { name: 'Start measuring' }).click();
+    await page.waitForURL(/\/measure$/);
+    const id = /build\/([^/]+)\//.exec(page.url())?.[1] ?? '';
+    await ready(page);
+
+    // measure
+    await takeReadings(page, readings, arch);
+    await expect(page.getByRole('group', { name: /Fold-out/ })).toBeVisible();
+    await expect(page.locator('.tape-mark').first()).toContainText('65 of 67 readings');
+
+    // layers
+    await page.getByRole('link', { name: /Layers/ }).click();
+    const floor = page.getByRole('region', { name: 'Floor' });
+    await floor.getByRole('button', { name: 'Add a layer' }).click();
+    await floor.getByRole('combobox', { name: 'Material' }).click();
+    await page.getByRole('option', { name: 'Birch plywood 12', exact: true }).click();
+    await floor.getByLabel('cut as subfloor').check();
+    await expect(floor).toContainText(units === 'inches' ? 'takes 1/2' : 'takes 12');
+    for (const wall of ['Left wall', 'Right wall']) {
+      const sample = page.getByRole('region', { name: wall });
+      await sample.getByRole('button', { name: 'Add a layer' }).click();
+      await sample.getByRole('combobox', { name: 'Material' }).click();
+      await page.getByRole('option', { name: 'Grooved pine boards 9' }).click();
+    }
+    await expect(page.getByRole('table')).toContainText('Standing height');
+
+    // people, bed, cupboard
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'People and settings' }).click();
+    await page.getByRole('button', { name: 'Add a person' }).click();
+    await page.getByLabel(/Stature/).fill(units === 'inches' ? '67' : '1700');
+    await page.getByLabel(/Stature/).press('Enter');
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.keyboard.press('3');
+    await page.getByRole('button', { name: /Bed across the rear/ }).click();
+    await page.getByRole('button', { name: /Base cupboard/ }).click();
+    await expect(page.getByRole('button', { name: /^Cupboard,/ })).toBeVisible();
+    // by the line
+    await say(page, units === 'inches' ? 'cupboard back 4' : 'cupboard back 100');
+    await saved(page);
+    const moved = (await projectOf(request, id)).project.units.find((unit) => unit.id === 'cupboard');
+    expect(moved?.x).toBe(units === 'inches' ? 101.6 : 100);
+    // by hand on the fold-out
+    const unit = page.locator('[data-unit=cupboard]');
+    const box = await unit.boundingBox();
+    if (!box) throw new Error('the cupboard is not drawn');
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 30, { steps: 6 });
+    await page.mouse.up();
+    await saved(page);
+    const dragged = (await projectOf(request, id)).project.units.find((candidate) => candidate.id === 'cupboard');
+    expect(dragged?.x ?? 0).toBeGreaterThan((moved?.x ?? 0) + 100);
+    await expect(page.locator('.notes')).toContainText(/Person 1/);
+
+    // parts, cut, buy, work
+    await page.keyboard.press('4');
+    await expect(page.locator('[data-part^=subfloor]').first()).toBeVisible();
+    await page.getByRole('button', { name: 'Bed', exact: true }).click();
+    await page.locator('[data-part=bed-board-1]').click();
+    await expect(page.locator('.side')).toContainText('Scribe edge');
+    await page.keyboard.press('5');
+    await page.getByRole('button', { name: 'Cut: search for fewer sheets' }).click();
+    await expect(page.getByRole('button', { name: 'Cut: search for fewer sheets' })).toBeVisible({ timeout: 60_000 });
+    await expect(page.locator('.proof').first()).toContainText(/Proved|no plan is under/);
+    const figure = await page.locator('.tape-mark').nth(4).textContent();
+    await page.keyboard.press('6');
+    await expect(page.getByRole('cell', { name: /Birch plywood 12/ }).first()).toBeVisible();
+    await page.keyboard.press('7');
+    await expect(page.locator('.side')).toContainText(/floor adhesive cures 34 h at 15 °C/);
+    await saved(page);
+
+    // come back tomorrow: all is as it was left
+    await page.reload();
+    await ready(page);
+    await expect(page.locator('.tape-mark').nth(4)).toHaveText(figure ?? '');
+    await openStage(page, id, 'layout');
+    expect((await projectOf(request, id)).project.units.find((candidate) => candidate.id === 'cupboard')?.x).toBe(dragged?.x);
+
+    // take the drawings away
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('menuitem', { name: 'Files' }).click();
+    await page.getByRole('link', { name: 'Cut diagrams (PDF)' }).click();
+    expect((await download).suggestedFilename()).toMatch(/cut-diagrams\.pdf$/);
+  });
+}

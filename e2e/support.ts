@@ -1,0 +1,54 @@
+import { expect, test as base, type APIRequestContext, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+
+/** Every test fails when the page says something on the console that it should not. */
+export const test = base.extend<{ consoleClean: string[] }>({
+  consoleClean: [
+    async ({ page }, use) => {
+      const said: string[] = [];
+      page.on('console', (message) => {
+        if (message.type() === 'error' || message.type() === 'warning') said.push(`${message.type()}: ${message.text()}`);
+      });
+      page.on('pageerror', (error) => said.push(`fault: ${error.message}`));
+      await use(said);
+      expect(said).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+export { expect };
+
+const demo = readFileSync(new URL('../demo/wren.json', import.meta.url), 'utf8');
+
+/** Takes in a demo of the test's own, so that tests do not meet. */
+export async function ownDemo(request: APIRequestContext): Promise<string> {
+  const response = await request.post('/api/projects/import', { data: { text: demo } });
+  expect(response.status()).toBe(201);
+  return ((await response.json()) as { id: string }).id;
+}
+
+/** Opens a stage and waits until everything is worked out. */
+export async function openStage(page: Page, id: string, stage: string): Promise<void> {
+  await page.goto(`/build/${id}/${stage}`);
+  await ready(page);
+}
+
+export async function ready(page: Page): Promise<void> {
+  await expect(page.locator('.tape-mark').first()).not.toContainText('working it out');
+}
+
+/** Waits until the server has acknowledged everything. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.locator('.saved')).toHaveAttribute('data-state', 'saved');
+}
+
+/** Types into the line and presses Enter. */
+export async function say(page: Page, words: string): Promise<void> {
+  const line = page.locator('#the-line');
+  await line.fill(words);
+  await line.press('Enter');
+}
+
+export async function projectOf(request: APIRequestContext, id: string): Promise<{ revision: number; project: { units: { id: string; x: number; front?: number; height: number }[]; survey: { readings: Record<string, { value: number }[]> }; settings: { units: string } } }> {
+  return (await (await request.get(`/api/projects/${id}`)).json()) as never;
+}
