@@ -6,12 +6,29 @@ import reactHooks from 'eslint-plugin-react-hooks';
 const arrows = (files, names) => ({
   files,
   rules: {
-    'no-restricted-imports': ['error', { patterns: names.map((name) => ({ group: [name], message: 'The arrows run one way: core <- contract <- server, web, cli.' })) }],
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: names.map((name) => ({
+          group: [name],
+          message: 'The arrows run one way: core <- contract <- server, web, cli.',
+        })),
+      },
+    ],
   },
 });
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/dist-types/**', 'node_modules/**', 'data/**', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/dist-types/**',
+      'node_modules/**',
+      'data/**',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   js.configs.recommended,
   {
     files: ['**/*.ts', '**/*.tsx'],
@@ -22,11 +39,23 @@ export default tseslint.config(
       'no-console': 'error',
     },
   },
-  { files: ['apps/web/**/*.tsx', 'apps/web/**/*.ts'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['apps/web/**/*.tsx', 'apps/web/**/*.ts'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
   arrows(['packages/core/**'], ['@nestplank/*', 'node:*', 'react', 'react-dom', '@nestjs/*', '@mui/*']),
-  arrows(['packages/contract/**'], ['@nestplank/server', '@nestplank/web', '@nestplank/cli', 'node:*', 'react', '@mui/*']),
+  arrows(
+    ['packages/contract/**'],
+    ['@nestplank/server', '@nestplank/web', '@nestplank/cli', 'node:*', 'react', '@mui/*'],
+  ),
   arrows(['apps/server/**'], ['@nestplank/web', '@nestplank/cli', 'react', '@mui/*']),
   arrows(['apps/web/**'], ['@nestplank/server', '@nestplank/cli', 'node:*', '@nestjs/*']),
   arrows(['apps/cli/**'], ['@nestplank/server', '@nestplank/web', '@nestplank/contract', '@nestjs/*', 'react']),
-  { files: ['scripts/**/*.mjs', 'eslint.config.js'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly' } } },
+  {
+    files: ['scripts/**/*.mjs', 'demo/*.mjs', 'eslint.config.js'],
+    languageOptions: {
+      globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly' },
+    },
+  },
 );

@@ -9,25 +9,43 @@ const port = 4391;
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   workers: 2,
   fullyParallel: false,
   retries: 0,
-  reporter: [['list'], ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? join(root, 'test-results/browser.json') }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? join(root, 'test-results/browser.json') }],
+  ],
   outputDir: join(root, 'test-results/browser'),
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-quic', '--no-first-run'],
+      args: [
+        '--no-sandbox',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-quic',
+        '--no-first-run',
+      ],
     },
   },
   webServer: {
     command: `${process.execPath} ${join(root, 'apps/server/dist/main.js')}`,
     url: `http://127.0.0.1:${port}/api/health`,
-    env: { PORT: String(port), NEST_PLANK_DB: join(tmpdir(), `nest-plank-e2e-${process.pid}-${Date.now()}.sqlite`), NEST_PLANK_PAGES: join(root, 'apps/web/dist'), NEST_PLANK_DEMO: join(root, 'demo/wren.json'), LOG_LEVEL: 'silent' },
+    env: {
+      PORT: String(port),
+      NEST_PLANK_DB: join(tmpdir(), `nest-plank-e2e-${process.pid}-${Date.now()}.sqlite`),
+      NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
+      NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+      LOG_LEVEL: 'silent',
+    },
     reuseExistingServer: false,
   },
 });

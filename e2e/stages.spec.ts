@@ -1,19 +1,28 @@
-import AxeBuilder from '@axe-core/playwright';
+import { AxeBuilder } from '@axe-core/playwright';
 import { expect, openStage, ownDemo, projectOf, ready, saved, say, test } from './support.js';
 
 const STAGES = ['measure', 'layers', 'layout', 'build', 'cut', 'buy', 'work'];
 
 for (const theme of ['light', 'dark', 'sun']) {
   test(`no serious accessibility fault in any stage, ${theme} theme`, async ({ page, request }) => {
-    test.setTimeout(120_000);
     await page.addInitScript((name) => localStorage.setItem('nest-plank.theme', name), theme);
     const id = await ownDemo(request);
     for (const stage of STAGES) {
       await openStage(page, id, stage);
       await page.waitForLoadState('networkidle');
       const { violations } = await new AxeBuilder({ page }).analyze();
-      const serious = violations.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical');
-      expect(serious.map((violation) => `${stage}: ${violation.id} ${violation.nodes.map((node) => node.html).join(' | ').slice(0, 600)}`)).toEqual([]);
+      const serious = violations.filter(
+        (violation) => violation.impact === 'serious' || violation.impact === 'critical',
+      );
+      expect(
+        serious.map(
+          (violation) =>
+            `${stage}: ${violation.id} ${violation.nodes
+              .map((node) => node.html)
+              .join(' | ')
+              .slice(0, 600)}`,
+        ),
+      ).toEqual([]);
     }
   });
 }
@@ -22,7 +31,17 @@ test('no serious accessibility fault on the first page and in the dialogs', asyn
   const id = await ownDemo(request);
   const check = async (): Promise<void> => {
     const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id} ${v.nodes.map((n) => n.html).join(' | ').slice(0, 400)}`)).toEqual([]);
+    expect(
+      violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map(
+          (v) =>
+            `${v.id} ${v.nodes
+              .map((n) => n.html)
+              .join(' | ')
+              .slice(0, 400)}`,
+        ),
+    ).toEqual([]);
   };
   await page.goto('/');
   await expect(page.getByRole('link', { name: /Open Wren/ }).first()).toBeVisible();
@@ -31,7 +50,7 @@ test('no serious accessibility fault on the first page and in the dialogs', asyn
   await check();
   await openStage(page, id, 'layout');
   for (const name of ['People and settings', 'Versions', 'Files', 'Keys']) {
-    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await check();
@@ -53,7 +72,8 @@ test('the keyboard alone goes everywhere, moves a unit, takes it back and puts i
   await page.keyboard.press('ArrowUp');
   await page.keyboard.press('Shift+ArrowUp');
   await saved(page);
-  const x = async (): Promise<number | undefined> => (await projectOf(request, id)).project.units.find((unit) => unit.id === 'bench')?.x;
+  const x = async (): Promise<number | undefined> =>
+    (await projectOf(request, id)).project.units.find((unit) => unit.id === 'bench')?.x;
   expect(await x()).toBe(1390);
   await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
   await page.keyboard.press('u');
@@ -98,7 +118,10 @@ test('the line says what it understood, completes, remembers, answers and refuse
   await expect(line).toHaveValue('cut');
 });
 
-test('the drawing follows: slice stepped and dragged, mend taken, ceiling swapped, inches shown', async ({ page, request }) => {
+test('the drawing follows: slice stepped and dragged, mend taken, ceiling swapped, inches shown', async ({
+  page,
+  request,
+}) => {
   const id = await ownDemo(request);
   await openStage(page, id, 'layout');
   const slice = page.getByRole('slider', { name: /Slice at/ });
@@ -167,7 +190,7 @@ test('a version is kept, returned to, and the return taken back', async ({ page,
   const id = await ownDemo(request);
   await openStage(page, id, 'layout');
   const open = async (): Promise<void> => {
-    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name: 'Versions' }).click();
   };
   await open();
@@ -180,7 +203,8 @@ test('a version is kept, returned to, and the return taken back', async ({ page,
   await open();
   await page.getByRole('button', { name: 'Return to it' }).click();
   await saved(page);
-  const x = async (): Promise<number | undefined> => (await projectOf(request, id)).project.units.find((unit) => unit.id === 'bench')?.x;
+  const x = async (): Promise<number | undefined> =>
+    (await projectOf(request, id)).project.units.find((unit) => unit.id === 'bench')?.x;
   await expect.poll(x).toBe(1500);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(x).toBe(1200);

@@ -2,8 +2,20 @@ import { expect, openStage, projectOf, ready, saved, say, test } from './support
 import type { Page } from '@playwright/test';
 
 /** A box van with leaning walls, as a person would type it, station by station in walking order. */
-const MM = { length: '3600', x: ['100', '1200', '2400', '3500'], left: ['890', '915', '925', '900', '820'], right: ['820', '900', '925', '915', '890'], roof: ['1860', '1880', '1860'] };
-const INCHES = { length: '141 3/4', x: ['4', '47 1/4', '94 1/2', `11' 5 7/8"`], left: ['35', '36', '36 3/8', '35 1/2', '32 1/4'], right: ['32 1/4', '35 1/2', '36 3/8', '36', '35'], roof: ['73 1/4', '74', '73 1/4'] };
+const MM = {
+  length: '3600',
+  x: ['100', '1200', '2400', '3500'],
+  left: ['890', '915', '925', '900', '820'],
+  right: ['820', '900', '925', '915', '890'],
+  roof: ['1860', '1880', '1860'],
+};
+const INCHES = {
+  length: '141 3/4',
+  x: ['4', '47 1/4', '94 1/2', `11' 5 7/8"`],
+  left: ['35', '36', '36 3/8', '35 1/2', '32 1/4'],
+  right: ['32 1/4', '35 1/2', '36 3/8', '36', '35'],
+  roof: ['73 1/4', '74', '73 1/4'],
+};
 
 async function takeReadings(page: Page, readings: typeof MM, arch: readonly string[]): Promise<void> {
   const entry = page.locator('.big-entry');
@@ -31,7 +43,6 @@ for (const [units, readings, arch] of [
   ['inches', INCHES, ['98 1/2', '126', '10 1/4', '27 1/2']],
 ] as const) {
   test(`the whole way from an empty vehicle to an ordered plan, in ${units}`, async ({ page, request }) => {
-    test.setTimeout(180_000);
     // start an empty one
     await page.goto('/');
     await page.getByRole('button', { name: 'Start a build' }).click();
@@ -71,7 +82,7 @@ for (const [units, readings, arch] of [
     await expect(page.getByRole('table')).toContainText('Standing height');
 
     // people, bed, cupboard
-    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name: 'People and settings' }).click();
     await page.getByRole('button', { name: 'Add a person' }).click();
     await page.getByLabel(/Stature/).fill(units === 'inches' ? '67' : '1700');
@@ -121,11 +132,13 @@ for (const [units, readings, arch] of [
     await ready(page);
     await expect(page.locator('.tape-mark').nth(4)).toHaveText(figure ?? '');
     await openStage(page, id, 'layout');
-    expect((await projectOf(request, id)).project.units.find((candidate) => candidate.id === 'cupboard')?.x).toBe(dragged?.x);
+    expect((await projectOf(request, id)).project.units.find((candidate) => candidate.id === 'cupboard')?.x).toBe(
+      dragged?.x,
+    );
 
     // take the drawings away
     const download = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name: 'Files' }).click();
     await page.getByRole('link', { name: 'Cut diagrams (PDF)' }).click();
     expect((await download).suggestedFilename()).toMatch(/cut-diagrams\.pdf$/);

@@ -7,7 +7,8 @@ export const test = base.extend<{ consoleClean: string[] }>({
     async ({ page }, use) => {
       const said: string[] = [];
       page.on('console', (message) => {
-        if (message.type() === 'error' || message.type() === 'warning') said.push(`${message.type()}: ${message.text()}`);
+        if (message.type() === 'error' || message.type() === 'warning')
+          said.push(`${message.type()}: ${message.text()}`);
       });
       page.on('pageerror', (error) => said.push(`fault: ${error.message}`));
       await use(said);
@@ -49,6 +50,16 @@ export async function say(page: Page, words: string): Promise<void> {
   await line.press('Enter');
 }
 
-export async function projectOf(request: APIRequestContext, id: string): Promise<{ revision: number; project: { units: { id: string; x: number; front?: number; height: number }[]; survey: { readings: Record<string, { value: number }[]> }; settings: { units: string } } }> {
+export async function projectOf(
+  request: APIRequestContext,
+  id: string,
+): Promise<{
+  revision: number;
+  project: {
+    units: { id: string; x: number; front?: number; height: number }[];
+    survey: { readings: Record<string, { value: number }[]> };
+    settings: { units: string };
+  };
+}> {
   return (await (await request.get(`/api/projects/${id}`)).json()) as never;
 }

@@ -8,10 +8,14 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 install(root);
 run('npx', ['tsc', '-b'], { cwd: root });
 ensureFolder(join(root, 'data'));
-const start = (command, args, cwd, env = {}) => spawn(command, args, { stdio: 'inherit', cwd, env: { ...process.env, ...env } });
+const start = (command, args, cwd, env = {}) =>
+  spawn(command, args, { stdio: 'inherit', cwd, env: { ...process.env, ...env } });
 const children = [
   start('npx', ['tsc', '-b', '--watch', '--preserveWatchOutput'], root),
-  start(process.execPath, ['--watch', join(root, 'apps/server/dist/main.js')], root, { NEST_PLANK_DB: join(root, 'data/dev.sqlite'), NEST_PLANK_DEMO: join(root, 'demo/wren.json') }),
+  start(process.execPath, ['--watch', join(root, 'apps/server/dist/main.js')], root, {
+    NEST_PLANK_DB: join(root, 'data/dev.sqlite'),
+    NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+  }),
   start('npx', ['vite'], join(root, 'apps/web')),
 ];
 for (const signal of ['SIGINT', 'SIGTERM'])

@@ -8,7 +8,11 @@ const WATCHED = ['packages', 'apps'];
 const SKIPPED = new Set(['node_modules', 'dist', 'dist-types']);
 
 export function run(command, args, options = {}) {
-  const result = spawnSync(command, args, { stdio: options.quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit', cwd: options.cwd, env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1', ...options.env } });
+  const result = spawnSync(command, args, {
+    stdio: options.quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit',
+    cwd: options.cwd,
+    env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1', ...options.env },
+  });
   if (result.status !== 0) {
     process.stderr.write(`${command} ${args.join(' ')} failed.\n`);
     process.exit(result.status ?? 1);
@@ -34,7 +38,9 @@ const readStamp = (path) => (existsSync(path) ? readFileSync(path, 'utf8') : '')
 
 export function install(root, options = {}) {
   const stamp = join(root, 'node_modules', '.nest-plank-installed');
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (readStamp(stamp) === lock) return;
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, ...options });
   writeFileSync(stamp, lock);
@@ -45,7 +51,10 @@ export function prepare(root, options = {}) {
   install(root, options);
   const stamp = join(root, 'node_modules', '.nest-plank-built');
   const now = fingerprint(root);
-  const built = existsSync(join(root, 'apps/web/dist/index.html')) && existsSync(join(root, 'apps/server/dist/main.js')) && existsSync(join(root, 'apps/cli/dist/main.js'));
+  const built =
+    existsSync(join(root, 'apps/web/dist/index.html')) &&
+    existsSync(join(root, 'apps/server/dist/main.js')) &&
+    existsSync(join(root, 'apps/cli/dist/main.js'));
   if (built && readStamp(stamp) === now) return;
   run('npx', ['tsc', '-b'], { cwd: root, ...options });
   run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web'), ...options });

@@ -11,10 +11,17 @@ prepare(root);
 const data = join(root, 'data');
 ensureFolder(data);
 const demo = process.argv.includes('--demo');
-const database = demo ? join(data, `demo-${new Date().toISOString().replace(/[:.]/g, '-')}.sqlite`) : (process.env.NEST_PLANK_DB ?? join(data, 'nest-plank.sqlite'));
+const database = demo
+  ? join(data, `demo-${new Date().toISOString().replace(/[:.]/g, '-')}.sqlite`)
+  : (process.env.NEST_PLANK_DB ?? join(data, 'nest-plank.sqlite'));
 const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
   stdio: 'inherit',
-  env: { ...process.env, NEST_PLANK_DB: database, NEST_PLANK_PAGES: join(root, 'apps/web/dist'), NEST_PLANK_DEMO: join(root, 'demo/wren.json') },
+  env: {
+    ...process.env,
+    NEST_PLANK_DB: database,
+    NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
+    NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+  },
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -14,7 +14,12 @@ function ensureChromium() {
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (...args) => {
     const [command, ...rest] = [...asRoot, 'apt-get', ...args];
-    return spawnSync(command, rest, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status === 0;
+    return (
+      spawnSync(command, rest, {
+        stdio: ['ignore', 'ignore', 'inherit'],
+        env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+      }).status === 0
+    );
   };
   if (!apt('update') || !apt('install', '-y', 'chromium')) {
     process.stderr.write('Chromium is missing and could not be installed: apt-get install chromium\n');
@@ -36,8 +41,16 @@ rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 const steps = [
   step('Types, lint and style', 'npm', ['run', '--silent', 'check']),
-  step('Unit tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, 'unit.json')}`]),
-  step('Browser tests', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], { PLAYWRIGHT_JSON_OUTPUT_NAME: join(results, 'browser.json') }),
+  step('Unit tests', 'npx', [
+    'vitest',
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${join(results, 'unit.json')}`,
+  ]),
+  step('Browser tests', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: join(results, 'browser.json'),
+  }),
 ];
 const unit = readJson(join(results, 'unit.json'));
 const browser = readJson(join(results, 'browser.json'));

@@ -4,7 +4,15 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { applyOperation, derive, OperationError, ruleNamed, RULES, say, type ProjectFile } from '@nestplank/core';
 import { solveJob } from '@nestplank/core/cutting';
-import { FormatError, projectFileText, readCutJob, readJson, readOperations, readProjectFile, reportOf } from '@nestplank/core/formats';
+import {
+  FormatError,
+  projectFileText,
+  readCutJob,
+  readJson,
+  readOperations,
+  readProjectFile,
+  reportOf,
+} from '@nestplank/core/formats';
 import { CommandFailure } from './failure.js';
 
 const LARGEST_FILE = 20 * 1024 * 1024;
@@ -12,11 +20,15 @@ const print = (text: string): void => void process.stdout.write(text.endsWith('\
 
 function load(path: string): string {
   try {
-    if (path !== '-' && statSync(path).size > LARGEST_FILE) throw new CommandFailure(2, `${path}: larger than 20 MB, which no project is.`);
+    if (path !== '-' && statSync(path).size > LARGEST_FILE)
+      throw new CommandFailure(2, `${path}: larger than 20 MB, which no project is.`);
     return readFileSync(path === '-' ? 0 : path, 'utf8');
   } catch (problem) {
     if (problem instanceof CommandFailure) throw problem;
-    throw new CommandFailure(2, `${path}: cannot be read (${problem instanceof Error && 'code' in problem ? String(problem.code) : 'unknown'}).`);
+    throw new CommandFailure(
+      2,
+      `${path}: cannot be read (${problem instanceof Error && 'code' in problem ? String(problem.code) : 'unknown'}).`,
+    );
   }
 }
 
@@ -52,9 +64,11 @@ export function checkCommand(path: string): void {
   const derived = derive(project, priceBook);
   const failed = derived.checks.filter((check) => check.grade === 'fails');
   for (const problem of derived.problems) print(`${problem.stage}: ${say(problem.said)}`);
-  for (const check of failed) print(`${check.rule}: ${say(check.said)}${check.mend ? ` ${say(check.mend.said)}.` : ''}`);
+  for (const check of failed)
+    print(`${check.rule}: ${say(check.said)}${check.mend ? ` ${say(check.mend.said)}.` : ''}`);
   const count = failed.length + derived.problems.length;
-  if (count > 0) throw new CommandFailure(1, `${count} of ${derived.checks.length + derived.problems.length} checks fail.`);
+  if (count > 0)
+    throw new CommandFailure(1, `${count} of ${derived.checks.length + derived.problems.length} checks fail.`);
   print(`${derived.checks.length} checks, none fails.`);
 }
 
@@ -62,13 +76,21 @@ export function cutCommand(path: string, options: { output?: string; seconds: nu
   const job = read(path, readCutJob);
   const started = performance.now();
   const seconds = (): number => (performance.now() - started) / 1000;
-  const plan = solveJob(job, { seed: options.seed, steps: Number.MAX_SAFE_INTEGER }, () => seconds() >= options.seconds);
+  const plan = solveJob(
+    job,
+    { seed: options.seed, steps: Number.MAX_SAFE_INTEGER },
+    () => seconds() >= options.seconds,
+  );
   put(options.output, `${JSON.stringify({ ...plan, seconds: Math.round(seconds() * 1000) / 1000 }, null, 1)}\n`);
 }
 
 /** A font file as it ships with the program. */
 function font(weight: 400 | 700): Uint8Array {
-  return readFileSync(createRequire(import.meta.url).resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`));
+  return readFileSync(
+    createRequire(import.meta.url).resolve(
+      `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
+    ),
+  );
 }
 
 export async function exportCommand(path: string, options: { as: string; output: string }): Promise<void> {
@@ -87,11 +109,15 @@ export async function exportCommand(path: string, options: { as: string; output:
     case 'dxf':
     case 'svg':
       folder();
-      for (const part of derived.parts) into(`${part.id}.${options.as}`, options.as === 'dxf' ? partDxf(part) : partSvg(part));
+      for (const part of derived.parts)
+        into(`${part.id}.${options.as}`, options.as === 'dxf' ? partDxf(part) : partSvg(part));
       return;
     case 'pdf':
       folder();
-      return into(`${project.id}-cut-diagrams.pdf`, await cutDiagramsPdf(project, derived.plans, priceBook, { regular: font(400), bold: font(700) }));
+      return into(
+        `${project.id}-cut-diagrams.pdf`,
+        await cutDiagramsPdf(project, derived.plans, priceBook, { regular: font(400), bold: font(700) }),
+      );
     default:
       throw new CommandFailure(2, `--as ${options.as}: json, csv, dxf, svg and pdf can be written.`);
   }
@@ -99,7 +125,16 @@ export async function exportCommand(path: string, options: { as: string; output:
 
 export function importCommand(path: string): void {
   const { project, priceBook } = openProject(path);
-  print(JSON.stringify({ id: project.id, name: project.name, vehicle: project.vehicle, readings: Object.keys(project.survey.readings).length, units: project.units.length, prices: priceBook.items.length }));
+  print(
+    JSON.stringify({
+      id: project.id,
+      name: project.name,
+      vehicle: project.vehicle,
+      readings: Object.keys(project.survey.readings).length,
+      units: project.units.length,
+      prices: priceBook.items.length,
+    }),
+  );
 }
 
 export function applyCommand(path: string, operationsPath: string, options: { output?: string }): void {
@@ -110,7 +145,8 @@ export function applyCommand(path: string, operationsPath: string, options: { ou
     try {
       next = applyOperation(next, operation).project;
     } catch (problem) {
-      if (problem instanceof OperationError) throw new CommandFailure(2, `${operationsPath}: [${i}] ${operation.name}: ${say(problem.said)}`);
+      if (problem instanceof OperationError)
+        throw new CommandFailure(2, `${operationsPath}: [${i}] ${operation.name}: ${say(problem.said)}`);
       throw problem;
     }
   });
@@ -118,7 +154,19 @@ export function applyCommand(path: string, operationsPath: string, options: { ou
 }
 
 export function rulesCommand(): void {
-  print(JSON.stringify(RULES.map(({ name, title, formula, reason, input }) => ({ name, title, formula, reason, inputs: z.toJSONSchema(input, { io: 'input' }) })), null, 1));
+  print(
+    JSON.stringify(
+      RULES.map(({ name, title, formula, reason, input }) => ({
+        name,
+        title,
+        formula,
+        reason,
+        inputs: z.toJSONSchema(input, { io: 'input' }),
+      })),
+      null,
+      1,
+    ),
+  );
 }
 
 export function ruleCommand(name: string, inputPath: string): void {
@@ -126,8 +174,15 @@ export function ruleCommand(name: string, inputPath: string): void {
   if (!rule) throw new CommandFailure(2, `There is no rule named “${name}”. plank rules lists them.`);
   const raw = read(inputPath, readJson);
   const input = rule.input.safeParse(raw);
-  if (!input.success) throw new CommandFailure(2, `${inputPath}: ${input.error.issues[0]?.path.join('.') ?? ''}: ${input.error.issues[0]?.message ?? ''}`);
+  if (!input.success)
+    throw new CommandFailure(
+      2,
+      `${inputPath}: ${input.error.issues[0]?.path.join('.') ?? ''}: ${input.error.issues[0]?.message ?? ''}`,
+    );
   const result = rule.run(input.data);
-  const said = typeof result === 'object' && result !== null && 'said' in result ? { ...result, said: say(result.said as Parameters<typeof say>[0]) } : result;
+  const said =
+    typeof result === 'object' && result !== null && 'said' in result
+      ? { ...result, said: say(result.said as Parameters<typeof say>[0]) }
+      : result;
   print(JSON.stringify(said, null, 1));
 }

@@ -1,6 +1,15 @@
 #!/usr/bin/env node
 import { Command, CommanderError } from 'commander';
-import { applyCommand, checkCommand, cutCommand, exportCommand, importCommand, reportCommand, ruleCommand, rulesCommand } from './commands.js';
+import {
+  applyCommand,
+  checkCommand,
+  cutCommand,
+  exportCommand,
+  importCommand,
+  reportCommand,
+  ruleCommand,
+  rulesCommand,
+} from './commands.js';
 import { CommandFailure } from './failure.js';
 
 const wholeNumber = (text: string): number => {
@@ -9,9 +18,19 @@ const wholeNumber = (text: string): number => {
   return value;
 };
 
-const program = new Command('plank').description('Nest Plank on the command line: the same computation, without the server.').exitOverride();
-program.command('report').argument('<file>', 'a project file').description('print everything derived as JSON').action(reportCommand);
-program.command('check').argument('<file>', 'a project file').description('exit 1 if a rule fails, and say which').action(checkCommand);
+const program = new Command('plank')
+  .description('Nest Plank on the command line: the same computation, without the server.')
+  .exitOverride();
+program
+  .command('report')
+  .argument('<file>', 'a project file')
+  .description('print everything derived as JSON')
+  .action(reportCommand);
+program
+  .command('check')
+  .argument('<file>', 'a project file')
+  .description('exit 1 if a rule fails, and say which')
+  .action(checkCommand);
 program
   .command('cut')
   .argument('<job>', 'a cut-job.json')
@@ -27,7 +46,11 @@ program
   .requiredOption('-o, --output <dir>', 'the folder to write to')
   .description('write open files')
   .action(exportCommand);
-program.command('import').argument('<file>', 'a project file').description('read a file, say what it holds, exit 2 if it is not sound').action(importCommand);
+program
+  .command('import')
+  .argument('<file>', 'a project file')
+  .description('read a file, say what it holds, exit 2 if it is not sound')
+  .action(importCommand);
 program
   .command('apply')
   .argument('<file>', 'a project file')
@@ -36,7 +59,12 @@ program
   .description('apply named operations, the same as the interface sends')
   .action(applyCommand);
 program.command('rules').description('list every rule and formula with its inputs').action(rulesCommand);
-program.command('rule').argument('<name>').argument('<input>', 'a JSON file with the inputs, or - for standard input').description('run one rule alone').action(ruleCommand);
+program
+  .command('rule')
+  .argument('<name>')
+  .argument('<input>', 'a JSON file with the inputs, or - for standard input')
+  .description('run one rule alone')
+  .action(ruleCommand);
 
 try {
   await program.parseAsync(process.argv);

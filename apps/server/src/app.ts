@@ -30,7 +30,10 @@ export interface AppOptions {
 @Module({})
 class AppModule {
   static at(database: string): DynamicModule {
-    return { module: AppModule, imports: [DatabaseModule.at(database), PricesModule, ProjectsModule, FilesModule, HealthModule] };
+    return {
+      module: AppModule,
+      imports: [DatabaseModule.at(database), PricesModule, ProjectsModule, FilesModule, HealthModule],
+    };
   }
 }
 
@@ -60,16 +63,31 @@ function servePages(app: NestExpressApplication, pages: string): void {
 /** Puts the server together; the caller listens and closes. */
 export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
   const fresh = !existsSync(options.database);
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.at(options.database), { logger: ['error', 'warn'], bodyParser: false, abortOnError: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.at(options.database), {
+    logger: ['error', 'warn'],
+    bodyParser: false,
+    abortOnError: false,
+  });
   app.setGlobalPrefix('api');
   app.use(pinoHttp({ logger, autoLogging: { ignore: (request) => request.url === '/api/health' } }));
-  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY }, strictTransportSecurity: false }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY },
+      strictTransportSecurity: false,
+    }),
+  );
   app.use(compression());
   app.useBodyParser('json', { limit: '20mb' });
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
   app.useGlobalFilters(new RefusalFilter());
-  const description = new DocumentBuilder().setTitle('Nest Plank').setDescription('Projects, named operations, versions, price books and files.').setVersion('1').build();
-  SwaggerModule.setup('api/docs', app, SwaggerModule.createDocument(app, description), { jsonDocumentUrl: 'api/openapi.json' });
+  const description = new DocumentBuilder()
+    .setTitle('Nest Plank')
+    .setDescription('Projects, named operations, versions, price books and files.')
+    .setVersion('1')
+    .build();
+  SwaggerModule.setup('api/docs', app, SwaggerModule.createDocument(app, description), {
+    jsonDocumentUrl: 'api/openapi.json',
+  });
   if (options.pages) servePages(app, options.pages);
   await app.init();
   if (fresh && options.demo) await app.get(ProjectsService).import(await readFile(options.demo, 'utf8'));

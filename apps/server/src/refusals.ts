@@ -17,23 +17,52 @@ export class RefusedError extends Error {
   }
 }
 
-export const notFound = (what: string, id: string): RefusedError => new RefusedError(HttpStatus.NOT_FOUND, 'not-found', `There is no ${what} ${id}.`);
+export const notFound = (what: string, id: string): RefusedError =>
+  new RefusedError(HttpStatus.NOT_FOUND, 'not-found', `There is no ${what} ${id}.`);
 
-const CODES: Readonly<Record<number, Refusal['code']>> = { 400: 'invalid', 404: 'not-found', 413: 'too-large', 422: 'operation', 409: 'conflict' };
+const CODES: Readonly<Record<number, Refusal['code']>> = {
+  400: 'invalid',
+  404: 'not-found',
+  413: 'too-large',
+  422: 'operation',
+  409: 'conflict',
+};
 
 function refusalOf(problem: unknown): Refusal {
-  if (problem instanceof RefusedError) return { statusCode: problem.status, code: problem.code, message: problem.message, place: problem.more.place ?? '', step: problem.more.step, revision: problem.more.revision };
-  if (problem instanceof OperationError) return { statusCode: 422, code: 'operation', message: say(problem.said), place: problem.place };
-  if (problem instanceof FormatError) return { statusCode: 400, code: 'invalid', message: problem.message, place: problem.place };
+  if (problem instanceof RefusedError)
+    return {
+      statusCode: problem.status,
+      code: problem.code,
+      message: problem.message,
+      place: problem.more.place ?? '',
+      step: problem.more.step,
+      revision: problem.more.revision,
+    };
+  if (problem instanceof OperationError)
+    return { statusCode: 422, code: 'operation', message: say(problem.said), place: problem.place };
+  if (problem instanceof FormatError)
+    return { statusCode: 400, code: 'invalid', message: problem.message, place: problem.place };
   if (problem instanceof HttpException) {
     const body = problem.getResponse();
     const said: unknown = typeof body === 'object' && 'message' in body ? body.message : body;
     const message = Array.isArray(said) ? said.map(String).join('; ') : String(said);
     return { statusCode: problem.getStatus(), code: CODES[problem.getStatus()] ?? 'failed', message, place: '' };
   }
-  if (problem instanceof Error && 'type' in problem && problem.type === 'entity.too.large') return { statusCode: 413, code: 'too-large', message: 'This is larger than 20 MB, which no project is. Nothing was changed.', place: '' };
-  if (problem instanceof SyntaxError && 'body' in problem) return { statusCode: 400, code: 'invalid', message: 'What was sent is not JSON.', place: '' };
-  return { statusCode: 500, code: 'failed', message: 'Something went wrong on the server. Nothing of this change was kept.', place: '' };
+  if (problem instanceof Error && 'type' in problem && problem.type === 'entity.too.large')
+    return {
+      statusCode: 413,
+      code: 'too-large',
+      message: 'This is larger than 20 MB, which no project is. Nothing was changed.',
+      place: '',
+    };
+  if (problem instanceof SyntaxError && 'body' in problem)
+    return { statusCode: 400, code: 'invalid', message: 'What was sent is not JSON.', place: '' };
+  return {
+    statusCode: 500,
+    code: 'failed',
+    message: 'Something went wrong on the server. Nothing of this change was kept.',
+    place: '',
+  };
 }
 
 /** Every problem leaves the server as one clear refusal; only those that nobody expected are logged whole. */

@@ -19,7 +19,8 @@ export function App() {
   const theme = useMemo(() => muiTheme(name), [name]);
   useEffect(() => {
     document.documentElement.dataset['theme'] = name;
-    for (const [variable, value] of Object.entries(colourVariables(name))) document.documentElement.style.setProperty(variable, value);
+    for (const [variable, value] of Object.entries(colourVariables(name)))
+      document.documentElement.style.setProperty(variable, value);
   }, [name]);
   return (
     <ThemeProvider theme={theme}>

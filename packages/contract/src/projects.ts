@@ -1,7 +1,31 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsDateString, IsIn, IsInt, IsNotEmpty, IsObject, IsOptional, IsString, IsUUID, Matches, MaxLength, Min, ValidateNested } from 'class-validator';
-import { OPERATION_NAMES, type OperationName, type Patch, type PriceBook, type Project, type Settings, type VehicleKind } from '@nestplank/core';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsDateString,
+  IsIn,
+  IsInt,
+  IsNotEmpty,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Matches,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import {
+  OPERATION_NAMES,
+  type OperationName,
+  type Patch,
+  type PriceBook,
+  type Project,
+  type Settings,
+  type VehicleKind,
+} from '@nestplank/core';
 
 /** Undo and redo are sent like operations: the server keeps what they need. */
 export const STEP_NAMES = ['undo', 'redo'] as const;

@@ -4,13 +4,27 @@ export { formatMoney, PLAIN_VOICE, say, type Voice } from './words/say.js';
 export * from './measure/length.js';
 export * from './measure/address.js';
 export { progressOf, walkOf, type Progress } from './measure/walk.js';
-export { expectedAt, likelySlip, uncertaintyOf, type Closure, type Expectation, type Outlier } from './measure/quality.js';
+export {
+  expectedAt,
+  likelySlip,
+  uncertaintyOf,
+  type Closure,
+  type Expectation,
+  type Outlier,
+} from './measure/quality.js';
 export * from './numeric/plane.js';
 export { evaluate, monotoneCurve, slopeAt, type Curve } from './numeric/curve.js';
 export * from './shell/shell.js';
 export { archFootprint, archProfile, archSpan, type ArchShape } from './shell/arch.js';
 export { BED_HEIGHT_MM, type Figure, type RoomFigures } from './shell/room.js';
-export { floorLayerHeights, materialOf, thermalTransmittance, type BuildUpDepth, type BuildUpDepths, type LayerDepth } from './layers/buildup.js';
+export {
+  floorLayerHeights,
+  materialOf,
+  thermalTransmittance,
+  type BuildUpDepth,
+  type BuildUpDepths,
+  type LayerDepth,
+} from './layers/buildup.js';
 export { blankOf, partMass, type Part, type PartEdge, type PartRole } from './joinery/part.js';
 export { bedLevels } from './joinery/platform-bed.js';
 export { unitBoxes } from './layout/unit-box.js';
@@ -25,7 +39,29 @@ export { type MassFigures } from './mass/mass.js';
 export { type PlannedTask, type Schedule, type Stretch } from './work/schedule.js';
 export { type Task } from './work/tasks.js';
 export * from './project/schema.js';
-export { OPERATION_NAMES, OPERATION_PAYLOADS, type Operation, type OperationName, type OperationOf } from './project/operation.js';
-export { applyOperation, isProject, OperationError, patchProject, readOperation, type Edit, type Patch } from './project/edit.js';
+export {
+  OPERATION_NAMES,
+  OPERATION_PAYLOADS,
+  type Operation,
+  type OperationName,
+  type OperationOf,
+} from './project/operation.js';
+export {
+  applyOperation,
+  isProject,
+  OperationError,
+  patchProject,
+  readOperation,
+  type Edit,
+  type Patch,
+} from './project/edit.js';
 export { createProject, startSettings, type NewProject, type VehicleKind } from './project/create.js';
-export { createDeriver, derive, type Derived, type DerivedShape, type Deriver, type MaterialPlan, type Problem } from './project/derive.js';
+export {
+  createDeriver,
+  derive,
+  type Derived,
+  type DerivedShape,
+  type Deriver,
+  type MaterialPlan,
+  type Problem,
+} from './project/derive.js';

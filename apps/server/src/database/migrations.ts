@@ -3,7 +3,9 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 /** The first tables. Later changes are migrations of their own; this one is never edited. */
 export class FirstTables1764000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query(`CREATE TABLE "price_books" ("id" text PRIMARY KEY NOT NULL, "name" text NOT NULL, "currency" text NOT NULL)`);
+    await runner.query(
+      `CREATE TABLE "price_books" ("id" text PRIMARY KEY NOT NULL, "name" text NOT NULL, "currency" text NOT NULL)`,
+    );
     await runner.query(
       `CREATE TABLE "price_items" ("bookId" text NOT NULL REFERENCES "price_books"("id") ON DELETE CASCADE, "id" text NOT NULL, "position" integer NOT NULL, "name" text NOT NULL, "supplier" text NOT NULL, "priceDate" text NOT NULL, "data" text NOT NULL CHECK (json_valid("data")), PRIMARY KEY ("bookId", "id"))`,
     );
@@ -22,6 +24,7 @@ export class FirstTables1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['versions', 'operations', 'projects', 'price_items', 'price_books']) await runner.query(`DROP TABLE "${table}"`);
+    for (const table of ['versions', 'operations', 'projects', 'price_items', 'price_books'])
+      await runner.query(`DROP TABLE "${table}"`);
   }
 }

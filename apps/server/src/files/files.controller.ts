@@ -21,16 +21,48 @@ interface Source {
   readonly derived: Derived;
 }
 
-const font = (weight: 400 | 700): Promise<Uint8Array> => readFile(createRequire(import.meta.url).resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`));
-const zipped = (parts: Derived['parts'], ending: string, write: (part: Derived['parts'][number]) => string): Uint8Array => zipSync(Object.fromEntries(parts.map((part) => [`${part.id}.${ending}`, strToU8(write(part))])));
+const font = (weight: 400 | 700): Promise<Uint8Array> =>
+  readFile(
+    createRequire(import.meta.url).resolve(
+      `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
+    ),
+  );
+const zipped = (
+  parts: Derived['parts'],
+  ending: string,
+  write: (part: Derived['parts'][number]) => string,
+): Uint8Array => zipSync(Object.fromEntries(parts.map((part) => [`${part.id}.${ending}`, strToU8(write(part))])));
 
 /** The files that can be asked for, by their ending. */
 const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>> = {
-  json: ({ project, priceBook }) => ({ name: `${project.id}.json`, type: 'application/json', content: projectFileText(project, priceBook) }),
-  csv: ({ project, priceBook, derived }) => ({ name: `${project.id}-cut-list.csv`, type: 'text/csv', content: cutListCsv(derived.parts, project, priceBook) }),
-  dxf: ({ project, derived }) => ({ name: `${project.id}-parts-dxf.zip`, type: 'application/zip', content: zipped(derived.parts, 'dxf', partDxf) }),
-  svg: ({ project, derived }) => ({ name: `${project.id}-parts-svg.zip`, type: 'application/zip', content: zipped(derived.parts, 'svg', partSvg) }),
-  pdf: async ({ project, priceBook, derived }) => ({ name: `${project.id}-cut-diagrams.pdf`, type: 'application/pdf', content: await cutDiagramsPdf(project, derived.plans, priceBook, { regular: await font(400), bold: await font(700) }) }),
+  json: ({ project, priceBook }) => ({
+    name: `${project.id}.json`,
+    type: 'application/json',
+    content: projectFileText(project, priceBook),
+  }),
+  csv: ({ project, priceBook, derived }) => ({
+    name: `${project.id}-cut-list.csv`,
+    type: 'text/csv',
+    content: cutListCsv(derived.parts, project, priceBook),
+  }),
+  dxf: ({ project, derived }) => ({
+    name: `${project.id}-parts-dxf.zip`,
+    type: 'application/zip',
+    content: zipped(derived.parts, 'dxf', partDxf),
+  }),
+  svg: ({ project, derived }) => ({
+    name: `${project.id}-parts-svg.zip`,
+    type: 'application/zip',
+    content: zipped(derived.parts, 'svg', partSvg),
+  }),
+  pdf: async ({ project, priceBook, derived }) => ({
+    name: `${project.id}-cut-diagrams.pdf`,
+    type: 'application/pdf',
+    content: await cutDiagramsPdf(project, derived.plans, priceBook, {
+      regular: await font(400),
+      bold: await font(700),
+    }),
+  }),
 };
 
 @ApiTags('files')
@@ -39,12 +71,23 @@ export class FilesController {
   constructor(private readonly projects: ProjectsService) {}
 
   @Get(':format')
-  @ApiOperation({ summary: 'The project as an open file: json, csv (cut list), dxf or svg (parts, zipped), pdf (cut diagrams)' })
+  @ApiOperation({
+    summary: 'The project as an open file: json, csv (cut list), dxf or svg (parts, zipped), pdf (cut diagrams)',
+  })
   async file(@Param('id') id: string, @Param('format') format: string, @Res() response: Response): Promise<void> {
     const maker = MAKERS[format];
-    if (!maker) throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', `“${format}” cannot be written; json, csv, dxf, svg and pdf can.`, { place: 'format' });
+    if (!maker)
+      throw new RefusedError(
+        HttpStatus.BAD_REQUEST,
+        'invalid',
+        `“${format}” cannot be written; json, csv, dxf, svg and pdf can.`,
+        { place: 'format' },
+      );
     const { project, priceBook } = await this.projects.view(id);
     const made = await maker({ project, priceBook, derived: derive(project, priceBook) });
-    response.type(made.type).attachment(made.name).send(typeof made.content === 'string' ? made.content : Buffer.from(made.content));
+    response
+      .type(made.type)
+      .attachment(made.name)
+      .send(typeof made.content === 'string' ? made.content : Buffer.from(made.content));
   }
 }

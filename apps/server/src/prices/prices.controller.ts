@@ -18,7 +18,13 @@ export class PricesController {
   @Put(':book/items/:id')
   @ApiOperation({ summary: 'Add a price or change it' })
   put(@Param('book') book: string, @Param('id') id: string, @Body() item: PriceItemDto) {
-    if (item.id !== id) throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', `The item's id is ${item.id}, the address says ${id}.`, { place: 'id' });
+    if (item.id !== id)
+      throw new RefusedError(
+        HttpStatus.BAD_REQUEST,
+        'invalid',
+        `The item's id is ${item.id}, the address says ${id}.`,
+        { place: 'id' },
+      );
     return this.prices.put(book, item);
   }
 

@@ -7,8 +7,20 @@ import { Transactions } from '../database/transactions.js';
 import { notFound } from '../refusals.js';
 
 type Row = Omit<PriceItemEntity, 'bookId' | 'position'>;
-const rowOf = ({ id, name, supplier, priceDate, ...rest }: PriceItem): Row => ({ id, name, supplier, priceDate, data: JSON.stringify(rest) });
-const itemOf = ({ id, name, supplier, priceDate, data }: PriceItemEntity): PriceItem => ({ id, name, supplier, priceDate, ...(JSON.parse(data) as Omit<PriceItem, 'id' | 'name' | 'supplier' | 'priceDate'>) });
+const rowOf = ({ id, name, supplier, priceDate, ...rest }: PriceItem): Row => ({
+  id,
+  name,
+  supplier,
+  priceDate,
+  data: JSON.stringify(rest),
+});
+const itemOf = ({ id, name, supplier, priceDate, data }: PriceItemEntity): PriceItem => ({
+  id,
+  name,
+  supplier,
+  priceDate,
+  ...(JSON.parse(data) as Omit<PriceItem, 'id' | 'name' | 'supplier' | 'priceDate'>),
+});
 
 @Injectable()
 export class PricesService {
@@ -28,7 +40,8 @@ export class PricesService {
   async addBook(manager: EntityManager, name: string, book: PriceBook): Promise<string> {
     const id = randomUUID();
     await manager.insert(PriceBookEntity, { id, name, currency: book.currency });
-    for (const [position, item] of book.items.entries()) await manager.insert(PriceItemEntity, { bookId: id, position, ...rowOf(item) });
+    for (const [position, item] of book.items.entries())
+      await manager.insert(PriceItemEntity, { bookId: id, position, ...rowOf(item) });
     return id;
   }
 
@@ -37,7 +50,12 @@ export class PricesService {
     return this.transactions.run(async (manager) => {
       await this.bookIn(manager, bookId);
       const changed = await manager.update(PriceItemEntity, { bookId, id: item.id }, rowOf(item));
-      if (!changed.affected) await manager.insert(PriceItemEntity, { bookId, position: await manager.countBy(PriceItemEntity, { bookId }), ...rowOf(item) });
+      if (!changed.affected)
+        await manager.insert(PriceItemEntity, {
+          bookId,
+          position: await manager.countBy(PriceItemEntity, { bookId }),
+          ...rowOf(item),
+        });
       return this.bookIn(manager, bookId);
     });
   }

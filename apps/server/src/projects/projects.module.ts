@@ -5,5 +5,10 @@ import { ProjectsService } from './projects.service.js';
 import { StepStore } from './step-store.js';
 import { VersionsService } from './versions.service.js';
 
-@Module({ imports: [PricesModule], controllers: [ProjectsController], providers: [ProjectsService, StepStore, VersionsService], exports: [ProjectsService] })
+@Module({
+  imports: [PricesModule],
+  controllers: [ProjectsController],
+  providers: [ProjectsService, StepStore, VersionsService],
+  exports: [ProjectsService],
+})
 export class ProjectsModule {}

@@ -1,8 +1,26 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import type { CreateProjectDto, PostStepsDto, ProjectListItem, ProjectView, StepDto, StepsResult } from '@nestplank/contract';
-import { applyOperation, createProject, OperationError, patchProject, readOperation, say, startPriceBook, type Patch, type Project, type VehicleKind } from '@nestplank/core';
+import type {
+  CreateProjectDto,
+  PostStepsDto,
+  ProjectListItem,
+  ProjectView,
+  StepDto,
+  StepsResult,
+} from '@nestplank/contract';
+import {
+  applyOperation,
+  createProject,
+  OperationError,
+  patchProject,
+  readOperation,
+  say,
+  startPriceBook,
+  type Patch,
+  type Project,
+  type VehicleKind,
+} from '@nestplank/core';
 import { readProjectFile } from '@nestplank/core/formats';
 import { ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
@@ -31,21 +49,41 @@ export class ProjectsService {
 
   list(): Promise<ProjectListItem[]> {
     return this.transactions.read(async (manager) => {
-      const rows = await manager.find(ProjectEntity, { select: { id: true, name: true, kind: true, model: true, revision: true, updatedAt: true }, order: { updatedAt: 'DESC' } });
-      return rows.map(({ id, name, kind, model, revision, updatedAt }) => ({ id, name, kind: kind as VehicleKind, model, revision, updatedAt }));
+      const rows = await manager.find(ProjectEntity, {
+        select: { id: true, name: true, kind: true, model: true, revision: true, updatedAt: true },
+        order: { updatedAt: 'DESC' },
+      });
+      return rows.map(({ id, name, kind, model, revision, updatedAt }) => ({
+        id,
+        name,
+        kind: kind as VehicleKind,
+        model,
+        revision,
+        updatedAt,
+      }));
     });
   }
 
   async view(id: string): Promise<ProjectView> {
     return this.transactions.read(async (manager) => {
       const row = await this.row(manager, id);
-      return { project: this.parsed(row), revision: row.revision, history: await this.steps.history(manager, id), priceBookId: row.bookId, priceBook: await this.prices.bookIn(manager, row.bookId) };
+      return {
+        project: this.parsed(row),
+        revision: row.revision,
+        history: await this.steps.history(manager, id),
+        priceBookId: row.bookId,
+        priceBook: await this.prices.bookIn(manager, row.bookId),
+      };
     });
   }
 
   create(wanted: CreateProjectDto): Promise<{ id: string }> {
     return this.transactions.run(async (manager) => {
-      const project = createProject({ ...wanted, name: wanted.name.trim() || wanted.name, id: await this.freeId(manager, wanted.name) });
+      const project = createProject({
+        ...wanted,
+        name: wanted.name.trim() || wanted.name,
+        id: await this.freeId(manager, wanted.name),
+      });
       const bookId = await this.prices.addBook(manager, project.name, startPriceBook());
       await this.insert(manager, project, bookId);
       return { id: project.id };
@@ -81,7 +119,9 @@ export class ProjectsService {
       const before = await Promise.all(steps.map((step) => this.steps.doneBefore(manager, id, step.id)));
       const isNew = before.some((patches) => patches === null);
       if (isNew && revision !== row.revision - before.filter((patches) => patches !== null).length) {
-        throw new RefusedError(HttpStatus.CONFLICT, 'conflict', 'The project was changed elsewhere first.', { revision: row.revision });
+        throw new RefusedError(HttpStatus.CONFLICT, 'conflict', 'The project was changed elsewhere first.', {
+          revision: row.revision,
+        });
       }
       let project = this.parsed(row);
       let newRevision = row.revision;
@@ -99,28 +139,64 @@ export class ProjectsService {
       }
       if (newRevision !== row.revision) {
         await this.versions.keepAutomatic(manager, row);
-        await manager.update(ProjectEntity, { id }, { name: project.name, kind: project.vehicle.kind, model: project.vehicle.model, revision: newRevision, document: JSON.stringify(project), updatedAt: new Date().toISOString() });
+        await manager.update(
+          ProjectEntity,
+          { id },
+          {
+            name: project.name,
+            kind: project.vehicle.kind,
+            model: project.vehicle.model,
+            revision: newRevision,
+            document: JSON.stringify(project),
+            updatedAt: new Date().toISOString(),
+          },
+        );
       }
-      return { result: { revision: newRevision, history: await this.steps.history(manager, id), done }, known: { revision: newRevision, project } };
+      return {
+        result: { revision: newRevision, history: await this.steps.history(manager, id), done },
+        known: { revision: newRevision, project },
+      };
     });
     this.remember(id, known);
     return result;
   }
 
-  private async step(manager: EntityManager, project: Project, step: StepDto): Promise<{ project: Project; patches: readonly Patch[] }> {
-    const base = { projectId: project.id, stepId: step.id, name: step.name, payload: JSON.stringify(step.payload ?? {}), at: new Date().toISOString() };
+  private async step(
+    manager: EntityManager,
+    project: Project,
+    step: StepDto,
+  ): Promise<{ project: Project; patches: readonly Patch[] }> {
+    const base = {
+      projectId: project.id,
+      stepId: step.id,
+      name: step.name,
+      payload: JSON.stringify(step.payload ?? {}),
+      at: new Date().toISOString(),
+    };
     if (step.name === 'undo' || step.name === 'redo') {
       const patches = await this.steps.turn(manager, project.id, step.name);
-      if (!patches) throw new RefusedError(HttpStatus.UNPROCESSABLE_ENTITY, 'operation', `There is nothing to ${step.name}.`, { step: step.id });
+      if (!patches)
+        throw new RefusedError(HttpStatus.UNPROCESSABLE_ENTITY, 'operation', `There is nothing to ${step.name}.`, {
+          step: step.id,
+        });
       await this.steps.add(manager, { ...base, patches: JSON.stringify(patches), inverse: '[]', state: 'step' });
       return { project: patchProject(project, patches), patches };
     }
     try {
       const edit = applyOperation(project, readOperation({ name: step.name, payload: step.payload }));
-      await this.steps.add(manager, { ...base, patches: JSON.stringify(edit.patches), inverse: JSON.stringify(edit.inverse), state: 'done' });
+      await this.steps.add(manager, {
+        ...base,
+        patches: JSON.stringify(edit.patches),
+        inverse: JSON.stringify(edit.inverse),
+        state: 'done',
+      });
       return edit;
     } catch (problem) {
-      if (problem instanceof OperationError) throw new RefusedError(HttpStatus.UNPROCESSABLE_ENTITY, 'operation', say(problem.said), { place: problem.place, step: step.id });
+      if (problem instanceof OperationError)
+        throw new RefusedError(HttpStatus.UNPROCESSABLE_ENTITY, 'operation', say(problem.said), {
+          place: problem.place,
+          step: step.id,
+        });
       throw problem;
     }
   }
@@ -148,11 +224,26 @@ export class ProjectsService {
 
   private async insert(manager: EntityManager, project: Project, bookId: string): Promise<void> {
     const now = new Date().toISOString();
-    await manager.insert(ProjectEntity, { id: project.id, name: project.name, kind: project.vehicle.kind, model: project.vehicle.model, revision: 0, document: JSON.stringify(project), bookId, createdAt: now, updatedAt: now });
+    await manager.insert(ProjectEntity, {
+      id: project.id,
+      name: project.name,
+      kind: project.vehicle.kind,
+      model: project.vehicle.model,
+      revision: 0,
+      document: JSON.stringify(project),
+      bookId,
+      createdAt: now,
+      updatedAt: now,
+    });
   }
 
   private async freeId(manager: EntityManager, name: string): Promise<string> {
-    const plain = name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 40) || 'project';
+    const plain =
+      name
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-+|-+$/g, '')
+        .slice(0, 40) || 'project';
     return (await manager.existsBy(ProjectEntity, { id: plain })) ? `${plain}-${randomUUID().slice(0, 8)}` : plain;
   }
 }

@@ -10,14 +10,30 @@ const NAMED_STEPS = 500;
 /** The stored steps of a project, and what of them can be undone and redone. */
 @Injectable()
 export class StepStore {
-  private rows(manager: EntityManager, projectId: string, state: 'done' | 'undone', order: 'ASC' | 'DESC', take: number): Promise<OperationEntity[]> {
+  private rows(
+    manager: EntityManager,
+    projectId: string,
+    state: 'done' | 'undone',
+    order: 'ASC' | 'DESC',
+    take: number,
+  ): Promise<OperationEntity[]> {
     return manager.find(OperationEntity, { where: { projectId, state }, order: { seq: order }, take });
   }
 
   async history(manager: EntityManager, projectId: string): Promise<HistoryView> {
     const select = { name: true, seq: true } as const;
-    const done = await manager.find(OperationEntity, { select, where: { projectId, state: 'done' }, order: { seq: 'DESC' }, take: NAMED_STEPS });
-    const undone = await manager.find(OperationEntity, { select, where: { projectId, state: 'undone' }, order: { seq: 'DESC' }, take: NAMED_STEPS });
+    const done = await manager.find(OperationEntity, {
+      select,
+      where: { projectId, state: 'done' },
+      order: { seq: 'DESC' },
+      take: NAMED_STEPS,
+    });
+    const undone = await manager.find(OperationEntity, {
+      select,
+      where: { projectId, state: 'undone' },
+      order: { seq: 'DESC' },
+      take: NAMED_STEPS,
+    });
     return { undo: done.reverse().map((row) => row.name as StepName), redo: undone.map((row) => row.name as StepName) };
   }
 
@@ -28,13 +44,20 @@ export class StepStore {
   }
 
   async add(manager: EntityManager, row: Omit<OperationEntity, 'seq'>): Promise<void> {
-    if (row.state === 'done') await manager.update(OperationEntity, { projectId: row.projectId, state: 'undone' }, { state: 'dropped' });
+    if (row.state === 'done')
+      await manager.update(OperationEntity, { projectId: row.projectId, state: 'undone' }, { state: 'dropped' });
     await manager.insert(OperationEntity, row);
   }
 
   /** Takes the step that an undo or redo is about and marks it; null when there is none. */
   async turn(manager: EntityManager, projectId: string, which: 'undo' | 'redo'): Promise<Patch[] | null> {
-    const [row] = await this.rows(manager, projectId, which === 'undo' ? 'done' : 'undone', which === 'undo' ? 'DESC' : 'ASC', 1);
+    const [row] = await this.rows(
+      manager,
+      projectId,
+      which === 'undo' ? 'done' : 'undone',
+      which === 'undo' ? 'DESC' : 'ASC',
+      1,
+    );
     if (!row) return null;
     await manager.update(OperationEntity, { seq: row.seq }, { state: which === 'undo' ? 'undone' : 'done' });
     return JSON.parse(which === 'undo' ? row.inverse : row.patches) as Patch[];

@@ -16,8 +16,18 @@ export class VersionsService {
 
   list(projectId: string): Promise<VersionView[]> {
     return this.transactions.read(async (manager) => {
-      const rows = await manager.find(VersionEntity, { select: { id: true, name: true, automatic: true, revision: true, at: true }, where: { projectId }, order: { at: 'DESC' } });
-      return rows.map(({ id, name, automatic, revision, at }) => ({ id, name, automatic: Boolean(automatic), revision, at }));
+      const rows = await manager.find(VersionEntity, {
+        select: { id: true, name: true, automatic: true, revision: true, at: true },
+        where: { projectId },
+        order: { at: 'DESC' },
+      });
+      return rows.map(({ id, name, automatic, revision, at }) => ({
+        id,
+        name,
+        automatic: Boolean(automatic),
+        revision,
+        at,
+      }));
     });
   }
 
@@ -39,12 +49,31 @@ export class VersionsService {
 
   /** Keeps the project as it was, when enough has happened since the last version. */
   async keepAutomatic(manager: EntityManager, row: ProjectEntity): Promise<void> {
-    const [last] = await manager.find(VersionEntity, { select: { id: true, revision: true }, where: { projectId: row.id }, order: { revision: 'DESC' }, take: 1 });
-    if (row.revision - (last?.revision ?? 0) >= STEPS_BETWEEN) await this.insert(manager, row, `After ${row.revision} steps`, true);
+    const [last] = await manager.find(VersionEntity, {
+      select: { id: true, revision: true },
+      where: { projectId: row.id },
+      order: { revision: 'DESC' },
+      take: 1,
+    });
+    if (row.revision - (last?.revision ?? 0) >= STEPS_BETWEEN)
+      await this.insert(manager, row, `After ${row.revision} steps`, true);
   }
 
-  private async insert(manager: EntityManager, row: ProjectEntity, name: string, automatic: boolean): Promise<VersionView> {
-    const version = { id: randomUUID(), projectId: row.id, name, automatic, revision: row.revision, document: row.document, at: new Date().toISOString() };
+  private async insert(
+    manager: EntityManager,
+    row: ProjectEntity,
+    name: string,
+    automatic: boolean,
+  ): Promise<VersionView> {
+    const version = {
+      id: randomUUID(),
+      projectId: row.id,
+      name,
+      automatic,
+      revision: row.revision,
+      document: row.document,
+      at: new Date().toISOString(),
+    };
     await manager.insert(VersionEntity, version);
     return { id: version.id, name, automatic, revision: version.revision, at: version.at };
   }

@@ -9,7 +9,13 @@ import { ArchPlan, ShellLayer } from './ShellLayer.js';
 import { SliceMark } from './SliceMark.js';
 
 /** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
-export function FoldOut({ ink, quiet = false }: { readonly ink: (frame: FoldOutFrame) => ReactNode; readonly quiet?: boolean }) {
+export function FoldOut({
+  ink,
+  quiet = false,
+}: {
+  readonly ink: (frame: FoldOutFrame) => ReactNode;
+  readonly quiet?: boolean;
+}) {
   const { t } = useSpeech();
   const scene = useScene();
   const { ref, width, height } = useSize<HTMLDivElement>();
@@ -17,16 +23,31 @@ export function FoldOut({ ink, quiet = false }: { readonly ink: (frame: FoldOutF
   const exaggerate = useView((view) => view.exaggerate);
   const shell = scene?.shape.shell ?? null;
   const sliceX = useSliceX(shell);
-  const frame = useMemo(() => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null), [shell, width, height]);
+  const frame = useMemo(
+    () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null),
+    [shell, width, height],
+  );
   return (
     <div className="drawing" ref={ref}>
       {scene && !shell && <p className="empty">{t('foldout.empty')}</p>}
       {scene && frame && scene.room && (
-        <svg role="group" aria-label={t('foldout.name', { vehicle: scene.project.name, middle: t(ceiling ? 'foldout.ceiling' : 'foldout.floor') })}>
+        <svg
+          role="group"
+          aria-label={t('foldout.name', {
+            vehicle: scene.project.name,
+            middle: t(ceiling ? 'foldout.ceiling' : 'foldout.floor'),
+          })}
+        >
           <text x={frame.leftEdge} y={frame.top - 12} className="soft">
             {t('foldout.left')}
           </text>
-          <text x={frame.centre} y={frame.top - 14} textAnchor="middle" className="soft halo" style={{ stroke: 'var(--ground)' }}>
+          <text
+            x={frame.centre}
+            y={frame.top - 14}
+            textAnchor="middle"
+            className="soft halo"
+            style={{ stroke: 'var(--ground)' }}
+          >
             {t('foldout.front')}
           </text>
           <text x={frame.rightEdge} y={frame.top - 12} textAnchor="end" className="soft">
@@ -40,7 +61,15 @@ export function FoldOut({ ink, quiet = false }: { readonly ink: (frame: FoldOutF
               {t('foldout.exaggerated')}
             </text>
           )}
-          <ShellLayer frame={frame} survey={scene.project.survey} room={scene.room} arches={scene.shape.arches} ceiling={ceiling} exaggerate={exaggerate} quiet={quiet} />
+          <ShellLayer
+            frame={frame}
+            survey={scene.project.survey}
+            room={scene.room}
+            arches={scene.shape.arches}
+            ceiling={ceiling}
+            exaggerate={exaggerate}
+            quiet={quiet}
+          />
           {!ceiling && ink(frame)}
           {!ceiling && <ArchPlan frame={frame} arches={scene.shape.arches} />}
           <SliceMark frame={frame} x={sliceX} />
@@ -51,7 +80,13 @@ export function FoldOut({ ink, quiet = false }: { readonly ink: (frame: FoldOutF
           <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
             {t('foldout.showCeiling')}
           </ToggleButton>
-          <ToggleButton value="exaggerate" size="small" selected={exaggerate} onChange={() => look({ exaggerate: !exaggerate })} aria-label={t('foldout.exaggerated')}>
+          <ToggleButton
+            value="exaggerate"
+            size="small"
+            selected={exaggerate}
+            onChange={() => look({ exaggerate: !exaggerate })}
+            aria-label={t('foldout.exaggerated')}
+          >
             {t('foldout.times10')}
           </ToggleButton>
         </div>

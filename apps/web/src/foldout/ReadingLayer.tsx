@@ -1,5 +1,14 @@
 import { memo } from 'react';
-import { halfWidth, parseAddress, roofHeight, valueAt, walkOf, type Outlier, type Point, type Survey } from '@nestplank/core';
+import {
+  halfWidth,
+  parseAddress,
+  roofHeight,
+  valueAt,
+  walkOf,
+  type Outlier,
+  type Point,
+  type Survey,
+} from '@nestplank/core';
 import { onWall, screenX, screenY, type FoldOutFrame } from './geometry.js';
 
 interface Dot {
@@ -12,7 +21,8 @@ interface Dot {
 export function dotAt(frame: FoldOutFrame, survey: Survey, address: string): Point | null {
   const place = parseAddress(address);
   if (!place) return null;
-  if (place.kind === 'floor') return place.what === 'length' ? [frame.centre, screenY(frame, frame.shell.length)] : null;
+  if (place.kind === 'floor')
+    return place.what === 'length' ? [frame.centre, screenY(frame, frame.shell.length)] : null;
   const read = (what: string): number | null => valueAt(survey, `${place.kind}/${place.id}/${what}`);
   if (place.kind === 'station') {
     const x = read('x');
@@ -28,13 +38,27 @@ export function dotAt(frame: FoldOutFrame, survey: Survey, address: string): Poi
   if (place.kind === 'arch') {
     const arch = survey.arches.find((a) => a.id === place.id);
     const [from, to] = [read('from'), read('to')];
-    const x = place.what === 'to' ? to : place.what === 'from' ? from : from !== null && to !== null ? (from + to) / 2 : null;
+    const x =
+      place.what === 'to' ? to : place.what === 'from' ? from : from !== null && to !== null ? (from + to) / 2 : null;
     const face = read('face');
-    return x === null || !arch ? null : [screenX(frame, (arch.side === 'left' ? -1 : 1) * (face ?? halfWidth(frame.shell, arch.side, x, 0))), screenY(frame, x)];
+    return x === null || !arch
+      ? null
+      : [
+          screenX(frame, (arch.side === 'left' ? -1 : 1) * (face ?? halfWidth(frame.shell, arch.side, x, 0))),
+          screenY(frame, x),
+        ];
   }
   const opening = survey.openings.find((o) => o.id === place.id);
   const [from, to, sill, head] = [read('from'), read('to'), read('sill'), read('head')];
-  if (!opening || (opening.surface !== 'left' && opening.surface !== 'right') || from === null || to === null || sill === null || head === null) return null;
+  if (
+    !opening ||
+    (opening.surface !== 'left' && opening.surface !== 'right') ||
+    from === null ||
+    to === null ||
+    sill === null ||
+    head === null
+  )
+    return null;
   const x = place.what === 'from' ? from : place.what === 'to' ? to : (from + to) / 2;
   const z = place.what === 'sill' ? sill : place.what === 'head' ? head : (sill + head) / 2;
   return onWall(frame, opening.surface, x, Math.min(z, roofHeight(frame.shell, x, 0)));
@@ -49,7 +73,13 @@ interface ReadingLayerProps {
 }
 
 /** Where readings are taken: full dots are taken, rings are open, the blue ring is the one asked for, numbered circles look wrong. */
-export const ReadingLayer = memo(function ReadingLayer({ frame, survey, outliers, current, onPick }: ReadingLayerProps) {
+export const ReadingLayer = memo(function ReadingLayer({
+  frame,
+  survey,
+  outliers,
+  current,
+  onPick,
+}: ReadingLayerProps) {
   const dots = walkOf(survey).flatMap((address): Dot[] => {
     const place = parseAddress(address);
     if (place?.kind !== 'station' && place?.kind !== 'floor') return [];
@@ -60,9 +90,30 @@ export const ReadingLayer = memo(function ReadingLayer({ frame, survey, outliers
   return (
     <g>
       {dots.map(({ address, at, taken }) => (
-        <circle key={address} cx={at[0]} cy={at[1]} r={4.5} fill={taken ? 'var(--data)' : 'var(--paper)'} stroke="var(--data)" strokeWidth={1.5} style={{ cursor: 'pointer' }} onClick={() => onPick(address)} data-reading={address} />
+        <circle
+          key={address}
+          cx={at[0]}
+          cy={at[1]}
+          r={4.5}
+          fill={taken ? 'var(--data)' : 'var(--paper)'}
+          stroke="var(--data)"
+          strokeWidth={1.5}
+          style={{ cursor: 'pointer' }}
+          onClick={() => onPick(address)}
+          data-reading={address}
+        />
       ))}
-      {now && <circle cx={now[0]} cy={now[1]} r={10} fill="none" stroke="var(--data)" strokeWidth={2.5} pointerEvents="none" />}
+      {now && (
+        <circle
+          cx={now[0]}
+          cy={now[1]}
+          r={10}
+          fill="none"
+          stroke="var(--data)"
+          strokeWidth={2.5}
+          pointerEvents="none"
+        />
+      )}
       {outliers.map((outlier, i) => {
         const at = dotAt(frame, survey, outlier.address);
         return at ? (

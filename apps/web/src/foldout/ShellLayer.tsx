@@ -1,7 +1,28 @@
 import { memo } from 'react';
-import { archProfile, archSpan, halfWidth, spread, valueAt, type ArchShape, type Opening, type Point, type Shell, type Side, type Survey } from '@nestplank/core';
+import {
+  archProfile,
+  archSpan,
+  halfWidth,
+  spread,
+  valueAt,
+  type ArchShape,
+  type Opening,
+  type Point,
+  type Shell,
+  type Side,
+  type Survey,
+} from '@nestplank/core';
 import { linePath, ringPath } from '../ui/path.js';
-import { ceilingOutline, floorOutline, onWall, screenX, screenY, wallOutline, wallPatch, type FoldOutFrame } from './geometry.js';
+import {
+  ceilingOutline,
+  floorOutline,
+  onWall,
+  screenX,
+  screenY,
+  wallOutline,
+  wallPatch,
+  type FoldOutFrame,
+} from './geometry.js';
 
 interface ShellLayerProps {
   readonly frame: FoldOutFrame;
@@ -25,12 +46,24 @@ interface Placed {
 }
 function placedOpenings(survey: Survey): Placed[] {
   return survey.openings.flatMap((opening): Placed[] => {
-    const [from, to, sill, head] = ['from', 'to', 'sill', 'head'].map((what) => valueAt(survey, `opening/${opening.id}/${what}`));
-    return from == null || to == null || sill == null || head == null || to <= from || head <= sill ? [] : [{ opening, from, to, sill, head }];
+    const [from, to, sill, head] = ['from', 'to', 'sill', 'head'].map((what) =>
+      valueAt(survey, `opening/${opening.id}/${what}`),
+    );
+    return from == null || to == null || sill == null || head == null || to <= from || head <= sill
+      ? []
+      : [{ opening, from, to, sill, head }];
   });
 }
 
-function OpeningMark({ points, placed, label }: { readonly points: readonly Point[]; readonly placed: Placed; readonly label: boolean }) {
+function OpeningMark({
+  points,
+  placed,
+  label,
+}: {
+  readonly points: readonly Point[];
+  readonly placed: Placed;
+  readonly label: boolean;
+}) {
   const door = placed.opening.kind === 'door';
   const xs = points.map((p) => p[0]);
   const ys = points.map((p) => p[1]);
@@ -38,7 +71,14 @@ function OpeningMark({ points, placed, label }: { readonly points: readonly Poin
   const room = Math.max(...xs) - Math.min(...xs);
   return (
     <g role="img" aria-label={placed.opening.name}>
-      <path d={ringPath(points)} fill={door ? 'none' : 'url(#hatch-glass)'} stroke="var(--ink)" strokeWidth={1.25} strokeDasharray={door ? '7 4' : undefined} strokeLinejoin="round" />
+      <path
+        d={ringPath(points)}
+        fill={door ? 'none' : 'url(#hatch-glass)'}
+        stroke="var(--ink)"
+        strokeWidth={1.25}
+        strokeDasharray={door ? '7 4' : undefined}
+        strokeLinejoin="round"
+      />
       {label && (
         <text x={x} y={y + 4} textAnchor="middle" className="halo" style={{ fontSize: room < 80 ? 11 : 13 }}>
           {placed.opening.name}
@@ -57,14 +97,36 @@ export const ArchPlan = memo(function ArchPlan({ frame, arches }: Pick<ShellLaye
         const sign = arch.side === 'left' ? -1 : 1;
         const wall = halfWidth(frame.shell, arch.side, (span[0] + span[1]) / 2, 0);
         const corner = (y: number, x: number): Point => [screenX(frame, sign * y), screenY(frame, x)];
-        return <path key={arch.id} d={ringPath([corner(arch.face, span[0]), corner(wall, span[0]), corner(wall, span[1]), corner(arch.face, span[1])])} fill="url(#hatch-solid)" stroke="var(--soft)" strokeWidth={1.25} strokeDasharray="5 3" />;
+        return (
+          <path
+            key={arch.id}
+            d={ringPath([
+              corner(arch.face, span[0]),
+              corner(wall, span[0]),
+              corner(wall, span[1]),
+              corner(arch.face, span[1]),
+            ])}
+            fill="url(#hatch-solid)"
+            stroke="var(--soft)"
+            strokeWidth={1.25}
+            strokeDasharray="5 3"
+          />
+        );
       })}
     </g>
   );
 });
 
 /** The vehicle itself: walls, floor or ceiling, ribs, arches, openings. Redrawn only when the survey or the window changes. */
-export const ShellLayer = memo(function ShellLayer({ frame, survey, room, arches, ceiling, exaggerate, quiet }: ShellLayerProps) {
+export const ShellLayer = memo(function ShellLayer({
+  frame,
+  survey,
+  room,
+  arches,
+  ceiling,
+  exaggerate,
+  quiet,
+}: ShellLayerProps) {
   const { shell } = frame;
   const ribs = survey.ribs.flatMap((rib) => {
     const x = valueAt(survey, `rib/${rib.id}/x`);
@@ -77,38 +139,123 @@ export const ShellLayer = memo(function ShellLayer({ frame, survey, room, arches
       {SIDES.map((side) => (
         <path key={side} d={ringPath(wallOutline(frame, side))} {...INK} />
       ))}
-      <path d={ringPath(ceiling ? ceilingOutline(frame, shell) : floorOutline(frame, shell, 0, exaggerate))} {...INK} fill={ceiling || room === shell ? 'var(--paper)' : 'url(#hatch-wool)'} />
-      {!ceiling && room !== shell && <path d={ringPath(floorOutline(frame, room, room.floor, exaggerate))} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1} />}
+      <path
+        d={ringPath(ceiling ? ceilingOutline(frame, shell) : floorOutline(frame, shell, 0, exaggerate))}
+        {...INK}
+        fill={ceiling || room === shell ? 'var(--paper)' : 'url(#hatch-wool)'}
+      />
+      {!ceiling && room !== shell && (
+        <path
+          d={ringPath(floorOutline(frame, room, room.floor, exaggerate))}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={1}
+        />
+      )}
       {ribs.map((rib) => (
         <g key={rib.id}>
           {SIDES.map((side) => (
-            <path key={side} d={ringPath(wallPatch(frame, side, rib.x - rib.width / 2, rib.x + rib.width / 2, shell.floor, 5000).map((p, i, all) => (i < all.length / 2 ? p : ([side === 'left' ? Math.max(p[0], frame.leftEdge) : Math.min(p[0], frame.rightEdge), p[1]] as Point))))} fill="var(--grey)" fillOpacity={0.55} stroke="var(--rule)" strokeWidth={1} />
+            <path
+              key={side}
+              d={ringPath(
+                wallPatch(frame, side, rib.x - rib.width / 2, rib.x + rib.width / 2, shell.floor, 5000).map(
+                  (p, i, all) =>
+                    i < all.length / 2
+                      ? p
+                      : ([
+                          side === 'left' ? Math.max(p[0], frame.leftEdge) : Math.min(p[0], frame.rightEdge),
+                          p[1],
+                        ] as Point),
+                ),
+              )}
+              fill="var(--grey)"
+              fillOpacity={0.55}
+              stroke="var(--rule)"
+              strokeWidth={1}
+            />
           ))}
-          <line x1={screenX(frame, -halfWidth(shell, 'left', rib.x, 0))} x2={screenX(frame, halfWidth(shell, 'right', rib.x, 0))} y1={screenY(frame, rib.x)} y2={screenY(frame, rib.x)} stroke="var(--rule)" strokeWidth={1} />
+          <line
+            x1={screenX(frame, -halfWidth(shell, 'left', rib.x, 0))}
+            x2={screenX(frame, halfWidth(shell, 'right', rib.x, 0))}
+            y1={screenY(frame, rib.x)}
+            y2={screenY(frame, rib.x)}
+            stroke="var(--rule)"
+            strokeWidth={1}
+          />
         </g>
       ))}
       {arches.map((arch) => {
         return (
           <g key={arch.id} role="img" aria-label={arch.name}>
-            <path d={ringPath(archProfile(arch).map(([x, z]) => onWall(frame, arch.side, x, z)))} fill="url(#hatch-solid)" stroke="var(--soft)" strokeWidth={1} strokeDasharray="5 3" />
+            <path
+              d={ringPath(archProfile(arch).map(([x, z]) => onWall(frame, arch.side, x, z)))}
+              fill="url(#hatch-solid)"
+              stroke="var(--soft)"
+              strokeWidth={1}
+              strokeDasharray="5 3"
+            />
           </g>
         );
       })}
       {openings.map((placed) => {
         const { surface } = placed.opening;
-        if (surface === 'left' || surface === 'right') return <OpeningMark key={placed.opening.id} placed={placed} label={!quiet} points={wallPatch(frame, surface, placed.from, placed.to, placed.sill, placed.head)} />;
+        if (surface === 'left' || surface === 'right')
+          return (
+            <OpeningMark
+              key={placed.opening.id}
+              placed={placed}
+              label={!quiet}
+              points={wallPatch(frame, surface, placed.from, placed.to, placed.sill, placed.head)}
+            />
+          );
         if (surface === 'roof' && ceiling) {
           const corner = (x: number, y: number): Point => [screenX(frame, y), screenY(frame, x)];
-          return <OpeningMark key={placed.opening.id} placed={placed} label={!quiet} points={[corner(placed.from, placed.sill), corner(placed.from, placed.head), corner(placed.to, placed.head), corner(placed.to, placed.sill)]} />;
+          return (
+            <OpeningMark
+              key={placed.opening.id}
+              placed={placed}
+              label={!quiet}
+              points={[
+                corner(placed.from, placed.sill),
+                corner(placed.from, placed.head),
+                corner(placed.to, placed.head),
+                corner(placed.to, placed.sill),
+              ]}
+            />
+          );
         }
         return null;
       })}
-      <line x1={frame.centre} x2={frame.centre} y1={frame.top - 8} y2={frame.top + frame.height + 10} stroke="var(--data)" strokeWidth={1.5} strokeDasharray="14 4 3 4" />
+      <line
+        x1={frame.centre}
+        x2={frame.centre}
+        y1={frame.top - 8}
+        y2={frame.top + frame.height + 10}
+        stroke="var(--data)"
+        strokeWidth={1.5}
+        strokeDasharray="14 4 3 4"
+      />
       <g aria-hidden="true">
         {ticks.map((x, i) => (
-          <line key={x} x1={frame.leftFoot + 7} x2={frame.leftFoot + (i % 5 === 0 ? 20 : 14)} y1={screenY(frame, x)} y2={screenY(frame, x)} stroke="var(--ink)" strokeWidth={1} />
+          <line
+            key={x}
+            x1={frame.leftFoot + 7}
+            x2={frame.leftFoot + (i % 5 === 0 ? 20 : 14)}
+            y1={screenY(frame, x)}
+            y2={screenY(frame, x)}
+            stroke="var(--ink)"
+            strokeWidth={1}
+          />
         ))}
-        <path d={linePath([[frame.leftFoot + 7, screenY(frame, 0)], [frame.leftFoot + 7, screenY(frame, shell.length)]])} stroke="var(--ink)" strokeWidth={1} fill="none" />
+        <path
+          d={linePath([
+            [frame.leftFoot + 7, screenY(frame, 0)],
+            [frame.leftFoot + 7, screenY(frame, shell.length)],
+          ])}
+          stroke="var(--ink)"
+          strokeWidth={1}
+          fill="none"
+        />
       </g>
     </g>
   );

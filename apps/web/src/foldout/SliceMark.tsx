@@ -25,11 +25,25 @@ export function SliceMark({ frame, x }: { readonly frame: FoldOutFrame; readonly
   const y = screenY(frame, x);
   const [left, right] = [frame.leftEdge - 4, frame.rightEdge + 4];
   return (
-    <g {...drag()} role="slider" tabIndex={0} aria-label={t('foldout.slice', { x: lenUnit(x) })} aria-valuemin={0} aria-valuemax={Math.round(frame.shell.length)} aria-valuenow={Math.round(x)} aria-valuetext={lenUnit(x)} onKeyDown={onKey} style={{ cursor: 'ns-resize', touchAction: 'none' }}>
+    <g
+      {...drag()}
+      role="slider"
+      tabIndex={0}
+      aria-label={t('foldout.slice', { x: lenUnit(x) })}
+      aria-valuemin={0}
+      aria-valuemax={Math.round(frame.shell.length)}
+      aria-valuenow={Math.round(x)}
+      aria-valuetext={lenUnit(x)}
+      onKeyDown={onKey}
+      style={{ cursor: 'ns-resize', touchAction: 'none' }}
+    >
       <line x1={left} x2={right} y1={y} y2={y} stroke="var(--data)" strokeWidth={1.5} pointerEvents="none" />
       <rect x={left - 14} y={y - 22} width={40} height={44} fill="transparent" />
       <rect x={right - 26} y={y - 22} width={40} height={44} fill="transparent" />
-      <path d={`M${left - 12} ${y - 9} L${left + 5} ${y} L${left - 12} ${y + 9} Z M${right + 12} ${y - 9} L${right - 5} ${y} L${right + 12} ${y + 9} Z`} fill="var(--data)" />
+      <path
+        d={`M${left - 12} ${y - 9} L${left + 5} ${y} L${left - 12} ${y + 9} Z M${right + 12} ${y - 9} L${right - 5} ${y} L${right + 12} ${y + 9} Z`}
+        fill="var(--data)"
+      />
     </g>
   );
 }

@@ -1,6 +1,16 @@
 import { useDrag } from '@use-gesture/react';
 import { memo, type KeyboardEvent } from 'react';
-import { bedLevels, halfWidth, sideAlong, type Operation, type Person, type Point, type PriceBook, type Shell, type Unit } from '@nestplank/core';
+import {
+  bedLevels,
+  halfWidth,
+  sideAlong,
+  type Operation,
+  type Person,
+  type Point,
+  type PriceBook,
+  type Shell,
+  type Unit,
+} from '@nestplank/core';
 import { act, previewActions } from '../state/session.js';
 import { look } from '../state/view.js';
 import { linePath, ringPath } from '../ui/path.js';
@@ -27,7 +37,10 @@ export function planOutline(unit: Unit, room: Shell, book: PriceBook): Point[] {
     return [...left, ...sideAlong(room, 'right', z, unit.x, end, 17).reverse()];
   }
   const sign = unit.side === 'left' ? -1 : 1;
-  const back = sideAlong(room, unit.side, room.floor + unit.height, unit.x, end, 17).map(([x, d]): Point => [x, sign * d]);
+  const back = sideAlong(room, unit.side, room.floor + unit.height, unit.x, end, 17).map(([x, d]): Point => [
+    x,
+    sign * d,
+  ]);
   return [[unit.x, sign * unit.front], ...back, [end, sign * unit.front]];
 }
 
@@ -38,25 +51,54 @@ export function moveOperation(unit: Unit, along: number, across: number, snap: n
   const x = tidy(to(unit.x + along));
   if (unit.kind === 'platform-bed') return { name: 'changeUnit', payload: { id: unit.id, changes: { x } } };
   const outward = unit.side === 'left' ? -across : across;
-  return { name: 'changeUnit', payload: { id: unit.id, changes: { ...(along === 0 ? {} : { x }), ...(across === 0 ? {} : { front: tidy(Math.max(0, to(unit.front + outward))) }) } } };
+  return {
+    name: 'changeUnit',
+    payload: {
+      id: unit.id,
+      changes: {
+        ...(along === 0 ? {} : { x }),
+        ...(across === 0 ? {} : { front: tidy(Math.max(0, to(unit.front + outward))) }),
+      },
+    },
+  };
 }
 
 /** A sleeper drawn to scale: head to the left, lying across. */
-function Lying({ frame, person, middle }: { readonly frame: FoldOutFrame; readonly person: Person; readonly middle: number }) {
+function Lying({
+  frame,
+  person,
+  middle,
+}: {
+  readonly frame: FoldOutFrame;
+  readonly person: Person;
+  readonly middle: number;
+}) {
   const { len } = useSpeech();
   const [head, foot] = [-person.stature / 2, person.stature / 2];
   const radius = 0.065 * person.stature;
   const shoulder = 0.13 * person.stature;
   const at = (y: number, x: number): Point => [screenX(frame, y), screenY(frame, x)];
   const [cx, cy] = at(head + radius, middle);
-  const body = (sign: number): string => linePath([at(head + 2 * radius, middle + sign * 40), at(head + 2 * radius + 90, middle + sign * shoulder), at(head + 0.45 * person.stature, middle + sign * shoulder * 0.75), at(foot, middle + sign * 60)]);
+  const body = (sign: number): string =>
+    linePath([
+      at(head + 2 * radius, middle + sign * 40),
+      at(head + 2 * radius + 90, middle + sign * shoulder),
+      at(head + 0.45 * person.stature, middle + sign * shoulder * 0.75),
+      at(foot, middle + sign * 60),
+    ]);
   return (
     <g role="img" aria-label={`${person.name} ${len(person.stature)}`} pointerEvents="none">
       <circle cx={cx} cy={cy} r={radius * frame.scale} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.5} />
       <path d={body(1)} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
       <path d={body(-1)} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
       <path d={linePath([at(foot, middle - 60), at(foot, middle + 60)])} stroke="var(--ink)" strokeWidth={1.5} />
-      <text x={screenX(frame, person.stature * 0.08)} y={screenY(frame, middle) + 5} textAnchor="middle" className="halo" style={{ stroke: 'var(--birch)' }}>
+      <text
+        x={screenX(frame, person.stature * 0.08)}
+        y={screenY(frame, middle) + 5}
+        textAnchor="middle"
+        className="halo"
+        style={{ stroke: 'var(--birch)' }}
+      >
         {person.name} {len(person.stature)}
       </text>
     </g>
@@ -65,7 +107,15 @@ function Lying({ frame, person, middle }: { readonly frame: FoldOutFrame; readon
 
 function WallMarks({ frame, unit, room, book }: Pick<UnitLayerProps, 'frame' | 'unit' | 'room' | 'book'>) {
   const end = unit.x + unit.length;
-  const patch = (side: 'left' | 'right', z0: number, z1: number, fill: string) => <path key={`${side}${z0}`} d={ringPath(wallPatch(frame, side, unit.x, end, z0, z1))} fill={fill} stroke="var(--ink)" strokeWidth={1.5} />;
+  const patch = (side: 'left' | 'right', z0: number, z1: number, fill: string) => (
+    <path
+      key={`${side}${z0}`}
+      d={ringPath(wallPatch(frame, side, unit.x, end, z0, z1))}
+      fill={fill}
+      stroke="var(--ink)"
+      strokeWidth={1.5}
+    />
+  );
   if (unit.kind === 'base-cupboard') return patch(unit.side, room.floor, room.floor + unit.height, 'url(#hatch-birch)');
   const levels = bedLevels(unit, room, book);
   return (
@@ -88,7 +138,12 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
       const start = (memo as Unit | undefined) ?? unit;
       if (first) look({ unit: unit.id });
       if (tap) return start;
-      const operation = moveOperation(start, my / frame.scale, start.kind === 'platform-bed' ? 0 : mx / frame.scale, snap);
+      const operation = moveOperation(
+        start,
+        my / frame.scale,
+        start.kind === 'platform-bed' ? 0 : mx / frame.scale,
+        snap,
+      );
       if (last) {
         previewActions(null);
         act(operation);
@@ -99,19 +154,31 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
   );
   const onKey = (event: KeyboardEvent): void => {
     const size = (event.shiftKey ? 10 : 1) * (snap === 5 ? 10 : snap);
-    const [along, across] = { ArrowUp: [-size, 0], ArrowDown: [size, 0], ArrowLeft: [0, -size], ArrowRight: [0, size] }[event.key] ?? [0, 0];
+    const [along, across] = { ArrowUp: [-size, 0], ArrowDown: [size, 0], ArrowLeft: [0, -size], ArrowRight: [0, size] }[
+      event.key
+    ] ?? [0, 0];
     if (event.key === 'Delete') {
       act({ name: 'removeUnit', payload: { id: unit.id } });
       look({ unit: null });
     } else if (event.key === 'Enter' || event.key === ' ') look({ unit: unit.id });
-    else if (along !== 0 || (across !== 0 && unit.kind !== 'platform-bed')) act(moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap));
+    else if (along !== 0 || (across !== 0 && unit.kind !== 'platform-bed'))
+      act(moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap));
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
   const outline = planOutline(unit, room, book).map(([x, y]): Point => [screenX(frame, y), screenY(frame, x)]);
-  const sleepers = unit.kind === 'platform-bed' ? unit.sleepers.flatMap((id) => people.filter((person) => person.id === id)) : [];
-  const middleX = unit.kind === 'platform-bed' ? frame.centre : screenX(frame, ((unit.side === 'left' ? -1 : 1) * (unit.front + halfWidth(room, unit.side, unit.x + unit.length / 2, room.floor))) / 2);
+  const sleepers =
+    unit.kind === 'platform-bed' ? unit.sleepers.flatMap((id) => people.filter((person) => person.id === id)) : [];
+  const middleX =
+    unit.kind === 'platform-bed'
+      ? frame.centre
+      : screenX(
+          frame,
+          ((unit.side === 'left' ? -1 : 1) *
+            (unit.front + halfWidth(room, unit.side, unit.x + unit.length / 2, room.floor))) /
+            2,
+        );
   const labelY = screenY(frame, unit.x + unit.length / 2);
   return (
     <g>
@@ -129,7 +196,12 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
         style={{ cursor: 'grab', touchAction: 'none', outlineOffset: 0 }}
         data-unit={unit.id}
       >
-        <path d={ringPath(outline)} fill="url(#hatch-birch)" stroke={chosen ? 'var(--data)' : 'var(--ink)'} strokeWidth={chosen ? 3 : 1.5} />
+        <path
+          d={ringPath(outline)}
+          fill="url(#hatch-birch)"
+          stroke={chosen ? 'var(--data)' : 'var(--ink)'}
+          strokeWidth={chosen ? 3 : 1.5}
+        />
         {sleepers.length === 0 && (
           <>
             <text x={middleX} y={labelY - 2} textAnchor="middle" style={{ fontSize: 15, fontWeight: 600 }}>
@@ -142,7 +214,12 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
         )}
       </g>
       {sleepers.map((person, i) => (
-        <Lying key={person.id} frame={frame} person={person} middle={unit.x + ((i + 0.5) * unit.length) / sleepers.length} />
+        <Lying
+          key={person.id}
+          frame={frame}
+          person={person}
+          middle={unit.x + ((i + 0.5) * unit.length) / sleepers.length}
+        />
       ))}
     </g>
   );

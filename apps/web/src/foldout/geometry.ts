@@ -24,7 +24,11 @@ function tallest(shell: Shell, side: Side): number {
 }
 
 function widestFloor(shell: Shell, side: Side): number {
-  return Math.max(...spread(0, shell.length, 9).flatMap((x) => spread(shell.floor, wallTop(shell, side, x), 7).map((z) => halfWidth(shell, side, x, z))));
+  return Math.max(
+    ...spread(0, shell.length, 9).flatMap((x) =>
+      spread(shell.floor, wallTop(shell, side, x), 7).map((z) => halfWidth(shell, side, x, z)),
+    ),
+  );
 }
 
 /** Fits the fold-out into a window, true to scale. */
@@ -39,7 +43,17 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
   const leftFoot = leftEdge + left * scale;
   const centre = leftFoot + RULER + floorLeft * scale;
   const rightFoot = centre + floorRight * scale + GAP;
-  return { shell, scale, top: MARGIN.top + Math.max(0, (height - MARGIN.top - MARGIN.bottom - shell.length * scale) / 2), height: shell.length * scale, centre, leftFoot, rightFoot, leftEdge, rightEdge: rightFoot + right * scale };
+  return {
+    shell,
+    scale,
+    top: MARGIN.top + Math.max(0, (height - MARGIN.top - MARGIN.bottom - shell.length * scale) / 2),
+    height: shell.length * scale,
+    centre,
+    leftFoot,
+    rightFoot,
+    leftEdge,
+    rightEdge: rightFoot + right * scale,
+  };
 }
 
 export const screenY = (frame: FoldOutFrame, x: number): number => frame.top + x * frame.scale;
@@ -60,7 +74,10 @@ export function wallPatch(frame: FoldOutFrame, side: Side, x0: number, x1: numbe
 /** The wall's own outline. */
 export function wallOutline(frame: FoldOutFrame, side: Side): Point[] {
   const xs = spread(0, frame.shell.length, ALONG);
-  return [...xs.map((x) => onWall(frame, side, x, frame.shell.floor)), ...[...xs].reverse().map((x) => onWall(frame, side, x, wallTop(frame.shell, side, x)))];
+  return [
+    ...xs.map((x) => onWall(frame, side, x, frame.shell.floor)),
+    ...[...xs].reverse().map((x) => onWall(frame, side, x, wallTop(frame.shell, side, x))),
+  ];
 }
 
 /** Makes departures of an edge from straight ten times as large, about its mean. */
@@ -73,14 +90,25 @@ function stretched(values: readonly number[], exaggerate: boolean): number[] {
 /** The floor's outline at a height, for the shell or the room inside it. */
 export function floorOutline(frame: FoldOutFrame, shell: Shell, z: number, exaggerate: boolean): Point[] {
   const xs = spread(0, shell.length, ALONG * 2);
-  const edge = (side: Side): number[] => stretched(xs.map((x) => halfWidth(shell, side, x, z)), exaggerate);
+  const edge = (side: Side): number[] =>
+    stretched(
+      xs.map((x) => halfWidth(shell, side, x, z)),
+      exaggerate,
+    );
   const [left, right] = [edge('left'), edge('right')];
-  return [...xs.map((x, i): Point => [screenX(frame, -(left[i] ?? 0)), screenY(frame, x)]), ...xs.map((x, i): Point => [screenX(frame, right[i] ?? 0), screenY(frame, x)]).reverse()];
+  return [
+    ...xs.map((x, i): Point => [screenX(frame, -(left[i] ?? 0)), screenY(frame, x)]),
+    ...xs.map((x, i): Point => [screenX(frame, right[i] ?? 0), screenY(frame, x)]).reverse(),
+  ];
 }
 
 /** The ceiling between the walls' tops, in plan. */
 export function ceilingOutline(frame: FoldOutFrame, shell: Shell): Point[] {
   const xs = spread(0, shell.length, ALONG);
-  const edge = (side: Side, sign: number) => xs.map((x): Point => [screenX(frame, sign * halfWidth(shell, side, x, wallTop(shell, side, x))), screenY(frame, x)]);
+  const edge = (side: Side, sign: number) =>
+    xs.map((x): Point => [
+      screenX(frame, sign * halfWidth(shell, side, x, wallTop(shell, side, x))),
+      screenY(frame, x),
+    ]);
   return [...edge('left', -1), ...edge('right', 1).reverse()];
 }

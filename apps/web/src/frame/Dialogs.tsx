@@ -13,7 +13,15 @@ import { VersionsPanel } from './VersionsPanel.js';
 export type DialogName = 'keys' | 'files' | 'versions' | 'settings';
 
 /** The dialogs that every stage can open. */
-export function Dialogs({ name, stage, onClose }: { readonly name: DialogName; readonly stage: StageName; readonly onClose: () => void }) {
+export function Dialogs({
+  name,
+  stage,
+  onClose,
+}: {
+  readonly name: DialogName;
+  readonly stage: StageName;
+  readonly onClose: () => void;
+}) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="dialog-title">
       <DialogTitle id="dialog-title">{tell(`${name}.title`)}</DialogTitle>

@@ -8,7 +8,17 @@ import { PickField } from '../ui/PickField.js';
 import { useSpeech } from '../words/words.js';
 
 /** A name that is taken on leaving the field; an empty one is refused where it stands. */
-function NameField({ label, value, onTake, mayBeEmpty }: { readonly label: string; readonly value: string; readonly onTake: (name: string) => Message | null; readonly mayBeEmpty?: boolean }) {
+function NameField({
+  label,
+  value,
+  onTake,
+  mayBeEmpty,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onTake: (name: string) => Message | null;
+  readonly mayBeEmpty?: boolean;
+}) {
   const { t, said } = useSpeech();
   const [typed, setTyped] = useState(value);
   const [problem, setProblem] = useState<string | null>(null);
@@ -21,7 +31,16 @@ function NameField({ label, value, onTake, mayBeEmpty }: { readonly label: strin
     const refused = onTake(typed.trim());
     setProblem(refused && said(refused));
   };
-  return <TextField label={label} value={typed} error={problem !== null} helperText={problem} onChange={(event) => setTyped(event.target.value)} onBlur={take} />;
+  return (
+    <TextField
+      label={label}
+      value={typed}
+      error={problem !== null}
+      helperText={problem}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+    />
+  );
 }
 
 /** People, names and how things are shown. */
@@ -31,33 +50,72 @@ export function SettingsPanel() {
   const project = useSession((s) => s.project);
   if (!project) return null;
   const { settings, people } = project;
-  const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null => act({ name: 'changeSettings', payload: { changes } });
+  const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null =>
+    act({ name: 'changeSettings', payload: { changes } });
   const put = (person: Person): Message | null => act({ name: 'putPerson', payload: { person } });
-  const nextId = (): string => `p${1 + Math.max(0, ...people.map((person) => Number(/^p(\d+)$/.exec(person.id)?.[1] ?? 0)))}`;
+  const nextId = (): string =>
+    `p${1 + Math.max(0, ...people.map((person) => Number(/^p(\d+)$/.exec(person.id)?.[1] ?? 0)))}`;
   return (
     <div className="stack" style={{ gap: 22 }}>
       <section className="stack" aria-label={t('settings.people')}>
         <h2>{t('settings.people')}</h2>
         {people.map((person) => (
           <div className="row" key={person.id} style={{ alignItems: 'flex-start' }}>
-            <NameField label={t('settings.personName')} value={person.name} onTake={(name) => put({ ...person, name })} />
-            <LengthField label={t('settings.stature')} value={person.stature} onTake={(stature) => put({ ...person, stature })} />
-            <Button variant="text" onClick={() => act({ name: 'removePerson', payload: { id: person.id } })} aria-label={`${t('common.remove')} ${person.name}`}>
+            <NameField
+              label={t('settings.personName')}
+              value={person.name}
+              onTake={(name) => put({ ...person, name })}
+            />
+            <LengthField
+              label={t('settings.stature')}
+              value={person.stature}
+              onTake={(stature) => put({ ...person, stature })}
+            />
+            <Button
+              variant="text"
+              onClick={() => act({ name: 'removePerson', payload: { id: person.id } })}
+              aria-label={`${t('common.remove')} ${person.name}`}
+            >
               {t('common.remove')}
             </Button>
           </div>
         ))}
         <div>
-          <Button onClick={() => put({ id: nextId(), name: t('settings.newPerson', { number: people.length + 1 }), stature: 1700 })}>{t('settings.addPerson')}</Button>
+          <Button
+            onClick={() =>
+              put({ id: nextId(), name: t('settings.newPerson', { number: people.length + 1 }), stature: 1700 })
+            }
+          >
+            {t('settings.addPerson')}
+          </Button>
         </div>
       </section>
       <section className="stack" aria-label={t('settings.build')}>
         <h2>{t('settings.build')}</h2>
-        <NameField label={t('common.name')} value={project.name} onTake={(name) => act({ name: 'renameProject', payload: { name, model: project.vehicle.model } })} />
-        <NameField label={t('settings.vehicle')} value={project.vehicle.model} mayBeEmpty onTake={(model) => act({ name: 'renameProject', payload: { name: project.name, model } })} />
+        <NameField
+          label={t('common.name')}
+          value={project.name}
+          onTake={(name) => act({ name: 'renameProject', payload: { name, model: project.vehicle.model } })}
+        />
+        <NameField
+          label={t('settings.vehicle')}
+          value={project.vehicle.model}
+          mayBeEmpty
+          onTake={(model) => act({ name: 'renameProject', payload: { name: project.name, model } })}
+        />
         <div className="fields">
-          <PickField label={t('bar.units')} value={settings.units} choices={(['mm', 'in'] as const).map((value) => ({ value, text: t(`units.${value}`) }))} onPick={(units) => change({ units })} />
-          <PickField label={t('settings.fraction')} value={String(settings.fraction)} choices={['16', '32'].map((value) => ({ value, text: `1/${value} in` }))} onPick={(value) => change({ fraction: value === '32' ? 32 : 16 })} />
+          <PickField
+            label={t('bar.units')}
+            value={settings.units}
+            choices={(['mm', 'in'] as const).map((value) => ({ value, text: t(`units.${value}`) }))}
+            onPick={(units) => change({ units })}
+          />
+          <PickField
+            label={t('settings.fraction')}
+            value={String(settings.fraction)}
+            choices={['16', '32'].map((value) => ({ value, text: `1/${value} in` }))}
+            onPick={(value) => change({ fraction: value === '32' ? 32 : 16 })}
+          />
         </div>
       </section>
     </div>

@@ -19,16 +19,32 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
 
 function SavedMark({ saving }: { readonly saving: Saving }) {
   const { t } = useSpeech();
-  const text = saving.state === 'saved' ? `✓ ${t('save.saved', { time: clock.format(saving.at) })}` : saving.state === 'saving' ? `… ${t('save.saving')}` : `! ${t('save.offline')}`;
+  const text =
+    saving.state === 'saved'
+      ? `✓ ${t('save.saved', { time: clock.format(saving.at) })}`
+      : saving.state === 'saving'
+        ? `… ${t('save.saving')}`
+        : `! ${t('save.offline')}`;
   return (
-    <span className="saved" data-state={saving.state} role="status" title={saving.state === 'offline' ? t('save.waiting') : undefined}>
+    <span
+      className="saved"
+      data-state={saving.state}
+      role="status"
+      title={saving.state === 'offline' ? t('save.waiting') : undefined}
+    >
       {text}
     </span>
   );
 }
 
 /** The tape across the top: where one is, how far each stage has got, and what is always at hand. */
-export function Tape({ onDialog, onUnits }: { readonly onDialog: (name: DialogName) => void; readonly onUnits: () => void }) {
+export function Tape({
+  onDialog,
+  onUnits,
+}: {
+  readonly onDialog: (name: DialogName) => void;
+  readonly onUnits: () => void;
+}) {
   const speech = useSpeech();
   const { t } = speech;
   const project = useSession((s) => s.project);
@@ -48,7 +64,11 @@ export function Tape({ onDialog, onUnits }: { readonly onDialog: (name: DialogNa
     <header className="tape">
       <Link to="/" className="tape-home" title={t('bar.home')}>
         <strong>{project?.name ?? '…'}</strong>
-        <span>{project ? [project.vehicle.model, t(`kind.${project.vehicle.kind}`).toLowerCase()].filter(Boolean).join(' · ') : ''}</span>
+        <span>
+          {project
+            ? [project.vehicle.model, t(`kind.${project.vehicle.kind}`).toLowerCase()].filter(Boolean).join(' · ')
+            : ''}
+        </span>
       </Link>
       <nav aria-label={t('tape.stages')} style={{ display: 'contents' }}>
         {STAGES.map((stage, i) => {

@@ -15,7 +15,8 @@ export function VersionsPanel({ onClose }: { readonly onClose: () => void }) {
   const [versions, setVersions] = useState<VersionView[]>([]);
   const [name, setName] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const fail = (reason: unknown): void => setProblem(reason instanceof RefusedError ? reason.message : tell('home.failed'));
+  const fail = (reason: unknown): void =>
+    setProblem(reason instanceof RefusedError ? reason.message : tell('home.failed'));
   const reload = useCallback(() => {
     if (id) api.versions(id).then(setVersions, fail);
   }, [id]);
@@ -50,7 +51,13 @@ export function VersionsPanel({ onClose }: { readonly onClose: () => void }) {
           else void keep();
         }}
       >
-        <TextField label={tell('versions.name')} value={name} onChange={(event) => setName(event.target.value)} error={problem !== null} helperText={problem} />
+        <TextField
+          label={tell('versions.name')}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          error={problem !== null}
+          helperText={problem}
+        />
         <Button type="submit" style={{ whiteSpace: 'nowrap' }}>
           {tell('versions.keep')}
         </Button>

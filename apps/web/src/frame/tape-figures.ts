@@ -9,49 +9,80 @@ export interface TapeFigure {
 const plain = (text: string): TapeFigure => ({ text, tone: 'plain' });
 
 /** Money without its decimals, as fits on the tape. */
-const roundMoney = (minor: number, currency: string): string => formatMoney(Math.round(minor / 100) * 100, currency).replace(/\.00/, '');
+const roundMoney = (minor: number, currency: string): string =>
+  formatMoney(Math.round(minor / 100) * 100, currency).replace(/\.00/, '');
 const shortDay = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
 export const dayName = (iso: string): string => shortDay.format(new Date(`${iso}T12:00:00`));
 
 /** One honest figure for each stage: how far it has got. */
-export function tapeFigure(stage: StageName, project: Project, derived: Derived, book: PriceBook, { t, len }: Speech): TapeFigure {
+export function tapeFigure(
+  stage: StageName,
+  project: Project,
+  derived: Derived,
+  book: PriceBook,
+  { t, len }: Speech,
+): TapeFigure {
   switch (stage) {
     case 'measure': {
-      const off = derived.outliers.length + derived.closures.filter((c) => c.verdict === 'fails').length + derived.problems.filter((p) => p.stage === 'measure' && p.place !== 'survey').length;
-      return { text: t('tape.measure', { taken: derived.progress.taken, total: derived.progress.total }), tone: off > 0 ? 'needs' : 'plain' };
+      const off =
+        derived.outliers.length +
+        derived.closures.filter((c) => c.verdict === 'fails').length +
+        derived.problems.filter((p) => p.stage === 'measure' && p.place !== 'survey').length;
+      return {
+        text: t('tape.measure', { taken: derived.progress.taken, total: derived.progress.total }),
+        tone: off > 0 ? 'needs' : 'plain',
+      };
     }
     case 'layers': {
       const { floor, ceiling, left, right } = derived.depths;
       if (derived.shell && !derived.inner) return { text: t('tape.layers.thick'), tone: 'needs' };
-      if (floor.layers.length + ceiling.layers.length + left.layers.length + right.layers.length === 0) return plain(t('tape.layers.none'));
-      return plain(t('tape.layers', { height: len(floor.total + ceiling.total), width: len(left.total + right.total) }));
+      if (floor.layers.length + ceiling.layers.length + left.layers.length + right.layers.length === 0)
+        return plain(t('tape.layers.none'));
+      return plain(
+        t('tape.layers', { height: len(floor.total + ceiling.total), width: len(left.total + right.total) }),
+      );
     }
     case 'layout': {
       if (project.units.length === 0) return plain(t('tape.layout.none'));
       const fails = derived.checks.filter((check) => check.grade === 'fails').length;
       if (fails === 0) return { text: t('tape.layout.fits', { units: project.units.length }), tone: 'proved' };
-      return { text: fails === 1 ? t('tape.layout.fails.one') : t('tape.layout.fails', { count: fails }), tone: 'needs' };
+      return {
+        text: fails === 1 ? t('tape.layout.fails.one') : t('tape.layout.fails', { count: fails }),
+        tone: 'needs',
+      };
     }
     case 'build':
-      return plain(derived.parts.length === 0 ? t('tape.build.none') : t('tape.build', { parts: derived.parts.length }));
+      return plain(
+        derived.parts.length === 0 ? t('tape.build.none') : t('tape.build', { parts: derived.parts.length }),
+      );
     case 'cut': {
       const trouble = derived.problems.filter((p) => p.stage === 'cut').length;
       const sheets = derived.plans.reduce((sum, plan) => sum + plan.plan.sheets.length, 0);
       if (trouble > 0) return { text: t('tape.cut.problems', { count: trouble }), tone: 'needs' };
       if (sheets === 0) return plain(t('tape.cut.none'));
-      return derived.plans.every((plan) => plan.plan.proved) ? { text: t('tape.cut.proved', { sheets }), tone: 'proved' } : plain(t('tape.cut', { sheets }));
+      return derived.plans.every((plan) => plan.plan.proved)
+        ? { text: t('tape.cut.proved', { sheets }), tone: 'proved' }
+        : plain(t('tape.cut', { sheets }));
     }
     case 'buy': {
       const { total, currency } = derived.shopping;
       if (total === 0) return plain(t('tape.buy.none'));
       const { budget } = project.settings;
       if (budget === 0) return plain(roundMoney(total, currency));
-      return { text: t('tape.buy', { total: roundMoney(total, currency).replace(/\u00a0.*/, ''), budget: roundMoney(budget, book.currency) }), tone: total > budget ? 'needs' : 'plain' };
+      return {
+        text: t('tape.buy', {
+          total: roundMoney(total, currency).replace(/\u00a0.*/, ''),
+          budget: roundMoney(budget, book.currency),
+        }),
+        tone: total > budget ? 'needs' : 'plain',
+      };
     }
     case 'work': {
       const { nextWait, ends } = derived.schedule;
       if (!ends) return plain(t('tape.work.none'));
-      return plain(nextWait ? t('tape.work.wait', { date: dayName(nextWait.from) }) : t('tape.work', { date: dayName(ends) }));
+      return plain(
+        nextWait ? t('tape.work.wait', { date: dayName(nextWait.from) }) : t('tape.work', { date: dayName(ends) }),
+      );
     }
   }
 }

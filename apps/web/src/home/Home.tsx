@@ -30,7 +30,9 @@ export function Home() {
     if (!chosen) return;
     setProblem(null);
     if (chosen.size > LARGEST_FILE) {
-      setProblem(tell('home.tooLarge', { size: speechFor({ units: 'mm', fraction: 16 }).len(chosen.size / 1024 / 1024) }));
+      setProblem(
+        tell('home.tooLarge', { size: speechFor({ units: 'mm', fraction: 16 }).len(chosen.size / 1024 / 1024) }),
+      );
       return;
     }
     try {
@@ -59,9 +61,15 @@ export function Home() {
                 <strong>{project.name}</strong>
                 <span>{project.model}</span>
                 <span className="soft">{tell(`kind.${project.kind}`)}</span>
-                <span className="soft figures">{tell('home.changed', { when: when.format(new Date(project.updatedAt)) })}</span>
+                <span className="soft figures">
+                  {tell('home.changed', { when: when.format(new Date(project.updatedAt)) })}
+                </span>
               </Link>
-              <Button variant="text" onClick={() => setRemoving(project)} aria-label={`${tell('home.remove')} ${project.name}`}>
+              <Button
+                variant="text"
+                onClick={() => setRemoving(project)}
+                aria-label={`${tell('home.remove')} ${project.name}`}
+              >
                 {tell('home.remove')}
               </Button>
             </li>

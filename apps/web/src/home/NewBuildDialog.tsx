@@ -15,7 +15,9 @@ import { tell } from '../words/words.js';
 const today = (): string => new Date().toISOString().slice(0, 10);
 
 export function NewBuildDialog({ onClose }: { readonly onClose: () => void }) {
-  const { control, register, handleSubmit, formState } = useForm<CreateProjectDto>({ defaultValues: { name: '', model: '', kind: 'van', units: 'mm', startDate: today() } });
+  const { control, register, handleSubmit, formState } = useForm<CreateProjectDto>({
+    defaultValues: { name: '', model: '', kind: 'van', units: 'mm', startDate: today() },
+  });
   const [problem, setProblem] = useState<string | null>(null);
   const navigate = useNavigate();
   const create = async (wanted: CreateProjectDto): Promise<void> => {
@@ -32,7 +34,13 @@ export function NewBuildDialog({ onClose }: { readonly onClose: () => void }) {
         <DialogTitle id="new-build">{tell('new.title')}</DialogTitle>
         <DialogContent>
           <div className="stack" style={{ gap: 20, paddingTop: 8 }}>
-            <TextField label={tell('new.name')} autoFocus error={Boolean(formState.errors.name)} helperText={formState.errors.name?.message} {...register('name', { validate: (value) => value.trim() !== '' || tell('new.nameNeeded') })} />
+            <TextField
+              label={tell('new.name')}
+              autoFocus
+              error={Boolean(formState.errors.name)}
+              helperText={formState.errors.name?.message}
+              {...register('name', { validate: (value) => value.trim() !== '' || tell('new.nameNeeded') })}
+            />
             <TextField label={tell('new.model')} {...register('model')} />
             <Controller
               name="kind"
@@ -60,7 +68,16 @@ export function NewBuildDialog({ onClose }: { readonly onClose: () => void }) {
                 </TextField>
               )}
             />
-            <TextField label={tell('new.start')} type="date" error={Boolean(formState.errors.startDate)} helperText={formState.errors.startDate?.message} {...register('startDate', { pattern: { value: /^\d{4}-\d{2}-\d{2}$/, message: tell('new.dateNeeded') }, required: tell('new.dateNeeded') })} />
+            <TextField
+              label={tell('new.start')}
+              type="date"
+              error={Boolean(formState.errors.startDate)}
+              helperText={formState.errors.startDate?.message}
+              {...register('startDate', {
+                pattern: { value: /^\d{4}-\d{2}-\d{2}$/, message: tell('new.dateNeeded') },
+                required: tell('new.dateNeeded'),
+              })}
+            />
             {problem && (
               <p className="problem" role="alert">
                 {problem}

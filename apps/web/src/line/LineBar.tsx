@@ -1,5 +1,6 @@
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useLocation, useNavigate } from 'react-router';
+import { progressOf } from '@nestplank/core';
 import { act, clearNotice, notify, redo, undo, useSession } from '../state/session.js';
 import { look, useView } from '../state/view.js';
 import { stageOf } from '../stages/stages.js';
@@ -40,7 +41,20 @@ export function LineBar() {
   const understood = useMemo(
     () =>
       project && book
-        ? understand(typed, { project, derived, book, stage, address: address ?? derived?.progress.next ?? null, undoName: undoStep ? t(`step.${undoStep}`) : null, redoName: redoStep ? t(`step.${redoStep}`) : null, now: new Date().toISOString() }, speech)
+        ? understand(
+            typed,
+            {
+              project,
+              derived,
+              book,
+              stage,
+              address: address ?? progressOf(project.survey).next,
+              undoName: undoStep ? t(`step.${undoStep}`) : null,
+              redoName: redoStep ? t(`step.${redoStep}`) : null,
+              now: new Date().toISOString(),
+            },
+            speech,
+          )
         : null,
     [typed, project, derived, book, stage, address, undoStep, redoStep, speech, t],
   );
@@ -101,7 +115,8 @@ export function LineBar() {
       setChosen(-1);
     } else if (event.key === 'ArrowUp') {
       event.preventDefault();
-      if (chosen > 0 || (chosen === -1 && choices.length > 0 && back === 0)) setChosen(chosen === -1 ? choices.length - 1 : chosen - 1);
+      if (chosen > 0 || (chosen === -1 && choices.length > 0 && back === 0))
+        setChosen(chosen === -1 ? choices.length - 1 : chosen - 1);
       else recall(1);
     } else if (event.key === 'ArrowDown') {
       event.preventDefault();
@@ -144,7 +159,12 @@ export function LineBar() {
         }}
         onKeyDown={onKey}
       />
-      <ul id="line-choices" role="listbox" aria-label={t('line.label')} className={choices.length > 0 ? 'line-choices' : 'visually-hidden'}>
+      <ul
+        id="line-choices"
+        role="listbox"
+        aria-label={t('line.label')}
+        className={choices.length > 0 ? 'line-choices' : 'visually-hidden'}
+      >
         {choices.map((choice, i) => (
           <li
             key={choice}

@@ -1,4 +1,16 @@
-import { describeAddress, formatMoney, halfWidth, parseLength, roofHeight, ruleNamed, type Derived, type Operation, type PriceBook, type Project, type Unit } from '@nestplank/core';
+import {
+  describeAddress,
+  formatMoney,
+  halfWidth,
+  parseLength,
+  roofHeight,
+  ruleNamed,
+  type Derived,
+  type Operation,
+  type PriceBook,
+  type Project,
+  type Unit,
+} from '@nestplank/core';
 import { STAGES, type StageName } from '../stages/stages.js';
 import type { Speech } from '../words/words.js';
 
@@ -43,7 +55,17 @@ const QUESTIONS = ['headroom', 'width', 'bed', 'cost', 'mass'];
 /** The unit whose name or id begins with a word. */
 function unitCalled(word: string, project: Project): Unit | null {
   const low = word.toLowerCase();
-  return project.units.find((unit) => unit.name.toLowerCase() === low) ?? project.units.find((unit) => unit.name.toLowerCase().split(/\s+/).some((part) => part.startsWith(low)) || unit.id.startsWith(low)) ?? null;
+  return (
+    project.units.find((unit) => unit.name.toLowerCase() === low) ??
+    project.units.find(
+      (unit) =>
+        unit.name
+          .toLowerCase()
+          .split(/\s+/)
+          .some((part) => part.startsWith(low)) || unit.id.startsWith(low),
+    ) ??
+    null
+  );
 }
 
 /** The field a direction moves, and which way. Left and right move a cupboard's front; a bed reaches from wall to wall. */
@@ -53,7 +75,8 @@ function moveOf(unit: Unit, word: string): { readonly field: string; readonly si
   if (word === 'back') return { field: 'x', sign: 1 };
   if (word === 'up') return { field: 'height', sign: 1 };
   if (word === 'down') return { field: 'height', sign: -1 };
-  if ((word === 'left' || word === 'right') && unit.kind === 'base-cupboard') return { field: 'front', sign: word === unit.side ? 1 : -1 };
+  if ((word === 'left' || word === 'right') && unit.kind === 'base-cupboard')
+    return { field: 'front', sign: word === unit.side ? 1 : -1 };
   const field = FIELDS[unit.kind].find((candidate) => candidate.toLowerCase() === word);
   return field ? { field, sign: 0 } : null;
 }
@@ -66,14 +89,21 @@ function unitCommand(unit: Unit, words: readonly string[], context: LineContext,
   if (typed === '') return answer(speech.t('line.needs', { unit: unit.name, field: word }));
   const from = Number((unit as unknown as Record<string, unknown>)[move.field]);
   const counted = move.field === 'shelves' || move.field === 'doors';
-  const read = counted ? (/^\d+$/.test(typed) ? { ok: true as const, mm: Number(typed) } : null) : parseLength(typed, speech.style.units);
+  const read = counted
+    ? /^\d+$/.test(typed)
+      ? { ok: true as const, mm: Number(typed) }
+      : null
+    : parseLength(typed, speech.style.units);
   if (!read) return trouble(speech.t('line.notUnderstood', { typed }));
   if (!read.ok) return trouble(speech.said(read.error));
   const to = move.sign === 0 ? read.mm : from + move.sign * read.mm;
   const show = (value: number): string => (counted ? String(value) : speech.lenUnit(value));
   const name = speech.t(move.field === 'x' ? 'field.x' : (`field.${move.field}` as 'field.height'));
   const operation = { name: 'changeUnit', payload: { id: unit.id, changes: { [move.field]: to } } } as Operation;
-  return will(speech.t('line.set', { unit: unit.name, field: name.toLowerCase(), from: show(from), to: show(to) }), { kind: 'operations', operations: [operation] });
+  return will(speech.t('line.set', { unit: unit.name, field: name.toLowerCase(), from: show(from), to: show(to) }), {
+    kind: 'operations',
+    operations: [operation],
+  });
 }
 
 function why(question: string, context: LineContext, speech: Speech): Understood {
@@ -81,13 +111,45 @@ function why(question: string, context: LineContext, speech: Speech): Understood
   const { shell, room, inner, depths } = derived ?? {};
   if (!QUESTIONS.some((known) => question !== '' && known.startsWith(question))) return answer(speech.t('why.unknown'));
   const known = QUESTIONS.find((candidate) => candidate.startsWith(question));
-  if (known === 'cost' && derived) return answer(speech.t('why.cost', { total: formatMoney(derived.shopping.total, book.currency), lines: derived.shopping.lines.length, sheets: derived.plans.reduce((sum, plan) => sum + plan.plan.sheets.length, 0) }));
-  if (known === 'mass' && derived) return answer(speech.t('why.mass', { mass: derived.mass.total.toFixed(1), parts: derived.parts.length }));
+  if (known === 'cost' && derived)
+    return answer(
+      speech.t('why.cost', {
+        total: formatMoney(derived.shopping.total, book.currency),
+        lines: derived.shopping.lines.length,
+        sheets: derived.plans.reduce((sum, plan) => sum + plan.plan.sheets.length, 0),
+      }),
+    );
+  if (known === 'mass' && derived)
+    return answer(speech.t('why.mass', { mass: derived.mass.total.toFixed(1), parts: derived.parts.length }));
   if (!shell || !inner || !room || !depths) return answer(speech.t('why.notYet'));
   const bareWidth = (x: number, z: number): number => halfWidth(shell, 'left', x, z) + halfWidth(shell, 'right', x, z);
-  if (known === 'headroom') return answer(speech.t('why.headroom', { value: speech.lenUnit(room.standing.value), x: speech.lenUnit(room.standing.x), roof: speech.lenUnit(roofHeight(shell, room.standing.x, 0)), floor: speech.lenUnit(depths.floor.total), ceiling: speech.lenUnit(depths.ceiling.total) }));
-  if (known === 'width') return answer(speech.t('why.width', { value: speech.lenUnit(room.widthAtFloor.value), x: speech.lenUnit(room.widthAtFloor.x), bare: speech.lenUnit(bareWidth(room.widthAtFloor.x, inner.floor)), left: speech.lenUnit(depths.left.total), right: speech.lenUnit(depths.right.total) }));
-  return answer(speech.t('why.bed', { value: speech.lenUnit(room.widthAtBed.value), x: speech.lenUnit(room.widthAtBed.x), bare: speech.lenUnit(bareWidth(room.widthAtBed.x, inner.floor + 800)) }));
+  if (known === 'headroom')
+    return answer(
+      speech.t('why.headroom', {
+        value: speech.lenUnit(room.standing.value),
+        x: speech.lenUnit(room.standing.x),
+        roof: speech.lenUnit(roofHeight(shell, room.standing.x, 0)),
+        floor: speech.lenUnit(depths.floor.total),
+        ceiling: speech.lenUnit(depths.ceiling.total),
+      }),
+    );
+  if (known === 'width')
+    return answer(
+      speech.t('why.width', {
+        value: speech.lenUnit(room.widthAtFloor.value),
+        x: speech.lenUnit(room.widthAtFloor.x),
+        bare: speech.lenUnit(bareWidth(room.widthAtFloor.x, inner.floor)),
+        left: speech.lenUnit(depths.left.total),
+        right: speech.lenUnit(depths.right.total),
+      }),
+    );
+  return answer(
+    speech.t('why.bed', {
+      value: speech.lenUnit(room.widthAtBed.value),
+      x: speech.lenUnit(room.widthAtBed.x),
+      bare: speech.lenUnit(bareWidth(room.widthAtBed.x, inner.floor + 800)),
+    }),
+  );
 }
 
 /** `rule bed-length clear=1838 stature=1752`: values are lengths, or true and false. */
@@ -104,10 +166,19 @@ function askRule(words: readonly string[], speech: Speech): Understood {
   const checked = rule.input.safeParse(input);
   if (!checked.success) {
     const issue = checked.error.issues[0];
-    return trouble(speech.t('line.ruleInput', { name, place: issue?.path.join('.') || rule.formula, why: issue?.message ?? '' }));
+    return trouble(
+      speech.t('line.ruleInput', { name, place: issue?.path.join('.') || rule.formula, why: issue?.message ?? '' }),
+    );
   }
   const result = rule.run(checked.data);
-  const said = typeof result === 'object' && result !== null && 'said' in result ? speech.said(result.said as Parameters<Speech['said']>[0]) : Object.entries(result as Record<string, unknown>).map(([key, value]) => `${key} ${typeof value === 'number' ? Math.round(value * 1000) / 1000 : String(value)}`).join(', ');
+  const said =
+    typeof result === 'object' && result !== null && 'said' in result
+      ? speech.said(result.said as Parameters<Speech['said']>[0])
+      : Object.entries(result as Record<string, unknown>)
+          .map(
+            ([key, value]) => `${key} ${typeof value === 'number' ? Math.round(value * 1000) / 1000 : String(value)}`,
+          )
+          .join(', ');
   return answer(speech.t('line.rule', { name: rule.title, answer: said }));
 }
 
@@ -115,8 +186,17 @@ function reading(typed: string, context: LineContext, speech: Speech): Understoo
   if (!context.address) return answer(speech.t('line.noReadingHere'));
   const read = parseLength(typed, speech.style.units);
   if (!read.ok) return trouble(speech.said(read.error));
-  const operation: Operation = { name: 'takeReading', payload: { address: context.address, reading: { value: read.mm, method: 'tape', at: context.now } } };
-  return will(speech.t('line.reading', { what: speech.said(describeAddress(context.project.survey, context.address)), value: speech.lenUnit(read.mm) }), { kind: 'operations', operations: [operation] });
+  const operation: Operation = {
+    name: 'takeReading',
+    payload: { address: context.address, reading: { value: read.mm, method: 'tape', at: context.now } },
+  };
+  return will(
+    speech.t('line.reading', {
+      what: speech.said(describeAddress(context.project.survey, context.address)),
+      value: speech.lenUnit(read.mm),
+    }),
+    { kind: 'operations', operations: [operation] },
+  );
 }
 
 /** Says what a line means, before Enter. Null for an empty line. It never throws, whatever is typed. */
@@ -128,19 +208,31 @@ export function understand(typed: string, context: LineContext, speech: Speech):
   if (/^[-+(\d.½¼¾⅛⅜⅝⅞]/.test(first) && context.stage === 'measure') return reading(typed, context, speech);
   if (low === 'undo' || low === 'redo') {
     const name = low === 'undo' ? context.undoName : context.redoName;
-    return name === null ? trouble(speech.t('line.nothing', { what: low })) : will(speech.t(`line.${low}`, { what: name }), { kind: low });
+    return name === null
+      ? trouble(speech.t('line.nothing', { what: low }))
+      : will(speech.t(`line.${low}`, { what: name }), { kind: low });
   }
   if (low === 'why') return why(rest.join(' ').toLowerCase(), context, speech);
   if (low === 'rule') return askRule(rest, speech);
   if (low === 'slice' && rest.length > 0) {
     const read = parseLength(rest.join(' '), speech.style.units);
-    return read.ok ? will(speech.t('line.slice', { x: speech.lenUnit(read.mm) }), { kind: 'slice', x: read.mm }) : trouble(speech.said(read.error));
+    return read.ok
+      ? will(speech.t('line.slice', { x: speech.lenUnit(read.mm) }), { kind: 'slice', x: read.mm })
+      : trouble(speech.said(read.error));
   }
-  const stage = STAGES.find((candidate) => candidate === low) ?? (low === 'go' ? STAGES.find((candidate) => candidate === rest[0]?.toLowerCase()) : undefined);
+  const stage =
+    STAGES.find((candidate) => candidate === low) ??
+    (low === 'go' ? STAGES.find((candidate) => candidate === rest[0]?.toLowerCase()) : undefined);
   if (stage) return will(speech.t('line.go', { stage: speech.t(`stage.${stage}`) }), { kind: 'go', stage });
   const unit = unitCalled(first, context.project);
   if (unit && rest.length > 0) return unitCommand(unit, rest, context, speech);
-  if (unit) return answer(speech.t('line.needs', { unit: unit.name, field: [...DIRECTIONS.slice(unit.kind === 'platform-bed' ? 2 : 0), ...FIELDS[unit.kind]].join(', ') }));
+  if (unit)
+    return answer(
+      speech.t('line.needs', {
+        unit: unit.name,
+        field: [...DIRECTIONS.slice(unit.kind === 'platform-bed' ? 2 : 0), ...FIELDS[unit.kind]].join(', '),
+      }),
+    );
   return trouble(speech.t('line.notUnderstood', { typed: typed.trim() }));
 }
 
@@ -153,11 +245,22 @@ export function completions(typed: string, project: Project): string[] {
   const unit = words.length > 1 ? unitCalled(words[0] ?? '', project) : null;
   const choices =
     words.length === 1
-      ? [...project.units.map((u) => u.name.split(/\s+/)[0]?.toLowerCase() ?? u.id), ...STAGES, 'slice', 'why', 'rule', 'undo', 'redo']
+      ? [
+          ...project.units.map((u) => u.name.split(/\s+/)[0]?.toLowerCase() ?? u.id),
+          ...STAGES,
+          'slice',
+          'why',
+          'rule',
+          'undo',
+          'redo',
+        ]
       : words.length === 2 && words[0] === 'why'
         ? QUESTIONS
         : words.length === 2 && unit
           ? [...DIRECTIONS.slice(unit.kind === 'platform-bed' ? 2 : 0), ...FIELDS[unit.kind]]
           : [];
-  return [...new Set(choices)].filter((choice) => choice.toLowerCase().startsWith(last) && choice.toLowerCase() !== last).slice(0, 6).map((choice) => (stem === '' ? choice : `${stem} ${choice}`));
+  return [...new Set(choices)]
+    .filter((choice) => choice.toLowerCase().startsWith(last) && choice.toLowerCase() !== last)
+    .slice(0, 6)
+    .map((choice) => (stem === '' ? choice : `${stem} ${choice}`));
 }

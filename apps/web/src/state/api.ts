@@ -1,4 +1,12 @@
-import type { CreateProjectDto, PostStepsDto, ProjectListItem, ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
+import type {
+  CreateProjectDto,
+  PostStepsDto,
+  ProjectListItem,
+  ProjectView,
+  Refusal,
+  StepsResult,
+  VersionView,
+} from '@nestplank/contract';
 import type { PriceBook, PriceItem, Project } from '@nestplank/core';
 
 /** The server said no, in its own words. */
@@ -13,7 +21,11 @@ export class UnreachableError extends Error {}
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api/${path}`, { method, headers: body === undefined ? {} : { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) });
+    response = await fetch(`/api/${path}`, {
+      method,
+      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
   } catch (problem) {
     throw new UnreachableError(problem instanceof Error ? problem.message : '');
   }
@@ -36,6 +48,7 @@ export const api = {
   versions: (id: string) => call<VersionView[]>('GET', `${at(id)}/versions`),
   keepVersion: (id: string, name: string) => call<VersionView>('POST', `${at(id)}/versions`, { name }),
   version: (id: string, version: string) => call<Project>('GET', `${at(id)}/versions/${version}`),
-  putPrice: (book: string, item: PriceItem) => call<PriceBook>('PUT', `price-books/${book}/items/${encodeURIComponent(item.id)}`, item),
+  putPrice: (book: string, item: PriceItem) =>
+    call<PriceBook>('PUT', `price-books/${book}/items/${encodeURIComponent(item.id)}`, item),
   fileAddress: (id: string, format: string) => `/api/${at(id)}/files/${format}`,
 };

@@ -20,7 +20,13 @@ export function useScene(): Scene | null {
   const derived = useSession((s) => s.derived);
   const book = useSession((s) => s.priceBook);
   const previewing = useSession((s) => s.preview !== null);
-  return useMemo(() => (project && shape && derived && book ? { project, book, shape, derived, room: shape.inner ?? shape.shell, previewing } : null), [project, shape, derived, book, previewing]);
+  return useMemo(
+    () =>
+      project && shape && derived && book
+        ? { project, book, shape, derived, room: shape.inner ?? shape.shell, previewing }
+        : null,
+    [project, shape, derived, book, previewing],
+  );
 }
 
 /** Where the slice stands: where it was put, else the middle. Kept on the floor. */

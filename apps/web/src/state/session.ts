@@ -1,6 +1,19 @@
 import { create } from 'zustand';
 import type { HistoryView, StepDto, StepName } from '@nestplank/contract';
-import { applyOperation, OperationError, patchProject, readOperation, type Derived, type DerivedShape, type Message, type Operation, type Patch, type PriceBook, type PriceItem, type Project } from '@nestplank/core';
+import {
+  applyOperation,
+  OperationError,
+  patchProject,
+  readOperation,
+  type Derived,
+  type DerivedShape,
+  type Message,
+  type Operation,
+  type Patch,
+  type PriceBook,
+  type PriceItem,
+  type Project,
+} from '@nestplank/core';
 import { DeriveClient } from '../workers/derive-client.js';
 import { tell } from '../words/words.js';
 import { api, RefusedError, UnreachableError } from './api.js';
@@ -9,7 +22,8 @@ import { readOutbox, writeOutbox } from './outbox.js';
 /** The server is asked again after this long without an answer, ms. */
 const RETRY_MS = 3000;
 
-export type Saving = { readonly state: 'saved'; readonly at: Date } | { readonly state: 'saving' } | { readonly state: 'offline' };
+export type Saving =
+  { readonly state: 'saved'; readonly at: Date } | { readonly state: 'saving' } | { readonly state: 'offline' };
 export interface Notice {
   readonly text: string;
   readonly tone: 'plain' | 'trouble';
@@ -91,7 +105,16 @@ export async function openProject(id: string): Promise<void> {
     const view = await api.view(id);
     revision = view.revision;
     outbox = readOutbox(id);
-    set({ id, project: view.project, priceBook: view.priceBook, priceBookId: view.priceBookId, history: view.history, saving: { state: 'saved', at: new Date() }, derived: null, failed: null });
+    set({
+      id,
+      project: view.project,
+      priceBook: view.priceBook,
+      priceBookId: view.priceBookId,
+      history: view.history,
+      saving: { state: 'saved', at: new Date() },
+      derived: null,
+      failed: null,
+    });
     replayOutbox();
     channel = new BroadcastChannel(`nest-plank.${id}`);
     channel.addEventListener('message', () => void catchUp());
@@ -109,7 +132,15 @@ export function closeProject(): void {
   worker.stop();
   asked += 1;
   outbox = [];
-  set({ id: null, project: null, derived: null, preview: null, failed: null, notice: null, history: { undo: [], redo: [] } });
+  set({
+    id: null,
+    project: null,
+    derived: null,
+    preview: null,
+    failed: null,
+    notice: null,
+    history: { undo: [], redo: [] },
+  });
 }
 
 /** Puts the unsent steps on top of the project as the server has it; what no longer can be done is named and dropped. */
@@ -166,10 +197,18 @@ export function act(...operations: readonly Operation[]): Message | null {
       next = edit.project;
       patches.push(...edit.patches);
     }
-    const steps = operations.map((operation): StepDto => ({ id: crypto.randomUUID(), name: operation.name, payload: operation.payload as unknown as Record<string, unknown> }));
+    const steps = operations.map((operation): StepDto => ({
+      id: crypto.randomUUID(),
+      name: operation.name,
+      payload: operation.payload as unknown as Record<string, unknown>,
+    }));
     outbox = [...outbox, ...steps];
     writeOutbox(id, outbox);
-    set({ project: next, history: { undo: [...get().history.undo, ...operations.map((operation): StepName => operation.name)], redo: [] }, saving: { state: 'saving' } });
+    set({
+      project: next,
+      history: { undo: [...get().history.undo, ...operations.map((operation): StepName => operation.name)], redo: [] },
+      saving: { state: 'saving' },
+    });
     void deriveChange(patches);
     void flush();
     return null;

@@ -19,7 +19,16 @@ interface View {
 const STORED_THEME = 'nest-plank.theme';
 const stored = (): ThemeName => THEMES.find((theme) => theme === localStorage.getItem(STORED_THEME)) ?? 'light';
 
-export const useView = create<View>(() => ({ theme: stored(), sliceX: null, ceiling: false, exaggerate: false, unit: null, part: null, group: null, address: null }));
+export const useView = create<View>(() => ({
+  theme: stored(),
+  sliceX: null,
+  ceiling: false,
+  exaggerate: false,
+  unit: null,
+  part: null,
+  group: null,
+  address: null,
+}));
 
 export const look = useView.setState;
 

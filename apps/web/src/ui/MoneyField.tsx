@@ -45,7 +45,14 @@ export function MoneyField({ label, minor, showLabel, onTake }: MoneyFieldProps)
           setProblem(null);
         }
       }}
-      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off', 'aria-label': showLabel ? undefined : label, style: { textAlign: showLabel ? 'left' : 'right' } } }}
+      slotProps={{
+        htmlInput: {
+          inputMode: 'decimal',
+          autoComplete: 'off',
+          'aria-label': showLabel ? undefined : label,
+          style: { textAlign: showLabel ? 'left' : 'right' },
+        },
+      }}
     />
   );
 }

@@ -23,7 +23,13 @@ export function NumberField({ label, value, least, most, whole, onTake }: Number
   const take = (): void => {
     if (typed === null) return;
     const number = Number(typed.trim().replace(',', '.'));
-    if (typed.trim() === '' || !Number.isFinite(number) || number < least || number > most || (whole && !Number.isInteger(number))) {
+    if (
+      typed.trim() === '' ||
+      !Number.isFinite(number) ||
+      number < least ||
+      number > most ||
+      (whole && !Number.isInteger(number))
+    ) {
       setProblem(t('work.numberBad', { least, most }));
       return;
     }

@@ -13,7 +13,13 @@ interface PickFieldProps<T extends string> {
 export function PickField<T extends string>({ label, value, choices, onPick, hideLabel }: PickFieldProps<T>) {
   const missing = choices.every((choice) => choice.value !== value);
   return (
-    <TextField select label={hideLabel ? undefined : label} value={value} onChange={(event) => onPick(event.target.value as T)} slotProps={{ select: { SelectDisplayProps: { 'aria-label': label } as Record<string, string> } }}>
+    <TextField
+      select
+      label={hideLabel ? undefined : label}
+      value={value}
+      onChange={(event) => onPick(event.target.value as T)}
+      slotProps={{ select: { SelectDisplayProps: { 'aria-label': label } as Record<string, string> } }}
+    >
       {choices.map((choice) => (
         <MenuItem key={choice.value} value={choice.value}>
           {choice.text}

@@ -1,7 +1,11 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 
 /** The size of an element in pixels, kept up to date. */
-export function useSize<T extends Element>(): { readonly ref: RefObject<T | null>; readonly width: number; readonly height: number } {
+export function useSize<T extends Element>(): {
+  readonly ref: RefObject<T | null>;
+  readonly width: number;
+  readonly height: number;
+} {
   const ref = useRef<T>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   useEffect(() => {

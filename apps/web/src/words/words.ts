@@ -1,5 +1,13 @@
 import { useMemo } from 'react';
-import { formatEntry, formatLength, formatLengthWithUnit, say, EN, type LengthStyle, type Message } from '@nestplank/core';
+import {
+  formatEntry,
+  formatLength,
+  formatLengthWithUnit,
+  say,
+  EN,
+  type LengthStyle,
+  type Message,
+} from '@nestplank/core';
 import { useSession } from '../state/session.js';
 import { EN_UI, type UiKey } from './en.js';
 
@@ -7,7 +15,9 @@ export type Params = Readonly<Record<string, string | number>>;
 
 /** Puts an interface text into words. */
 export function tell(key: UiKey, params: Params = {}): string {
-  return EN_UI[key].replace(/\{(\w+)\}/g, (blank, name: string) => (params[name] === undefined ? blank : String(params[name])));
+  return EN_UI[key].replace(/\{(\w+)\}/g, (blank, name: string) =>
+    params[name] === undefined ? blank : String(params[name]),
+  );
 }
 
 /** How the reader of this project is spoken to: texts, lengths in their units, messages of the computation. */

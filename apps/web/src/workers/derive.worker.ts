@@ -1,5 +1,15 @@
 import * as Comlink from 'comlink';
-import { applyOperation, createDeriver, patchProject, type Derived, type DerivedShape, type Operation, type Patch, type PriceBook, type Project } from '@nestplank/core';
+import {
+  applyOperation,
+  createDeriver,
+  patchProject,
+  type Derived,
+  type DerivedShape,
+  type Operation,
+  type Patch,
+  type PriceBook,
+  type Project,
+} from '@nestplank/core';
 
 const deriver = createDeriver();
 let project: Project | null = null;

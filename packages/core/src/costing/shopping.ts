@@ -51,7 +51,12 @@ export interface ShoppingInput {
   readonly book: PriceBook;
 }
 
-const PHASE: Readonly<Record<Surface, BuyLine['phase']>> = { floor: 'floor', left: 'walls', right: 'walls', ceiling: 'ceiling' };
+const PHASE: Readonly<Record<Surface, BuyLine['phase']>> = {
+  floor: 'floor',
+  left: 'walls',
+  right: 'walls',
+  ceiling: 'ceiling',
+};
 const SURFACES: readonly Surface[] = ['floor', 'left', 'right', 'ceiling'];
 
 function sheetLines(input: ShoppingInput): BuyLine[] {
@@ -60,7 +65,24 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
     return material.stocks.flatMap((stock): BuyLine[] => {
       const quantity = plan.sheets.filter((sheet) => sheet.stock === stock.id).length;
       if (quantity === 0) return [];
-      return [{ id: stock.id, phase: floorOnly ? 'floor' : 'furniture', material: material.id, name: material.name, supplier: material.supplier, quantity, unit: 'sheet', size: message('size.sheet', { length: mm(stock.length), width: mm(stock.width) }), each: stock.price, total: quantity * stock.price, why: message('why.sheets', { quantity, parts: input.parts.filter((part) => part.material === material.id).length }) }];
+      return [
+        {
+          id: stock.id,
+          phase: floorOnly ? 'floor' : 'furniture',
+          material: material.id,
+          name: material.name,
+          supplier: material.supplier,
+          quantity,
+          unit: 'sheet',
+          size: message('size.sheet', { length: mm(stock.length), width: mm(stock.width) }),
+          each: stock.price,
+          total: quantity * stock.price,
+          why: message('why.sheets', {
+            quantity,
+            parts: input.parts.filter((part) => part.material === material.id).length,
+          }),
+        },
+      ];
     });
   });
 }
@@ -88,7 +110,8 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
       if (layer.board && input.parts.some((part) => part.role === 'subfloor')) continue;
       const sold = material?.pack?.unit;
       const area = input.room.areas[surface];
-      if (material && (sold === 'm2' || sold === 'm')) needs.push({ phase: PHASE[surface], material, amount: wanted(sold, layer.place, area, battens) });
+      if (material && (sold === 'm2' || sold === 'm'))
+        needs.push({ phase: PHASE[surface], material, amount: wanted(sold, layer.place, area, battens) });
       else if (material && material.stocks.length > 0) needs.push({ phase: PHASE[surface], material, amount: area });
       else unpriced.push(layer.id);
     }
@@ -106,7 +129,9 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
     byKey.set(key, same ? { ...same, amount: same.amount + need.amount } : need);
   }
   return [...byKey.entries()].flatMap(([id, { phase, material, amount }]): BuyLine[] => {
-    const stock = [...material.stocks].sort((a, b) => a.price / (a.length * a.width) - b.price / (b.length * b.width))[0];
+    const stock = [...material.stocks].sort(
+      (a, b) => a.price / (a.length * a.width) - b.price / (b.length * b.width),
+    )[0];
     const contents = material.pack?.contents ?? (stock ? (stock.length * stock.width) / 1e6 : 0);
     const each = material.pack?.price ?? stock?.price ?? 0;
     const unit = material.pack?.unit ?? 'm2';
@@ -114,20 +139,55 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
     const share = unit === 'm2' || unit === 'm' ? 1 + waste : 1;
     const quantity = Math.ceil((amount * share) / contents - 1e-9);
     const rounded = Math.round(amount * 10) / 10;
-    return [{ id, phase, material: material.id, name: material.name, supplier: material.supplier, quantity, unit: material.pack ? (unit === 'm' ? 'bar' : 'pack') : 'sheet', size: message(`size.${unit}`, { contents }), each, total: quantity * each, why: message(share > 1 ? 'why.amountWithWaste' : 'why.amount', { amount: rounded, unit: UNIT_NAMES[unit], waste: Math.round(waste * 100) }) }];
+    return [
+      {
+        id,
+        phase,
+        material: material.id,
+        name: material.name,
+        supplier: material.supplier,
+        quantity,
+        unit: material.pack ? (unit === 'm' ? 'bar' : 'pack') : 'sheet',
+        size: message(`size.${unit}`, { contents }),
+        each,
+        total: quantity * each,
+        why: message(share > 1 ? 'why.amountWithWaste' : 'why.amount', {
+          amount: rounded,
+          unit: UNIT_NAMES[unit],
+          waste: Math.round(waste * 100),
+        }),
+      },
+    ];
   });
 }
 
 /** Fixings and adhesives that the parts ask for: floor beads and screws by area, carcass joints by their length. */
 function fixingNeeds(input: ShoppingInput): Need[] {
   const find = (id: string): PriceItem | null => materialOf(input.book, id);
-  const floorArea = input.parts.filter((part) => part.role === 'subfloor').reduce((sum, part) => sum + outlineArea(part.outline), 0);
-  const joints = input.parts.filter((part) => ['bottom', 'shelf', 'rail', 'bed-front'].includes(part.role)).reduce((sum, part) => sum + 2 * Math.max(...part.outline.outer.map((p) => p[1])), 0);
-  const screws = floorArea / SUBFLOOR_SCREW_MM ** 2 + joints / CARCASS_SCREW_MM + 4 * input.parts.filter((part) => part.unit !== null).length;
+  const floorArea = input.parts
+    .filter((part) => part.role === 'subfloor')
+    .reduce((sum, part) => sum + outlineArea(part.outline), 0);
+  const joints = input.parts
+    .filter((part) => ['bottom', 'shelf', 'rail', 'bed-front'].includes(part.role))
+    .reduce((sum, part) => sum + 2 * Math.max(...part.outline.outer.map((p) => p[1])), 0);
+  const screws =
+    floorArea / SUBFLOOR_SCREW_MM ** 2 +
+    joints / CARCASS_SCREW_MM +
+    4 * input.parts.filter((part) => part.unit !== null).length;
   const [floorGlue, woodGlue, screw] = [find('floor-glue'), find('wood-glue'), find('screws-40')];
   return [
-    ...(floorGlue && floorArea > 0 ? [{ phase: 'fixing' as const, material: floorGlue, amount: (floorArea / 1e6 / (BEAD_SPACING_MM / 1000)) * BEAD_ML_PER_METRE }] : []),
-    ...(woodGlue && joints > 0 ? [{ phase: 'fixing' as const, material: woodGlue, amount: (joints / 1000) * JOINT_ML_PER_METRE }] : []),
+    ...(floorGlue && floorArea > 0
+      ? [
+          {
+            phase: 'fixing' as const,
+            material: floorGlue,
+            amount: (floorArea / 1e6 / (BEAD_SPACING_MM / 1000)) * BEAD_ML_PER_METRE,
+          },
+        ]
+      : []),
+    ...(woodGlue && joints > 0
+      ? [{ phase: 'fixing' as const, material: woodGlue, amount: (joints / 1000) * JOINT_ML_PER_METRE }]
+      : []),
     ...(screw && screws >= 1 ? [{ phase: 'fixing' as const, material: screw, amount: Math.ceil(screws) }] : []),
   ];
 }
@@ -141,7 +201,10 @@ export function shoppingOf(input: ShoppingInput): Shopping {
     currency: input.book.currency,
     lines,
     total: lines.reduce((sum, line) => sum + line.total, 0),
-    byPhase: phases.map((phase) => ({ phase, total: lines.filter((line) => line.phase === phase).reduce((sum, line) => sum + line.total, 0) })),
+    byPhase: phases.map((phase) => ({
+      phase,
+      total: lines.filter((line) => line.phase === phase).reduce((sum, line) => sum + line.total, 0),
+    })),
     unpriced,
   };
 }

@@ -11,20 +11,33 @@ const wholeShare = (a: number, factor: number, b: number): number => (a * factor
 
 const identity: Feasible = (a, b) => a / b;
 /** u(k): x where (k + 1) x is whole, else floor((k + 1) x) / k (Lueker 1983). */
-const rounded = (k: number): Feasible => (a, b) => ((a * (k + 1)) % b === 0 ? a / b : wholeShare(a, k + 1, b) / k);
+const rounded =
+  (k: number): Feasible =>
+  (a, b) =>
+    (a * (k + 1)) % b === 0 ? a / b : wholeShare(a, k + 1, b) / k;
 /** U(e): large sizes count as the whole, small ones as nothing (Martello and Toth 1990). */
-const threshold = (e: number): Feasible => (a, b) => (a > b - e ? 1 : a < e ? 0 : a / b);
+const threshold =
+  (e: number): Feasible =>
+  (a, b) =>
+    a > b - e ? 1 : a < e ? 0 : a / b;
 /** phi(e): sizes over a half count by what they leave for pieces of size e (Fekete and Schepers 2001). */
-const pieces = (e: number): Feasible => (a, b) => {
-  const most = wholeShare(b, 1, e);
-  if (2 * a > b) return 1 - wholeShare(b - a, 1, e) / most;
-  return a >= e ? 1 / most : 0;
-};
+const pieces =
+  (e: number): Feasible =>
+  (a, b) => {
+    const most = wholeShare(b, 1, e);
+    if (2 * a > b) return 1 - wholeShare(b - a, 1, e) / most;
+    return a >= e ? 1 / most : 0;
+  };
 
 function functionsFor(sizes: readonly number[], room: number): Feasible[] {
   const small = [...new Set(sizes)].filter((size) => 2 * size <= room).sort((a, b) => a - b);
   const chosen = small.length <= 16 ? small : small.filter((_, i) => i % Math.ceil(small.length / 16) === 0);
-  return [identity, ...[1, 2, 3, 4, 5].map(rounded), ...chosen.flatMap((e) => [threshold(e), pieces(e)]), threshold(Math.floor(room / 2))];
+  return [
+    identity,
+    ...[1, 2, 3, 4, 5].map(rounded),
+    ...chosen.flatMap((e) => [threshold(e), pieces(e)]),
+    threshold(Math.floor(room / 2)),
+  ];
 }
 
 /** Fewest sheets by dual feasible functions on both axes, for sheets no larger than the largest length and width on offer. */
@@ -34,16 +47,27 @@ function fewestSheets(parts: readonly EnginePart[], stock: readonly EngineStock[
   const turns = (part: EnginePart): [number, number][] => {
     const ways: [number, number][] = [];
     if (stock.some((s) => fits({ ...part, mayTurn: false }, s))) ways.push([part.length + kerf, part.width + kerf]);
-    if (part.mayTurn && stock.some((s) => fits({ length: part.width, width: part.length, mayTurn: false }, s))) ways.push([part.width + kerf, part.length + kerf]);
+    if (part.mayTurn && stock.some((s) => fits({ length: part.width, width: part.length, mayTurn: false }, s)))
+      ways.push([part.width + kerf, part.length + kerf]);
     return ways;
   };
   const all = parts.map((part) => ({ ways: turns(part), quantity: part.quantity }));
-  const alongLength = functionsFor(all.flatMap((p) => p.ways.map((way) => way[0])), roomLength);
-  const alongWidth = functionsFor(all.flatMap((p) => p.ways.map((way) => way[1])), roomWidth);
+  const alongLength = functionsFor(
+    all.flatMap((p) => p.ways.map((way) => way[0])),
+    roomLength,
+  );
+  const alongWidth = functionsFor(
+    all.flatMap((p) => p.ways.map((way) => way[1])),
+    roomWidth,
+  );
   let most = 0;
   for (const f of alongLength) {
     for (const g of alongWidth) {
-      const sum = all.reduce((total, { ways, quantity }) => total + quantity * Math.min(...ways.map(([l, w]) => f(l, roomLength) * g(w, roomWidth))), 0);
+      const sum = all.reduce(
+        (total, { ways, quantity }) =>
+          total + quantity * Math.min(...ways.map(([l, w]) => f(l, roomLength) * g(w, roomWidth))),
+        0,
+      );
       most = Math.max(most, Math.ceil(sum * (1 - SAFE) - SAFE));
     }
   }
@@ -68,7 +92,8 @@ function cheapestMix(stock: readonly EngineStock[], kerf: number, area: number, 
     .map((s, index) => ({ index, area: (s.length + kerf) * (s.width + kerf), price: s.price, quantity: s.quantity }))
     .sort((a, b) => a.price / a.area - b.price / b.area);
   const counts = stock.map(() => 0);
-  const missingOf = (demand: Demand): number => demand.count - [...demand.kinds].reduce((sum, index) => sum + (counts[index] ?? 0), 0);
+  const missingOf = (demand: Demand): number =>
+    demand.count - [...demand.kinds].reduce((sum, index) => sum + (counts[index] ?? 0), 0);
   const mostDemanded = Math.max(0, ...demands.map((demand) => demand.count));
   let best = Infinity;
   let visits = 0;
@@ -111,7 +136,11 @@ function demandsOf(job: EngineJob): Demand[] {
   return [...confined.values()].map((kinds) => {
     const set = new Set(kinds);
     const parts = job.parts.filter((part) => kindsFor(part, job.stock).every((index) => set.has(index)));
-    const count = fewestSheets(parts, job.stock.filter((_, index) => set.has(index)), job.kerf);
+    const count = fewestSheets(
+      parts,
+      job.stock.filter((_, index) => set.has(index)),
+      job.kerf,
+    );
     return { kinds: set, count };
   });
 }
@@ -125,6 +154,9 @@ export function lowerBound(job: EngineJob): number {
   if (job.parts.length === 0) return 0;
   const { kerf, stock, parts } = job;
   const area = parts.reduce((sum, part) => sum + part.quantity * (part.length + kerf) * (part.width + kerf), 0);
-  const everywhere: Demand = { kinds: new Set(stock.map((_, index) => index)), count: fewestSheets(parts, stock, kerf) };
+  const everywhere: Demand = {
+    kinds: new Set(stock.map((_, index) => index)),
+    count: fewestSheets(parts, stock, kerf),
+  };
   return Math.ceil(cheapestMix(stock, kerf, area, [everywhere, ...demandsOf(job)]) - 1e-6);
 }

@@ -7,7 +7,12 @@ import { planFaults, separable } from './verify.js';
 
 const job = (parts: Partial<CutJob['parts'][number]>[], more: Partial<CutJob> = {}): CutJob =>
   cutJobSchema.parse({
-    format: 'cut-job', version: 1, kind: 'sheet', kerf: 3, trim: 0, method: 'guillotine',
+    format: 'cut-job',
+    version: 1,
+    kind: 'sheet',
+    kerf: 3,
+    trim: 0,
+    method: 'guillotine',
     stock: [{ id: 's', length: 2440, width: 1220, quantity: null, price: 5000 }],
     parts: parts.map((part, i) => ({ id: `p${i}`, ...part })),
     ...more,
@@ -17,7 +22,10 @@ describe('worked examples', () => {
   it('gets two halves with one kerf out of a sheet, and not a tenth more', () => {
     const exact = solveJob(job([{ length: 2440, width: 608.5, quantity: 2 }]));
     expect(exact).toMatchObject({ cost: 5000, bound: 5000, proved: true });
-    expect(exact.sheets[0]?.placements.map((p) => [p.x, p.y])).toEqual([[0, 0], [0, 611.5]]);
+    expect(exact.sheets[0]?.placements.map((p) => [p.x, p.y])).toEqual([
+      [0, 0],
+      [0, 611.5],
+    ]);
     expect(exact.sheets[0]?.cuts).toEqual([{ axis: 'rip', at: 608.5, from: 0, to: 2440, level: 2 }]);
     const over = solveJob(job([{ length: 2440, width: 608.6, quantity: 2 }]));
     expect(over).toMatchObject({ cost: 10000, bound: 10000, proved: true });
@@ -29,17 +37,38 @@ describe('worked examples', () => {
   });
 
   it('lets a last sliver thinner than the kerf be sawn away', () => {
-    expect(solveJob(job([{ length: 1220, width: 1220 }, { length: 1218, width: 1219 }], { kerf: 2 })).sheets).toHaveLength(1);
+    expect(
+      solveJob(
+        job(
+          [
+            { length: 1220, width: 1220 },
+            { length: 1218, width: 1219 },
+          ],
+          { kerf: 2 },
+        ),
+      ).sheets,
+    ).toHaveLength(1);
   });
 
   it('cuts 1/32 in exactly: four parts of 11 31/32 in and three kerfs of 1/24 in fill 48 in', () => {
     const inch = 25.4;
-    const plan = solveJob(job([{ length: 48 * inch, width: (11 + 31 / 32) * inch, quantity: 4 }], { kerf: inch / 24, stock: [{ id: 's', length: 96 * inch, width: 48 * inch, quantity: null, price: 1, offcut: false }] }));
+    const plan = solveJob(
+      job([{ length: 48 * inch, width: (11 + 31 / 32) * inch, quantity: 4 }], {
+        kerf: inch / 24,
+        stock: [{ id: 's', length: 96 * inch, width: 48 * inch, quantity: null, price: 1, offcut: false }],
+      }),
+    );
     expect(plan.sheets).toHaveLength(1);
   });
 
   it('keeps the grain: a part that must not turn is refused with what would fit', () => {
-    const plan = solveJob(job([{ length: 1000, width: 1500 }, { length: 3000, width: 100 }, { length: 3000, width: 1300 }]));
+    const plan = solveJob(
+      job([
+        { length: 1000, width: 1500 },
+        { length: 3000, width: 100 },
+        { length: 3000, width: 1300 },
+      ]),
+    );
     expect(plan.unplaced).toEqual([
       { part: 'p0', quantity: 1, why: 'turn' },
       { part: 'p1', quantity: 1, why: 'longer' },
@@ -49,27 +78,53 @@ describe('worked examples', () => {
   });
 
   it('takes trim off every edge of a sheet but not off an offcut', () => {
-    const stock = [{ id: 's', length: 2440, width: 1220, quantity: 1, price: 5000, offcut: false }, { id: 'o', length: 600, width: 400, quantity: 1, price: 0, offcut: true }];
-    const plan = solveJob(job([{ length: 600, width: 400 }, { length: 2420, width: 1200 }], { trim: 10, stock }));
+    const stock = [
+      { id: 's', length: 2440, width: 1220, quantity: 1, price: 5000, offcut: false },
+      { id: 'o', length: 600, width: 400, quantity: 1, price: 0, offcut: true },
+    ];
+    const plan = solveJob(
+      job(
+        [
+          { length: 600, width: 400 },
+          { length: 2420, width: 1200 },
+        ],
+        { trim: 10, stock },
+      ),
+    );
     expect(plan.unplaced).toEqual([]);
     expect(plan.cost).toBe(5000);
     expect(solveJob(job([{ length: 2420.1, width: 1200 }], { trim: 10, stock })).unplaced).toHaveLength(1);
   });
 
   it('says that stock ran out, and gives no bound for what it could not do', () => {
-    const plan = solveJob(job([{ length: 1500, width: 1000, quantity: 3 }], { stock: [{ id: 's', length: 2440, width: 1220, quantity: 2, price: 5000, offcut: false }] }));
+    const plan = solveJob(
+      job([{ length: 1500, width: 1000, quantity: 3 }], {
+        stock: [{ id: 's', length: 2440, width: 1220, quantity: 2, price: 5000, offcut: false }],
+      }),
+    );
     expect(plan.unplaced).toEqual([{ part: 'p0', quantity: 1, why: 'stock' }]);
     expect(plan).toMatchObject({ bound: 0, proved: false });
   });
 
   it('chooses the cheaper mix of sizes', () => {
-    const stock = [{ id: 'large', length: 2500, width: 1250, quantity: null, price: 6000, offcut: false }, { id: 'half', length: 1250, width: 1250, quantity: null, price: 3500, offcut: false }];
+    const stock = [
+      { id: 'large', length: 2500, width: 1250, quantity: null, price: 6000, offcut: false },
+      { id: 'half', length: 1250, width: 1250, quantity: null, price: 3500, offcut: false },
+    ];
     const plan = solveJob(job([{ length: 1200, width: 1200, quantity: 3 }], { stock }));
     expect(plan).toMatchObject({ cost: 9500, bound: 9500, proved: true });
   });
 
   it('cuts bars: four of 1000 and two of 480 from bars of 2500', () => {
-    const plan = solveJob(job([{ length: 1000, quantity: 4 }, { length: 480, quantity: 2 }], { kind: 'bar', kerf: 3, stock: [{ id: 'b', length: 2500, quantity: null, price: 900, offcut: false }] }));
+    const plan = solveJob(
+      job(
+        [
+          { length: 1000, quantity: 4 },
+          { length: 480, quantity: 2 },
+        ],
+        { kind: 'bar', kerf: 3, stock: [{ id: 'b', length: 2500, quantity: null, price: 900, offcut: false }] },
+      ),
+    );
     // 1000 + 3 + 1000 + 3 + 480 = 2486 fits twice
     expect(plan).toMatchObject({ cost: 1800, proved: true });
   });
@@ -89,7 +144,15 @@ describe('lower bound', () => {
 const randomJob = fc.record({
   kerf: fc.constantFrom(0, 2.4, 3.2, 3),
   trim: fc.constantFrom(0, 10),
-  parts: fc.array(fc.record({ length: fc.integer({ min: 600, max: 24000 }), width: fc.integer({ min: 600, max: 12000 }), quantity: fc.integer({ min: 1, max: 5 }), mayTurn: fc.boolean() }), { minLength: 1, maxLength: 9 }),
+  parts: fc.array(
+    fc.record({
+      length: fc.integer({ min: 600, max: 24000 }),
+      width: fc.integer({ min: 600, max: 12000 }),
+      quantity: fc.integer({ min: 1, max: 5 }),
+      mayTurn: fc.boolean(),
+    }),
+    { minLength: 1, maxLength: 9 },
+  ),
   two: fc.boolean(),
 });
 
@@ -97,8 +160,14 @@ describe('properties', () => {
   it('every plan on the way is sound, never under the bound, and proved only at the bound', () => {
     fc.assert(
       fc.property(randomJob, ({ kerf, trim, parts, two }) => {
-        const stock = [{ id: 'a', length: 2440, width: 1220, quantity: null, price: 5000, offcut: false }, ...(two ? [{ id: 'b', length: 1525, width: 1525, quantity: 3, price: 4700, offcut: false }] : [])];
-        const made = job(parts.map((p) => ({ ...p, length: p.length / 10, width: p.width / 10 })), { kerf, trim, stock });
+        const stock = [
+          { id: 'a', length: 2440, width: 1220, quantity: null, price: 5000, offcut: false },
+          ...(two ? [{ id: 'b', length: 1525, width: 1525, quantity: 3, price: 4700, offcut: false }] : []),
+        ];
+        const made = job(
+          parts.map((p) => ({ ...p, length: p.length / 10, width: p.width / 10 })),
+          { kerf, trim, stock },
+        );
         for (const { plan, improved } of searchPlans(made, { steps: 40, seed: 5 })) {
           if (!improved) continue;
           expect(planFaults(made, plan)).toEqual([]);
@@ -128,12 +197,22 @@ describe('properties', () => {
             const a = Math.floor(size * share * 10) / 10;
             const b = size - a - kerf;
             if (a < 50 || b < 50) return open.push(piece);
-            return open.push(along ? { ...piece, length: a } : { ...piece, width: a }, along ? { ...piece, length: b } : { ...piece, width: b });
+            return open.push(
+              along ? { ...piece, length: a } : { ...piece, width: a },
+              along ? { ...piece, length: b } : { ...piece, width: b },
+            );
           });
           pieces.push(...open);
           open = [];
         }
-        const bound = lowerBound(engineJob(job(pieces.map((p) => ({ ...p, mayTurn: true })), { kerf })));
+        const bound = lowerBound(
+          engineJob(
+            job(
+              pieces.map((p) => ({ ...p, mayTurn: true })),
+              { kerf },
+            ),
+          ),
+        );
         expect(bound).toBeLessThanOrEqual(sheets * 5000);
       }),
       { seed: 22, numRuns: 300 },
@@ -141,7 +220,11 @@ describe('properties', () => {
   });
 
   it('gives the same plan for the same seed and steps', () => {
-    const made = job([{ length: 900, width: 450, quantity: 9 }, { length: 700, width: 330, quantity: 8 }, { length: 1210, width: 280, quantity: 7 }]);
+    const made = job([
+      { length: 900, width: 450, quantity: 9 },
+      { length: 700, width: 330, quantity: 8 },
+      { length: 1210, width: 280, quantity: 7 },
+    ]);
     expect(solveJob(made, { seed: 4, steps: 200 })).toEqual(solveJob(made, { seed: 4, steps: 200 }));
   });
 });
@@ -149,7 +232,9 @@ describe('properties', () => {
 describe('the referee', () => {
   it('tells a pinwheel, which no saw can cut edge to edge, from a plan that can be cut', () => {
     const piece = (x0: number, y0: number, x1: number, y1: number) => ({ part: 'p', x0, y0, x1, y1 });
-    expect(separable([piece(0, 0, 60, 30), piece(70, 0, 100, 60), piece(40, 70, 100, 100), piece(0, 40, 30, 100)], 5)).toBe(false);
+    expect(
+      separable([piece(0, 0, 60, 30), piece(70, 0, 100, 60), piece(40, 70, 100, 100), piece(0, 40, 30, 100)], 5),
+    ).toBe(false);
     expect(separable([piece(0, 0, 60, 30), piece(70, 0, 100, 60), piece(0, 40, 60, 100)], 5)).toBe(true);
   });
   it('finds pieces too close, over the edge, turned against the grain, lost, and a false proof', () => {
@@ -166,7 +251,9 @@ describe('the referee', () => {
       return placement;
     };
     expect(planFaults(made, plan)).toEqual([]);
-    expect(spoil((c) => Object.assign(at(c, 1), { x: at(c, 0).x, y: at(c, 0).y + 501 })).join()).toContain('edge to edge');
+    expect(spoil((c) => Object.assign(at(c, 1), { x: at(c, 0).x, y: at(c, 0).y + 501 })).join()).toContain(
+      'edge to edge',
+    );
     expect(spoil((c) => Object.assign(at(c, 0), { x: 2000 })).join()).toContain('runs over the edge');
     expect(spoil((c) => Object.assign(at(c, 0), { turned: true })).join()).toContain('must not be turned');
     expect(spoil((c) => c.sheets[0]?.placements.pop()).join()).toContain('1 placed');

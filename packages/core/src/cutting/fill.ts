@@ -52,7 +52,15 @@ export type Wanted = number[];
 const inRow = (room: number, size: number, kerf: number): number => Math.floor((room + kerf) / (size + kerf));
 const rowOf = (size: number, count: number, kerf: number): number => count * size + (count - 1) * kerf;
 
-function bestBlock(free: Free, parts: readonly EnginePart[], wanted: Wanted, kerf: number, taste: Taste, largest: number, random: () => number): Block | null {
+function bestBlock(
+  free: Free,
+  parts: readonly EnginePart[],
+  wanted: Wanted,
+  kerf: number,
+  taste: Taste,
+  largest: number,
+  random: () => number,
+): Block | null {
   let best: Block | null = null;
   for (let index = 0; index < parts.length; index += 1) {
     const part = parts[index];
@@ -61,7 +69,10 @@ function bestBlock(free: Free, parts: readonly EnginePart[], wanted: Wanted, ker
     for (const turned of part.mayTurn && part.length !== part.width ? [false, true] : [false]) {
       const [length, width] = turned ? [part.width, part.length] : [part.length, part.width];
       if (length > free.length || width > free.width) continue;
-      const [mostX, mostY] = [Math.min(count, inRow(free.length, length, kerf)), Math.min(count, inRow(free.width, width, kerf))];
+      const [mostX, mostY] = [
+        Math.min(count, inRow(free.length, length, kerf)),
+        Math.min(count, inRow(free.width, width, kerf)),
+      ];
       const shapes: [number, number][] = [[1, 1]];
       if (mostX > 1) shapes.push([mostX, 1]);
       if (mostY > 1) shapes.push([1, mostY]);
@@ -69,8 +80,13 @@ function bestBlock(free: Free, parts: readonly EnginePart[], wanted: Wanted, ker
         const [blockLength, blockWidth] = [rowOf(length, countX, kerf), rowOf(width, countY, kerf)];
         const edge = Math.max(blockLength / free.length, blockWidth / free.width);
         const fill = (blockLength * blockWidth) / (free.length * free.width);
-        const score = taste.wholeEdge * edge ** 4 + taste.fill * fill + (taste.large * part.length * part.width) / largest + taste.noise * random();
-        if (!best || score > best.score) best = { part: index, turned, length: blockLength, width: blockWidth, countX, countY, score };
+        const score =
+          taste.wholeEdge * edge ** 4 +
+          taste.fill * fill +
+          (taste.large * part.length * part.width) / largest +
+          taste.noise * random();
+        if (!best || score > best.score)
+          best = { part: index, turned, length: blockLength, width: blockWidth, countX, countY, score };
       }
     }
   }
@@ -81,8 +97,19 @@ function bestBlock(free: Free, parts: readonly EnginePart[], wanted: Wanted, ker
  * Fills one sheet greedily: takes a free rectangle, puts the most fitting row of equal parts in its corner, splits the
  * rest by one edge-to-edge cut, and goes on. `wanted` is lowered by what was placed.
  */
-export function fillSheet(stockIndex: number, stock: EngineStock, parts: readonly EnginePart[], wanted: Wanted, kerf: number, taste: Taste, random: () => number): FilledSheet {
-  const largest = parts.reduce((most, part, i) => ((wanted[i] ?? 0) > 0 ? Math.max(most, part.length * part.width) : most), 1);
+export function fillSheet(
+  stockIndex: number,
+  stock: EngineStock,
+  parts: readonly EnginePart[],
+  wanted: Wanted,
+  kerf: number,
+  taste: Taste,
+  random: () => number,
+): FilledSheet {
+  const largest = parts.reduce(
+    (most, part, i) => ((wanted[i] ?? 0) > 0 ? Math.max(most, part.length * part.width) : most),
+    1,
+  );
   const open: Free[] = [{ x: 0, y: 0, length: stock.length, width: stock.width, level: 0 }];
   const placed: Placed[] = [];
   const cuts: SawCut[] = [];
@@ -96,7 +123,14 @@ export function fillSheet(stockIndex: number, stock: EngineStock, parts: readonl
       continue;
     }
     const [length, width] = block.turned ? [part.width, part.length] : [part.length, part.width];
-    for (let i = 0; i < block.countX; i += 1) for (let j = 0; j < block.countY; j += 1) placed.push({ part: block.part, x: free.x + i * (length + kerf), y: free.y + j * (width + kerf), turned: block.turned });
+    for (let i = 0; i < block.countX; i += 1)
+      for (let j = 0; j < block.countY; j += 1)
+        placed.push({
+          part: block.part,
+          x: free.x + i * (length + kerf),
+          y: free.y + j * (width + kerf),
+          turned: block.turned,
+        });
     wanted[block.part] = (wanted[block.part] ?? 0) - block.countX * block.countY;
     filled += length * width * block.countX * block.countY;
     const [restX, restY] = [free.length - block.length - kerf, free.width - block.width - kerf];
@@ -104,10 +138,38 @@ export function fillSheet(stockIndex: number, stock: EngineStock, parts: readonl
     const inner = { level: free.level + 1 };
     const lengthHere = ripFirst ? free.length : block.length;
     const widthHere = ripFirst ? block.width : free.width;
-    if (free.width > block.width) cuts.push({ axis: 'rip', at: free.y + block.width, from: free.x, to: free.x + lengthHere, level: free.level + (ripFirst ? 0 : 1) });
-    if (free.length > block.length) cuts.push({ axis: 'crosscut', at: free.x + block.length, from: free.y, to: free.y + widthHere, level: free.level + (ripFirst ? 1 : 0) });
-    for (let i = 1; i < block.countX; i += 1) cuts.push({ axis: 'crosscut', at: free.x + i * (length + kerf) - kerf, from: free.y, to: free.y + block.width, level: free.level + 2 });
-    for (let j = 1; j < block.countY; j += 1) cuts.push({ axis: 'rip', at: free.y + j * (width + kerf) - kerf, from: free.x, to: free.x + block.length, level: free.level + 2 });
+    if (free.width > block.width)
+      cuts.push({
+        axis: 'rip',
+        at: free.y + block.width,
+        from: free.x,
+        to: free.x + lengthHere,
+        level: free.level + (ripFirst ? 0 : 1),
+      });
+    if (free.length > block.length)
+      cuts.push({
+        axis: 'crosscut',
+        at: free.x + block.length,
+        from: free.y,
+        to: free.y + widthHere,
+        level: free.level + (ripFirst ? 1 : 0),
+      });
+    for (let i = 1; i < block.countX; i += 1)
+      cuts.push({
+        axis: 'crosscut',
+        at: free.x + i * (length + kerf) - kerf,
+        from: free.y,
+        to: free.y + block.width,
+        level: free.level + 2,
+      });
+    for (let j = 1; j < block.countY; j += 1)
+      cuts.push({
+        axis: 'rip',
+        at: free.y + j * (width + kerf) - kerf,
+        from: free.x,
+        to: free.x + block.length,
+        level: free.level + 2,
+      });
     const rests: Free[] = [
       { x: free.x + block.length + kerf, y: free.y, length: restX, width: widthHere, ...inner },
       { x: free.x, y: free.y + block.width + kerf, length: lengthHere, width: restY, ...inner },

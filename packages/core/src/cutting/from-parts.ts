@@ -25,7 +25,11 @@ function fingerprint(text: string): string {
 }
 
 /** Makes one job for each material that parts are cut from. Parts of a material that is not sold in sheets are left out and named. */
-export function jobsOf(parts: readonly Part[], settings: Settings, book: PriceBook): { readonly jobs: readonly MaterialJob[]; readonly without: readonly Part[] } {
+export function jobsOf(
+  parts: readonly Part[],
+  settings: Settings,
+  book: PriceBook,
+): { readonly jobs: readonly MaterialJob[]; readonly without: readonly Part[] } {
   const materials = [...new Set(parts.map((part) => part.material))];
   const without = parts.filter((part) => (materialOf(book, part.material)?.stocks.length ?? 0) === 0);
   const jobs = materials.flatMap((id): MaterialJob[] => {
@@ -39,12 +43,25 @@ export function jobsOf(parts: readonly Part[], settings: Settings, book: PriceBo
       trim: settings.cutting.trim,
       endTrim: 0,
       method: 'guillotine',
-      stock: material.stocks.map((stock) => ({ id: stock.id, length: stock.length, width: stock.width, quantity: stock.quantity, price: stock.price, offcut: false })),
+      stock: material.stocks.map((stock) => ({
+        id: stock.id,
+        length: stock.length,
+        width: stock.width,
+        quantity: stock.quantity,
+        price: stock.price,
+        offcut: false,
+      })),
       parts: parts
         .filter((part) => part.material === id)
         .map((part) => {
           const blank = blankOf(part);
-          return { id: part.id, length: upToTenth(blank.length), width: upToTenth(blank.width), quantity: 1, mayTurn: !part.grain };
+          return {
+            id: part.id,
+            length: upToTenth(blank.length),
+            width: upToTenth(blank.width),
+            quantity: 1,
+            mayTurn: !part.grain,
+          };
         }),
     };
     return [{ material, job, key: fingerprint(JSON.stringify(job)) }];

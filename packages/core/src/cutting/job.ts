@@ -14,7 +14,16 @@ export const cutJobSchema = z.strictObject({
   endTrim: gap.default(0),
   method: z.enum(['guillotine', 'free']).default('guillotine'),
   stock: z
-    .array(z.strictObject({ id: z.string().min(1), length: size, width: size.optional(), quantity: z.int().min(0).nullable().default(null), price: z.int().min(0), offcut: z.boolean().default(false) }))
+    .array(
+      z.strictObject({
+        id: z.string().min(1),
+        length: size,
+        width: size.optional(),
+        quantity: z.int().min(0).nullable().default(null),
+        price: z.int().min(0),
+        offcut: z.boolean().default(false),
+      }),
+    )
     .min(1)
     .max(200),
   parts: z
@@ -25,7 +34,10 @@ export const cutJobSchema = z.strictObject({
         width: size.optional(),
         quantity: z.int().min(1).max(5000).default(1),
         mayTurn: z.boolean().default(false),
-        outline: z.array(z.tuple([z.number(), z.number()])).min(3).optional(),
+        outline: z
+          .array(z.tuple([z.number(), z.number()]))
+          .min(3)
+          .optional(),
       }),
     )
     .max(2000),
@@ -66,8 +78,14 @@ export interface EngineJob {
 }
 
 /** Whether a part's rectangle fits a sheet upright or, if it may, turned. */
-export function fits(part: { length: number; width: number; mayTurn: boolean }, stock: { length: number; width: number }): boolean {
-  return (part.length <= stock.length && part.width <= stock.width) || (part.mayTurn && part.width <= stock.length && part.length <= stock.width);
+export function fits(
+  part: { length: number; width: number; mayTurn: boolean },
+  stock: { length: number; width: number },
+): boolean {
+  return (
+    (part.length <= stock.length && part.width <= stock.width) ||
+    (part.mayTurn && part.width <= stock.length && part.length <= stock.width)
+  );
 }
 
 function whyTooLarge(part: EnginePart, stock: readonly EngineStock[]): CutPlan['unplaced'][number]['why'] {
@@ -81,7 +99,10 @@ function mergeSizes(parts: readonly EnginePart[]): EnginePart[] {
   for (const part of parts) {
     const key = `${part.length}:${part.width}:${String(part.mayTurn)}`;
     const same = bySize.get(key);
-    bySize.set(key, same ? { ...same, ids: [...same.ids, ...part.ids], quantity: same.quantity + part.quantity } : part);
+    bySize.set(
+      key,
+      same ? { ...same, ids: [...same.ids, ...part.ids], quantity: same.quantity + part.quantity } : part,
+    );
   }
   return [...bySize.values()];
 }
@@ -93,15 +114,35 @@ export function engineJob(job: CutJob): EngineJob {
   const stock = job.stock.map((s): EngineStock => {
     const ends = s.offcut ? 0 : bar ? job.endTrim : trim.length;
     const edges = s.offcut || bar ? 0 : trim.width;
-    return { id: s.id, length: toUnits(s.length - 2 * ends), width: toUnits((bar ? BAR_WIDTH_MM : (s.width ?? BAR_WIDTH_MM)) - 2 * edges), price: s.price, quantity: s.quantity ?? Infinity };
+    return {
+      id: s.id,
+      length: toUnits(s.length - 2 * ends),
+      width: toUnits((bar ? BAR_WIDTH_MM : (s.width ?? BAR_WIDTH_MM)) - 2 * edges),
+      price: s.price,
+      quantity: s.quantity ?? Infinity,
+    };
   });
-  const parts = mergeSizes(job.parts.map((p): EnginePart => ({ ids: Array.from({ length: p.quantity }, () => p.id), length: toUnits(p.length), width: toUnits(bar ? BAR_WIDTH_MM : (p.width ?? BAR_WIDTH_MM)), quantity: p.quantity, mayTurn: p.mayTurn && !bar })));
+  const parts = mergeSizes(
+    job.parts.map((p): EnginePart => ({
+      ids: Array.from({ length: p.quantity }, () => p.id),
+      length: toUnits(p.length),
+      width: toUnits(bar ? BAR_WIDTH_MM : (p.width ?? BAR_WIDTH_MM)),
+      quantity: p.quantity,
+      mayTurn: p.mayTurn && !bar,
+    })),
+  );
   const usable = stock.filter((s) => s.length > 0 && s.width > 0 && s.quantity > 0);
   const large = parts.filter((part) => !usable.some((s) => fits(part, s)));
   return {
     kerf: toUnits(job.kerf),
     stock: usable,
     parts: parts.filter((part) => !large.includes(part)),
-    tooLarge: large.flatMap((part) => [...new Set(part.ids)].map((id) => ({ part: id, quantity: part.ids.filter((other) => other === id).length, why: whyTooLarge(part, usable) }))),
+    tooLarge: large.flatMap((part) =>
+      [...new Set(part.ids)].map((id) => ({
+        part: id,
+        quantity: part.ids.filter((other) => other === id).length,
+        why: whyTooLarge(part, usable),
+      })),
+    ),
   };
 }

@@ -33,7 +33,8 @@ interface Solution {
 
 function measure(job: EngineJob, sheets: readonly FilledSheet[], unplaced: Wanted): Solution {
   const price = (sheet: FilledSheet): number => job.stock[sheet.stock]?.price ?? 0;
-  const area = (sheet: FilledSheet): number => (job.stock[sheet.stock]?.length ?? 0) * (job.stock[sheet.stock]?.width ?? 0);
+  const area = (sheet: FilledSheet): number =>
+    (job.stock[sheet.stock]?.length ?? 0) * (job.stock[sheet.stock]?.width ?? 0);
   return {
     sheets,
     unplaced,
@@ -51,14 +52,30 @@ function compare(a: Solution, b: Solution): number {
 
 /** Whether to walk on from `next`: not dearer, and its sheets unevenly full so that one can be emptied. */
 function acceptable(next: Solution, now: Solution): boolean {
-  return next.missing < now.missing || (next.missing === now.missing && (next.cost < now.cost || (next.cost === now.cost && next.squares >= now.squares - 1e-4)));
+  return (
+    next.missing < now.missing ||
+    (next.missing === now.missing &&
+      (next.cost < now.cost || (next.cost === now.cost && next.squares >= now.squares - 1e-4)))
+  );
 }
 
-const drawTaste = (random: () => number): Taste => ({ wholeEdge: 0.4 + 1.6 * random(), fill: random(), large: 0.3 + 2 * random(), noise: random() < 0.4 ? 0.05 : 0.8 * random(), ripFirst: random() });
+const drawTaste = (random: () => number): Taste => ({
+  wholeEdge: 0.4 + 1.6 * random(),
+  fill: random(),
+  large: 0.3 + 2 * random(),
+  noise: random() < 0.4 ? 0.05 : 0.8 * random(),
+  ripFirst: random(),
+});
 const STEADY: Taste = { wholeEdge: 1, fill: 0.3, large: 2, noise: 0, ripFirst: 0.5 };
 
 /** Puts wanted parts on new sheets until none is left or no sheet takes any, choosing the kind of sheet by price for what goes on it. */
-function fillUp(job: EngineJob, kept: readonly FilledSheet[], wanted: Wanted, random: () => number, taste: () => Taste): Solution {
+function fillUp(
+  job: EngineJob,
+  kept: readonly FilledSheet[],
+  wanted: Wanted,
+  random: () => number,
+  taste: () => Taste,
+): Solution {
   const sheets = [...kept];
   const used = job.stock.map((_, i) => kept.filter((sheet) => sheet.stock === i).length);
   const remaining = [...wanted];
@@ -84,17 +101,31 @@ function fillUp(job: EngineJob, kept: readonly FilledSheet[], wanted: Wanted, ra
 /** Takes out a few sheets, the emptiest often among them, and fills their parts in anew. */
 function ruinAndRecreate(job: EngineJob, now: Solution, random: () => number): Solution {
   const count = Math.min(now.sheets.length, 1 + Math.floor(random() * 4));
-  const order = now.sheets.map((sheet, i) => ({ i, key: random() * (random() < 0.5 ? 1 : sheet.filled) })).sort((a, b) => a.key - b.key);
+  const order = now.sheets
+    .map((sheet, i) => ({ i, key: random() * (random() < 0.5 ? 1 : sheet.filled) }))
+    .sort((a, b) => a.key - b.key);
   const out = new Set(order.slice(0, count).map(({ i }) => i));
   const wanted = [...now.unplaced];
   now.sheets.forEach((sheet, i) => {
     if (out.has(i)) for (const placed of sheet.placed) wanted[placed.part] = (wanted[placed.part] ?? 0) + 1;
   });
   const taste = drawTaste(random);
-  return fillUp(job, now.sheets.filter((_, i) => !out.has(i)), wanted, random, () => (random() < 0.3 ? drawTaste(random) : taste));
+  return fillUp(
+    job,
+    now.sheets.filter((_, i) => !out.has(i)),
+    wanted,
+    random,
+    () => (random() < 0.3 ? drawTaste(random) : taste),
+  );
 }
 
-function writePlan(job: EngineJob, solution: Solution, bound: number, smallestOffcut: number, seconds: number): CutPlan {
+function writePlan(
+  job: EngineJob,
+  solution: Solution,
+  bound: number,
+  smallestOffcut: number,
+  seconds: number,
+): CutPlan {
   const complete = solution.missing === 0;
   const price = (sheet: FilledSheet): number => job.stock[sheet.stock]?.price ?? 0;
   const sheets = [...solution.sheets].sort((a, b) => price(b) - price(a) || b.filled - a.filled);
@@ -105,17 +136,32 @@ function writePlan(job: EngineJob, solution: Solution, bound: number, smallestOf
     return job.parts[part]?.ids[number] ?? '';
   };
   const written = sheets.map((sheet) => ({
-      stock: job.stock[sheet.stock]?.id ?? '',
-      placements: sheet.placed.map((p) => ({ part: nextId(p.part), x: toMm(p.x), y: toMm(p.y), turned: p.turned })),
-      cuts: sheet.cuts.map((cut) => ({ axis: cut.axis, at: toMm(cut.at), from: toMm(cut.from), to: toMm(cut.to), level: cut.level })),
-      offcuts: sheet.left.map((rest) => ({ x: toMm(rest.x), y: toMm(rest.y), length: toMm(rest.length), width: toMm(rest.width) })).filter((rest) => Math.min(rest.length, rest.width) >= smallestOffcut),
+    stock: job.stock[sheet.stock]?.id ?? '',
+    placements: sheet.placed.map((p) => ({ part: nextId(p.part), x: toMm(p.x), y: toMm(p.y), turned: p.turned })),
+    cuts: sheet.cuts.map((cut) => ({
+      axis: cut.axis,
+      at: toMm(cut.at),
+      from: toMm(cut.from),
+      to: toMm(cut.to),
+      level: cut.level,
+    })),
+    offcuts: sheet.left
+      .map((rest) => ({ x: toMm(rest.x), y: toMm(rest.y), length: toMm(rest.length), width: toMm(rest.width) }))
+      .filter((rest) => Math.min(rest.length, rest.width) >= smallestOffcut),
   }));
   const forgotten = job.parts.flatMap((part, i) => part.ids.slice(given[i] ?? 0));
   return {
     format: 'cut-plan',
     version: 1,
     sheets: written,
-    unplaced: [...job.tooLarge, ...[...new Set(forgotten)].map((id) => ({ part: id, quantity: forgotten.filter((other) => other === id).length, why: 'stock' as const }))],
+    unplaced: [
+      ...job.tooLarge,
+      ...[...new Set(forgotten)].map((id) => ({
+        part: id,
+        quantity: forgotten.filter((other) => other === id).length,
+        why: 'stock' as const,
+      })),
+    ],
     cost: solution.cost,
     bound: complete ? bound : 0,
     proved: complete && job.tooLarge.length === 0 && solution.cost === bound,
@@ -142,7 +188,10 @@ export function* searchPlans(job: CutJob, options: SearchOptions = {}): Generato
   yield { step: 0, plan, improved: true };
   for (let step = 1; step <= steps && best.sheets.length > 0; step += 1) {
     if (provedAt !== null && step - provedAt > POLISH_STEPS) return;
-    const next = step <= 12 || random() < 0.03 ? fillUp(engine, [], wanted, random, () => drawTaste(random)) : ruinAndRecreate(engine, now, random);
+    const next =
+      step <= 12 || random() < 0.03
+        ? fillUp(engine, [], wanted, random, () => drawTaste(random))
+        : ruinAndRecreate(engine, now, random);
     if (acceptable(next, now)) now = next;
     const improved = compare(next, best) < 0;
     if (improved) {
@@ -155,7 +204,11 @@ export function* searchPlans(job: CutJob, options: SearchOptions = {}): Generato
 }
 
 /** Runs the search to its end, or until `until` says to stop, and returns the best plan. */
-export function solveJob(job: CutJob, options: SearchOptions = {}, until: (moment: SearchMoment) => boolean = () => false): CutPlan {
+export function solveJob(
+  job: CutJob,
+  options: SearchOptions = {},
+  until: (moment: SearchMoment) => boolean = () => false,
+): CutPlan {
   let last: CutPlan | null = null;
   for (const moment of searchPlans(job, options)) {
     last = moment.plan;

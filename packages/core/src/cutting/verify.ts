@@ -23,7 +23,8 @@ export function separable(pieces: readonly Piece[], kerf: number): boolean {
       const [piece, next] = [sorted[i], sorted[i + 1]];
       if (!piece || !next) continue;
       reached = Math.max(reached, end(piece));
-      if (start(next) - reached >= kerf - ROUNDING) return separable(sorted.slice(0, i + 1), kerf) && separable(sorted.slice(i + 1), kerf);
+      if (start(next) - reached >= kerf - ROUNDING)
+        return separable(sorted.slice(0, i + 1), kerf) && separable(sorted.slice(i + 1), kerf);
     }
   }
   return false;
@@ -44,7 +45,9 @@ function sheetFaults(engine: EngineJob, sheet: CutPlan['sheets'][number], index:
     const [length, width] = p.turned ? [part.width, part.length] : [part.length, part.width];
     return [{ part: p.part, x0, y0, x1: x0 + length, y1: y0 + width }];
   });
-  for (const p of pieces) if (p.x0 < -ROUNDING || p.y0 < -ROUNDING || p.x1 > stock.length + ROUNDING || p.y1 > stock.width + ROUNDING) faults.push(`sheet ${index + 1}: ${p.part} runs over the edge`);
+  for (const p of pieces)
+    if (p.x0 < -ROUNDING || p.y0 < -ROUNDING || p.x1 > stock.length + ROUNDING || p.y1 > stock.width + ROUNDING)
+      faults.push(`sheet ${index + 1}: ${p.part} runs over the edge`);
   if (!separable(pieces, engine.kerf)) faults.push(`sheet ${index + 1}: cannot be cut edge to edge with the kerf`);
   return faults;
 }
@@ -54,9 +57,13 @@ export function planFaults(job: CutJob, plan: CutPlan): string[] {
   const engine = engineJob(job);
   const faults = plan.sheets.flatMap((sheet, index) => sheetFaults(engine, sheet, index));
   for (const part of job.parts) {
-    const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.filter((p) => p.part === part.id).length, 0);
+    const placed = plan.sheets.reduce(
+      (sum, sheet) => sum + sheet.placements.filter((p) => p.part === part.id).length,
+      0,
+    );
     const unplaced = plan.unplaced.filter((u) => u.part === part.id).reduce((sum, u) => sum + u.quantity, 0);
-    if (placed + unplaced !== part.quantity) faults.push(`${part.id}: ${placed} placed and ${unplaced} left of ${part.quantity}`);
+    if (placed + unplaced !== part.quantity)
+      faults.push(`${part.id}: ${placed} placed and ${unplaced} left of ${part.quantity}`);
   }
   for (const stock of engine.stock) {
     const used = plan.sheets.filter((sheet) => sheet.stock === stock.id).length;

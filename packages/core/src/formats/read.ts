@@ -8,7 +8,10 @@ import { say } from '../words/say.js';
 
 /** A file that cannot be read; says what is wrong and where in the file. */
 export class FormatError extends Error {
-  constructor(readonly said: Message, readonly place: string) {
+  constructor(
+    readonly said: Message,
+    readonly place: string,
+  ) {
     super(say(said));
   }
 }
@@ -26,11 +29,22 @@ export function readJson(text: string): unknown {
     const why = problem instanceof Error ? problem.message : '';
     const given = /position (\d+)/.exec(why)?.[1];
     const { line, column } = lineAndColumn(text, given === undefined ? text.trimEnd().length : Number(given));
-    throw new FormatError(message('format.json', { line, column, why: given === undefined ? 'it ends too early' : 'something is missing or out of place' }), `${line}:${column}`);
+    throw new FormatError(
+      message('format.json', {
+        line,
+        column,
+        why: given === undefined ? 'it ends too early' : 'something is missing or out of place',
+      }),
+      `${line}:${column}`,
+    );
   }
 }
 
-const written = (path: readonly PropertyKey[]): string => path.map((step) => (typeof step === 'number' ? `[${step}]` : `.${String(step)}`)).join('').replace(/^\./, '') || 'the file';
+const written = (path: readonly PropertyKey[]): string =>
+  path
+    .map((step) => (typeof step === 'number' ? `[${step}]` : `.${String(step)}`))
+    .join('')
+    .replace(/^\./, '') || 'the file';
 
 function readAs<Schema extends z.ZodType>(schema: Schema, raw: unknown): z.output<Schema> {
   const result = schema.safeParse(raw);
@@ -41,26 +55,48 @@ function readAs<Schema extends z.ZodType>(schema: Schema, raw: unknown): z.outpu
 }
 
 function formatOf(raw: unknown): string {
-  return typeof raw === 'object' && raw !== null && 'format' in raw && typeof raw.format === 'string' ? raw.format : 'file of another kind';
+  return typeof raw === 'object' && raw !== null && 'format' in raw && typeof raw.format === 'string'
+    ? raw.format
+    : 'file of another kind';
 }
 
 function expectFormat(raw: unknown, wanted: string, version: number): void {
-  if (formatOf(raw) !== wanted) throw new FormatError(message('format.kind', { found: formatOf(raw), wanted }), 'format');
+  if (formatOf(raw) !== wanted)
+    throw new FormatError(message('format.kind', { found: formatOf(raw), wanted }), 'format');
   const found = typeof raw === 'object' && raw !== null && 'version' in raw ? raw.version : undefined;
-  if (typeof found === 'number' && found > version) throw new FormatError(message('format.version', { found, wanted: version }), 'version');
+  if (typeof found === 'number' && found > version)
+    throw new FormatError(message('format.version', { found, wanted: version }), 'version');
 }
 
 /** Ids must not repeat in a list, and what refers must find what it refers to. */
 function checkReferences(project: Project): void {
-  const lists: [string, readonly { readonly id: string }[]][] = [['project.survey.stations', project.survey.stations], ['project.survey.arches', project.survey.arches], ['project.survey.ribs', project.survey.ribs], ['project.survey.openings', project.survey.openings], ['project.units', project.units], ['project.people', project.people]];
+  const lists: [string, readonly { readonly id: string }[]][] = [
+    ['project.survey.stations', project.survey.stations],
+    ['project.survey.arches', project.survey.arches],
+    ['project.survey.ribs', project.survey.ribs],
+    ['project.survey.openings', project.survey.openings],
+    ['project.units', project.units],
+    ['project.people', project.people],
+  ];
   for (const [place, list] of lists) {
     list.forEach((item, i) => {
-      if (list.findIndex((other) => other.id === item.id) !== i) throw new FormatError(message('format.duplicate', { place: `${place}[${i}]`, id: item.id }), `${place}[${i}].id`);
+      if (list.findIndex((other) => other.id === item.id) !== i)
+        throw new FormatError(
+          message('format.duplicate', { place: `${place}[${i}]`, id: item.id }),
+          `${place}[${i}].id`,
+        );
     });
   }
   project.units.forEach((unit, i) => {
-    const missing = unit.kind === 'platform-bed' ? unit.sleepers.find((id) => !project.people.some((person) => person.id === id)) : undefined;
-    if (missing) throw new FormatError(message('format.reference', { place: `project.units[${i}].sleepers`, id: missing }), `project.units[${i}].sleepers`);
+    const missing =
+      unit.kind === 'platform-bed'
+        ? unit.sleepers.find((id) => !project.people.some((person) => person.id === id))
+        : undefined;
+    if (missing)
+      throw new FormatError(
+        message('format.reference', { place: `project.units[${i}].sleepers`, id: missing }),
+        `project.units[${i}].sleepers`,
+      );
   });
 }
 
@@ -81,10 +117,18 @@ export function readCutJob(text: string): CutJob {
   const raw = readJson(text);
   expectFormat(raw, 'cut-job', 1);
   const job = readAs(cutJobSchema, raw);
-  for (const [list, name] of [[job.parts, 'parts'], [job.stock, 'stock']] as const) {
+  for (const [list, name] of [
+    [job.parts, 'parts'],
+    [job.stock, 'stock'],
+  ] as const) {
     list.forEach((item, i) => {
-      if (list.findIndex((other) => other.id === item.id) !== i) throw new FormatError(message('format.duplicate', { place: `${name}[${i}]`, id: item.id }), `${name}[${i}].id`);
-      if (job.kind === 'sheet' && item.width === undefined) throw new FormatError(message('format.field', { place: `${name}[${i}].width`, why: 'a sheet job needs a width' }), `${name}[${i}].width`);
+      if (list.findIndex((other) => other.id === item.id) !== i)
+        throw new FormatError(message('format.duplicate', { place: `${name}[${i}]`, id: item.id }), `${name}[${i}].id`);
+      if (job.kind === 'sheet' && item.width === undefined)
+        throw new FormatError(
+          message('format.field', { place: `${name}[${i}].width`, why: 'a sheet job needs a width' }),
+          `${name}[${i}].width`,
+        );
     });
   }
   return job;
@@ -94,12 +138,17 @@ export function readCutJob(text: string): CutJob {
 export function readOperations(text: string): Operation[] {
   const raw = readJson(text);
   const list: unknown[] | null = Array.isArray(raw) ? (raw as unknown[]) : null;
-  if (!list) throw new FormatError(message('format.kind', { found: formatOf(raw), wanted: 'list of operations' }), 'the file');
+  if (!list)
+    throw new FormatError(message('format.kind', { found: formatOf(raw), wanted: 'list of operations' }), 'the file');
   return list.map((item, i) => {
     try {
       return readOperation(item);
     } catch (problem) {
-      if (problem instanceof OperationError) throw new FormatError(message('format.field', { place: `[${i}]`, why: say(problem.said).replace(/\.$/, '') }), `[${i}]`);
+      if (problem instanceof OperationError)
+        throw new FormatError(
+          message('format.field', { place: `[${i}]`, why: say(problem.said).replace(/\.$/, '') }),
+          `[${i}]`,
+        );
       throw problem;
     }
   });

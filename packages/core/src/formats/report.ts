@@ -8,35 +8,81 @@ const tenth = (value: number): number => Math.round(value * 10) / 10;
 
 /** Everything derived, as one plain object for scripts. Lengths in mm, mass in kg, money in minor units. */
 export function reportOf(project: Project, book: PriceBook, derived: Derived, voice: Voice = PLAIN_VOICE) {
-  const round = (figures: Derived['room']) => figures && {
-    length: figures.length,
-    standing: { value: tenth(figures.standing.value), x: tenth(figures.standing.x) },
-    widthAtFloor: { value: tenth(figures.widthAtFloor.value), x: tenth(figures.widthAtFloor.x) },
-    widthAtBelly: { value: tenth(figures.widthAtBelly.value), x: tenth(figures.widthAtBelly.x) },
-    widthAtBed: { value: tenth(figures.widthAtBed.value), x: tenth(figures.widthAtBed.x) },
-    areas: figures.areas,
-  };
+  const round = (figures: Derived['room']) =>
+    figures && {
+      length: figures.length,
+      standing: { value: tenth(figures.standing.value), x: tenth(figures.standing.x) },
+      widthAtFloor: { value: tenth(figures.widthAtFloor.value), x: tenth(figures.widthAtFloor.x) },
+      widthAtBelly: { value: tenth(figures.widthAtBelly.value), x: tenth(figures.widthAtBelly.x) },
+      widthAtBed: { value: tenth(figures.widthAtBed.value), x: tenth(figures.widthAtBed.x) },
+      areas: figures.areas,
+    };
   return {
     project: { id: project.id, name: project.name, vehicle: project.vehicle },
     survey: {
       taken: derived.progress.taken,
       total: derived.progress.total,
       next: derived.progress.next,
-      closures: derived.closures.map((c) => ({ what: say(c.what, voice), said: say(c.said, voice), error: tenth(c.error), verdict: c.verdict })),
-      outliers: derived.outliers.map((o) => ({ address: o.address, value: o.value, expected: tenth(o.expected.value), slip: o.slip && say(o.slip, voice) })),
+      closures: derived.closures.map((c) => ({
+        what: say(c.what, voice),
+        said: say(c.said, voice),
+        error: tenth(c.error),
+        verdict: c.verdict,
+      })),
+      outliers: derived.outliers.map((o) => ({
+        address: o.address,
+        value: o.value,
+        expected: tenth(o.expected.value),
+        slip: o.slip && say(o.slip, voice),
+      })),
       assumed: derived.assumed.map((m) => say(m, voice)),
     },
     problems: derived.problems.map((p) => ({ stage: p.stage, place: p.place, said: say(p.said, voice) })),
     shell: round(derived.bareRoom),
-    layers: (['floor', 'left', 'right', 'ceiling'] as const).map((surface) => ({ surface, takes: tenth(derived.depths[surface].total), wattsPerSquareMetreKelvin: thermalTransmittance(derived.depths[surface]) })),
+    layers: (['floor', 'left', 'right', 'ceiling'] as const).map((surface) => ({
+      surface,
+      takes: tenth(derived.depths[surface].total),
+      wattsPerSquareMetreKelvin: thermalTransmittance(derived.depths[surface]),
+    })),
     room: round(derived.room),
-    checks: derived.checks.map((c) => ({ id: c.id, rule: c.rule, grade: c.grade, said: say(c.said, voice), spare: c.spare === null ? null : tenth(c.spare), mend: c.mend && say(c.mend.said, voice) })),
+    checks: derived.checks.map((c) => ({
+      id: c.id,
+      rule: c.rule,
+      grade: c.grade,
+      said: say(c.said, voice),
+      spare: c.spare === null ? null : tenth(c.spare),
+      mend: c.mend && say(c.mend.said, voice),
+    })),
     parts: derived.parts.map((part) => {
       const blank = blankOf(part);
-      return { id: part.id, role: part.role, unit: part.unit, material: part.material, thickness: part.thickness, length: tenth(blank.length), width: tenth(blank.width), grain: part.grain, mass: partMass(part, book), outline: part.outline, edges: part.edges, place: part.place };
+      return {
+        id: part.id,
+        role: part.role,
+        unit: part.unit,
+        material: part.material,
+        thickness: part.thickness,
+        length: tenth(blank.length),
+        width: tenth(blank.width),
+        grain: part.grain,
+        mass: partMass(part, book),
+        outline: part.outline,
+        edges: part.edges,
+        place: part.place,
+      };
     }),
-    subfloor: derived.subfloor && { from: derived.subfloor.from, to: derived.subfloor.to, seams: derived.subfloor.seams, outline: derived.subfloor.outline },
-    cutPlans: derived.plans.map(({ material, key, plan, state, job }) => ({ material: material.id, key, state, job, plan })),
+    subfloor: derived.subfloor && {
+      from: derived.subfloor.from,
+      to: derived.subfloor.to,
+      seams: derived.subfloor.seams,
+      outline: derived.subfloor.outline,
+    },
+    cutPlans: derived.plans.map(({ material, key, plan, state, job }) => ({
+      material: material.id,
+      key,
+      state,
+      job,
+      plan,
+    })),
     cost: derived.shopping,
     mass: derived.mass,
     work: derived.schedule,

@@ -5,7 +5,11 @@ import { projectFileSchema } from '../project/schema.js';
 
 /** The JSON Schemas that are published, by file name. */
 export function jsonSchemas(): Record<string, unknown> {
-  const operations = z.array(z.union(Object.entries(OPERATION_PAYLOADS).map(([name, payload]) => z.strictObject({ name: z.literal(name), payload }))));
+  const operations = z.array(
+    z.union(
+      Object.entries(OPERATION_PAYLOADS).map(([name, payload]) => z.strictObject({ name: z.literal(name), payload })),
+    ),
+  );
   const made = (schema: z.ZodType, title: string): unknown => ({ title, ...z.toJSONSchema(schema, { io: 'input' }) });
   return {
     'nest-plank-file.schema.json': made(projectFileSchema, 'Nest Plank project file, version 1'),

@@ -11,7 +11,11 @@ const tenth = (value: number): number => Math.round(value * 10) / 10;
 export function cutListCsv(parts: readonly Part[], project: Project, book: PriceBook): string {
   const rows = [...parts]
     .map((part) => ({ part, blank: blankOf(part) }))
-    .sort((a, b) => a.part.material.localeCompare(b.part.material) || b.blank.length * b.blank.width - a.blank.length * a.blank.width)
+    .sort(
+      (a, b) =>
+        a.part.material.localeCompare(b.part.material) ||
+        b.blank.length * b.blank.width - a.blank.length * a.blank.width,
+    )
     .map(({ part, blank }) => {
       const scribed = part.edges.filter((edge) => edge.kind === 'scribe');
       return {
@@ -26,7 +30,9 @@ export function cutListCsv(parts: readonly Part[], project: Project, book: Price
         scribed_edges: scribed.map((edge) => edge.at).join(' '),
         scribe_allowance_mm: Math.max(0, ...scribed.map((edge) => edge.allowance)),
         largest_removal_mm: tenth(Math.max(0, ...scribed.map((edge) => edge.largestRemoval))),
-        bevel_degrees: tenth(Math.max(0, ...scribed.map((edge) => Math.max(Math.abs(edge.bevel.least), Math.abs(edge.bevel.most))))),
+        bevel_degrees: tenth(
+          Math.max(0, ...scribed.map((edge) => Math.max(Math.abs(edge.bevel.least), Math.abs(edge.bevel.most)))),
+        ),
         square_cut: scribed.every((edge) => edge.squareCut) ? 'yes' : 'no',
         mass_kg: partMass(part, book)?.toFixed(2) ?? '',
       };
@@ -40,15 +46,18 @@ export function partDxf(part: Part): string {
   dxf.setUnits(Units.Millimeters);
   dxf.addLayer('CUT', 7, 'CONTINUOUS');
   dxf.addLayer('MARK', 5, 'CONTINUOUS');
-  const vertices = (ring: Ring): { point: ReturnType<typeof point3d> }[] => ring.map(([x, y]) => ({ point: point3d(x, y, 0) }));
+  const vertices = (ring: Ring): { point: ReturnType<typeof point3d> }[] =>
+    ring.map(([x, y]) => ({ point: point3d(x, y, 0) }));
   dxf.setCurrentLayerName('CUT');
-  for (const ring of [part.outline.outer, ...part.outline.holes]) dxf.addLWPolyline(vertices(ring), { flags: LWPolylineFlags.Closed });
+  for (const ring of [part.outline.outer, ...part.outline.holes])
+    dxf.addLWPolyline(vertices(ring), { flags: LWPolylineFlags.Closed });
   dxf.setCurrentLayerName('MARK');
   for (const edge of part.edges) if (edge.trueLine.length > 1) dxf.addLWPolyline(vertices(edge.trueLine));
   return dxf.stringify();
 }
 
-const pathOf = (ring: readonly (readonly [number, number])[], height: number, close: boolean): string => `${ring.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(3)} ${(height - y).toFixed(3)}`).join(' ')}${close ? ' Z' : ''}`;
+const pathOf = (ring: readonly (readonly [number, number])[], height: number, close: boolean): string =>
+  `${ring.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(3)} ${(height - y).toFixed(3)}`).join(' ')}${close ? ' Z' : ''}`;
 const escape = (text: string): string => text.replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
 /** One part as SVG at true size in mm. */
@@ -57,7 +66,12 @@ export function partSvg(part: Part): string {
   const margin = 5;
   const box = boxOf(part.outline.outer);
   const outline = [part.outline.outer, ...part.outline.holes].map((ring) => pathOf(ring, box.maxY, true)).join(' ');
-  const marks = part.edges.filter((edge) => edge.trueLine.length > 1).map((edge) => `<path d="${pathOf(edge.trueLine, box.maxY, false)}" fill="none" stroke="#1B57A6" stroke-width="0.5" stroke-dasharray="6 3"/>`);
+  const marks = part.edges
+    .filter((edge) => edge.trueLine.length > 1)
+    .map(
+      (edge) =>
+        `<path d="${pathOf(edge.trueLine, box.maxY, false)}" fill="none" stroke="#1B57A6" stroke-width="0.5" stroke-dasharray="6 3"/>`,
+    );
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${(length + 2 * margin).toFixed(3)}mm" height="${(width + 2 * margin).toFixed(3)}mm" viewBox="${-margin} ${-margin} ${(length + 2 * margin).toFixed(3)} ${(width + 2 * margin).toFixed(3)}">`,
     `<title>${escape(part.id)}</title>`,

@@ -23,8 +23,17 @@ export interface PartEdge {
 }
 
 export type PartRole =
-  | 'subfloor' | 'bed-board' | 'bed-support' | 'bed-front'
-  | 'side' | 'bottom' | 'shelf' | 'top' | 'door' | 'kick' | 'rail';
+  | 'subfloor'
+  | 'bed-board'
+  | 'bed-support'
+  | 'bed-front'
+  | 'side'
+  | 'bottom'
+  | 'shelf'
+  | 'top'
+  | 'door'
+  | 'kick'
+  | 'rail';
 
 /** One piece to cut. The outline is on the part's own axes: x along its grain, y across, lower left corner of the blank at 0,0. */
 export interface Part {

@@ -27,7 +27,12 @@ export function materialOf(book: PriceBook, id: string): PriceItem | null {
  * the battens beneath it; everything else takes its thickness.
  * @param ribDepth how far the ribs stand proud of the skin, mm
  */
-export function buildUpDepth(surface: Surface, layers: readonly Layer[], ribDepth: number, book: PriceBook): BuildUpDepth {
+export function buildUpDepth(
+  surface: Surface,
+  layers: readonly Layer[],
+  ribDepth: number,
+  book: PriceBook,
+): BuildUpDepth {
   let battens = 0;
   let inRibs = 0;
   const depths = layers.map((layer): LayerDepth => {
@@ -58,11 +63,19 @@ export function buildUpDepths(buildUps: BuildUps, ribDepth: number, book: PriceB
 
 /** The insets of the inner shell. */
 export function insetsOf(depths: BuildUpDepths): Insets {
-  return { floor: depths.floor.total, left: depths.left.total, right: depths.right.total, ceiling: depths.ceiling.total };
+  return {
+    floor: depths.floor.total,
+    left: depths.left.total,
+    right: depths.right.total,
+    ceiling: depths.ceiling.total,
+  };
 }
 
 /** Heights above the bare floor between which a floor layer lies, mm. */
-export function floorLayerHeights(depth: BuildUpDepth, layerId: string): { readonly from: number; readonly to: number } | null {
+export function floorLayerHeights(
+  depth: BuildUpDepth,
+  layerId: string,
+): { readonly from: number; readonly to: number } | null {
   let under = 0;
   for (const { layer, takes } of depth.layers) {
     if (layer.id === layerId) return { from: under + takes - layer.thickness, to: under + takes };

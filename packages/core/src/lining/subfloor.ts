@@ -1,4 +1,4 @@
-import type { PriceBook, Settings } from '../project/schema.js';
+import type { Settings } from '../project/schema.js';
 import { floorLayerHeights, type BuildUpDepth } from '../layers/buildup.js';
 import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { cutOut, roundInsideCorners, simplify } from '../numeric/shapes.js';
@@ -16,16 +16,28 @@ export interface Subfloor {
   /** Heights above the bare floor between which the board lies. */
   readonly from: number;
   readonly to: number;
-  /** Where the seams run: across at an x, or along at a y. */
-  readonly seams: { readonly direction: 'across' | 'along'; readonly at: readonly number[] };
+  /** Where the seams run: across the vehicle at an x, or along it at a y. */
+  readonly seams: readonly { readonly direction: 'across' | 'along'; readonly at: number }[];
   readonly parts: readonly Part[];
 }
 
 /** The outline at the height where the board's edge will really be: the narrowest of its two faces, less the clearance and the arches. */
-function floorOutline(shell: Shell, arches: readonly ArchShape[], from: number, to: number, settings: Settings): Outline | null {
+function floorOutline(
+  shell: Shell,
+  arches: readonly ArchShape[],
+  from: number,
+  to: number,
+  settings: Settings,
+): Outline | null {
   const [x0, x1] = [settings.floorClearance, shell.length - settings.floorClearance];
-  const xs = [...new Set([...spread(x0, x1, 61), ...shell.stations.map((s) => s.x).filter((x) => x > x0 && x < x1)])].sort((a, b) => a - b);
-  const edge = (side: 'left' | 'right', sign: number): Point[] => xs.map((x): Point => [x, sign * (Math.min(halfWidth(shell, side, x, from), halfWidth(shell, side, x, to)) - settings.floorClearance)]);
+  const xs = [
+    ...new Set([...spread(x0, x1, 61), ...shell.stations.map((s) => s.x).filter((x) => x > x0 && x < x1)]),
+  ].sort((a, b) => a - b);
+  const edge = (side: 'left' | 'right', sign: number): Point[] =>
+    xs.map((x): Point => [
+      x,
+      sign * (Math.min(halfWidth(shell, side, x, from), halfWidth(shell, side, x, to)) - settings.floorClearance),
+    ]);
   const outer: Ring = [...edge('left', -1), ...edge('right', 1).reverse()];
   const bites = arches.flatMap((arch): Ring[] => {
     const ring = archFootprint(arch, shell, from, settings.floorClearance);
@@ -43,7 +55,13 @@ interface SeamPlan {
 }
 
 /** Sheets laid one way: equal strips no wider than a trimmed sheet, each strip split again where the sheet is too short. */
-function laidOut(direction: SeamPlan['direction'], length: number, width: number, sheet: { length: number; width: number }, trim: number): SeamPlan {
+function laidOut(
+  direction: SeamPlan['direction'],
+  length: number,
+  width: number,
+  sheet: { length: number; width: number },
+  trim: number,
+): SeamPlan {
   const [usableLength, usableWidth] = [sheet.length - 2 * trim, sheet.width - 2 * trim];
   const [run, span] = direction === 'across' ? [length, width] : [width, length];
   const strips = Math.max(1, Math.ceil(run / usableWidth - 1e-9));
@@ -66,11 +84,16 @@ function strips(outline: Outline, axis: 0 | 1, count: number): Outline[] {
 
 /**
  * The subfloor as parts: outlined at the height where it lies, cut round the arches, split into pieces that a sheet can
- * give. Sheets are tried across and along; the way that takes fewer pieces is kept.
+ * give. Every sheet size is tried across and along; the cheapest way is kept, of equal ones that with fewer pieces.
  * @param shell what the board's edge meets: the lining when walls come first, else the ribs
  * @returns null when no floor layer is marked as a board, or its material has no sheet
  */
-export function subfloorOf(depth: BuildUpDepth, shell: Shell, arches: readonly ArchShape[], settings: Settings, book: PriceBook): Subfloor | null {
+export function subfloorOf(
+  depth: BuildUpDepth,
+  shell: Shell,
+  arches: readonly ArchShape[],
+  settings: Settings,
+): Subfloor | null {
   const board = depth.layers.find(({ layer }) => layer.board);
   const sheets = board?.material?.stocks ?? [];
   const heights = board ? floorLayerHeights(depth, board.layer.id) : null;
@@ -80,26 +103,57 @@ export function subfloorOf(depth: BuildUpDepth, shell: Shell, arches: readonly A
   const box = boxOf(outline.outer);
   const [length, width] = [box.maxX - box.minX, box.maxY - box.minY];
   const plans = sheets
-    .flatMap((sheet) => (['across', 'along'] as const).map((direction) => ({ plan: laidOut(direction, length, width, sheet, settings.cutting.trim), price: sheet.price })))
+    .flatMap((sheet) =>
+      (['across', 'along'] as const).map((direction) => ({
+        plan: laidOut(direction, length, width, sheet, settings.cutting.trim),
+        price: sheet.price,
+      })),
+    )
     .filter(({ plan }) => (plan.direction === 'across' ? length : width) / plan.strips >= SMALLEST_STRIP_MM)
     .sort((a, b) => a.plan.sheets * a.price - b.plan.sheets * b.price || a.plan.sheets - b.plan.sheets);
   const best = plans[0]?.plan;
   if (!best) return null;
   const mainAxis = best.direction === 'across' ? 0 : 1;
-  const pieces = strips(outline, mainAxis, best.strips).flatMap((strip) => strips(strip, mainAxis === 0 ? 1 : 0, best.cross));
-  const [from, to] = mainAxis === 0 ? [box.minX, box.maxX] : [box.minY, box.maxY];
+  const pieces = strips(outline, mainAxis, best.strips).flatMap((strip) =>
+    strips(strip, mainAxis === 0 ? 1 : 0, best.cross),
+  );
+  const seamsOf = (axis: 0 | 1, count: number): Subfloor['seams'] =>
+    (axis === 0 ? spread(box.minX, box.maxX, count + 1) : spread(box.minY, box.maxY, count + 1))
+      .slice(1, -1)
+      .map((at) => ({ direction: axis === 0 ? 'across' : 'along', at }));
   return {
     outline,
     from: heights.from,
     to: heights.to,
-    seams: { direction: best.direction, at: spread(from, to, best.strips + 1).slice(1, -1) },
-    parts: pieces.filter((piece) => outlineArea(piece) > 100).map((piece, index) => floorPart(piece, index, best.direction, board.layer.material, board.layer.thickness, board.material?.grain ?? false, heights.from)),
+    seams: [...seamsOf(mainAxis, best.strips), ...seamsOf(mainAxis === 0 ? 1 : 0, best.cross)],
+    parts: pieces
+      .filter((piece) => outlineArea(piece) > 100)
+      .map((piece, index) =>
+        floorPart(
+          piece,
+          index,
+          best.direction,
+          board.layer.material,
+          board.layer.thickness,
+          board.material?.grain ?? false,
+          heights.from,
+        ),
+      ),
   };
 }
 
 /** Puts a piece on its own axes with the sheet's length along x. */
-function floorPart(piece: Outline, index: number, direction: SeamPlan['direction'], material: string, thickness: number, grain: boolean, z: number): Part {
-  const turn = (ring: Ring): Point[] => (direction === 'across' ? ring.map(([x, y]): Point => [y, x]) : ring.map(([x, y]): Point => [x, y]));
+function floorPart(
+  piece: Outline,
+  index: number,
+  direction: SeamPlan['direction'],
+  material: string,
+  thickness: number,
+  grain: boolean,
+  z: number,
+): Part {
+  const turn = (ring: Ring): Point[] =>
+    direction === 'across' ? ring.map(([x, y]): Point => [y, x]) : ring.map(([x, y]): Point => [x, y]);
   const { outline, moved } = toOrigin({ outer: turn(piece.outer), holes: piece.holes.map(turn) });
   return {
     id: `subfloor-${index + 1}`,
@@ -111,6 +165,9 @@ function floorPart(piece: Outline, index: number, direction: SeamPlan['direction
     outline,
     grain,
     edges: [],
-    place: direction === 'across' ? { origin: [moved[1], moved[0], z], along: [0, 1, 0], across: [1, 0, 0] } : { origin: [moved[0], moved[1], z], along: [1, 0, 0], across: [0, 1, 0] },
+    place:
+      direction === 'across'
+        ? { origin: [moved[1], moved[0], z], along: [0, 1, 0], across: [1, 0, 0] }
+        : { origin: [moved[0], moved[1], z], along: [1, 0, 0], across: [0, 1, 0] },
   };
 }

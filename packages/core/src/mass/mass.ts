@@ -15,10 +15,16 @@ export interface MassFigures {
 const SURFACES: readonly Surface[] = ['floor', 'left', 'right', 'ceiling'];
 
 /** Mass of everything drawn: parts by their true outlines, layers by area, thickness and density; battens by their share. */
-export function massOf(parts: readonly Part[], depths: BuildUpDepths, room: RoomFigures | null, book: PriceBook): MassFigures {
+export function massOf(
+  parts: readonly Part[],
+  depths: BuildUpDepths,
+  room: RoomFigures | null,
+  book: PriceBook,
+): MassFigures {
   const unknown = new Set<string>();
   const add = new Map<string, { kind: 'unit' | 'surface'; kg: number }>();
-  const count = (id: string, kind: 'unit' | 'surface', kg: number): void => void add.set(id, { kind, kg: (add.get(id)?.kg ?? 0) + kg });
+  const count = (id: string, kind: 'unit' | 'surface', kg: number): void =>
+    void add.set(id, { kind, kg: (add.get(id)?.kg ?? 0) + kg });
   for (const part of parts) {
     const kg = partMass(part, book);
     if (kg === null) unknown.add(part.material);
@@ -33,7 +39,12 @@ export function massOf(parts: readonly Part[], depths: BuildUpDepths, room: Room
         continue;
       }
       const width = material.width > 0 ? material.width : 45;
-      const share = layer.place === 'battens' ? width / BATTEN_SPACING_MM : layer.place === 'between-battens' ? 1 - width / BATTEN_SPACING_MM : 1;
+      const share =
+        layer.place === 'battens'
+          ? width / BATTEN_SPACING_MM
+          : layer.place === 'between-battens'
+            ? 1 - width / BATTEN_SPACING_MM
+            : 1;
       count(surface, 'surface', ((room?.areas[surface] ?? 0) * share * layer.thickness * material.density) / 1000);
     }
   }

@@ -8,7 +8,12 @@ import { message, mm, type Message } from '../words/message.js';
 export type Place =
   | { readonly kind: 'floor'; readonly what: 'length' | 'diagonal-a' | 'diagonal-b' }
   | { readonly kind: 'station'; readonly id: string; readonly what: 'x' }
-  | { readonly kind: 'station'; readonly id: string; readonly what: 'left' | 'right' | 'width' | 'roof'; readonly along: number }
+  | {
+      readonly kind: 'station';
+      readonly id: string;
+      readonly what: 'left' | 'right' | 'width' | 'roof';
+      readonly along: number;
+    }
   | { readonly kind: 'rib'; readonly id: string; readonly what: 'x' | 'width' | 'proud' }
   | { readonly kind: 'arch'; readonly id: string; readonly what: 'from' | 'to' | 'height' | 'face' }
   | { readonly kind: 'opening'; readonly id: string; readonly what: 'from' | 'to' | 'sill' | 'head' };
@@ -35,7 +40,9 @@ export function parseAddress(address: string): Place | null {
     if (third === 'x' && fourth === undefined) return { kind, id: second, what: 'x' };
     const what = oneOf(ALONG, third);
     const along = Number(fourth);
-    return what && fourth !== undefined && fourth !== '' && Number.isFinite(along) ? { kind, id: second, what, along } : null;
+    return what && fourth !== undefined && fourth !== '' && Number.isFinite(along)
+      ? { kind, id: second, what, along }
+      : null;
   }
   if (fourth !== undefined) return null;
   if (kind === 'rib') {
@@ -83,7 +90,8 @@ export function addressExists(survey: Survey, place: Place): boolean {
 export function describeAddress(survey: Survey, address: string): Message {
   const place = parseAddress(address);
   if (!place) return message('place.unknown', { address });
-  const named = (list: readonly { id: string; name: string }[], id: string): string => list.find((item) => item.id === id)?.name ?? id;
+  const named = (list: readonly { id: string; name: string }[], id: string): string =>
+    list.find((item) => item.id === id)?.name ?? id;
   switch (place.kind) {
     case 'floor':
       return message(`place.floor.${place.what}`);
@@ -92,7 +100,10 @@ export function describeAddress(survey: Survey, address: string): Message {
       if (place.what === 'x') return message('place.station.x', { name });
       if (place.what !== 'roof') return message(`place.station.${place.what}`, { name, z: mm(place.along) });
       if (place.along === 0) return message('place.station.roof', { name });
-      return message(place.along < 0 ? 'place.station.roofLeft' : 'place.station.roofRight', { name, y: mm(Math.abs(place.along)) });
+      return message(place.along < 0 ? 'place.station.roofLeft' : 'place.station.roofRight', {
+        name,
+        y: mm(Math.abs(place.along)),
+      });
     }
     case 'rib':
       return message(`place.rib.${place.what}`, { name: named(survey.ribs, place.id) });
@@ -109,8 +120,16 @@ export function describeAddress(survey: Survey, address: string): Message {
 /** The smallest and largest value a reading may have, mm; beyond it is a slip. */
 export function allowedRange(place: Place): readonly [number, number] {
   if (place.kind === 'floor') return [500, 20_000];
-  if (place.kind === 'station') return place.what === 'x' ? [-200, 20_000] : place.what === 'roof' ? [300, 5000] : place.what === 'width' ? [200, 4000] : [50, 2500];
+  if (place.kind === 'station')
+    return place.what === 'x'
+      ? [-200, 20_000]
+      : place.what === 'roof'
+        ? [300, 5000]
+        : place.what === 'width'
+          ? [200, 4000]
+          : [50, 2500];
   if (place.kind === 'rib') return place.what === 'x' ? [-200, 20_000] : [0, 400];
-  if (place.kind === 'arch') return place.what === 'height' ? [10, 1500] : place.what === 'face' ? [50, 2000] : [-200, 20_000];
+  if (place.kind === 'arch')
+    return place.what === 'height' ? [10, 1500] : place.what === 'face' ? [50, 2000] : [-200, 20_000];
   return [-3000, 20_000];
 }

@@ -49,9 +49,21 @@ describe('parseLength', () => {
   });
 
   it('never throws, whatever is typed', () => {
-    fc.assert(fc.property(fc.string(), fc.constantFrom<UnitSystem>('mm', 'in'), (text, units) => typeof parseLength(text, units).ok === 'boolean'), { seed: 7, numRuns: 2000 });
     fc.assert(
-      fc.property(fc.array(fc.constantFrom('1', '24', '/', ' ', '*', '-', '(', ')', 'in', "'", '"', 'mm', '.', '½'), { maxLength: 12 }), (bits) => typeof parseLength(bits.join(''), 'in').ok === 'boolean'),
+      fc.property(
+        fc.string(),
+        fc.constantFrom<UnitSystem>('mm', 'in'),
+        (text, units) => typeof parseLength(text, units).ok === 'boolean',
+      ),
+      { seed: 7, numRuns: 2000 },
+    );
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('1', '24', '/', ' ', '*', '-', '(', ')', 'in', "'", '"', 'mm', '.', '½'), {
+          maxLength: 12,
+        }),
+        (bits) => typeof parseLength(bits.join(''), 'in').ok === 'boolean',
+      ),
       { seed: 8, numRuns: 4000 },
     );
   });

@@ -17,7 +17,13 @@ const NANOMETRE = 1e6;
 export type LengthResult = { readonly ok: true; readonly mm: number } | { readonly ok: false; readonly error: Message };
 
 type Token =
-  | { readonly kind: 'number'; readonly value: number; readonly text: string; readonly start: number; readonly end: number }
+  | {
+      readonly kind: 'number';
+      readonly value: number;
+      readonly text: string;
+      readonly start: number;
+      readonly end: number;
+    }
   | { readonly kind: 'unit'; readonly mm: number; readonly feet: boolean }
   | { readonly kind: 'operator'; readonly sign: string };
 
@@ -40,11 +46,23 @@ const UNITS: readonly [RegExp, number, boolean][] = [
   [/^(in|inch(?:es)?)\b\.?|^(?:"|″|”|'')/i, MM_PER_INCH, false],
   [/^(ft|foot|feet)\b\.?|^(?:'|′|’)/i, 12 * MM_PER_INCH, true],
 ];
-const VULGAR: Readonly<Record<string, string>> = { '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8' };
+const VULGAR: Readonly<Record<string, string>> = {
+  '½': '1/2',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+};
 
 function normalise(text: string): string {
   return text
-    .replace(/(\d)?([½¼¾⅛⅜⅝⅞])/g, (_all, digit: string | undefined, sign: string) => `${digit === undefined ? '' : `${digit} `}${VULGAR[sign] ?? ''}`)
+    .replace(
+      /(\d)?([½¼¾⅛⅜⅝⅞])/g,
+      (_all, digit: string | undefined, sign: string) =>
+        `${digit === undefined ? '' : `${digit} `}${VULGAR[sign] ?? ''}`,
+    )
     .replace(/[\u00a0\u202f\u2009]/g, ' ')
     .replace(/[×·]/g, '*')
     .replace(/[−–]/g, '-')
@@ -64,8 +82,15 @@ function tokenise(text: string): Token[] {
     }
     const number = /^(\d{1,3}(?: \d{3})+(?![\d/]| *\/)|\d+)?(?:([.,])(\d+))?/.exec(rest);
     if (number && number[0] !== '') {
-      if (number[2] === ',' && number[3]?.length === 3) throw new LengthProblem(message('length.comma', { typed: number[0] }));
-      tokens.push({ kind: 'number', value: Number(`${(number[1] ?? '0').replaceAll(' ', '')}.${number[3] ?? '0'}`), text: number[0], start: at, end: at + number[0].length });
+      if (number[2] === ',' && number[3]?.length === 3)
+        throw new LengthProblem(message('length.comma', { typed: number[0] }));
+      tokens.push({
+        kind: 'number',
+        value: Number(`${(number[1] ?? '0').replaceAll(' ', '')}.${number[3] ?? '0'}`),
+        text: number[0],
+        start: at,
+        end: at + number[0].length,
+      });
       at += number[0].length;
       continue;
     }
@@ -133,9 +158,13 @@ class SumReader {
     let left = this.signed();
     for (let sign = this.takeOperator('*/'); sign; sign = this.takeOperator('*/')) {
       const right = this.signed();
-      if (right.isLength && (left.isLength || sign === '/')) throw new LengthProblem(message('length.area', { typed: this.typed }));
+      if (right.isLength && (left.isLength || sign === '/'))
+        throw new LengthProblem(message('length.area', { typed: this.typed }));
       if (sign === '/' && right.value === 0) throw new LengthProblem(message('length.zero', { typed: this.typed }));
-      left = { value: sign === '*' ? left.value * right.value : left.value / right.value, isLength: left.isLength || right.isLength };
+      left = {
+        value: sign === '*' ? left.value * right.value : left.value / right.value,
+        isLength: left.isLength || right.isLength,
+      };
     }
     return left;
   }
@@ -192,7 +221,8 @@ class SumReader {
 
   private fractionAt(at: number): number | null {
     const [top, bar, bottom] = [this.tokens[at], this.tokens[at + 1], this.tokens[at + 2]];
-    if (top?.kind !== 'number' || bar?.kind !== 'operator' || bar.sign !== '/' || bottom?.kind !== 'number') return null;
+    if (top?.kind !== 'number' || bar?.kind !== 'operator' || bar.sign !== '/' || bottom?.kind !== 'number')
+      return null;
     if (bottom.value === 0) throw new LengthProblem(message('length.zero', { typed: this.typed }));
     return top.value / bottom.value;
   }
@@ -212,7 +242,8 @@ export function parseLength(text: string, units: UnitSystem): LengthResult {
   try {
     const exact = new SumReader(tokenise(clean), clean, units === 'mm' ? 1 : MM_PER_INCH).read();
     const rounded = Math.round(exact * NANOMETRE) / NANOMETRE;
-    if (!Number.isFinite(rounded) || Math.abs(rounded) > LARGEST_LENGTH_MM) return { ok: false, error: message('length.large', { typed: clean }) };
+    if (!Number.isFinite(rounded) || Math.abs(rounded) > LARGEST_LENGTH_MM)
+      return { ok: false, error: message('length.large', { typed: clean }) };
     return { ok: true, mm: rounded === 0 ? 0 : rounded };
   } catch (problem) {
     if (problem instanceof LengthProblem) return { ok: false, error: problem.said };

@@ -4,7 +4,13 @@ import { message, mm, type Message } from '../words/message.js';
 import { parseAddress, valueAt, wallAddress, roofAddress } from './address.js';
 
 /** Half-width of the interval a single reading is trusted to, mm, by method: handling of a tape, a laser spot, a card pattern. */
-const TRUST_MM: Readonly<Record<Reading['method'], number>> = { tape: 2, laser: 1.5, template: 1, 'angle-finder': 3, estimate: 25 };
+const TRUST_MM: Readonly<Record<Reading['method'], number>> = {
+  tape: 2,
+  laser: 1.5,
+  template: 1,
+  'angle-finder': 3,
+  estimate: 25,
+};
 /** A width may differ from the sum of its halves by this much before it is looked at again, mm. */
 const CLOSURE_TIGHT_MM = 5;
 const CLOSURE_FAILS_MM = 12;
@@ -26,7 +32,8 @@ export interface Closure {
   readonly addresses: readonly string[];
 }
 
-const verdictOf = (error: number): Closure['verdict'] => (error <= CLOSURE_TIGHT_MM ? 'good' : error <= CLOSURE_FAILS_MM ? 'tight' : 'fails');
+const verdictOf = (error: number): Closure['verdict'] =>
+  error <= CLOSURE_TIGHT_MM ? 'good' : error <= CLOSURE_FAILS_MM ? 'tight' : 'fails';
 
 /** Readings that measure the same thing twice, and whether they agree: widths against their halves, the two floor diagonals. */
 export function closuresOf(survey: Survey): Closure[] {
@@ -34,7 +41,13 @@ export function closuresOf(survey: Survey): Closure[] {
   const [a, b] = [valueAt(survey, 'floor/diagonal-a'), valueAt(survey, 'floor/diagonal-b')];
   if (a !== null && b !== null) {
     const error = Math.abs(a - b);
-    closures.push({ what: message('closure.diagonals'), said: message('closure.diagonals.said', { a: mm(a), b: mm(b) }), error, verdict: verdictOf(error), addresses: ['floor/diagonal-a', 'floor/diagonal-b'] });
+    closures.push({
+      what: message('closure.diagonals'),
+      said: message('closure.diagonals.said', { a: mm(a), b: mm(b) }),
+      error,
+      verdict: verdictOf(error),
+      addresses: ['floor/diagonal-a', 'floor/diagonal-b'],
+    });
   }
   for (const address of Object.keys(survey.readings)) {
     const place = parseAddress(address);
@@ -72,7 +85,13 @@ function between(neighbours: readonly Neighbour[], at: number): Expectation | nu
   const before = sorted.filter((n) => n.at < at).at(-1);
   const after = sorted.find((n) => n.at > at);
   if (before && after) {
-    const curve = sorted.length >= 3 ? monotoneCurve(sorted.map((n) => n.at), sorted.map((n) => n.value)) : null;
+    const curve =
+      sorted.length >= 3
+        ? monotoneCurve(
+            sorted.map((n) => n.at),
+            sorted.map((n) => n.value),
+          )
+        : null;
     const straight = before.value + ((after.value - before.value) * (at - before.at)) / (after.at - before.at);
     const value = curve ? (evaluate(curve, at) + straight) / 2 : straight;
     return { value, within: OUTLIER_MM / 2 + Math.abs(after.value - before.value) / 6 };
@@ -86,16 +105,25 @@ function between(neighbours: readonly Neighbour[], at: number): Expectation | nu
  * The reading itself is left out, so a slip cannot vouch for itself.
  * @param without further readings that are not trusted
  */
-export function expectedAt(survey: Survey, address: string, without: ReadonlySet<string> = new Set()): Expectation | null {
+export function expectedAt(
+  survey: Survey,
+  address: string,
+  without: ReadonlySet<string> = new Set(),
+): Expectation | null {
   const place = parseAddress(address);
   if (place?.kind !== 'station' || place.what === 'x' || place.what === 'width') return null;
   const own = valueAt(survey, `station/${place.id}/x`);
   if (own === null) return null;
-  const make = (id: string): string => (place.what === 'roof' ? roofAddress(id, place.along) : wallAddress(id, place.what === 'left' ? 'left' : 'right', place.along));
+  const make = (id: string): string =>
+    place.what === 'roof'
+      ? roofAddress(id, place.along)
+      : wallAddress(id, place.what === 'left' ? 'left' : 'right', place.along);
   const neighbours = survey.stations.flatMap((station): Neighbour[] => {
     const at = valueAt(survey, `station/${station.id}/x`);
     const value = valueAt(survey, make(station.id));
-    return station.id === place.id || without.has(make(station.id)) || at === null || value === null || at === own ? [] : [{ at, value }];
+    return station.id === place.id || without.has(make(station.id)) || at === null || value === null || at === own
+      ? []
+      : [{ at, value }];
   });
   return between(dropEqual(neighbours), own);
 }
@@ -105,12 +133,17 @@ function dropEqual(neighbours: readonly Neighbour[]): Neighbour[] {
 }
 
 /** The slip that would explain a reading that is off: neighbouring digits swapped, inches or centimetres read for millimetres. */
-export function likelySlip(value: number, expected: Expectation): { readonly slip: Message; readonly value: number } | null {
-  const near = (candidate: number): boolean => Math.abs(candidate - expected.value) <= Math.max(expected.within, OUTLIER_MM);
+export function likelySlip(
+  value: number,
+  expected: Expectation,
+): { readonly slip: Message; readonly value: number } | null {
+  const near = (candidate: number): boolean =>
+    Math.abs(candidate - expected.value) <= Math.max(expected.within, OUTLIER_MM);
   const digits = String(Math.round(value));
   for (let i = 0; i + 1 < digits.length; i += 1) {
     const swapped = Number(digits.slice(0, i) + (digits[i + 1] ?? '') + (digits[i] ?? '') + digits.slice(i + 2));
-    if (swapped !== Math.round(value) && near(swapped)) return { slip: message('slip.digits', { value: mm(swapped) }), value: swapped };
+    if (swapped !== Math.round(value) && near(swapped))
+      return { slip: message('slip.digits', { value: mm(swapped) }), value: swapped };
   }
   if (near(value * 10)) return { slip: message('slip.centimetres', { value: mm(value * 10) }), value: value * 10 };
   if (near(value * 25.4)) return { slip: message('slip.inches', { value: mm(value * 25.4) }), value: value * 25.4 };
@@ -141,7 +174,12 @@ export function outliersOf(survey: Survey): Outlier[] {
       .reduce<Departure | null>((most, next) => (most && most.beyond >= next.beyond ? most : next), null);
     if (!worst || worst.beyond <= 0) return found;
     without.add(worst.address);
-    found.push({ address: worst.address, value: worst.value, expected: worst.expected, slip: likelySlip(worst.value, worst.expected)?.slip ?? null });
+    found.push({
+      address: worst.address,
+      value: worst.value,
+      expected: worst.expected,
+      slip: likelySlip(worst.value, worst.expected)?.slip ?? null,
+    });
   }
 }
 

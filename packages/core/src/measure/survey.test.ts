@@ -8,15 +8,33 @@ import { progressOf, walkOf } from './walk.js';
 import { say } from '../words/say.js';
 
 const empty = createProject({ id: 't', name: 'Test', kind: 'van', model: '', units: 'mm', startDate: '2026-10-01' });
-const take = (project: Project, address: string, value: number): Project => applyOperation(project, { name: 'takeReading', payload: { address, reading: { value, method: 'tape', at: '2026-10-01T08:00:00.000Z' } } }).project;
-const all = (readings: Record<string, number>): Project => Object.entries(readings).reduce((project, [address, value]) => take(project, address, value), empty);
+const take = (project: Project, address: string, value: number): Project =>
+  applyOperation(project, {
+    name: 'takeReading',
+    payload: { address, reading: { value, method: 'tape', at: '2026-10-01T08:00:00.000Z' } },
+  }).project;
+const all = (readings: Record<string, number>): Project =>
+  Object.entries(readings).reduce((project, [address, value]) => take(project, address, value), empty);
 
 describe('addresses', () => {
   it('are read and described, or refused', () => {
     expect(parseAddress('station/s3/left/700')).toEqual({ kind: 'station', id: 's3', what: 'left', along: 700 });
     expect(parseAddress('station/s3/roof/-450')).toMatchObject({ what: 'roof', along: -450 });
-    for (const bad of ['', 'floor', 'floor/width', 'station/s3', 'station/s3/left', 'station/s3/left/high', 'arch/a1/colour', 'rib/r1/x/1', 'station/s1/x/3']) expect(parseAddress(bad)).toBeNull();
-    expect(say(describeAddress(empty.survey, 'station/s2/right/800'))).toBe('Centre line to right wall, 800 up, at Station 2');
+    for (const bad of [
+      '',
+      'floor',
+      'floor/width',
+      'station/s3',
+      'station/s3/left',
+      'station/s3/left/high',
+      'arch/a1/colour',
+      'rib/r1/x/1',
+      'station/s1/x/3',
+    ])
+      expect(parseAddress(bad)).toBeNull();
+    expect(say(describeAddress(empty.survey, 'station/s2/right/800'))).toBe(
+      'Centre line to right wall, 800 up, at Station 2',
+    );
     expect(say(describeAddress(empty.survey, 'arch/a1/face'))).toBe('Centre line to the face of the Left arch');
   });
 });
@@ -24,7 +42,16 @@ describe('addresses', () => {
 describe('the walk', () => {
   it('goes round without walking back: up the left wall, over the roof, down the right', () => {
     const order = walkOf(empty.survey).slice(0, 16);
-    expect(order).toEqual(['floor/length', 'station/s1/x', ...[0, 400, 800, 1200, 1600].map((z) => `station/s1/left/${z}`), 'station/s1/roof/-450', 'station/s1/roof/0', 'station/s1/roof/450', ...[1600, 1200, 800, 400, 0].map((z) => `station/s1/right/${z}`), 'station/s2/x']);
+    expect(order).toEqual([
+      'floor/length',
+      'station/s1/x',
+      ...[0, 400, 800, 1200, 1600].map((z) => `station/s1/left/${z}`),
+      'station/s1/roof/-450',
+      'station/s1/roof/0',
+      'station/s1/roof/450',
+      ...[1600, 1200, 800, 400, 0].map((z) => `station/s1/right/${z}`),
+      'station/s2/x',
+    ]);
   });
   it('goes on at the first gap, steps over what was skipped, and comes back to it when it is taken', () => {
     let project = take(empty, 'floor/length', 3000);
@@ -40,11 +67,29 @@ describe('the walk', () => {
 });
 
 describe('quality', () => {
-  const wall = all({ 'station/s1/x': 0, 'station/s2/x': 1000, 'station/s3/x': 2000, 'station/s4/x': 3000, 'station/s1/left/800': 1364, 'station/s2/left/800': 1362, 'station/s4/left/800': 1366 });
+  const wall = all({
+    'station/s1/x': 0,
+    'station/s2/x': 1000,
+    'station/s3/x': 2000,
+    'station/s4/x': 3000,
+    'station/s1/left/800': 1364,
+    'station/s2/left/800': 1362,
+    'station/s4/left/800': 1366,
+  });
 
   it('closes widths and diagonals', () => {
-    const project = all({ 'station/s1/x': 0, 'station/s1/left/0': 892, 'station/s1/right/0': 889, 'station/s1/width/0': 1785, 'floor/diagonal-a': 4112, 'floor/diagonal-b': 4125 });
-    expect(closuresOf(project.survey).map(({ error, verdict }) => [error, verdict])).toEqual([[13, 'fails'], [4, 'good']]);
+    const project = all({
+      'station/s1/x': 0,
+      'station/s1/left/0': 892,
+      'station/s1/right/0': 889,
+      'station/s1/width/0': 1785,
+      'floor/diagonal-a': 4112,
+      'floor/diagonal-b': 4125,
+    });
+    expect(closuresOf(project.survey).map(({ error, verdict }) => [error, verdict])).toEqual([
+      [13, 'fails'],
+      [4, 'good'],
+    ]);
   });
   it('expects a reading from its neighbours and not from itself', () => {
     const expected = expectedAt(take(wall, 'station/s3/left/800', 99).survey, 'station/s3/left/800');
@@ -54,7 +99,10 @@ describe('quality', () => {
   });
   it('catches 1634 for 1364 and names the slip', () => {
     const [outlier] = outliersOf(take(wall, 'station/s3/left/800', 1634).survey);
-    expect(outlier).toMatchObject({ address: 'station/s3/left/800', slip: { key: 'slip.digits', params: { value: { mm: 1364 } } } });
+    expect(outlier).toMatchObject({
+      address: 'station/s3/left/800',
+      slip: { key: 'slip.digits', params: { value: { mm: 1364 } } },
+    });
     expect(outliersOf(take(wall, 'station/s3/left/800', 1634).survey)).toHaveLength(1);
     expect(outliersOf(take(wall, 'station/s3/left/800', 1366).survey)).toEqual([]);
   });

@@ -20,7 +20,9 @@ export function walkOf(survey: Survey): string[] {
     'floor/diagonal-b',
     ...survey.ribs.flatMap((rib) => ['x', 'width', 'proud'].map((what) => `rib/${rib.id}/${what}`)),
     ...survey.arches.flatMap((arch) => ['from', 'to', 'height', 'face'].map((what) => `arch/${arch.id}/${what}`)),
-    ...survey.openings.flatMap((opening) => ['from', 'to', 'sill', 'head'].map((what) => `opening/${opening.id}/${what}`)),
+    ...survey.openings.flatMap((opening) =>
+      ['from', 'to', 'sill', 'head'].map((what) => `opening/${opening.id}/${what}`),
+    ),
   ];
 }
 

@@ -19,7 +19,14 @@ describe('monotoneCurve', () => {
   });
 
   it('passes through its points and never leaves the range of two neighbours', () => {
-    const points = fc.uniqueArray(fc.integer({ min: 0, max: 4000 }), { minLength: 2, maxLength: 12 }).chain((at) => fc.tuple(fc.constant([...at].sort((a, b) => a - b)), fc.array(fc.integer({ min: 500, max: 1100 }), { minLength: at.length, maxLength: at.length })));
+    const points = fc
+      .uniqueArray(fc.integer({ min: 0, max: 4000 }), { minLength: 2, maxLength: 12 })
+      .chain((at) =>
+        fc.tuple(
+          fc.constant([...at].sort((a, b) => a - b)),
+          fc.array(fc.integer({ min: 500, max: 1100 }), { minLength: at.length, maxLength: at.length }),
+        ),
+      );
     fc.assert(
       fc.property(points, fc.double({ min: 0, max: 1, noNaN: true }), ([at, value], share) => {
         const curve = monotoneCurve(at, value);

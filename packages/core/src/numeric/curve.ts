@@ -47,7 +47,8 @@ function hermite(a: number, slopeA: number, b: number, slopeB: number, step: num
  */
 export function monotoneCurve(at: readonly number[], value: readonly number[]): Curve {
   const count = at.length;
-  if (count === 0 || count !== value.length) throw new CurveError('A curve needs as many values as positions, and at least one.');
+  if (count === 0 || count !== value.length)
+    throw new CurveError('A curve needs as many values as positions, and at least one.');
   if (count === 1) return { at, value, slope: [0] };
   const steps: number[] = [];
   const secants: number[] = [];
@@ -121,8 +122,13 @@ export function evaluateThrough(at: readonly number[], valueOf: (index: number) 
   const t = (x - from) / step;
   if (last === 1) return a + (b - a) * t;
   const before = i > 0 ? { step: from - get(at, i - 1), secant: (a - valueOf(i - 1)) / (from - get(at, i - 1)) } : null;
-  const after = i + 1 < last ? { step: get(at, i + 2) - to, secant: (valueOf(i + 2) - b) / (get(at, i + 2) - to) } : null;
-  const slopeA = before ? innerSlope(before.step, step, before.secant, secant) : endSlope(step, after?.step ?? step, secant, after?.secant ?? secant);
-  const slopeB = after ? innerSlope(step, after.step, secant, after.secant) : endSlope(step, before?.step ?? step, secant, before?.secant ?? secant);
+  const after =
+    i + 1 < last ? { step: get(at, i + 2) - to, secant: (valueOf(i + 2) - b) / (get(at, i + 2) - to) } : null;
+  const slopeA = before
+    ? innerSlope(before.step, step, before.secant, secant)
+    : endSlope(step, after?.step ?? step, secant, after?.secant ?? secant);
+  const slopeB = after
+    ? innerSlope(step, after.step, secant, after.secant)
+    : endSlope(step, before?.step ?? step, secant, before?.secant ?? secant);
   return hermite(a, slopeA, b, slopeB, step, t);
 }

@@ -67,7 +67,14 @@ export function rectangle(minX: number, minY: number, maxX: number, maxY: number
 }
 
 /** Ring of a rectangle with rounded corners drawn with `steps` chords a corner. */
-export function roundedRectangle(minX: number, minY: number, maxX: number, maxY: number, radius: number, steps = 6): Ring {
+export function roundedRectangle(
+  minX: number,
+  minY: number,
+  maxX: number,
+  maxY: number,
+  radius: number,
+  steps = 6,
+): Ring {
   const r = Math.min(radius, (maxX - minX) / 2, (maxY - minY) / 2);
   if (r <= 0) return rectangle(minX, minY, maxX, maxY);
   const corners: [number, number, number][] = [

@@ -35,9 +35,26 @@ describe('roundInsideCorners', () => {
 describe('plane figures', () => {
   it('measures a rounded rectangle and a line', () => {
     expect(ringArea(roundedRectangle(0, 0, 100, 60, 10, 64))).toBeCloseTo(6000 - 100 * (4 - Math.PI), 0);
-    expect(lineLength([[0, 0], [3, 4], [3, 10]])).toBe(11);
+    expect(
+      lineLength([
+        [0, 0],
+        [3, 4],
+        [3, 10],
+      ]),
+    ).toBe(11);
   });
   it('drops points on a straight edge', () => {
-    expect(simplify([[0, 0], [50, 0.001], [100, 0], [100, 50], [0, 50]], 0.01)).toHaveLength(4);
+    expect(
+      simplify(
+        [
+          [0, 0],
+          [50, 0.001],
+          [100, 0],
+          [100, 50],
+          [0, 50],
+        ],
+        0.01,
+      ),
+    ).toHaveLength(4);
   });
 });

@@ -1,4 +1,13 @@
-import { differenceD, EndType, FillRule, inflatePathsD, JoinType, pointInPolygonD, PointInPolygonResult, simplifyPathD } from 'clipper2-ts';
+import {
+  differenceD,
+  EndType,
+  FillRule,
+  inflatePathsD,
+  JoinType,
+  pointInPolygonD,
+  PointInPolygonResult,
+  simplifyPathD,
+} from 'clipper2-ts';
 import { ringArea, type Outline, type Point, type Ring } from './plane.js';
 
 type Path = { x: number; y: number }[];
@@ -19,7 +28,10 @@ const anticlockwise = (ring: Ring): Ring => (ringArea(ring) < 0 ? [...ring].reve
  */
 export function cutOut(outline: Outline, cutters: readonly Ring[]): Outline[] {
   if (cutters.length === 0) return [outline];
-  const subject = [anticlockwise(outline.outer), ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse())].map(toPath);
+  const subject = [
+    anticlockwise(outline.outer),
+    ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse()),
+  ].map(toPath);
   const rings = differenceD(subject, cutters.map(anticlockwise).map(toPath), FillRule.NonZero, DECIMALS).map(toRing);
   const holes = rings.filter((ring) => ringArea(ring) < 0);
   return rings
@@ -27,7 +39,14 @@ export function cutOut(outline: Outline, cutters: readonly Ring[]): Outline[] {
     .sort(bySize)
     .map((outer) => {
       const path = toPath(outer);
-      return { outer, holes: holes.filter((hole) => hole[0] && pointInPolygonD({ x: hole[0][0], y: hole[0][1] }, path, DECIMALS) === PointInPolygonResult.IsInside) };
+      return {
+        outer,
+        holes: holes.filter(
+          (hole) =>
+            hole[0] &&
+            pointInPolygonD({ x: hole[0][0], y: hole[0][1] }, path, DECIMALS) === PointInPolygonResult.IsInside,
+        ),
+      };
     });
 }
 
@@ -38,7 +57,15 @@ export function cutOut(outline: Outline, cutters: readonly Ring[]): Outline[] {
  */
 export function roundInsideCorners(ring: Ring, radius: number): Ring {
   if (radius <= 0) return ring;
-  const grown = inflatePathsD([toPath(anticlockwise(ring))], radius, JoinType.Round, EndType.Polygon, 2, DECIMALS, ARC_TOLERANCE);
+  const grown = inflatePathsD(
+    [toPath(anticlockwise(ring))],
+    radius,
+    JoinType.Round,
+    EndType.Polygon,
+    2,
+    DECIMALS,
+    ARC_TOLERANCE,
+  );
   const closed = inflatePathsD(grown, -radius, JoinType.Round, EndType.Polygon, 2, DECIMALS, ARC_TOLERANCE);
   return closed.map(toRing).sort(bySize)[0] ?? ring;
 }

@@ -3,7 +3,12 @@ import { PROJECT_FORMAT, PROJECT_VERSION, type Project, type Settings } from './
 export type VehicleKind = Project['vehicle']['kind'];
 
 /** Where a survey of each kind of vehicle begins: how many stations, at which heights, where across the roof. mm */
-const SURVEY_PLAN: Readonly<Record<VehicleKind, { readonly stations: number; readonly heights: readonly number[]; readonly roofOffsets: readonly number[] }>> = {
+const SURVEY_PLAN: Readonly<
+  Record<
+    VehicleKind,
+    { readonly stations: number; readonly heights: readonly number[]; readonly roofOffsets: readonly number[] }
+  >
+> = {
   van: { stations: 4, heights: [0, 400, 800, 1200, 1600], roofOffsets: [-450, 0, 450] },
   bus: { stations: 5, heights: [0, 450, 850, 1250, 1650], roofOffsets: [-600, 0, 600] },
   trailer: { stations: 4, heights: [0, 900, 1700], roofOffsets: [0] },
@@ -53,10 +58,13 @@ export function createProject({ id, name, kind, model, units, startDate }: NewPr
       symmetric: false,
       stations: Array.from({ length: plan.stations }, (_, i) => ({ id: `s${i + 1}`, name: `Station ${i + 1}` })),
       ribs: [],
-      arches: kind === 'trailer' ? [] : [
-        { id: 'a1', name: 'Left arch', side: 'left', shape: 'box' },
-        { id: 'a2', name: 'Right arch', side: 'right', shape: 'box' },
-      ],
+      arches:
+        kind === 'trailer'
+          ? []
+          : [
+              { id: 'a1', name: 'Left arch', side: 'left', shape: 'box' },
+              { id: 'a2', name: 'Right arch', side: 'right', shape: 'box' },
+            ],
       openings: [],
       skipped: [],
       readings: {},

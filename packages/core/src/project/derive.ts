@@ -71,11 +71,18 @@ const FIRST_PLAN_STEPS = 12;
 
 /** How far the ribs stand proud of the skin: the shallowest, since insulation must fit everywhere; 0 when none was measured. */
 function ribDepthOf(survey: Survey): number {
-  const depths = survey.ribs.map((rib) => valueAt(survey, `rib/${rib.id}/proud`)).filter((value): value is number => value !== null);
+  const depths = survey.ribs
+    .map((rib) => valueAt(survey, `rib/${rib.id}/proud`))
+    .filter((value): value is number => value !== null);
   return depths.length > 0 ? Math.min(...depths) : 0;
 }
 
-function planFor({ material, job, key }: MaterialJob, kept: Project['keptPlans'], smallestOffcut: number, first: (job: MaterialJob['job'], smallestOffcut: number) => CutPlan): MaterialPlan {
+function planFor(
+  { material, job, key }: MaterialJob,
+  kept: Project['keptPlans'],
+  smallestOffcut: number,
+  first: (job: MaterialJob['job'], smallestOffcut: number) => CutPlan,
+): MaterialPlan {
   const own = kept.find((candidate) => candidate.material === material.id && candidate.job === key);
   if (own && planFaults(job, own.plan).length === 0) return { material, job, key, plan: own.plan, state: 'kept' };
   return { material, job, key, plan: first(job, smallestOffcut), state: 'first' };
@@ -87,10 +94,25 @@ function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): 
       plan.unplaced.map(({ part, why }): Problem => {
         const size = job.parts.find((candidate) => candidate.id === part);
         const sheet = [...material.stocks].sort((a, b) => b.length * b.width - a.length * a.width)[0];
-        return { stage: 'cut', place: part, said: message(`cut.tooLarge.${why}`, { part, length: mm(size?.length ?? 0), width: mm(size?.width ?? 0), material: material.name, sheetLength: mm(sheet?.length ?? 0), sheetWidth: mm(sheet?.width ?? 0) }) };
+        return {
+          stage: 'cut',
+          place: part,
+          said: message(`cut.tooLarge.${why}`, {
+            part,
+            length: mm(size?.length ?? 0),
+            width: mm(size?.width ?? 0),
+            material: material.name,
+            sheetLength: mm(sheet?.length ?? 0),
+            sheetWidth: mm(sheet?.width ?? 0),
+          }),
+        };
       }),
     ),
-    ...without.map((part): Problem => ({ stage: 'cut', place: part.id, said: message('cut.notSold', { part: part.id, material: part.material }) })),
+    ...without.map((part): Problem => ({
+      stage: 'cut',
+      place: part.id,
+      said: message('cut.notSold', { part: part.id, material: part.material }),
+    })),
   ];
 }
 
@@ -104,7 +126,12 @@ export interface Deriver {
 
 /** Makes a deriver: readings -> shell -> inner shell -> units and linings -> parts -> cut plan -> shopping, mass, work. */
 export function createDeriver(): Deriver {
-  const measure = memoLast((survey: Survey) => ({ progress: progressOf(survey), walk: walkOf(survey), closures: closuresOf(survey), outliers: outliersOf(survey) }));
+  const measure = memoLast((survey: Survey) => ({
+    progress: progressOf(survey),
+    walk: walkOf(survey),
+    closures: closuresOf(survey),
+    outliers: outliersOf(survey),
+  }));
   const bare = memoLast((survey: Survey): ShellResult & { readonly room: RoomFigures | null } => {
     const result = buildShell(survey);
     return { ...result, room: result.shell && roomFigures(result.shell) };
@@ -118,9 +145,23 @@ export function createDeriver(): Deriver {
   });
   const floor = memoLast(subfloorOf);
   const partsOfUnit = memoEach((unit: Unit) => unit.id, unitParts);
-  const joined = memoLast((_units: Project['units'], subfloor: Subfloor | null, each: readonly (readonly Part[])[]) => [...(subfloor?.parts ?? []), ...each.flat()], (a, b) => a[0] === b[0] && a[1] === b[1] && a[2].length === b[2].length && a[2].every((parts, i) => parts === b[2][i]));
-  const checks = memoLast((project: Project, shell: Shell | null, found: readonly ArchShape[], book: PriceBook) => (shell ? layoutChecks({ project, inner: shell, arches: found, book }) : []), (a, b) => a[0].units === b[0].units && a[0].people === b[0].people && a[1] === b[1] && a[2] === b[2] && a[3] === b[3]);
-  const jobs = memoLast((parts: readonly Part[], settings: Project['settings'], book: PriceBook) => jobsOf(parts, settings, book));
+  const joined = memoLast(
+    (_units: Project['units'], subfloor: Subfloor | null, each: readonly (readonly Part[])[]) => [
+      ...(subfloor?.parts ?? []),
+      ...each.flat(),
+    ],
+    (a, b) =>
+      a[0] === b[0] && a[1] === b[1] && a[2].length === b[2].length && a[2].every((parts, i) => parts === b[2][i]),
+  );
+  const checks = memoLast(
+    (project: Project, shell: Shell | null, found: readonly ArchShape[], book: PriceBook) =>
+      shell ? layoutChecks({ project, inner: shell, arches: found, book }) : [],
+    (a, b) =>
+      a[0].units === b[0].units && a[0].people === b[0].people && a[1] === b[1] && a[2] === b[2] && a[3] === b[3],
+  );
+  const jobs = memoLast((parts: readonly Part[], settings: Project['settings'], book: PriceBook) =>
+    jobsOf(parts, settings, book),
+  );
   const firstPlans = new Map<string, CutPlan>();
   const firstPlan = (job: MaterialJob['job'], smallestOffcut: number): CutPlan => {
     const key = JSON.stringify([job, smallestOffcut]);
@@ -131,10 +172,35 @@ export function createDeriver(): Deriver {
     firstPlans.set(key, plan);
     return plan;
   };
-  const plansOf = memoLast((made: ReturnType<typeof jobsOf>, kept: Project['keptPlans'], smallestOffcut: number) => made.jobs.map((job) => planFor(job, kept, smallestOffcut, firstPlan)));
-  const shopping = memoLast((parts: readonly Part[], plans: readonly MaterialPlan[], depth: BuildUpDepths, room: RoomFigures | null, settings: Project['settings'], book: PriceBook) => shoppingOf({ parts, plans, depths: depth, room, settings, book }));
+  const plansOf = memoLast((made: ReturnType<typeof jobsOf>, kept: Project['keptPlans'], smallestOffcut: number) =>
+    made.jobs.map((job) => planFor(job, kept, smallestOffcut, firstPlan)),
+  );
+  const shopping = memoLast(
+    (
+      parts: readonly Part[],
+      plans: readonly MaterialPlan[],
+      depth: BuildUpDepths,
+      room: RoomFigures | null,
+      settings: Project['settings'],
+      book: PriceBook,
+    ) => shoppingOf({ parts, plans, depths: depth, room, settings, book }),
+  );
   const mass = memoLast(massOf);
-  const schedule = memoLast((project: Project, parts: readonly Part[], room: RoomFigures | null, book: PriceBook) => scheduleOf(tasksOf({ buildUps: project.buildUps, units: project.units, parts, room, settings: project.settings, book }), project.settings.startDate, project.settings.hoursPerDay), (a, b) => a[0].buildUps === b[0].buildUps && a[0].units === b[0].units && a[0].settings === b[0].settings && a[1] === b[1] && a[2] === b[2] && a[3] === b[3]);
+  const schedule = memoLast(
+    (project: Project, parts: readonly Part[], room: RoomFigures | null, book: PriceBook) =>
+      scheduleOf(
+        tasksOf({ buildUps: project.buildUps, units: project.units, parts, room, settings: project.settings, book }),
+        project.settings.startDate,
+        project.settings.hoursPerDay,
+      ),
+    (a, b) =>
+      a[0].buildUps === b[0].buildUps &&
+      a[0].units === b[0].units &&
+      a[0].settings === b[0].settings &&
+      a[1] === b[1] &&
+      a[2] === b[2] &&
+      a[3] === b[3],
+  );
 
   const shape = (project: Project, book: PriceBook): DerivedShape => {
     const { survey } = project;
@@ -144,9 +210,25 @@ export function createDeriver(): Deriver {
     const depth = depths(project.buildUps, ribDepth(survey), book);
     const room = inner(built.shell, depth);
     const meets = project.settings.floorMeets === 'lining' ? room.shell : built.shell;
-    const subfloor = meets ? floor(depth.floor, meets, found.arches, project.settings, book) : null;
-    const each = room.shell ? project.units.map((unit) => partsOfUnit(unit, room.shell as Shell, found.arches, book)) : [];
-    const thick: Problem[] = built.shell && !room.shell ? [{ stage: 'layers', place: 'layers', said: message('layers.tooThick', { floor: mm(depth.floor.total), left: mm(depth.left.total), right: mm(depth.right.total), ceiling: mm(depth.ceiling.total) }) }] : [];
+    const subfloor = meets ? floor(depth.floor, meets, found.arches, project.settings) : null;
+    const each = room.shell
+      ? project.units.map((unit) => partsOfUnit(unit, room.shell as Shell, found.arches, book))
+      : [];
+    const thick: Problem[] =
+      built.shell && !room.shell
+        ? [
+            {
+              stage: 'layers',
+              place: 'layers',
+              said: message('layers.tooThick', {
+                floor: mm(depth.floor.total),
+                left: mm(depth.left.total),
+                right: mm(depth.right.total),
+                ceiling: mm(depth.ceiling.total),
+              }),
+            },
+          ]
+        : [];
     return {
       ...measured,
       shell: built.shell,
@@ -160,7 +242,11 @@ export function createDeriver(): Deriver {
       checks: checks(project, room.shell, found.arches, book),
       subfloor,
       parts: joined(project.units, subfloor, each),
-      problems: [...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })), ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })), ...thick],
+      problems: [
+        ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
+        ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
+        ...thick,
+      ],
     };
   };
   const derive = (project: Project, book: PriceBook): Derived => {

@@ -1,14 +1,23 @@
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
 import { addressExists, allowedRange, parseAddress } from '../measure/address.js';
 import { message, mm, type Message } from '../words/message.js';
-import { OPERATION_NAMES, OPERATION_PAYLOADS, type Operation, type OperationName, type OperationOf } from './operation.js';
+import {
+  OPERATION_NAMES,
+  OPERATION_PAYLOADS,
+  type Operation,
+  type OperationName,
+  type OperationOf,
+} from './operation.js';
 import { platformBedSchema, baseCupboardSchema, projectSchema, type Project, type Survey } from './schema.js';
 
 enablePatches();
 
 /** An operation that cannot be done; says why. The project is left as it was. */
 export class OperationError extends Error {
-  constructor(readonly said: Message, readonly place: string = '') {
+  constructor(
+    readonly said: Message,
+    readonly place: string = '',
+  ) {
     super(said.key);
   }
 }
@@ -38,13 +47,15 @@ function remove(list: { id: string }[], id: string): void {
 function removeMeasured(survey: Survey, kind: string, list: { id: string }[], id: string): void {
   remove(list, id);
   const prefix = `${kind}/${id}/`;
-  for (const address of Object.keys(survey.readings)) if (address.startsWith(prefix)) Reflect.deleteProperty(survey.readings, address);
+  for (const address of Object.keys(survey.readings))
+    if (address.startsWith(prefix)) Reflect.deleteProperty(survey.readings, address);
   survey.skipped = survey.skipped.filter((address) => !address.startsWith(prefix));
 }
 
 function measurable(survey: Survey, address: string): void {
   const place = parseAddress(address);
-  if (!place || !addressExists(survey, place)) throw new OperationError(message('operation.noPlace', { address }), address);
+  if (!place || !addressExists(survey, place))
+    throw new OperationError(message('operation.noPlace', { address }), address);
 }
 
 const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
@@ -57,13 +68,18 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   putPerson: (draft, { person }) => put(draft.people, person),
   removePerson: (draft, { id }) => {
     remove(draft.people, id);
-    for (const unit of draft.units) if (unit.kind === 'platform-bed') unit.sleepers = unit.sleepers.filter((sleeper) => sleeper !== id);
+    for (const unit of draft.units)
+      if (unit.kind === 'platform-bed') unit.sleepers = unit.sleepers.filter((sleeper) => sleeper !== id);
   },
   takeReading: (draft, { address, reading }) => {
     measurable(draft.survey, address);
     const place = parseAddress(address);
     const [least, most] = place ? allowedRange(place) : [0, 0];
-    if (reading.value < least || reading.value > most) throw new OperationError(message('operation.outOfRange', { typed: mm(reading.value), least: mm(least), most: mm(most) }), address);
+    if (reading.value < least || reading.value > most)
+      throw new OperationError(
+        message('operation.outOfRange', { typed: mm(reading.value), least: mm(least), most: mm(most) }),
+        address,
+      );
     (draft.survey.readings[address] ??= []).push(reading);
     draft.survey.skipped = draft.survey.skipped.filter((skipped) => skipped !== address);
   },
@@ -94,7 +110,8 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   },
   removeLayer: (draft, { surface, id }) => remove(draft.buildUps[surface], id),
   placeUnit: (draft, { unit }) => {
-    if (draft.units.some((other) => other.id === unit.id)) throw new OperationError(message('operation.twice', { id: unit.id }));
+    if (draft.units.some((other) => other.id === unit.id))
+      throw new OperationError(message('operation.twice', { id: unit.id }));
     draft.units.push(unit);
   },
   changeUnit: (draft, { id, changes }) => {
@@ -103,7 +120,11 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     if (!unit) throw new OperationError(message('operation.notThere', { id }));
     const schema = unit.kind === 'platform-bed' ? platformBedSchema : baseCupboardSchema;
     const checked = schema.safeParse({ ...unit, ...changes });
-    if (!checked.success) throw new OperationError(message('operation.badUnit', { name: unit.name, what: checked.error.issues[0]?.path.join('.') ?? '' }), id);
+    if (!checked.success)
+      throw new OperationError(
+        message('operation.badUnit', { name: unit.name, what: checked.error.issues[0]?.path.join('.') ?? '' }),
+        id,
+      );
     draft.units[index] = checked.data;
   },
   removeUnit: (draft, { id }) => remove(draft.units, id),
@@ -121,10 +142,19 @@ export function readOperation(raw: unknown): Operation {
   const name = typeof raw === 'object' && raw !== null && 'name' in raw ? raw.name : undefined;
   const known = OPERATION_NAMES.find((candidate) => candidate === name);
   if (!known) throw new OperationError(message('operation.unknown', { name: String(name) }));
-  const payload = OPERATION_PAYLOADS[known].safeParse(raw && typeof raw === 'object' && 'payload' in raw ? raw.payload : undefined);
+  const payload = OPERATION_PAYLOADS[known].safeParse(
+    raw && typeof raw === 'object' && 'payload' in raw ? raw.payload : undefined,
+  );
   if (!payload.success) {
     const issue = payload.error.issues[0];
-    throw new OperationError(message('operation.badPayload', { name: known, place: issue?.path.join('.') ?? '', why: issue?.message ?? '' }), issue?.path.join('.'));
+    throw new OperationError(
+      message('operation.badPayload', {
+        name: known,
+        place: issue?.path.join('.') ?? '',
+        why: (issue?.message ?? '').replace(/\.$/, ''),
+      }),
+      issue?.path.join('.'),
+    );
   }
   return { name: known, payload: payload.data } as Operation;
 }

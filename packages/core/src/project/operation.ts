@@ -1,7 +1,23 @@
 import { z } from 'zod';
 import {
-  addressSchema, archSchema, cutPlanSchema, cuttingSettingsSchema, idSchema, layerSchema, openingSchema, personSchema, platformBedSchema,
-  baseCupboardSchema, projectSchema, readingSchema, ribSchema, settingsSchema, stationSchema, surfaceSchema, surveySchema, unitSchema,
+  addressSchema,
+  archSchema,
+  cutPlanSchema,
+  cuttingSettingsSchema,
+  idSchema,
+  layerSchema,
+  openingSchema,
+  personSchema,
+  platformBedSchema,
+  baseCupboardSchema,
+  projectSchema,
+  readingSchema,
+  ribSchema,
+  settingsSchema,
+  stationSchema,
+  surfaceSchema,
+  surveySchema,
+  unitSchema,
 } from './schema.js';
 
 const named = z.strictObject({ id: idSchema });
@@ -16,7 +32,9 @@ export const OPERATION_PAYLOADS = {
   takeReading: z.strictObject({ address: addressSchema, reading: readingSchema }),
   removeReading: z.strictObject({ address: addressSchema, index: z.int().min(0) }),
   skipReading: z.strictObject({ address: addressSchema }),
-  planSurvey: z.strictObject({ changes: surveySchema.pick({ heights: true, roofOffsets: true, symmetric: true }).partial().strict() }),
+  planSurvey: z.strictObject({
+    changes: surveySchema.pick({ heights: true, roofOffsets: true, symmetric: true }).partial().strict(),
+  }),
   putStation: z.strictObject({ station: stationSchema }),
   removeStation: named,
   putRib: z.strictObject({ rib: ribSchema }),
@@ -30,7 +48,11 @@ export const OPERATION_PAYLOADS = {
   placeUnit: z.strictObject({ unit: unitSchema }),
   changeUnit: z.strictObject({
     id: idSchema,
-    changes: z.union([platformBedSchema.omit({ kind: true, id: true }).partial().strict(), baseCupboardSchema.omit({ kind: true, id: true }).partial().strict()]),
+    changes: platformBedSchema
+      .omit({ kind: true, id: true })
+      .extend(baseCupboardSchema.omit({ kind: true, id: true }).shape)
+      .partial()
+      .strict(),
   }),
   removeUnit: named,
   keepPlan: z.strictObject({ material: idSchema, job: z.string().max(64), plan: cutPlanSchema }),
@@ -38,7 +60,10 @@ export const OPERATION_PAYLOADS = {
 } as const;
 
 export type OperationName = keyof typeof OPERATION_PAYLOADS;
-export type OperationOf<Name extends OperationName> = { readonly name: Name; readonly payload: z.output<(typeof OPERATION_PAYLOADS)[Name]> };
+export type OperationOf<Name extends OperationName> = {
+  readonly name: Name;
+  readonly payload: z.output<(typeof OPERATION_PAYLOADS)[Name]>;
+};
 /** A named change of a project. */
 export type Operation = { [Name in OperationName]: OperationOf<Name> }[OperationName];
 

@@ -18,7 +18,10 @@ const moneySchema = z.int().min(0).max(1e12);
 
 export const sideSchema = z.enum(['left', 'right']);
 export const methodSchema = z.enum(['tape', 'laser', 'template', 'angle-finder', 'estimate']);
-export const addressSchema = z.string().regex(/^[a-z]+(\/[A-Za-z0-9_.-]+)+$/, 'a place such as station/s1/left/700').max(120);
+export const addressSchema = z
+  .string()
+  .regex(/^[a-z]+(\/[A-Za-z0-9_.-]+)+$/, 'a place such as station/s1/left/700')
+  .max(120);
 
 export const readingSchema = z.strictObject({
   value: positionSchema,
@@ -28,7 +31,12 @@ export const readingSchema = z.strictObject({
 });
 
 export const stationSchema = z.strictObject({ id: idSchema, name: nameSchema });
-export const archSchema = z.strictObject({ id: idSchema, name: nameSchema, side: sideSchema, shape: z.enum(['box', 'rounded']) });
+export const archSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  side: sideSchema,
+  shape: z.enum(['box', 'rounded']),
+});
 export const ribSchema = z.strictObject({ id: idSchema, name: nameSchema });
 export const openingSchema = z.strictObject({
   id: idSchema,
@@ -139,7 +147,9 @@ export const cutPlanSchema = z.strictObject({
   format: z.literal('cut-plan'),
   version: z.literal(1),
   sheets: z.array(planSheetSchema),
-  unplaced: z.array(z.strictObject({ part: z.string(), quantity: z.int(), why: z.enum(['turn', 'longer', 'wider', 'both', 'stock']) })),
+  unplaced: z.array(
+    z.strictObject({ part: z.string(), quantity: z.int(), why: z.enum(['turn', 'longer', 'wider', 'both', 'stock']) }),
+  ),
   cost: z.number(),
   bound: z.number(),
   proved: z.boolean(),
@@ -193,7 +203,10 @@ export const priceItemSchema = z.strictObject({
   stocks: z.array(priceStockSchema).max(20),
   pack: pricePackSchema.nullable(),
 });
-export const priceBookSchema = z.strictObject({ currency: z.string().regex(/^[A-Z]{3}$/), items: z.array(priceItemSchema).max(2000) });
+export const priceBookSchema = z.strictObject({
+  currency: z.string().regex(/^[A-Z]{3}$/),
+  items: z.array(priceItemSchema).max(2000),
+});
 
 export const projectFileSchema = z.strictObject({
   format: z.literal('nest-plank-file'),

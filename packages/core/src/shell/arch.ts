@@ -29,12 +29,18 @@ export function archesOf(survey: Survey, shell: Shell | null): ArchResult {
     const [from, to, height, face] = [read('from'), read('to'), read('height'), read('face')];
     if (from === null || to === null || height === null || face === null) return [];
     if (to <= from) {
-      problems.push({ said: message('arch.order', { name: arch.name, from: mm(from), to: mm(to) }), address: `arch/${arch.id}/to` });
+      problems.push({
+        said: message('arch.order', { name: arch.name, from: mm(from), to: mm(to) }),
+        address: `arch/${arch.id}/to`,
+      });
       return [];
     }
     const wall = shell ? halfWidth(shell, arch.side, (from + to) / 2, 0) : Infinity;
     if (face >= wall) {
-      problems.push({ said: message('arch.behindWall', { name: arch.name, face: mm(face), wall: mm(wall) }), address: `arch/${arch.id}/face` });
+      problems.push({
+        said: message('arch.behindWall', { name: arch.name, face: mm(face), wall: mm(wall) }),
+        address: `arch/${arch.id}/face`,
+      });
       return [];
     }
     return [{ id: arch.id, name: arch.name, side: arch.side, shape: arch.shape, from, to, height, face }];
@@ -61,20 +67,43 @@ export function archFootprint(arch: ArchShape, shell: Shell, z: number, clearanc
   const sign = arch.side === 'left' ? -1 : 1;
   const outer = halfWidth(shell, arch.side, (span[0] + span[1]) / 2, z) + beyond;
   const inner = arch.face - clearance;
-  return rectangle(span[0] - clearance, Math.min(sign * inner, sign * outer), span[1] + clearance, Math.max(sign * inner, sign * outer));
+  return rectangle(
+    span[0] - clearance,
+    Math.min(sign * inner, sign * outer),
+    span[1] + clearance,
+    Math.max(sign * inner, sign * outer),
+  );
 }
 
 /** The arch seen from the side, as points (x, z) along its top from front to rear. */
 export function archProfile(arch: ArchShape): Point[] {
-  if (arch.shape === 'box') return [[arch.from, 0], [arch.from, arch.height], [arch.to, arch.height], [arch.to, 0]];
+  if (arch.shape === 'box')
+    return [
+      [arch.from, 0],
+      [arch.from, arch.height],
+      [arch.to, arch.height],
+      [arch.to, 0],
+    ];
   const middle = (arch.from + arch.to) / 2;
-  return spread(Math.PI, 0, 17).map((angle): Point => [middle + ((arch.to - arch.from) / 2) * Math.cos(angle), arch.height * Math.sin(angle)]);
+  return spread(Math.PI, 0, 17).map((angle): Point => [
+    middle + ((arch.to - arch.from) / 2) * Math.cos(angle),
+    arch.height * Math.sin(angle),
+  ]);
 }
 
 /** How far from the centre line one side is free between two x and two heights, arches and walls considered, mm. */
-export function clearHalfWidth(shell: Shell, arches: readonly ArchShape[], side: Side, x0: number, x1: number, z0: number, z1: number): number {
+export function clearHalfWidth(
+  shell: Shell,
+  arches: readonly ArchShape[],
+  side: Side,
+  x0: number,
+  x1: number,
+  z0: number,
+  z1: number,
+): number {
   let clear = Infinity;
-  for (const x of spread(x0, x1, 13)) for (const z of spread(z0, z1, 7)) clear = Math.min(clear, halfWidth(shell, side, x, z));
+  for (const x of spread(x0, x1, 13))
+    for (const z of spread(z0, z1, 7)) clear = Math.min(clear, halfWidth(shell, side, x, z));
   for (const arch of arches) {
     const span = arch.side === side ? archSpan(arch, z0) : null;
     if (span && span[1] > x0 && span[0] < x1) clear = Math.min(clear, arch.face);

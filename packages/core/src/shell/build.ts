@@ -27,7 +27,15 @@ function collect(survey: Survey, assumed: Message[]): RawStation[] {
   const stations = new Map<string, RawStation>();
   for (const station of survey.stations) {
     const x = valueAt(survey, `station/${station.id}/x`);
-    if (x !== null) stations.set(station.id, { id: station.id, name: station.name, x, left: new Map(), right: new Map(), roof: new Map() });
+    if (x !== null)
+      stations.set(station.id, {
+        id: station.id,
+        name: station.name,
+        x,
+        left: new Map(),
+        right: new Map(),
+        roof: new Map(),
+      });
   }
   const widths: [RawStation, number, number][] = [];
   for (const address of Object.keys(survey.readings)) {
@@ -44,7 +52,8 @@ function collect(survey: Survey, assumed: Message[]): RawStation[] {
     if (left !== undefined && right !== undefined) continue;
     station.left.set(z, left ?? (right === undefined ? width / 2 : width - right));
     station.right.set(z, right ?? (left === undefined ? width / 2 : width - left));
-    if (left === undefined && right === undefined) assumed.push(message('assumed.split', { name: station.name, z: mm(z) }));
+    if (left === undefined && right === undefined)
+      assumed.push(message('assumed.split', { name: station.name, z: mm(z) }));
   }
   return [...stations.values()].sort((a, b) => a.x - b.x);
 }
@@ -91,11 +100,18 @@ export function buildShell(survey: Survey): ShellResult {
   for (const station of stations) {
     const twin = usable.at(-1);
     if (twin && Math.abs(twin.x - station.x) < 1) {
-      problems.push({ said: message('shell.sameStation', { name: station.name, other: twin.name, x: mm(station.x) }), address: `station/${station.id}/x` });
+      problems.push({
+        said: message('shell.sameStation', { name: station.name, other: twin.name, x: mm(station.x) }),
+        address: `station/${station.id}/x`,
+      });
     } else if (measuredLength !== null && (station.x > measuredLength + 0.5 || station.x < 0)) {
-      problems.push({ said: message('shell.stationOutside', { name: station.name, x: mm(station.x), length: mm(measuredLength) }), address: `station/${station.id}/x` });
+      problems.push({
+        said: message('shell.stationOutside', { name: station.name, x: mm(station.x), length: mm(measuredLength) }),
+        address: `station/${station.id}/x`,
+      });
     } else if (station.left.size > 0 && station.right.size > 0) usable.push(station);
-    else if (station.left.size + station.right.size > 0) assumed.push(message('assumed.leftOut', { name: station.name, side: station.left.size > 0 ? 'right' : 'left' }));
+    else if (station.left.size + station.right.size > 0)
+      assumed.push(message('assumed.leftOut', { name: station.name, side: station.left.size > 0 ? 'right' : 'left' }));
   }
   const withRoof = usable.filter((station) => station.roof.size > 0);
   if (usable.length === 0) problems.push({ said: message('shell.noStation'), address: null });

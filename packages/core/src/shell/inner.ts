@@ -44,12 +44,18 @@ function movedRoof(section: StationSection, inset: number): Point[] {
   });
   const start: Point = points[0] ?? [0, 0];
   const end: Point = points.at(-1) ?? [0, 0];
-  const beyond = (p: Point, slope: number, sign: number): Point => [p[0] + (sign * OVERLAP_MM) / Math.hypot(1, slope), p[1] + (sign * OVERLAP_MM * slope) / Math.hypot(1, slope)];
+  const beyond = (p: Point, slope: number, sign: number): Point => [
+    p[0] + (sign * OVERLAP_MM) / Math.hypot(1, slope),
+    p[1] + (sign * OVERLAP_MM * slope) / Math.hypot(1, slope),
+  ];
   return [beyond(start, roofSlope(section, from), -1), ...points, beyond(end, roofSlope(section, to), 1)];
 }
 
 /** Where two open lines first cross, walking the second; with the index of the piece on each. */
-function crossing(a: readonly Point[], b: readonly Point[]): { readonly point: Point; readonly onA: number; readonly onB: number } | null {
+function crossing(
+  a: readonly Point[],
+  b: readonly Point[],
+): { readonly point: Point; readonly onA: number; readonly onB: number } | null {
   for (let j = 1; j < b.length; j += 1) {
     for (let i = 1; i < a.length; i += 1) {
       const [p, q, r, s] = [a[i - 1], a[i], b[j - 1], b[j]];
@@ -58,7 +64,8 @@ function crossing(a: readonly Point[], b: readonly Point[]): { readonly point: P
       if (Math.abs(cross) < 1e-12) continue;
       const t = ((r[0] - p[0]) * (s[1] - r[1]) - (r[1] - p[1]) * (s[0] - r[0])) / cross;
       const u = ((r[0] - p[0]) * (q[1] - p[1]) - (r[1] - p[1]) * (q[0] - p[0])) / cross;
-      if (t >= 0 && t <= 1 && u >= 0 && u <= 1) return { point: [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])], onA: i - 1, onB: j - 1 };
+      if (t >= 0 && t <= 1 && u >= 0 && u <= 1)
+        return { point: [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])], onA: i - 1, onB: j - 1 };
     }
   }
   return null;
@@ -92,12 +99,21 @@ function insetSection(section: StationSection, insets: Insets): StationSection |
     const met = crossing(wall, line);
     if (!met) return null;
     const upTo = [...wall.slice(0, met.onA + 1), met.point].map(([y, z]): Point => [z, sign * y]);
-    return { wall: curveThrough(upTo), corner: met.point, onRoof: which === 'left' ? met.onB : roof.length - 2 - met.onB };
+    return {
+      wall: curveThrough(upTo),
+      corner: met.point,
+      onRoof: which === 'left' ? met.onB : roof.length - 2 - met.onB,
+    };
   };
   const [left, right] = [side('left'), side('right')];
   if (!left || !right || left.corner[0] >= right.corner[0]) return null;
   const between = roof.slice(left.onRoof + 1, right.onRoof + 1);
-  return { x: section.x, left: left.wall, right: right.wall, roof: curveThrough([left.corner, ...between, right.corner]) };
+  return {
+    x: section.x,
+    left: left.wall,
+    right: right.wall,
+    roof: curveThrough([left.corner, ...between, right.corner]),
+  };
 }
 
 /**
@@ -111,6 +127,11 @@ export function innerShell(shell: Shell, insets: Insets): Shell | null {
   if (whole.length < stations.length) return null;
   const floor = shell.floor + insets.floor;
   const inner = makeShell(shell.length, floor, whole);
-  const leftOver = whole.every((section) => evaluate(section.roof, 0) > floor && (section.left.at.at(-1) ?? 0) > floor && evaluate(section.left, floor) + evaluate(section.right, floor) > 0);
+  const leftOver = whole.every(
+    (section) =>
+      evaluate(section.roof, 0) > floor &&
+      (section.left.at.at(-1) ?? 0) > floor &&
+      evaluate(section.left, floor) + evaluate(section.right, floor) > 0,
+  );
   return leftOver ? inner : null;
 }

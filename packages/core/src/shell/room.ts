@@ -27,10 +27,15 @@ function smallest(shell: Shell, of: (x: number) => number): Figure {
   return all.reduce((best, next) => (next.value < best.value ? next : best));
 }
 
-const width = (shell: Shell, x: number, z: number): number => halfWidth(shell, 'left', x, z) + halfWidth(shell, 'right', x, z);
+const width = (shell: Shell, x: number, z: number): number =>
+  halfWidth(shell, 'left', x, z) + halfWidth(shell, 'right', x, z);
 
 function widest(shell: Shell, x: number): number {
-  return Math.max(...spread(shell.floor, Math.min(wallTop(shell, 'left', x), wallTop(shell, 'right', x)), 25).map((z) => width(shell, x, z)));
+  return Math.max(
+    ...spread(shell.floor, Math.min(wallTop(shell, 'left', x), wallTop(shell, 'right', x)), 25).map((z) =>
+      width(shell, x, z),
+    ),
+  );
 }
 
 /** Mean of a length over the vehicle times the vehicle's length, m2 (trapezoid rule). */
@@ -53,13 +58,19 @@ function ceilingLength(shell: Shell, x: number): number {
 
 /** Works out the room figures of a shell, bare or inner. */
 export function roomFigures(shell: Shell, bedHeight = BED_HEIGHT_MM): RoomFigures {
-  const wall = (side: Side): number => areaOf(shell, (x) => developedHeight(shell, side, x, wallTop(shell, side, x), 9));
+  const wall = (side: Side): number =>
+    areaOf(shell, (x) => developedHeight(shell, side, x, wallTop(shell, side, x), 9));
   return {
     length: shell.length,
     standing: smallest(shell, (x) => roofHeight(shell, x, 0) - shell.floor),
     widthAtFloor: smallest(shell, (x) => width(shell, x, shell.floor)),
     widthAtBelly: smallest(shell, (x) => widest(shell, x)),
     widthAtBed: smallest(shell, (x) => width(shell, x, shell.floor + bedHeight)),
-    areas: { floor: areaOf(shell, (x) => width(shell, x, shell.floor)), left: wall('left'), right: wall('right'), ceiling: areaOf(shell, (x) => ceilingLength(shell, x)) },
+    areas: {
+      floor: areaOf(shell, (x) => width(shell, x, shell.floor)),
+      left: wall('left'),
+      right: wall('right'),
+      ceiling: areaOf(shell, (x) => ceilingLength(shell, x)),
+    },
   };
 }

@@ -8,7 +8,18 @@ import { buildShell } from './build.js';
 import { innerShell } from './inner.js';
 import { roomFigures } from './room.js';
 import { boxOf } from '../numeric/plane.js';
-import { curvatureRadius, developedHeight, halfWidth, leanAlong, leanUp, roofHeight, sectionAcross, sideAlong, wallTop, type Shell } from './shell.js';
+import {
+  curvatureRadius,
+  developedHeight,
+  halfWidth,
+  leanAlong,
+  leanUp,
+  roofHeight,
+  sectionAcross,
+  sideAlong,
+  wallTop,
+  type Shell,
+} from './shell.js';
 
 const AT = '2026-10-01T08:00:00.000Z';
 type Readings = Record<string, number>;
@@ -16,7 +27,11 @@ type Readings = Record<string, number>;
 function surveyWith(readings: Readings, more: Partial<Survey> = {}): Survey {
   let project = createProject({ id: 't', name: 'Test', kind: 'van', model: '', units: 'mm', startDate: '2026-10-01' });
   project = { ...project, survey: { ...project.survey, ...more } };
-  for (const [address, value] of Object.entries(readings)) project = applyOperation(project, { name: 'takeReading', payload: { address, reading: { value, method: 'tape', at: AT } } }).project;
+  for (const [address, value] of Object.entries(readings))
+    project = applyOperation(project, {
+      name: 'takeReading',
+      payload: { address, reading: { value, method: 'tape', at: AT } },
+    }).project;
   return project.survey;
 }
 
@@ -29,15 +44,35 @@ function shellOf(readings: Readings, more: Partial<Survey> = {}): Shell {
 /** A box 3000 long, 1800 wide, 1900 high. */
 const BOX: Readings = {
   'floor/length': 3000,
-  'station/s1/x': 0, 'station/s1/left/0': 900, 'station/s1/left/1900': 900, 'station/s1/right/0': 900, 'station/s1/right/1900': 900, 'station/s1/roof/0': 1900,
-  'station/s2/x': 3000, 'station/s2/left/0': 900, 'station/s2/left/1900': 900, 'station/s2/right/0': 900, 'station/s2/right/1900': 900, 'station/s2/roof/0': 1900,
+  'station/s1/x': 0,
+  'station/s1/left/0': 900,
+  'station/s1/left/1900': 900,
+  'station/s1/right/0': 900,
+  'station/s1/right/1900': 900,
+  'station/s1/roof/0': 1900,
+  'station/s2/x': 3000,
+  'station/s2/left/0': 900,
+  'station/s2/left/1900': 900,
+  'station/s2/right/0': 900,
+  'station/s2/right/1900': 900,
+  'station/s2/roof/0': 1900,
 };
 
 /** Walls that lean in by 100 over 1000, the right one opening to the rear by 60 over 3000. */
 const LEANING: Readings = {
   'floor/length': 3000,
-  'station/s1/x': 0, 'station/s1/left/0': 900, 'station/s1/left/1000': 800, 'station/s1/right/0': 900, 'station/s1/right/1000': 800, 'station/s1/roof/0': 1000,
-  'station/s2/x': 3000, 'station/s2/left/0': 900, 'station/s2/left/1000': 800, 'station/s2/right/0': 960, 'station/s2/right/1000': 860, 'station/s2/roof/0': 1000,
+  'station/s1/x': 0,
+  'station/s1/left/0': 900,
+  'station/s1/left/1000': 800,
+  'station/s1/right/0': 900,
+  'station/s1/right/1000': 800,
+  'station/s1/roof/0': 1000,
+  'station/s2/x': 3000,
+  'station/s2/left/0': 900,
+  'station/s2/left/1000': 800,
+  'station/s2/right/0': 960,
+  'station/s2/right/1000': 860,
+  'station/s2/roof/0': 1000,
 };
 
 describe('a shell from readings', () => {
@@ -46,8 +81,15 @@ describe('a shell from readings', () => {
     expect(halfWidth(shell, 'left', 1234, 777)).toBe(900);
     expect(roofHeight(shell, 2000, 300)).toBeCloseTo(1900, 9);
     const box = boxOf(sectionAcross(shell, 1500));
-    expect([box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([-900, 0, 900, 1900]);
-    expect(roomFigures(shell)).toMatchObject({ length: 3000, standing: { value: 1900 }, widthAtFloor: { value: 1800 }, widthAtBelly: { value: 1800 } });
+    expect([box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([
+      -900, 0, 900, 1900,
+    ]);
+    expect(roomFigures(shell)).toMatchObject({
+      length: 3000,
+      standing: { value: 1900 },
+      widthAtFloor: { value: 1800 },
+      widthAtBelly: { value: 1800 },
+    });
     expect(roomFigures(shell).areas.floor).toBeCloseTo(5.4, 9);
     expect(roomFigures(shell).areas.left).toBeCloseTo(5.7, 9);
   });
@@ -67,7 +109,12 @@ describe('a shell from readings', () => {
 
   it('follows the roof curve above the wall', () => {
     // wall 800 at 1900, roof 2000 in the middle: between them the roof comes down along a monotone curve
-    const shell = shellOf({ ...BOX, 'station/s1/left/1900': 800, 'station/s1/right/1900': 800, 'station/s1/roof/0': 2000 });
+    const shell = shellOf({
+      ...BOX,
+      'station/s1/left/1900': 800,
+      'station/s1/right/1900': 800,
+      'station/s1/roof/0': 2000,
+    });
     expect(wallTop(shell, 'left', 0)).toBe(1900);
     expect(halfWidth(shell, 'left', 0, 2001)).toBe(0);
     const y = halfWidth(shell, 'right', 0, 1950);
@@ -75,13 +122,22 @@ describe('a shell from readings', () => {
   });
 
   it('splits a wall-to-wall width at the centre line and says so', () => {
-    const { shell, assumed } = buildShell(surveyWith({ 'floor/length': 3000, 'station/s1/x': 100, 'station/s1/width/0': 1790, 'station/s1/roof/0': 1900 }));
+    const { shell, assumed } = buildShell(
+      surveyWith({ 'floor/length': 3000, 'station/s1/x': 100, 'station/s1/width/0': 1790, 'station/s1/roof/0': 1900 }),
+    );
     expect(shell && halfWidth(shell, 'left', 0, 0)).toBe(895);
     expect(assumed.map((m) => m.key)).toEqual(['assumed.split', 'assumed.oneStation']);
   });
 
   it('takes the other side of a width when one side is known', () => {
-    const { shell } = buildShell(surveyWith({ 'station/s1/x': 100, 'station/s1/width/0': 1790, 'station/s1/left/0': 890, 'station/s1/roof/0': 1900 }));
+    const { shell } = buildShell(
+      surveyWith({
+        'station/s1/x': 100,
+        'station/s1/width/0': 1790,
+        'station/s1/left/0': 890,
+        'station/s1/roof/0': 1900,
+      }),
+    );
     expect(shell && halfWidth(shell, 'right', 0, 0)).toBe(900);
   });
 
@@ -95,15 +151,27 @@ describe('a shell from readings', () => {
   });
 
   it('names a station behind the end of the floor, and two in one place', () => {
-    const behind = buildShell(surveyWith({ ...BOX, 'station/s3/x': 3400, 'station/s3/left/0': 900, 'station/s3/right/0': 900 }));
-    expect(behind.problems).toEqual([expect.objectContaining({ address: 'station/s3/x', said: expect.objectContaining({ key: 'shell.stationOutside' }) as object })]);
+    const behind = buildShell(
+      surveyWith({ ...BOX, 'station/s3/x': 3400, 'station/s3/left/0': 900, 'station/s3/right/0': 900 }),
+    );
+    expect(behind.problems).toEqual([
+      expect.objectContaining({
+        address: 'station/s3/x',
+        said: expect.objectContaining({ key: 'shell.stationOutside' }) as object,
+      }),
+    ]);
     expect(behind.shell?.stations).toHaveLength(2);
-    const twice = buildShell(surveyWith({ ...BOX, 'station/s3/x': 3000, 'station/s3/left/0': 900, 'station/s3/right/0': 900 }));
+    const twice = buildShell(
+      surveyWith({ ...BOX, 'station/s3/x': 3000, 'station/s3/left/0': 900, 'station/s3/right/0': 900 }),
+    );
     expect(twice.problems[0]?.said.key).toBe('shell.sameStation');
   });
 
   it('gives back every reading, whatever they are', () => {
-    const station = fc.record({ x: fc.integer({ min: 0, max: 3000 }), left: fc.array(fc.integer({ min: 600, max: 1000 }), { minLength: 3, maxLength: 3 }) });
+    const station = fc.record({
+      x: fc.integer({ min: 0, max: 3000 }),
+      left: fc.array(fc.integer({ min: 600, max: 1000 }), { minLength: 3, maxLength: 3 }),
+    });
     fc.assert(
       fc.property(fc.uniqueArray(station, { selector: (s) => s.x, minLength: 2, maxLength: 4 }), (stations) => {
         const readings: Readings = { 'floor/length': 3000 };
@@ -117,7 +185,8 @@ describe('a shell from readings', () => {
         });
         const shell = shellOf(readings);
         const kept = stations.filter((s, i) => stations.every((o, j) => j >= i || Math.abs(o.x - s.x) >= 1));
-        for (const s of kept) [0, 700, 1400].forEach((z, j) => expect(halfWidth(shell, 'left', s.x, z)).toBeCloseTo(s.left[j] ?? 0, 6));
+        for (const s of kept)
+          [0, 700, 1400].forEach((z, j) => expect(halfWidth(shell, 'left', s.x, z)).toBeCloseTo(s.left[j] ?? 0, 6));
       }),
       { seed: 9, numRuns: 60 },
     );
@@ -144,12 +213,20 @@ describe('the inner shell', () => {
     const shell = shellOf(LEANING);
     const inset = fc.integer({ min: 0, max: 120 });
     fc.assert(
-      fc.property(inset, inset, inset, inset, fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 130, max: 800 }), (floor, left, right, ceiling, x, z) => {
-        const inner = innerShell(shell, { floor, left, right, ceiling });
-        if (!inner) return;
-        expect(halfWidth(inner, 'left', x, z)).toBeLessThanOrEqual(halfWidth(shell, 'left', x, z) - left + 1e-6);
-        expect(roofHeight(inner, x, 0)).toBeLessThanOrEqual(roofHeight(shell, x, 0) - ceiling + 1e-6);
-      }),
+      fc.property(
+        inset,
+        inset,
+        inset,
+        inset,
+        fc.integer({ min: 0, max: 3000 }),
+        fc.integer({ min: 130, max: 800 }),
+        (floor, left, right, ceiling, x, z) => {
+          const inner = innerShell(shell, { floor, left, right, ceiling });
+          if (!inner) return;
+          expect(halfWidth(inner, 'left', x, z)).toBeLessThanOrEqual(halfWidth(shell, 'left', x, z) - left + 1e-6);
+          expect(roofHeight(inner, x, 0)).toBeLessThanOrEqual(roofHeight(shell, x, 0) - ceiling + 1e-6);
+        },
+      ),
       { seed: 10, numRuns: 200 },
     );
   });
@@ -165,14 +242,24 @@ describe('wheel arches', () => {
     expect(archSpan(box, 300)).toBeNull();
     // half an ellipse: at 180 of 300 up, the half length is 400 times the root of 1 - 0.36
     expect(archSpan({ ...box, shape: 'rounded' }, 180)).toEqual([2200 - 320, 2200 + 320]);
-    expect(archFootprint(box, shellOf(BOX), 100, 10, 300)?.map((p) => p.map((v) => Math.round(v * 1e6) / 1e6))).toEqual([[1790, -1200], [2610, -1200], [2610, -690], [1790, -690]]);
+    expect(archFootprint(box, shellOf(BOX), 100, 10, 300)?.map((p) => p.map((v) => Math.round(v * 1e6) / 1e6))).toEqual(
+      [
+        [1790, -1200],
+        [2610, -1200],
+        [2610, -690],
+        [1790, -690],
+      ],
+    );
     expect(clearHalfWidth(shellOf(BOX), [box], 'left', 0, 3000, 50, 800)).toBe(700);
     expect(clearHalfWidth(shellOf(BOX), [box], 'left', 0, 1700, 50, 800)).toBeCloseTo(900, 9);
     expect(clearHalfWidth(shellOf(BOX), [box], 'right', 0, 3000, 50, 800)).toBeCloseTo(900, 9);
   });
   it('are named when they lie behind the wall or end before they begin', () => {
     const behind = surveyWith({ ...BOX, ...arch, 'arch/a1/face': 950 });
-    expect(archesOf(behind, buildShell(behind).shell)).toMatchObject({ arches: [], problems: [{ address: 'arch/a1/face' }] });
+    expect(archesOf(behind, buildShell(behind).shell)).toMatchObject({
+      arches: [],
+      problems: [{ address: 'arch/a1/face' }],
+    });
     const turned = surveyWith({ ...BOX, ...arch, 'arch/a1/to': 1700 });
     expect(archesOf(turned, buildShell(turned).shell).problems[0]?.said.key).toBe('arch.order');
   });

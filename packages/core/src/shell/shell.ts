@@ -118,7 +118,8 @@ export function developedHeight(shell: Shell, side: Side, x: number, z: number, 
 
 /** The whole section across the vehicle at x as a closed ring (y, z): floor, right wall, roof, left wall. */
 export function sectionAcross(shell: Shell, x: number, count = 25): Ring {
-  const up = (side: Side, sign: number): Point[] => wallLine(shell, side, x, shell.floor, wallTop(shell, side, x), count).map(([d, z]): Point => [sign * d, z]);
+  const up = (side: Side, sign: number): Point[] =>
+    wallLine(shell, side, x, shell.floor, wallTop(shell, side, x), count).map(([d, z]): Point => [sign * d, z]);
   const right = up('right', 1);
   const left = up('left', -1);
   const [from, to] = [right.at(-1)?.[0] ?? 0, left.at(-1)?.[0] ?? 0];

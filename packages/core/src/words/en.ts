@@ -5,7 +5,8 @@
 export const EN = {
   'length.empty': 'Nothing is typed yet. A length is a number such as 1420, 142 cm or 55 7/8 in.',
   'length.comma': '“{typed}” can be read two ways. Write 1420, 1 420 or 1.42.',
-  'length.unreadable': '“{typed}” is not a length: “{at}” is not understood. Allowed: 1420, 142 cm, 4\' 7 7/8", 2440-2*18.',
+  'length.unreadable':
+    '“{typed}” is not a length: “{at}” is not understood. Allowed: 1420, 142 cm, 4\' 7 7/8", 2440-2*18.',
   'length.sum': '“{typed}” is not a whole sum. Allowed: 1420, 48 1/2, 2440-2*18.',
   'length.area': '“{typed}” multiplies or divides by a length, which gives no length.',
   'length.zero': '“{typed}” divides by nought.',
@@ -58,12 +59,15 @@ export const EN = {
   'assumed.roof': '{name}: roof height taken from {other}.',
   'assumed.oneStation': 'One station only: the vehicle is drawn as a straight box of that section.',
   'shell.sameStation': '{name} and {other} are both {x} from the front datum. Move one of them.',
-  'shell.stationOutside': '{name}, {x} from the front datum, is not on the floor, which ends at {length}. It is left out until one of the two is put right.',
-  'shell.noStation': 'No station has both walls yet. One station with both walls and a roof height draws the first shell.',
+  'shell.stationOutside':
+    '{name}, {x} from the front datum, is not on the floor, which ends at {length}. It is left out until one of the two is put right.',
+  'shell.noStation':
+    'No station has both walls yet. One station with both walls and a roof height draws the first shell.',
   'shell.noRoof': 'No roof height yet. One is enough to draw the shell.',
   'arch.order': '{name} ends at {to}, before it begins at {from}. It is left out.',
   'arch.behindWall': '{name}: its face at {face} from the centre line lies behind the wall at {wall}. It is left out.',
-  'layers.tooThick': 'The layers leave no room: floor {floor}, left {left}, right {right}, ceiling {ceiling}. Make one of them thinner.',
+  'layers.tooThick':
+    'The layers leave no room: floor {floor}, left {left}, right {right}, ceiling {ceiling}. Make one of them thinner.',
 
   'rule.bedLength.good': '{who}, lying across: {spare} to spare beyond good. Clear {clear}.',
   'rule.bedLength.tight': '{who}, lying across: {short} short of good. Clear {clear}, wants {wants}.',
@@ -114,7 +118,7 @@ export const EN = {
   'mend.moveForward': 'Move {name} {by} to the front',
 
   'operation.unknown': 'There is no operation named “{name}”.',
-  'operation.badPayload': '{name}: {place} is not as it should be ({why}).',
+  'operation.badPayload': '{name}, {place}: this cannot be taken. {why}.',
   'operation.notThere': 'There is no {id} any more; it may have been removed elsewhere.',
   'operation.noPlace': '“{address}” is not a place that can be measured in this survey.',
   'operation.outOfRange': '{typed} cannot be right here: between {least} and {most} is allowed.',
@@ -122,10 +126,14 @@ export const EN = {
   'operation.twice': 'There is a {id} already.',
   'operation.badUnit': '{name}: {what} is not a size a unit can have.',
 
-  'cut.tooLarge.turn': '{part} is {length} × {width} and would fit only turned against the grain. Turn its grain, or join it at a rib.',
-  'cut.tooLarge.longer': '{part} is {length} long; the longest {material} on offer gives {sheetLength} × {sheetWidth}. Join it at a rib, or add a longer sheet to the price book.',
-  'cut.tooLarge.wider': '{part} is {width} wide; the widest {material} on offer gives {sheetLength} × {sheetWidth}. Split it along its length.',
-  'cut.tooLarge.both': '{part}, {length} × {width}, is larger than any {material}: {sheetLength} × {sheetWidth}. Split it both ways.',
+  'cut.tooLarge.turn':
+    '{part} is {length} × {width} and would fit only turned against the grain. Turn its grain, or join it at a rib.',
+  'cut.tooLarge.longer':
+    '{part} is {length} long; the longest {material} on offer gives {sheetLength} × {sheetWidth}. Join it at a rib, or add a longer sheet to the price book.',
+  'cut.tooLarge.wider':
+    '{part} is {width} wide; the widest {material} on offer gives {sheetLength} × {sheetWidth}. Split it along its length.',
+  'cut.tooLarge.both':
+    '{part}, {length} × {width}, is larger than any {material}: {sheetLength} × {sheetWidth}. Split it both ways.',
   'cut.tooLarge.stock': '{part} is left over: there are not enough sheets of {material}.',
   'cut.notSold': '{part} is cut from {material}, which the price book does not sell in sheets.',
 

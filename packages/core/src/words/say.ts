@@ -19,7 +19,10 @@ export function formatMoney(minor: number, currency: string): string {
 function write(param: MessageParam, voice: Voice): string {
   if (typeof param === 'string') return param;
   if (typeof param === 'number') return groupDigits(param, Number.isInteger(param) ? 0 : 1);
-  if ('mm' in param) return voice.lengths.units === 'mm' ? formatLength(param.mm, voice.lengths) : `${formatLength(param.mm, voice.lengths)}\u00a0in`;
+  if ('mm' in param)
+    return voice.lengths.units === 'mm'
+      ? formatLength(param.mm, voice.lengths)
+      : `${formatLength(param.mm, voice.lengths)}\u00a0in`;
   return formatMoney(param.minor, param.currency);
 }
 

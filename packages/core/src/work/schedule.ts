@@ -80,13 +80,16 @@ export function scheduleOf(tasks: readonly Task[], startDate: string, hoursPerDa
   const readyAt = new Map<string, number>();
   const open = new Set(tasks);
   const planned: PlannedTask[] = [];
-  const day = (hour: number): string => formatISO(addDays(parseISO(startDate), Math.floor(hour / 24)), { representation: 'date' });
+  const day = (hour: number): string =>
+    formatISO(addDays(parseISO(startDate), Math.floor(hour / 24)), { representation: 'date' });
   let now = MORNING;
   while (open.size > 0) {
     const possible = [...open].filter((task) => task.after.every((id) => !known.has(id) || readyAt.has(id)));
     const begins = (task: Task): number => Math.max(now, ...task.after.map((id) => readyAt.get(id) ?? 0));
     const earliest = Math.min(...possible.map(begins));
-    const next = possible.filter((task) => begins(task) <= Math.max(now, earliest) + 1e-9).sort((a, b) => (chain.get(b.id) ?? 0) - (chain.get(a.id) ?? 0))[0];
+    const next = possible
+      .filter((task) => begins(task) <= Math.max(now, earliest) + 1e-9)
+      .sort((a, b) => (chain.get(b.id) ?? 0) - (chain.get(a.id) ?? 0))[0];
     if (!next) throw new ScheduleError('No task can begin.');
     const work = workFrom(begins(next), Math.max(1, next.minutes), hoursPerDay);
     const end = work.at(-1)?.to ?? now;

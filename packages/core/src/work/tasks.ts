@@ -18,7 +18,16 @@ export interface Task {
 }
 
 /** Working time, minutes: estimates for one person with hand-held tools. */
-const MINUTES = { insulateM2: 25, battenM2: 15, lineM2: 40, cutPart: 12, drySubfloor: 30, glueM2: 20, assemblePart: 14, fitUnit: 75 } as const;
+const MINUTES = {
+  insulateM2: 25,
+  battenM2: 15,
+  lineM2: 40,
+  cutPart: 12,
+  drySubfloor: 30,
+  glueM2: 20,
+  assemblePart: 14,
+  fitUnit: 75,
+} as const;
 const WALLS: readonly Surface[] = ['left', 'right', 'ceiling'];
 
 export interface TasksInput {
@@ -43,7 +52,9 @@ function layerTasks(surface: Surface, input: TasksInput, area: number, before: r
     const each = { batten: MINUTES.battenM2, line: MINUTES.lineM2, insulate: MINUTES.insulateM2 }[kind];
     const task: Task = {
       id: `${surface}-${layer.id}`,
-      title: message(`task.${kind}.${surface}`, { material: materialOf(input.book, layer.material)?.name ?? layer.material }),
+      title: message(`task.${kind}.${surface}`, {
+        material: materialOf(input.book, layer.material)?.name ?? layer.material,
+      }),
       minutes: Math.round(area * each),
       lagHours: 0,
       lagWhy: null,
@@ -60,9 +71,36 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
   if (boards.length === 0) return [];
   const lag = cureHours(input, 'floor-glue');
   return [
-    { id: 'subfloor-cut', title: message('task.subfloorCut', { count: boards.length }), minutes: boards.length * MINUTES.cutPart, lagHours: 0, lagWhy: null, after: [], caution: message('caution.saw') },
-    { id: 'subfloor-dry', title: message('task.subfloorDry'), minutes: boards.length * MINUTES.drySubfloor, lagHours: 0, lagWhy: null, after: ['subfloor-cut', ...under], caution: message('caution.underFloor') },
-    { id: 'subfloor-glue', title: message('task.subfloorGlue'), minutes: Math.round((input.room?.areas.floor ?? 0) * MINUTES.glueM2), lagHours: lag, lagWhy: lag > 0 ? message('lag.floorGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature }) : null, after: ['subfloor-dry'], caution: message('caution.fumes') },
+    {
+      id: 'subfloor-cut',
+      title: message('task.subfloorCut', { count: boards.length }),
+      minutes: boards.length * MINUTES.cutPart,
+      lagHours: 0,
+      lagWhy: null,
+      after: [],
+      caution: message('caution.saw'),
+    },
+    {
+      id: 'subfloor-dry',
+      title: message('task.subfloorDry'),
+      minutes: boards.length * MINUTES.drySubfloor,
+      lagHours: 0,
+      lagWhy: null,
+      after: ['subfloor-cut', ...under],
+      caution: message('caution.underFloor'),
+    },
+    {
+      id: 'subfloor-glue',
+      title: message('task.subfloorGlue'),
+      minutes: Math.round((input.room?.areas.floor ?? 0) * MINUTES.glueM2),
+      lagHours: lag,
+      lagWhy:
+        lag > 0
+          ? message('lag.floorGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature })
+          : null,
+      after: ['subfloor-dry'],
+      caution: message('caution.fumes'),
+    },
   ];
 }
 
@@ -73,9 +111,36 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
   const glued = unit.kind === 'base-cupboard';
   const lag = glued ? cureHours(input, 'wood-glue') : 0;
   return [
-    { id: cut, title: message('task.unitCut', { name: unit.name, count: parts.length }), minutes: parts.length * MINUTES.cutPart, lagHours: 0, lagWhy: null, after: [], caution: message('caution.saw') },
-    { id: build, title: message('task.unitAssemble', { name: unit.name }), minutes: parts.length * MINUTES.assemblePart, lagHours: lag, lagWhy: lag > 0 ? message('lag.woodGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature }) : null, after: [cut], caution: null },
-    { id: `${unit.id}-fit`, title: message('task.unitFit', { name: unit.name }), minutes: MINUTES.fitUnit, lagHours: 0, lagWhy: null, after: [build, ...ready], caution: message('caution.fixing') },
+    {
+      id: cut,
+      title: message('task.unitCut', { name: unit.name, count: parts.length }),
+      minutes: parts.length * MINUTES.cutPart,
+      lagHours: 0,
+      lagWhy: null,
+      after: [],
+      caution: message('caution.saw'),
+    },
+    {
+      id: build,
+      title: message('task.unitAssemble', { name: unit.name }),
+      minutes: parts.length * MINUTES.assemblePart,
+      lagHours: lag,
+      lagWhy:
+        lag > 0
+          ? message('lag.woodGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature })
+          : null,
+      after: [cut],
+      caution: null,
+    },
+    {
+      id: `${unit.id}-fit`,
+      title: message('task.unitFit', { name: unit.name }),
+      minutes: MINUTES.fitUnit,
+      lagHours: 0,
+      lagWhy: null,
+      after: [build, ...ready],
+      caution: message('caution.fixing'),
+    },
   ];
 }
 
@@ -88,16 +153,30 @@ export function tasksOf(input: TasksInput): Task[] {
   if (!areas) return [];
   const liningFirst = input.settings.floorMeets === 'lining';
   const under = input.buildUps.floor.findIndex((layer) => layer.board);
-  const below = { ...input, buildUps: { ...input.buildUps, floor: under < 0 ? input.buildUps.floor : input.buildUps.floor.slice(0, under) } };
-  const above = { ...input, buildUps: { ...input.buildUps, floor: under < 0 ? [] : input.buildUps.floor.slice(under + 1) } };
+  const below = {
+    ...input,
+    buildUps: { ...input.buildUps, floor: under < 0 ? input.buildUps.floor : input.buildUps.floor.slice(0, under) },
+  };
+  const above = {
+    ...input,
+    buildUps: { ...input.buildUps, floor: under < 0 ? [] : input.buildUps.floor.slice(under + 1) },
+  };
   const lastOf = (tasks: readonly Task[]): string[] => tasks.slice(-1).map((task) => task.id);
   const walls = WALLS.map((surface) => layerTasks(surface, input, areas[surface], []));
   const wallsDone = walls.flatMap(lastOf);
   const belowTasks = layerTasks('floor', below, areas.floor, []);
   const floorTasks = subfloorTasks(input, [...lastOf(belowTasks), ...(liningFirst ? wallsDone : [])]);
   const floorDone = floorTasks.length > 0 ? lastOf(floorTasks) : lastOf(belowTasks);
-  const walls2 = liningFirst ? walls : walls.map((tasks) => tasks.map((task) => (task.after.length === 0 ? { ...task, after: floorDone } : task)));
+  const walls2 = liningFirst
+    ? walls
+    : walls.map((tasks) => tasks.map((task) => (task.after.length === 0 ? { ...task, after: floorDone } : task)));
   const aboveTasks = layerTasks('floor', above, areas.floor, floorDone);
   const ready = [...(aboveTasks.length > 0 ? lastOf(aboveTasks) : floorDone), ...wallsDone];
-  return [...belowTasks, ...walls2.flat(), ...floorTasks, ...aboveTasks, ...input.units.flatMap((unit) => unitTasks(unit, input, ready))];
+  return [
+    ...belowTasks,
+    ...walls2.flat(),
+    ...floorTasks,
+    ...aboveTasks,
+    ...input.units.flatMap((unit) => unitTasks(unit, input, ready)),
+  ];
 }

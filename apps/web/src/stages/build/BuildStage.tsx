@@ -16,8 +16,14 @@ export default function BuildStage() {
   if (!scene) return <main className="stage" />;
   const { parts } = scene.shape;
   const groups: { readonly id: string; readonly name: string; readonly parts: readonly Part[] }[] = [
-    ...(parts.some((part) => part.unit === null) ? [{ id: 'subfloor', name: t('build.subfloor'), parts: parts.filter((part) => part.unit === null) }] : []),
-    ...scene.project.units.map((unit) => ({ id: unit.id, name: unit.name, parts: parts.filter((part) => part.unit === unit.id) })),
+    ...(parts.some((part) => part.unit === null)
+      ? [{ id: 'subfloor', name: t('build.subfloor'), parts: parts.filter((part) => part.unit === null) }]
+      : []),
+    ...scene.project.units.map((unit) => ({
+      id: unit.id,
+      name: unit.name,
+      parts: parts.filter((part) => part.unit === unit.id),
+    })),
   ];
   const open = groups.find((candidate) => candidate.id === group) ?? groups[0];
   const part = open?.parts.find((candidate) => candidate.id === chosenPart) ?? open?.parts[0] ?? null;
@@ -29,15 +35,25 @@ export default function BuildStage() {
           <p className="empty">{t('build.none')}</p>
         ) : (
           <>
-            <div className="strip row apart wrap" style={{ borderTop: 0, borderBottom: 'var(--line) solid var(--ink)' }}>
+            <div
+              className="strip row apart wrap"
+              style={{ borderTop: 0, borderBottom: 'var(--line) solid var(--ink)' }}
+            >
               <div className="chips">
                 {groups.map((candidate) => (
-                  <ToggleButton key={candidate.id} value={candidate.id} selected={candidate.id === open.id} onChange={() => look({ group: candidate.id, part: null })}>
+                  <ToggleButton
+                    key={candidate.id}
+                    value={candidate.id}
+                    selected={candidate.id === open.id}
+                    onChange={() => look({ group: candidate.id, part: null })}
+                  >
                     {candidate.name}
                   </ToggleButton>
                 ))}
               </div>
-              <span className="soft figures">{t('build.parts', { count: open.parts.length, mass: mass.toFixed(1) })}</span>
+              <span className="soft figures">
+                {t('build.parts', { count: open.parts.length, mass: mass.toFixed(1) })}
+              </span>
             </div>
             <PartFan parts={open.parts} chosen={part?.id ?? null} scene={scene} />
           </>

@@ -12,16 +12,34 @@ function SubfloorChoices({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
   const { settings } = scene.project;
   const { subfloor } = scene.shape;
-  const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null => act({ name: 'changeSettings', payload: { changes } });
+  const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null =>
+    act({ name: 'changeSettings', payload: { changes } });
   return (
     <>
       <p className="small">
-        {t('build.subfloorHow')} {subfloor && t('build.lies', { from: len(subfloor.from), to: len(subfloor.to) })} {subfloor && t('build.seams', { count: subfloor.seams.at.length, direction: t(`build.${subfloor.seams.direction}`) })}
+        {t('build.subfloorHow')} {subfloor && t('build.lies', { from: len(subfloor.from), to: len(subfloor.to) })}{' '}
+        {subfloor &&
+          subfloor.seams
+            .map((seam) => t('build.seam', { direction: t(`build.${seam.direction}`), at: len(seam.at) }))
+            .join(' ')}
       </p>
       <div className="fields">
-        <LengthField label={t('build.clearance')} value={settings.floorClearance} onTake={(floorClearance) => change({ floorClearance })} />
-        <LengthField label={t('build.corner')} value={settings.floorCornerRadius} onTake={(floorCornerRadius) => change({ floorCornerRadius })} />
-        <PickField label={t('build.meets')} value={settings.floorMeets} choices={(['lining', 'shell'] as const).map((value) => ({ value, text: t(`build.meets.${value}`) }))} onPick={(floorMeets) => change({ floorMeets })} />
+        <LengthField
+          label={t('build.clearance')}
+          value={settings.floorClearance}
+          onTake={(floorClearance) => change({ floorClearance })}
+        />
+        <LengthField
+          label={t('build.corner')}
+          value={settings.floorCornerRadius}
+          onTake={(floorCornerRadius) => change({ floorCornerRadius })}
+        />
+        <PickField
+          label={t('build.meets')}
+          value={settings.floorMeets}
+          choices={(['lining', 'shell'] as const).map((value) => ({ value, text: t(`build.meets.${value}`) }))}
+          onPick={(floorMeets) => change({ floorMeets })}
+        />
       </div>
     </>
   );
@@ -34,18 +52,57 @@ function UnitChoices({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
     const refused = change(changes);
     if (refused) notify(said(refused), 'trouble');
   };
-  const sheets = scene.book.items.filter((item) => item.stocks.length > 0).map((item) => ({ value: item.id, text: item.name }));
-  const pick = (field: 'board' | 'support' | 'carcass' | 'facing' | 'top', value: string) => <PickField key={field} label={t(`field.${field}`)} value={value} choices={sheets} onPick={(chosen) => attempt({ [field]: chosen })} />;
-  const length = (field: 'boardWidth' | 'span' | 'scribe' | 'toeKick' | 'overhang', value: number) => <LengthField key={field} label={t(`field.${field}`)} value={value} onTake={(mm) => change({ [field]: mm })} />;
+  const sheets = scene.book.items
+    .filter((item) => item.stocks.length > 0)
+    .map((item) => ({ value: item.id, text: item.name }));
+  const pick = (field: 'board' | 'support' | 'carcass' | 'facing' | 'top', value: string) => (
+    <PickField
+      key={field}
+      label={t(`field.${field}`)}
+      value={value}
+      choices={sheets}
+      onPick={(chosen) => attempt({ [field]: chosen })}
+    />
+  );
+  const length = (field: 'boardWidth' | 'span' | 'scribe' | 'toeKick' | 'overhang', value: number) => (
+    <LengthField key={field} label={t(`field.${field}`)} value={value} onTake={(mm) => change({ [field]: mm })} />
+  );
   return (
     <div className="fields">
       {unit.kind === 'platform-bed' ? (
-        [pick('board', unit.board), pick('support', unit.support), length('boardWidth', unit.boardWidth), length('span', unit.span), length('scribe', unit.scribe)]
+        [
+          pick('board', unit.board),
+          pick('support', unit.support),
+          length('boardWidth', unit.boardWidth),
+          length('span', unit.span),
+          length('scribe', unit.scribe),
+        ]
       ) : (
         <>
-          {[pick('carcass', unit.carcass), pick('facing', unit.facing), pick('top', unit.top), length('toeKick', unit.toeKick), length('overhang', unit.overhang), length('scribe', unit.scribe)]}
-          <NumberField label={t('field.shelves')} value={unit.shelves} least={0} most={8} whole onTake={(shelves) => attempt({ shelves })} />
-          <NumberField label={t('field.doors')} value={unit.doors} least={0} most={6} whole onTake={(doors) => attempt({ doors })} />
+          {[
+            pick('carcass', unit.carcass),
+            pick('facing', unit.facing),
+            pick('top', unit.top),
+            length('toeKick', unit.toeKick),
+            length('overhang', unit.overhang),
+            length('scribe', unit.scribe),
+          ]}
+          <NumberField
+            label={t('field.shelves')}
+            value={unit.shelves}
+            least={0}
+            most={8}
+            whole
+            onTake={(shelves) => attempt({ shelves })}
+          />
+          <NumberField
+            label={t('field.doors')}
+            value={unit.doors}
+            least={0}
+            most={6}
+            whole
+            onTake={(doors) => attempt({ doors })}
+          />
         </>
       )}
     </div>

@@ -18,19 +18,53 @@ export function PartDrawing({ part, hatch, scale, margin = 4, label, sizes }: Pa
   const at = ([x, y]: Point): Point => [margin + extra + x * scale, margin + (box.maxY - y) * scale];
   const outline = [part.outline.outer, ...part.outline.holes].map((ring) => ringPath(ring.map(at))).join(' ');
   return (
-    <svg width={width} height={height} role="img" aria-label={label} style={{ display: 'block', maxWidth: '100%' }} viewBox={`0 0 ${width} ${height}`}>
-      <path d={outline} fillRule="evenodd" fill={`url(#hatch-${hatch})`} stroke="var(--ink)" strokeWidth={1.25} strokeLinejoin="round" />
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={label}
+      style={{ display: 'block', maxWidth: '100%' }}
+      viewBox={`0 0 ${width} ${height}`}
+    >
+      <path
+        d={outline}
+        fillRule="evenodd"
+        fill={`url(#hatch-${hatch})`}
+        stroke="var(--ink)"
+        strokeWidth={1.25}
+        strokeLinejoin="round"
+      />
       {part.edges
         .filter((edge) => edge.trueLine.length > 1)
         .map((edge) => (
-          <path key={edge.at} d={linePath(edge.trueLine.map(at))} fill="none" stroke="var(--data)" strokeWidth={1.25} strokeDasharray="5 3" />
+          <path
+            key={edge.at}
+            d={linePath(edge.trueLine.map(at))}
+            fill="none"
+            stroke="var(--data)"
+            strokeWidth={1.25}
+            strokeDasharray="5 3"
+          />
         ))}
       {sizes && (
         <>
-          <text x={extra + margin + (box.maxX * scale) / 2} y={height - 5} textAnchor="middle" className="data" style={{ fontSize: 15 }}>
+          <text
+            x={extra + margin + (box.maxX * scale) / 2}
+            y={height - 5}
+            textAnchor="middle"
+            className="data"
+            style={{ fontSize: 15 }}
+          >
             {sizes.length}
           </text>
-          <text x={14} y={margin + (box.maxY * scale) / 2} textAnchor="middle" className="data" style={{ fontSize: 15 }} transform={`rotate(-90 14 ${margin + (box.maxY * scale) / 2})`}>
+          <text
+            x={14}
+            y={margin + (box.maxY * scale) / 2}
+            textAnchor="middle"
+            className="data"
+            style={{ fontSize: 15 }}
+            transform={`rotate(-90 14 ${margin + (box.maxY * scale) / 2})`}
+          >
             {sizes.width}
           </text>
         </>

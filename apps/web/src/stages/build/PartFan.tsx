@@ -29,7 +29,15 @@ function fanScale(parts: readonly Part[], width: number, height: number): number
 }
 
 /** The parts of a unit spread out, all to one scale. */
-export function PartFan({ parts, chosen, scene }: { readonly parts: readonly Part[]; readonly chosen: string | null; readonly scene: Scene }) {
+export function PartFan({
+  parts,
+  chosen,
+  scene,
+}: {
+  readonly parts: readonly Part[];
+  readonly chosen: string | null;
+  readonly scene: Scene;
+}) {
   const speech = useSpeech();
   const { t, len } = speech;
   const { ref, width, height } = useSize<HTMLDivElement>();
@@ -42,8 +50,20 @@ export function PartFan({ parts, chosen, scene }: { readonly parts: readonly Par
             const blank = blankOf(part);
             const name = partName(part, parts, speech);
             return (
-              <button key={part.id} type="button" className="part-tile" aria-pressed={part.id === chosen} onClick={() => look({ part: part.id })} data-part={part.id}>
-                <PartDrawing part={part} hatch={materialOf(scene.book, part.material)?.hatch ?? 'grey'} scale={scale} label={t('build.name', { part: name, length: len(blank.length), width: len(blank.width) })} />
+              <button
+                key={part.id}
+                type="button"
+                className="part-tile"
+                aria-pressed={part.id === chosen}
+                onClick={() => look({ part: part.id })}
+                data-part={part.id}
+              >
+                <PartDrawing
+                  part={part}
+                  hatch={materialOf(scene.book, part.material)?.hatch ?? 'grey'}
+                  scale={scale}
+                  label={t('build.name', { part: name, length: len(blank.length), width: len(blank.width) })}
+                />
                 <span style={{ display: 'block', fontWeight: 600 }}>{name}</span>
                 <span className="figures soft">
                   {len(blank.length)} × {len(blank.width)}

@@ -21,17 +21,31 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
       <h1 style={{ fontSize: 22 }}>
         {unit?.name ?? t('build.subfloor')}: {name}
       </h1>
-      <PartDrawing part={part} hatch={material?.hatch ?? 'grey'} scale={scale} margin={6} label={t('build.name', { part: name, length: len(blank.length), width: len(blank.width) })} sizes={{ length: len(blank.length, decimals), width: len(blank.width, decimals) }} />
+      <PartDrawing
+        part={part}
+        hatch={material?.hatch ?? 'grey'}
+        scale={scale}
+        margin={6}
+        label={t('build.name', { part: name, length: len(blank.length), width: len(blank.width) })}
+        sizes={{ length: len(blank.length, decimals), width: len(blank.width, decimals) }}
+      />
       <p>
-        {material?.name ?? part.material} · <span className="soft">{part.grain ? t('build.grainAlong') : t('build.grainAny')}</span>
+        {material?.name ?? part.material} ·{' '}
+        <span className="soft">{part.grain ? t('build.grainAlong') : t('build.grainAny')}</span>
         {mass !== null && <span className="figures"> · {mass.toFixed(1)} kg</span>}
       </p>
       {part.edges
         .filter((edge) => edge.kind === 'scribe')
         .map((edge) => (
           <p key={edge.at} className="small">
-            {t('build.scribe', { at: t(`at.${edge.at}`), allowance: lenUnit(edge.allowance), removal: lenUnit(edge.largestRemoval) })}{' '}
-            {edge.squareCut ? t('build.square', { degrees: degrees(Math.max(Math.abs(edge.bevel.least), Math.abs(edge.bevel.most))) }) : t('build.bevel', { least: degrees(edge.bevel.least), most: degrees(edge.bevel.most) })}
+            {t('build.scribe', {
+              at: t(`at.${edge.at}`),
+              allowance: lenUnit(edge.allowance),
+              removal: lenUnit(edge.largestRemoval),
+            })}{' '}
+            {edge.squareCut
+              ? t('build.square', { degrees: degrees(Math.max(Math.abs(edge.bevel.least), Math.abs(edge.bevel.most))) })
+              : t('build.bevel', { least: degrees(edge.bevel.least), most: degrees(edge.bevel.most) })}
           </p>
         ))}
     </section>

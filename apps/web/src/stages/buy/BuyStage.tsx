@@ -10,8 +10,15 @@ const PhaseChart = lazy(() => import('./PhaseChart.js'));
 /** A material with another price for one sheet size or for its pack. */
 function priced(item: PriceItem, line: string, price: number): PriceItem {
   const priceDate = new Date().toISOString().slice(0, 10);
-  if (item.stocks.some((stock) => stock.id === line)) return { ...item, priceDate, stocks: item.stocks.map((stock) => (stock.id === line ? { ...stock, price } : stock)) };
-  return item.pack ? { ...item, priceDate, pack: { ...item.pack, price } } : { ...item, priceDate, stocks: item.stocks.map((stock) => ({ ...stock, price })) };
+  if (item.stocks.some((stock) => stock.id === line))
+    return {
+      ...item,
+      priceDate,
+      stocks: item.stocks.map((stock) => (stock.id === line ? { ...stock, price } : stock)),
+    };
+  return item.pack
+    ? { ...item, priceDate, pack: { ...item.pack, price } }
+    : { ...item, priceDate, stocks: item.stocks.map((stock) => ({ ...stock, price })) };
 }
 
 /** Buy: what to buy, where the quantity comes from, what it costs and weighs. */
@@ -22,7 +29,8 @@ export default function BuyStage() {
   const { shopping, mass } = scene.derived;
   const { budget } = scene.project.settings;
   const money = (minor: number): string => formatMoney(minor, shopping.currency);
-  const nameOf = (id: string, kind: 'unit' | 'surface'): string => (kind === 'unit' ? (scene.project.units.find((unit) => unit.id === id)?.name ?? id) : t(`surface.${id as 'floor'}`));
+  const nameOf = (id: string, kind: 'unit' | 'surface'): string =>
+    kind === 'unit' ? (scene.project.units.find((unit) => unit.id === id)?.name ?? id) : t(`surface.${id as 'floor'}`);
   return (
     <main className="stage">
       <div className="board" style={{ background: 'var(--paper)' }}>
@@ -59,7 +67,15 @@ export default function BuyStage() {
                       <td className="number" style={{ fontSize: 18 }}>
                         {line.quantity}
                       </td>
-                      <td className="number">{item && <MoneyField label={t('buy.priceOf', { name: line.name })} minor={line.each} onTake={(price) => void changePrice(priced(item, line.id, price))} />}</td>
+                      <td className="number">
+                        {item && (
+                          <MoneyField
+                            label={t('buy.priceOf', { name: line.name })}
+                            minor={line.each}
+                            onTake={(price) => void changePrice(priced(item, line.id, price))}
+                          />
+                        )}
+                      </td>
                       <td className="number">{money(line.total)}</td>
                     </tr>
                   );
@@ -95,13 +111,18 @@ export default function BuyStage() {
               </span>
             )}
           </div>
-          {shopping.unpriced.length > 0 && <p className="needs small">{t('buy.unpriced', { count: shopping.unpriced.length })}</p>}
+          {shopping.unpriced.length > 0 && (
+            <p className="needs small">{t('buy.unpriced', { count: shopping.unpriced.length })}</p>
+          )}
         </section>
         {shopping.byPhase.length > 0 && (
           <section className="section">
             <h2>{t('buy.chart')}</h2>
             <Suspense fallback={<div style={{ height: 220 }} />}>
-              <PhaseChart phases={shopping.byPhase.map(({ phase, total }) => ({ name: t(`phase.${phase}`), total }))} currency={shopping.currency} />
+              <PhaseChart
+                phases={shopping.byPhase.map(({ phase, total }) => ({ name: t(`phase.${phase}`), total }))}
+                currency={shopping.currency}
+              />
             </Suspense>
           </section>
         )}

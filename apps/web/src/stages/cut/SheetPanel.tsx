@@ -13,7 +13,15 @@ export function inSawOrder(cuts: readonly SawCut[]): SawCut[] {
 }
 
 /** One sheet large enough to read, its cuts in order, and the saw's settings. */
-export function SheetPanel({ item, index, scene }: { readonly item: MaterialPlan; readonly index: number; readonly scene: Scene }) {
+export function SheetPanel({
+  item,
+  index,
+  scene,
+}: {
+  readonly item: MaterialPlan;
+  readonly index: number;
+  readonly scene: Scene;
+}) {
   const { t, len, style } = useSpeech();
   const id = useSession((s) => s.id);
   const sheet = item.plan.sheets[index];
@@ -24,7 +32,8 @@ export function SheetPanel({ item, index, scene }: { readonly item: MaterialPlan
     const part = item.job.parts.find((candidate) => candidate.id === placed.part);
     return sum + (part?.length ?? 0) * (part?.width ?? 0);
   }, 0);
-  const change = (changes: Partial<typeof cutting>): Message | null => act({ name: 'changeCutting', payload: { changes } });
+  const change = (changes: Partial<typeof cutting>): Message | null =>
+    act({ name: 'changeCutting', payload: { changes } });
   const decimals = style.units === 'mm' ? 1 : 0;
   return (
     <>
@@ -33,7 +42,9 @@ export function SheetPanel({ item, index, scene }: { readonly item: MaterialPlan
           <h2>
             {item.material.name} · {t('cut.sheet', { number: index + 1, count: item.plan.sheets.length })}
           </h2>
-          <span className="soft small figures">{t('cut.fill', { percent: Math.round((100 * filled) / (stock.length * stock.width)) })}</span>
+          <span className="soft small figures">
+            {t('cut.fill', { percent: Math.round((100 * filled) / (stock.length * stock.width)) })}
+          </span>
         </div>
         <SheetDrawing item={item} sheet={sheet} scale={334 / stock.length} trim={cutting.trim} labels />
         <p className="small soft figures">
@@ -61,7 +72,11 @@ export function SheetPanel({ item, index, scene }: { readonly item: MaterialPlan
         <div className="fields" style={{ gridTemplateColumns: 'repeat(3, 1fr)' }}>
           <LengthField label={t('cut.kerf')} value={cutting.kerf} onTake={(kerf) => change({ kerf })} />
           <LengthField label={t('cut.trim')} value={cutting.trim} onTake={(trim) => change({ trim })} />
-          <LengthField label={t('cut.smallestOffcut')} value={cutting.smallestOffcut} onTake={(smallestOffcut) => change({ smallestOffcut })} />
+          <LengthField
+            label={t('cut.smallestOffcut')}
+            value={cutting.smallestOffcut}
+            onTake={(smallestOffcut) => change({ smallestOffcut })}
+          />
         </div>
         {id && (
           <div>

@@ -8,9 +8,16 @@ import type { CutProgress, CutService } from '../../workers/cut.worker.js';
 const SECONDS = 6;
 
 export interface Cutting {
-  readonly running: { readonly material: string; readonly step: number; readonly share: number; readonly plan: CutPlan } | null;
+  readonly running: {
+    readonly material: string;
+    readonly step: number;
+    readonly share: number;
+    readonly plan: CutPlan;
+  } | null;
   /** What the last search came to, by material. */
-  readonly results: Readonly<Record<string, { readonly before: number; readonly after: number; readonly steps: number }>>;
+  readonly results: Readonly<
+    Record<string, { readonly before: number; readonly after: number; readonly steps: number }>
+  >;
   readonly start: (plans: readonly MaterialPlan[], smallestOffcut: number) => void;
   readonly cancel: () => void;
 }
@@ -32,7 +39,12 @@ export function useCutting(): Cutting {
     const failed = new Promise<'failed'>((resolve) => worker.addEventListener('error', () => resolve('failed')));
     const told = Comlink.proxy((progress: CutProgress) => {
       best = progress;
-      setRunning({ material: item.material.id, step: progress.step, share: Math.min(1, (performance.now() - started) / (SECONDS * 1000)), plan: progress.plan });
+      setRunning({
+        material: item.material.id,
+        step: progress.step,
+        share: Math.min(1, (performance.now() - started) / (SECONDS * 1000)),
+        plan: progress.plan,
+      });
     });
     setRunning({ material: item.material.id, step: 0, share: 0, plan: item.plan });
     const end = await Promise.race([service.search(item.job, SECONDS, smallestOffcut, told), cancelled, failed]);
@@ -42,7 +54,15 @@ export function useCutting(): Cutting {
     if (found && found.plan.unplaced.length <= item.plan.unplaced.length && found.plan.cost <= item.plan.cost) {
       act({ name: 'keepPlan', payload: { material: item.material.id, job: item.key, plan: found.plan } });
     }
-    if (found) setResults((all) => ({ ...all, [item.material.id]: { before: item.plan.cost, after: Math.min(found.plan.cost, item.plan.cost), steps: found.step } }));
+    if (found)
+      setResults((all) => ({
+        ...all,
+        [item.material.id]: {
+          before: item.plan.cost,
+          after: Math.min(found.plan.cost, item.plan.cost),
+          steps: found.step,
+        },
+      }));
     return end !== 'cancelled';
   }, []);
 

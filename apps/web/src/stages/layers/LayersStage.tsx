@@ -14,7 +14,9 @@ export default function LayersStage() {
   return (
     <main className="stage">
       <div className="board">
-        <div className="samples">{scene && SURFACES.map((surface) => <Sample key={surface} surface={surface} scene={scene} />)}</div>
+        <div className="samples">
+          {scene && SURFACES.map((surface) => <Sample key={surface} surface={surface} scene={scene} />)}
+        </div>
       </div>
       <div className="side">
         {scene && (
@@ -28,7 +30,11 @@ export default function LayersStage() {
               ))}
             {scene.shape.shell ? <Slice height={290} /> : <p className="soft">{t('layers.noShell')}</p>}
             <RoomTable scene={scene} />
-            <p className="small soft">{scene.shape.ribDepth > 0 ? t('layers.ribDepth', { depth: lenUnit(scene.shape.ribDepth) }) : t('layers.ribDepthNone')}</p>
+            <p className="small soft">
+              {scene.shape.ribDepth > 0
+                ? t('layers.ribDepth', { depth: lenUnit(scene.shape.ribDepth) })
+                : t('layers.ribDepthNone')}
+            </p>
             <p className="small soft">{t('layers.caution')}</p>
           </>
         )}

@@ -14,7 +14,8 @@ export function RoomTable({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
   const { bareRoom, room } = scene.shape;
   if (!bareRoom) return null;
-  const value = (figures: RoomFigures | null, key: (typeof ROWS)[number][0]): string => (figures ? len(figures[key].value) : '–');
+  const value = (figures: RoomFigures | null, key: (typeof ROWS)[number][0]): string =>
+    figures ? len(figures[key].value) : '–';
   return (
     <section className="section">
       <table className="plain">

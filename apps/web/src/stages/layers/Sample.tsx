@@ -22,7 +22,9 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
   const [open, setOpen] = useState<string | null>(null);
   const depth = scene.shape.depths[surface];
   const layers = scene.project.buildUps[surface];
-  const choices = scene.book.items.filter((item) => item.thickness > 0).map((item) => ({ value: item.id, text: item.name }));
+  const choices = scene.book.items
+    .filter((item) => item.thickness > 0)
+    .map((item) => ({ value: item.id, text: item.name }));
   const put = (layer: Layer, at?: number): Message | null => act({ name: 'putLayer', payload: { surface, layer, at } });
   const attempt = (refused: Message | null): void => {
     if (refused) notify(said(refused), 'trouble');
@@ -34,20 +36,40 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
     const first = choices.find((choice) => !layers.some((layer) => layer.material === choice.value)) ?? choices[0];
     const material = first && materialOf(scene.book, first.value);
     if (!material) return;
-    const layer: Layer = { id: `${surface}-${number}`, material: material.id, thickness: material.thickness, place: 'continuous', board: false };
+    const layer: Layer = {
+      id: `${surface}-${number}`,
+      material: material.id,
+      thickness: material.thickness,
+      place: 'continuous',
+      board: false,
+    };
     attempt(put(layer));
     setOpen(layer.id);
   };
   const copyLeft = (): void => {
-    const taken = scene.project.buildUps.left.map((layer) => ({ name: 'putLayer' as const, payload: { surface, layer: { ...layer, id: `r-${layer.id}` } } }));
-    attempt(act(...layers.map((layer) => ({ name: 'removeLayer' as const, payload: { surface, id: layer.id } })), ...taken));
+    const taken = scene.project.buildUps.left.map((layer) => ({
+      name: 'putLayer' as const,
+      payload: { surface, layer: { ...layer, id: `r-${layer.id}` } },
+    }));
+    attempt(
+      act(...layers.map((layer) => ({ name: 'removeLayer' as const, payload: { surface, id: layer.id } })), ...taken),
+    );
   };
   const swap = (material: string, layer: Layer): void => {
     const item = materialOf(scene.book, material);
     if (item) attempt(put({ ...layer, material, thickness: item.thickness }));
   };
   const u = thermalTransmittance(depth);
-  const price = depth.layers.reduce((sum, { material }) => sum + (material?.pack && (material.pack.unit === 'm2' || material.pack.unit === 'm') ? material.pack.price / material.pack.contents / (material.pack.unit === 'm' ? 0.4 : 1) : material?.stocks[0] ? material.stocks[0].price / ((material.stocks[0].length * material.stocks[0].width) / 1e6) : 0), 0);
+  const price = depth.layers.reduce(
+    (sum, { material }) =>
+      sum +
+      (material?.pack && (material.pack.unit === 'm2' || material.pack.unit === 'm')
+        ? material.pack.price / material.pack.contents / (material.pack.unit === 'm' ? 0.4 : 1)
+        : material?.stocks[0]
+          ? material.stocks[0].price / ((material.stocks[0].length * material.stocks[0].width) / 1e6)
+          : 0),
+    0,
+  );
   return (
     <section className="sample stack" aria-label={t(`layers.title.${surface}`)}>
       <div className="row apart">
@@ -57,12 +79,22 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
           {layers.length > 0 && (
             <span className="soft">
               {' '}
-              · {u === null ? t('layers.uUnknown') : t('layers.u', { value: u.toFixed(2) })} · {t('layers.price', { money: formatMoney(Math.round(price), scene.book.currency) })}
+              · {u === null ? t('layers.uUnknown') : t('layers.u', { value: u.toFixed(2) })} ·{' '}
+              {t('layers.price', { money: formatMoney(Math.round(price), scene.book.currency) })}
             </span>
           )}
         </span>
       </div>
-      {layers.length === 0 ? <p className="soft">{t('layers.none')}</p> : <SampleDrawing surface={surface} depth={depth} ribDepth={surface === 'floor' ? 0 : scene.shape.ribDepth} onStretch={(layer, thickness) => put({ ...layer, thickness })} />}
+      {layers.length === 0 ? (
+        <p className="soft">{t('layers.none')}</p>
+      ) : (
+        <SampleDrawing
+          surface={surface}
+          depth={depth}
+          ribDepth={surface === 'floor' ? 0 : scene.shape.ribDepth}
+          onStretch={(layer, thickness) => put({ ...layer, thickness })}
+        />
+      )}
       <div>
         {layers.map((layer, i) => {
           const material = materialOf(scene.book, layer.material);
@@ -70,7 +102,12 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
           return (
             <div key={layer.id}>
               <div className="layer-line">
-                <Button variant="text" onClick={() => setOpen(open === layer.id ? null : layer.id)} aria-expanded={open === layer.id} style={{ justifyContent: 'flex-start', textAlign: 'left', minHeight: 36 }}>
+                <Button
+                  variant="text"
+                  onClick={() => setOpen(open === layer.id ? null : layer.id)}
+                  aria-expanded={open === layer.id}
+                  style={{ justifyContent: 'flex-start', textAlign: 'left', minHeight: 36 }}
+                >
                   {name}
                 </Button>
                 <span className="figures" style={{ textAlign: 'right' }}>
@@ -82,19 +119,56 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
               </div>
               {open === layer.id && (
                 <div className="fields" style={{ padding: '12px 0 14px', gridTemplateColumns: '1.5fr 0.8fr 1fr' }}>
-                  <PickField label={t('layers.material')} value={layer.material} choices={choices} onPick={(value) => swap(value, layer)} />
-                  <LengthField label={t('layers.thickness')} value={layer.thickness} onTake={(thickness) => put({ ...layer, thickness })} />
-                  <PickField label={t('layers.place')} value={layer.place} choices={PLACES.map((value) => ({ value, text: t(`layers.place.${value}`) }))} onPick={(place) => attempt(put({ ...layer, place }))} />
+                  <PickField
+                    label={t('layers.material')}
+                    value={layer.material}
+                    choices={choices}
+                    onPick={(value) => swap(value, layer)}
+                  />
+                  <LengthField
+                    label={t('layers.thickness')}
+                    value={layer.thickness}
+                    onTake={(thickness) => put({ ...layer, thickness })}
+                  />
+                  <PickField
+                    label={t('layers.place')}
+                    value={layer.place}
+                    choices={PLACES.map((value) => ({ value, text: t(`layers.place.${value}`) }))}
+                    onPick={(place) => attempt(put({ ...layer, place }))}
+                  />
                   <div className="row" style={{ gridColumn: '1 / -1', justifyContent: 'space-between' }}>
-                    {surface === 'floor' && material && material.stocks.length > 0 ? <FormControlLabel control={<Checkbox checked={layer.board} onChange={(_event, board) => attempt(put({ ...layer, board }))} />} label={t('layers.board')} /> : <span />}
+                    {surface === 'floor' && material && material.stocks.length > 0 ? (
+                      <FormControlLabel
+                        control={
+                          <Checkbox
+                            checked={layer.board}
+                            onChange={(_event, board) => attempt(put({ ...layer, board }))}
+                          />
+                        }
+                        label={t('layers.board')}
+                      />
+                    ) : (
+                      <span />
+                    )}
                     <span>
-                      <IconButton disabled={i === 0} onClick={() => attempt(put(layer, i - 1))} aria-label={`${t('layers.down')}: ${name}`}>
+                      <IconButton
+                        disabled={i === 0}
+                        onClick={() => attempt(put(layer, i - 1))}
+                        aria-label={`${t('layers.down')}: ${name}`}
+                      >
                         <ArrowUpwardIcon />
                       </IconButton>
-                      <IconButton disabled={i === layers.length - 1} onClick={() => attempt(put(layer, i + 1))} aria-label={`${t('layers.up')}: ${name}`}>
+                      <IconButton
+                        disabled={i === layers.length - 1}
+                        onClick={() => attempt(put(layer, i + 1))}
+                        aria-label={`${t('layers.up')}: ${name}`}
+                      >
                         <ArrowDownwardIcon />
                       </IconButton>
-                      <IconButton onClick={() => attempt(act({ name: 'removeLayer', payload: { surface, id: layer.id } }))} aria-label={`${t('common.remove')} ${name}`}>
+                      <IconButton
+                        onClick={() => attempt(act({ name: 'removeLayer', payload: { surface, id: layer.id } }))}
+                        aria-label={`${t('common.remove')} ${name}`}
+                      >
                         <CloseIcon />
                       </IconButton>
                     </span>

@@ -14,7 +14,10 @@ interface Piece {
 }
 
 /** Lays the layers out from the metal to the room; what shares the depth of battens is drawn in the lower half of it. */
-function piecesOf(depth: BuildUpDepth, ribDepth: number): { readonly pieces: Piece[]; readonly end: number; readonly face: number } {
+function piecesOf(
+  depth: BuildUpDepth,
+  ribDepth: number,
+): { readonly pieces: Piece[]; readonly end: number; readonly face: number } {
   let inRibs = 0;
   let at = 0;
   const pieces: Piece[] = [];
@@ -37,7 +40,19 @@ function piecesOf(depth: BuildUpDepth, ribDepth: number): { readonly pieces: Pie
   return { pieces, end: at, face: ribDepth };
 }
 
-function Stretch({ x, scale, layer, name, onStretch }: { readonly x: number; readonly scale: number; readonly layer: Layer; readonly name: string; readonly onStretch: (layer: Layer, thickness: number) => Message | null }) {
+function Stretch({
+  x,
+  scale,
+  layer,
+  name,
+  onStretch,
+}: {
+  readonly x: number;
+  readonly scale: number;
+  readonly layer: Layer;
+  readonly name: string;
+  readonly onStretch: (layer: Layer, thickness: number) => Message | null;
+}) {
   const { t } = useSpeech();
   const [by, setBy] = useState(0);
   const drag = useDrag(
@@ -66,14 +81,39 @@ function Stretch({ x, scale, layer, name, onStretch }: { readonly x: number; rea
       }}
     >
       <rect x={x - 11} y={0} width={22} height={HEIGHT} fill="transparent" />
-      <line x1={x + by * scale} x2={x + by * scale} y1={2} y2={HEIGHT - 2} stroke={by === 0 ? 'transparent' : 'var(--data)'} strokeWidth={2.5} />
-      <rect x={x + by * scale - 3} y={HEIGHT / 2 - 9} width={6} height={18} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.25} />
+      <line
+        x1={x + by * scale}
+        x2={x + by * scale}
+        y1={2}
+        y2={HEIGHT - 2}
+        stroke={by === 0 ? 'transparent' : 'var(--data)'}
+        strokeWidth={2.5}
+      />
+      <rect
+        x={x + by * scale - 3}
+        y={HEIGHT / 2 - 9}
+        width={6}
+        height={18}
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth={1.25}
+      />
     </g>
   );
 }
 
 /** The layers of a surface to scale, metal at the left, room at the right. */
-export function SampleDrawing({ surface, depth, ribDepth, onStretch }: { readonly surface: Surface; readonly depth: BuildUpDepth; readonly ribDepth: number; readonly onStretch: (layer: Layer, thickness: number) => Message | null }) {
+export function SampleDrawing({
+  surface,
+  depth,
+  ribDepth,
+  onStretch,
+}: {
+  readonly surface: Surface;
+  readonly depth: BuildUpDepth;
+  readonly ribDepth: number;
+  readonly onStretch: (layer: Layer, thickness: number) => Message | null;
+}) {
   const { t, len } = useSpeech();
   const { ref, width } = useSize<HTMLDivElement>();
   const { pieces, end } = piecesOf(depth, ribDepth);
@@ -84,12 +124,29 @@ export function SampleDrawing({ surface, depth, ribDepth, onStretch }: { readonl
   return (
     <div ref={ref} style={{ height: HEIGHT + 22 }}>
       {width > 60 && (
-        <svg width={width} height={HEIGHT + 22} role="group" aria-label={t('layers.sample', { surface: t(`surface.${surface}`) })} style={{ display: 'block' }}>
+        <svg
+          width={width}
+          height={HEIGHT + 22}
+          role="group"
+          aria-label={t('layers.sample', { surface: t(`surface.${surface}`) })}
+          style={{ display: 'block' }}
+        >
           <rect x={46} y={0} width={METAL} height={HEIGHT} fill="var(--ink)" />
           <text x={40} y={HEIGHT / 2 + 4} textAnchor="end" className="soft">
             {t('layers.metal')}
           </text>
-          {ribDepth > 0 && <rect x={x(-ribDepth)} y={0} width={ribDepth * scale} height={HEIGHT} fill="none" stroke="var(--rule)" strokeWidth={1.25} strokeDasharray="4 3" />}
+          {ribDepth > 0 && (
+            <rect
+              x={x(-ribDepth)}
+              y={0}
+              width={ribDepth * scale}
+              height={HEIGHT}
+              fill="none"
+              stroke="var(--rule)"
+              strokeWidth={1.25}
+              strokeDasharray="4 3"
+            />
+          )}
           {pieces.map(({ depth: { layer, material }, from, to }) => {
             const shared = battens && battens.from < to && battens.to > from && layer.place === 'between-battens';
             const isBatten = layer.place === 'battens';
@@ -97,9 +154,23 @@ export function SampleDrawing({ surface, depth, ribDepth, onStretch }: { readonl
             const wide = (to - from) * scale;
             return (
               <g key={layer.id}>
-                <rect x={x(from)} y={y} width={Math.max(1, wide)} height={h} fill={`url(#hatch-${material?.hatch ?? 'grey'})`} stroke="var(--ink)" strokeWidth={1.25} />
+                <rect
+                  x={x(from)}
+                  y={y}
+                  width={Math.max(1, wide)}
+                  height={h}
+                  fill={`url(#hatch-${material?.hatch ?? 'grey'})`}
+                  stroke="var(--ink)"
+                  strokeWidth={1.25}
+                />
                 {wide > 17 && (
-                  <text x={x(from) + wide / 2} y={y + h / 2 + 4.5} textAnchor="middle" className="halo" style={{ strokeWidth: 5 }}>
+                  <text
+                    x={x(from) + wide / 2}
+                    y={y + h / 2 + 4.5}
+                    textAnchor="middle"
+                    className="halo"
+                    style={{ strokeWidth: 5 }}
+                  >
                     {len(layer.thickness)}
                   </text>
                 )}
@@ -107,9 +178,19 @@ export function SampleDrawing({ surface, depth, ribDepth, onStretch }: { readonl
             );
           })}
           {pieces
-            .filter(({ depth: { layer } }) => layer.place !== 'battens' || !pieces.some((p) => p.depth.layer.place === 'between-battens'))
+            .filter(
+              ({ depth: { layer } }) =>
+                layer.place !== 'battens' || !pieces.some((p) => p.depth.layer.place === 'between-battens'),
+            )
             .map(({ depth: { layer, material }, to }) => (
-              <Stretch key={layer.id} x={x(to)} scale={scale} layer={layer} name={material?.name ?? layer.material} onStretch={onStretch} />
+              <Stretch
+                key={layer.id}
+                x={x(to)}
+                scale={scale}
+                layer={layer}
+                name={material?.name ?? layer.material}
+                onStretch={onStretch}
+              />
             ))}
           <line x1={x(end)} x2={x(end)} y1={0} y2={HEIGHT + 8} stroke="var(--data)" strokeWidth={1.5} />
           <line x1={x(0)} x2={x(0)} y1={HEIGHT} y2={HEIGHT + 8} stroke="var(--data)" strokeWidth={1.5} />

@@ -4,7 +4,8 @@ import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 
 /** The checks that want a number on the drawing, in the order of the list. */
-export const numbered = (checks: readonly Check[]): Check[] => checks.filter((check) => check.grade === 'fails' || check.grade === 'tight');
+export const numbered = (checks: readonly Check[]): Check[] =>
+  checks.filter((check) => check.grade === 'fails' || check.grade === 'tight');
 
 /** Numbers at the places that the checks speak of. */
 export function CheckMarks({ frame, scene }: { readonly frame: FoldOutFrame; readonly scene: Scene }) {
@@ -12,12 +13,25 @@ export function CheckMarks({ frame, scene }: { readonly frame: FoldOutFrame; rea
   return (
     <g>
       {numbered(scene.shape.checks).map((check, i) => {
-        let [x, y] = [screenX(frame, check.y), screenY(frame, check.x)];
+        let x = screenX(frame, check.y);
+        const y = screenY(frame, check.x);
         while (taken.some(([a, b]) => Math.hypot(a - x, b - y) < 26)) x += 27;
         taken.push([x, y]);
         return (
-          <g key={check.id} onClick={() => check.unit && look({ unit: check.unit, sliceX: check.x })} style={{ cursor: 'pointer' }}>
-            <circle cx={x} cy={y} r={12} fill="var(--paper)" stroke="var(--needs)" strokeWidth={check.grade === 'fails' ? 3 : 1.75} strokeDasharray={check.grade === 'fails' ? undefined : '4 2.5'} />
+          <g
+            key={check.id}
+            onClick={() => check.unit && look({ unit: check.unit, sliceX: check.x })}
+            style={{ cursor: 'pointer' }}
+          >
+            <circle
+              cx={x}
+              cy={y}
+              r={12}
+              fill="var(--paper)"
+              stroke="var(--needs)"
+              strokeWidth={check.grade === 'fails' ? 3 : 1.75}
+              strokeDasharray={check.grade === 'fails' ? undefined : '4 2.5'}
+            />
             <text x={x} y={y + 5} textAnchor="middle" className="needs" style={{ fontSize: 14, fontWeight: 600 }}>
               {i + 1}
             </text>

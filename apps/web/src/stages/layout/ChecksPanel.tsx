@@ -23,11 +23,20 @@ function Note({ check, number }: { readonly check: Check; readonly number: numbe
         {check.mend && <span className="soft"> {said(check.mend.said)}.</span>}
       </span>
       {check.mend ? (
-        <Button size="small" onClick={mend} title={said(check.mend.said)} aria-label={`${t('layout.mend')}: ${said(check.mend.said)}`}>
+        <Button
+          size="small"
+          onClick={mend}
+          title={said(check.mend.said)}
+          aria-label={`${t('layout.mend')}: ${said(check.mend.said)}`}
+        >
           {t('layout.mend')}
         </Button>
       ) : (
-        <span className={check.grade === 'good' ? 'done small' : check.grade === 'fails' ? 'needs small' : 'soft small'}>{t(`layout.${check.grade}`)}</span>
+        <span
+          className={check.grade === 'good' ? 'done small' : check.grade === 'fails' ? 'needs small' : 'soft small'}
+        >
+          {t(`layout.${check.grade}`)}
+        </span>
       )}
     </li>
   );

@@ -11,7 +11,15 @@ export function FreeWidth({ frame, scene }: { readonly frame: FoldOutFrame; read
   if (!room) return null;
   const bed = project.units.find((unit) => unit.kind === 'platform-bed' && x >= unit.x && x <= unit.x + unit.length);
   const z = bed?.kind === 'platform-bed' ? bedLevels(bed, room, book).top : room.floor;
-  const free = (side: 'left' | 'right'): number => Math.min(halfWidth(room, side, x, z), ...project.units.flatMap((unit) => (!bed && unit.kind === 'base-cupboard' && unit.side === side && x >= unit.x && x <= unit.x + unit.length ? [unit.front] : [])));
+  const free = (side: 'left' | 'right'): number =>
+    Math.min(
+      halfWidth(room, side, x, z),
+      ...project.units.flatMap((unit) =>
+        !bed && unit.kind === 'base-cupboard' && unit.side === side && x >= unit.x && x <= unit.x + unit.length
+          ? [unit.front]
+          : [],
+      ),
+    );
   const [left, right] = [free('left'), free('right')];
   if (left + right <= 0) return null;
   const [a, b, y] = [screenX(frame, -left), screenX(frame, right), screenY(frame, x)];

@@ -26,7 +26,16 @@ export default function LayoutStage() {
                 {[...scene.project.units]
                   .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen))
                   .map((unit) => (
-                    <UnitLayer key={unit.id} frame={frame} unit={unit} room={scene.room ?? frame.shell} book={scene.book} people={scene.project.people} chosen={unit.id === chosen} snap={snap} />
+                    <UnitLayer
+                      key={unit.id}
+                      frame={frame}
+                      unit={unit}
+                      room={scene.room ?? frame.shell}
+                      book={scene.book}
+                      people={scene.project.people}
+                      chosen={unit.id === chosen}
+                      snap={snap}
+                    />
                   ))}
                 <FreeWidth frame={frame} scene={scene} />
                 <CheckMarks frame={frame} scene={scene} />

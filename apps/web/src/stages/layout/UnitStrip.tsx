@@ -21,7 +21,11 @@ function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
   return (
     <div className="fields" style={{ paddingTop: 12 }}>
       <LengthField label={t('field.x')} value={unit.x} onTake={(x) => change({ x })} />
-      <LengthField label={t(bed ? 'field.bedLength' : 'field.length')} value={unit.length} onTake={(length) => change({ length })} />
+      <LengthField
+        label={t(bed ? 'field.bedLength' : 'field.length')}
+        value={unit.length}
+        onTake={(length) => change({ length })}
+      />
       <LengthField label={t('field.height')} value={unit.height} onTake={(height) => change({ height })} />
       {unit.kind === 'base-cupboard' && (
         <>
@@ -37,11 +41,26 @@ function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
           />
         </>
       )}
-      {bed && <LengthField label={t('field.mattress')} value={bed.mattress} onTake={(mattress) => change({ mattress })} />}
+      {bed && (
+        <LengthField label={t('field.mattress')} value={bed.mattress} onTake={(mattress) => change({ mattress })} />
+      )}
       {bed && scene.project.people.length > 0 && (
         <div role="group" aria-label={t('field.sleepers')} style={{ gridColumn: 'span 2' }}>
           {scene.project.people.map((person) => (
-            <FormControlLabel key={person.id} control={<Checkbox checked={bed.sleepers.includes(person.id)} onChange={(_event, sleeps) => change({ sleepers: sleeps ? [...bed.sleepers, person.id] : bed.sleepers.filter((id) => id !== person.id) })} />} label={person.name} />
+            <FormControlLabel
+              key={person.id}
+              control={
+                <Checkbox
+                  checked={bed.sleepers.includes(person.id)}
+                  onChange={(_event, sleeps) =>
+                    change({
+                      sleepers: sleeps ? [...bed.sleepers, person.id] : bed.sleepers.filter((id) => id !== person.id),
+                    })
+                  }
+                />
+              }
+              label={person.name}
+            />
           ))}
         </div>
       )}
@@ -66,12 +85,30 @@ export function UnitStrip({ scene }: { readonly scene: Scene }) {
       <div className="row apart wrap">
         <div className="chips">
           {project.units.map((candidate) => (
-            <ToggleButton key={candidate.id} value={candidate.id} selected={candidate.id === chosen} onChange={() => look(candidate.id === chosen ? { unit: null } : { unit: candidate.id, sliceX: candidate.x + candidate.length / 2 })}>
+            <ToggleButton
+              key={candidate.id}
+              value={candidate.id}
+              selected={candidate.id === chosen}
+              onChange={() =>
+                look(
+                  candidate.id === chosen
+                    ? { unit: null }
+                    : { unit: candidate.id, sliceX: candidate.x + candidate.length / 2 },
+                )
+              }
+            >
               {candidate.name}
             </ToggleButton>
           ))}
           {unit && (
-            <Button size="small" variant="text" onClick={() => { act({ name: 'removeUnit', payload: { id: unit.id } }); look({ unit: null }); }}>
+            <Button
+              size="small"
+              variant="text"
+              onClick={() => {
+                act({ name: 'removeUnit', payload: { id: unit.id } });
+                look({ unit: null });
+              }}
+            >
               {t('layout.remove', { name: unit.name })}
             </Button>
           )}

@@ -1,5 +1,5 @@
-import { useEffect, useState } from 'react';
-import { parseAddress, valueAt } from '@nestplank/core';
+import { useEffect, useMemo, useState } from 'react';
+import { parseAddress, progressOf, valueAt } from '@nestplank/core';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { ReadingLayer } from '../../foldout/ReadingLayer.js';
 import { useScene } from '../../state/scene.js';
@@ -18,7 +18,9 @@ export default function MeasureStage() {
   const [tab, setTab] = useState<(typeof TABS)[number]>('walk');
   const asked = useView((view) => view.address);
   const survey = scene?.project.survey;
-  const current = asked ?? scene?.shape.progress.next ?? null;
+  // worked out here and not taken from the worker: the next reading must be asked for before the next figure is typed
+  const progress = useMemo(() => survey && progressOf(survey), [survey]);
+  const current = asked ?? progress?.next ?? null;
   // the slice follows the station that is being read
   useEffect(() => {
     const place = current ? parseAddress(current) : null;
@@ -32,18 +34,41 @@ export default function MeasureStage() {
   return (
     <main className="stage measure">
       <div className="board">
-        <FoldOut quiet ink={(frame) => scene && <ReadingLayer frame={frame} survey={scene.project.survey} outliers={scene.shape.outliers} current={current} onPick={pick} />} />
+        <FoldOut
+          quiet
+          ink={(frame) =>
+            scene && (
+              <ReadingLayer
+                frame={frame}
+                survey={scene.project.survey}
+                outliers={scene.shape.outliers}
+                current={current}
+                onPick={pick}
+              />
+            )
+          }
+        />
       </div>
       <div className="side">
         <div className="tabs" role="tablist" aria-label={t('stage.measure')}>
           {TABS.map((name) => (
-            <button key={name} type="button" role="tab" id={`tab-${name}`} aria-selected={tab === name} aria-controls="measure-panel" onClick={() => setTab(name)}>
+            <button
+              key={name}
+              type="button"
+              role="tab"
+              id={`tab-${name}`}
+              aria-selected={tab === name}
+              aria-controls="measure-panel"
+              onClick={() => setTab(name)}
+            >
               {t(`measure.${name}`)}
             </button>
           ))}
         </div>
         <div id="measure-panel" role="tabpanel" aria-labelledby={`tab-${tab}`}>
-          {scene && tab === 'walk' && <WalkPanel scene={scene} current={current} onPick={pick} />}
+          {scene && progress && tab === 'walk' && (
+            <WalkPanel scene={scene} progress={progress} current={current} onPick={pick} />
+          )}
           {scene && tab === 'readings' && <ReadingsPanel scene={scene} onPick={pick} />}
           {scene && tab === 'things' && <ThingsPanel survey={scene.project.survey} />}
         </div>

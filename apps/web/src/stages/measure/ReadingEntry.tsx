@@ -1,6 +1,14 @@
 import Button from '@mui/material/Button';
 import { useEffect, useRef, useState } from 'react';
-import { describeAddress, expectedAt, formatLengthWithUnit, parseAddress, parseLength, type Place, type Reading } from '@nestplank/core';
+import {
+  describeAddress,
+  expectedAt,
+  formatLengthWithUnit,
+  parseAddress,
+  parseLength,
+  type Place,
+  type Reading,
+} from '@nestplank/core';
 import { Slice } from '../../slice/Slice.js';
 import { StandIn } from '../../slice/StandIn.js';
 import { act } from '../../state/session.js';
@@ -12,14 +20,29 @@ import { useSpeech } from '../../words/words.js';
 const METHODS = ['tape', 'laser', 'template', 'estimate'] as const;
 
 function hintFor(place: Place | null): UiKey {
-  if (place?.kind === 'station') return place.what === 'x' ? 'hint.x' : place.what === 'roof' ? 'hint.roof' : place.what === 'width' ? 'hint.width' : 'hint.wall';
+  if (place?.kind === 'station')
+    return place.what === 'x'
+      ? 'hint.x'
+      : place.what === 'roof'
+        ? 'hint.roof'
+        : place.what === 'width'
+          ? 'hint.width'
+          : 'hint.wall';
   if (place?.kind === 'arch') return 'hint.arch';
   if (place?.kind === 'rib') return 'hint.rib';
   return place?.kind === 'opening' ? 'hint.opening' : 'hint.floor';
 }
 
 /** One reading: what it is, where the tape's ends go, a big numeral, Enter. What cannot be right stays typed, with the reason. */
-export function ReadingEntry({ scene, address, onDone }: { readonly scene: Scene; readonly address: string; readonly onDone: () => void }) {
+export function ReadingEntry({
+  scene,
+  address,
+  onDone,
+}: {
+  readonly scene: Scene;
+  readonly address: string;
+  readonly onDone: () => void;
+}) {
   const speech = useSpeech();
   const { t, said, len, lenUnit, entry } = speech;
   const { survey } = scene.project;
@@ -31,13 +54,21 @@ export function ReadingEntry({ scene, address, onDone }: { readonly scene: Scene
   const place = parseAddress(address);
   const expected = expectedAt(survey, address);
   const read = typed.trim() === '' ? null : parseLength(typed, speech.style.units);
-  const other = { units: speech.style.units === 'mm' ? ('in' as const) : ('mm' as const), fraction: speech.style.fraction };
+  const other = {
+    units: speech.style.units === 'mm' ? ('in' as const) : ('mm' as const),
+    fraction: speech.style.fraction,
+  };
   const away = read?.ok && expected ? Math.abs(read.mm - expected.value) : null;
   useEffect(() => input.current?.focus({ preventScroll: true }), []);
 
   const take = (): void => {
     const result = parseLength(typed, speech.style.units);
-    const refused = result.ok ? act({ name: 'takeReading', payload: { address, reading: { value: result.mm, method, at: new Date().toISOString() } } }) : result.error;
+    const refused = result.ok
+      ? act({
+          name: 'takeReading',
+          payload: { address, reading: { value: result.mm, method, at: new Date().toISOString() } },
+        })
+      : result.error;
     setProblem(refused && said(refused));
     if (refused) input.current?.focus();
     else onDone();
@@ -54,7 +85,11 @@ export function ReadingEntry({ scene, address, onDone }: { readonly scene: Scene
         <p className="soft">{t(hintFor(place))}</p>
       </div>
       <div className="walk">
-        {scene.shape.shell ? <Slice tape={address} at={null} height={270} /> : <StandIn address={address} kind={scene.project.vehicle.kind} />}
+        {scene.shape.shell ? (
+          <Slice tape={address} at={null} height={270} />
+        ) : (
+          <StandIn address={address} kind={scene.project.vehicle.kind} />
+        )}
         <div className="stack">
           <input
             ref={input}
@@ -84,17 +119,31 @@ export function ReadingEntry({ scene, address, onDone }: { readonly scene: Scene
           {expected && (
             <p className="small">
               {t('measure.expected', { value: len(expected.value), within: len(expected.within) })}{' '}
-              {away !== null && (away <= expected.within ? <span className="done">✓ {t('measure.agrees')}</span> : <span className="needs">! {t('measure.off', { by: len(away) })}</span>)}
+              {away !== null &&
+                (away <= expected.within ? (
+                  <span className="done">✓ {t('measure.agrees')}</span>
+                ) : (
+                  <span className="needs">! {t('measure.off', { by: len(away) })}</span>
+                ))}
             </p>
           )}
-          {before.length > 0 && <p className="small soft figures">{t('measure.was', { values: before.map((reading) => entry(reading.value)).join(', ') })}</p>}
+          {before.length > 0 && (
+            <p className="small soft figures">
+              {t('measure.was', { values: before.map((reading) => entry(reading.value)).join(', ') })}
+            </p>
+          )}
           <div className="row wrap">
             <Button variant="contained" onClick={take}>
               {t('measure.take')} ↵
             </Button>
             <Button onClick={skip}>{t('measure.skip')}</Button>
           </div>
-          <PickField label={t('measure.method')} value={method} choices={METHODS.map((value) => ({ value, text: t(`method.${value}`) }))} onPick={setMethod} />
+          <PickField
+            label={t('measure.method')}
+            value={method}
+            choices={METHODS.map((value) => ({ value, text: t(`method.${value}`) }))}
+            onPick={setMethod}
+          />
         </div>
       </div>
     </>

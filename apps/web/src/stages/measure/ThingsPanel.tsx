@@ -9,7 +9,15 @@ import { PickField } from '../../ui/PickField.js';
 import { useSpeech } from '../../words/words.js';
 
 /** A list of lengths with semicolons between them. */
-function LengthList({ label, values, onTake }: { readonly label: string; readonly values: readonly number[]; readonly onTake: (values: number[]) => string | null }) {
+function LengthList({
+  label,
+  values,
+  onTake,
+}: {
+  readonly label: string;
+  readonly values: readonly number[];
+  readonly onTake: (values: number[]) => string | null;
+}) {
   const { entry, style, said } = useSpeech();
   const shown = values.map(entry).join('; ');
   const [typed, setTyped] = useState(shown);
@@ -20,7 +28,10 @@ function LengthList({ label, values, onTake }: { readonly label: string; readonl
   }, [shown]);
   const take = (): void => {
     if (typed.trim() === shown) return;
-    const read = typed.split(';').filter((text) => text.trim() !== '').map((text) => parseLength(text, style.units));
+    const read = typed
+      .split(';')
+      .filter((text) => text.trim() !== '')
+      .map((text) => parseLength(text, style.units));
     const bad = read.find((result) => !result.ok);
     if (bad && !bad.ok) {
       setProblem(said(bad.error));
@@ -28,11 +39,25 @@ function LengthList({ label, values, onTake }: { readonly label: string; readonl
     }
     setProblem(onTake([...new Set(read.flatMap((result) => (result.ok ? [result.mm] : [])))].sort((a, b) => a - b)));
   };
-  return <TextField label={`${label}, ${style.units}`} value={typed} error={problem !== null} helperText={problem} onChange={(event) => setTyped(event.target.value)} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} />;
+  return (
+    <TextField
+      label={`${label}, ${style.units}`}
+      value={typed}
+      error={problem !== null}
+      helperText={problem}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+    />
+  );
 }
 
-function nextId(prefix: string, list: readonly { readonly id: string }[]): { readonly id: string; readonly number: number } {
-  const number = 1 + Math.max(0, ...list.map((item) => Number(new RegExp(`^${prefix}(\\d+)$`).exec(item.id)?.[1] ?? 0)));
+function nextId(
+  prefix: string,
+  list: readonly { readonly id: string }[],
+): { readonly id: string; readonly number: number } {
+  const number =
+    1 + Math.max(0, ...list.map((item) => Number(new RegExp(`^${prefix}(\\d+)$`).exec(item.id)?.[1] ?? 0)));
   return { id: `${prefix}${number}`, number };
 }
 
@@ -70,9 +95,25 @@ export function ThingsPanel({ survey }: { readonly survey: Survey }) {
   const sides = (['left', 'right'] as const).map((value) => ({ value, text: t(`surface.${value}`) }));
   return (
     <div className="stack" style={{ gap: 20, paddingTop: 6 }}>
-      <LengthList label={t('measure.heights')} values={survey.heights} onTake={(heights) => perform({ name: 'planSurvey', payload: { changes: { heights } } })} />
-      <LengthList label={t('measure.roofOffsets')} values={survey.roofOffsets} onTake={(roofOffsets) => perform({ name: 'planSurvey', payload: { changes: { roofOffsets } } })} />
-      <FormControlLabel control={<Checkbox checked={survey.symmetric} onChange={(_event, symmetric) => perform({ name: 'planSurvey', payload: { changes: { symmetric } } })} />} label={t('measure.symmetric')} />
+      <LengthList
+        label={t('measure.heights')}
+        values={survey.heights}
+        onTake={(heights) => perform({ name: 'planSurvey', payload: { changes: { heights } } })}
+      />
+      <LengthList
+        label={t('measure.roofOffsets')}
+        values={survey.roofOffsets}
+        onTake={(roofOffsets) => perform({ name: 'planSurvey', payload: { changes: { roofOffsets } } })}
+      />
+      <FormControlLabel
+        control={
+          <Checkbox
+            checked={survey.symmetric}
+            onChange={(_event, symmetric) => perform({ name: 'planSurvey', payload: { changes: { symmetric } } })}
+          />
+        }
+        label={t('measure.symmetric')}
+      />
       <section className="section stack">
         <h2>{t('measure.stations')}</h2>
         {survey.stations.map((item) => (
@@ -82,7 +123,16 @@ export function ThingsPanel({ survey }: { readonly survey: Survey }) {
           </div>
         ))}
         <div>
-          <Button onClick={() => perform({ name: 'putStation', payload: { station: { id: station.id, name: `Station ${station.number}` } } })}>{t('measure.addStation')}</Button>
+          <Button
+            onClick={() =>
+              perform({
+                name: 'putStation',
+                payload: { station: { id: station.id, name: `Station ${station.number}` } },
+              })
+            }
+          >
+            {t('measure.addStation')}
+          </Button>
         </div>
       </section>
       <section className="section stack">
@@ -94,7 +144,11 @@ export function ThingsPanel({ survey }: { readonly survey: Survey }) {
           </div>
         ))}
         <div>
-          <Button onClick={() => perform({ name: 'putRib', payload: { rib: { id: rib.id, name: `rib ${rib.number}` } } })}>{t('measure.addRib')}</Button>
+          <Button
+            onClick={() => perform({ name: 'putRib', payload: { rib: { id: rib.id, name: `rib ${rib.number}` } } })}
+          >
+            {t('measure.addRib')}
+          </Button>
         </div>
       </section>
       <section className="section stack">
@@ -102,13 +156,27 @@ export function ThingsPanel({ survey }: { readonly survey: Survey }) {
         {survey.arches.map((item) => (
           <div className="row" key={item.id}>
             {nameField(item.name, (name) => putArch({ ...item, name }))}
-            <PickField hideLabel label={`${t('field.side')}: ${item.name}`} value={item.side} choices={sides} onPick={(side) => putArch({ ...item, side })} />
-            <PickField hideLabel label={`${t('shape.box')}, ${t('shape.rounded')}: ${item.name}`} value={item.shape} choices={(['box', 'rounded'] as const).map((value) => ({ value, text: t(`shape.${value}`) }))} onPick={(shape) => putArch({ ...item, shape })} />
+            <PickField
+              hideLabel
+              label={`${t('field.side')}: ${item.name}`}
+              value={item.side}
+              choices={sides}
+              onPick={(side) => putArch({ ...item, side })}
+            />
+            <PickField
+              hideLabel
+              label={`${t('shape.box')}, ${t('shape.rounded')}: ${item.name}`}
+              value={item.shape}
+              choices={(['box', 'rounded'] as const).map((value) => ({ value, text: t(`shape.${value}`) }))}
+              onPick={(shape) => putArch({ ...item, shape })}
+            />
             {removeButton(item.name, { name: 'removeArch', payload: { id: item.id } })}
           </div>
         ))}
         <div>
-          <Button onClick={() => putArch({ id: arch.id, name: `Arch ${arch.number}`, side: 'left', shape: 'box' })}>{t('measure.addArch')}</Button>
+          <Button onClick={() => putArch({ id: arch.id, name: `Arch ${arch.number}`, side: 'left', shape: 'box' })}>
+            {t('measure.addArch')}
+          </Button>
         </div>
       </section>
       <section className="section stack">
@@ -116,13 +184,44 @@ export function ThingsPanel({ survey }: { readonly survey: Survey }) {
         {survey.openings.map((item) => (
           <div className="row" key={item.id}>
             {nameField(item.name, (name) => putOpening({ ...item, name }))}
-            <PickField hideLabel label={`${t('opening.window')}, ${t('opening.door')}: ${item.name}`} value={item.kind} choices={(['window', 'door', 'hatch', 'fan'] as const).map((value) => ({ value, text: t(`opening.${value}`) }))} onPick={(kind) => putOpening({ ...item, kind })} />
-            <PickField hideLabel label={`${t('field.side')}: ${item.name}`} value={item.surface} choices={(['left', 'right', 'rear', 'roof'] as const).map((value) => ({ value, text: t(`surface.${value}`) }))} onPick={(surface) => putOpening({ ...item, surface })} />
+            <PickField
+              hideLabel
+              label={`${t('opening.window')}, ${t('opening.door')}: ${item.name}`}
+              value={item.kind}
+              choices={(['window', 'door', 'hatch', 'fan'] as const).map((value) => ({
+                value,
+                text: t(`opening.${value}`),
+              }))}
+              onPick={(kind) => putOpening({ ...item, kind })}
+            />
+            <PickField
+              hideLabel
+              label={`${t('field.side')}: ${item.name}`}
+              value={item.surface}
+              choices={(['left', 'right', 'rear', 'roof'] as const).map((value) => ({
+                value,
+                text: t(`surface.${value}`),
+              }))}
+              onPick={(surface) => putOpening({ ...item, surface })}
+            />
             {removeButton(item.name, { name: 'removeOpening', payload: { id: item.id } })}
           </div>
         ))}
         <div>
-          <Button onClick={() => putOpening({ id: opening.id, name: `Opening ${opening.number}`, kind: 'window', surface: 'left', cornerRadius: 60, swing: 'fixed' })}>{t('measure.addOpening')}</Button>
+          <Button
+            onClick={() =>
+              putOpening({
+                id: opening.id,
+                name: `Opening ${opening.number}`,
+                kind: 'window',
+                surface: 'left',
+                cornerRadius: 60,
+                swing: 'fixed',
+              })
+            }
+          >
+            {t('measure.addOpening')}
+          </Button>
         </div>
       </section>
     </div>

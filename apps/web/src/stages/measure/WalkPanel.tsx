@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import { describeAddress, valueAt, type Closure } from '@nestplank/core';
+import { describeAddress, valueAt, walkOf, type Closure, type Progress } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
@@ -13,17 +13,28 @@ function ClosureRow({ closure }: { readonly closure: Closure }) {
       <td>{said(closure.what)}</td>
       <td className="figures">{said(closure.said)}</td>
       <td className={tone}>
-        {closure.verdict === 'good' ? '✓' : '!'} <span className="figures">{len(closure.error)}</span> {t(`closure.${closure.verdict}`)}
+        {closure.verdict === 'good' ? '✓' : '!'} <span className="figures">{len(closure.error)}</span>{' '}
+        {t(`closure.${closure.verdict}`)}
       </td>
     </tr>
   );
 }
 
 /** The reading that is asked for, and whether what there is closes. */
-export function WalkPanel({ scene, current, onPick }: { readonly scene: Scene; readonly current: string | null; readonly onPick: (address: string) => void }) {
+export function WalkPanel({
+  scene,
+  progress,
+  current,
+  onPick,
+}: {
+  readonly scene: Scene;
+  readonly progress: Progress;
+  readonly current: string | null;
+  readonly onPick: (address: string) => void;
+}) {
   const { t, said, len } = useSpeech();
   const { shape, project } = scene;
-  const { progress, walk } = shape;
+  const walk = walkOf(project.survey);
   const number = current ? walk.indexOf(current) + 1 : 0;
   const problems = shape.problems.filter((problem) => problem.stage === 'measure');
   return (
@@ -38,7 +49,10 @@ export function WalkPanel({ scene, current, onPick }: { readonly scene: Scene; r
       {current ? (
         <ReadingEntry key={current} scene={scene} address={current} onDone={() => look({ address: null })} />
       ) : (
-        <p className="soft">{progress.skipped > 0 ? `${t('measure.skippedLeft')}. ` : ''}{t('measure.doneHint')}</p>
+        <p className="soft">
+          {progress.skipped > 0 ? `${t('measure.skippedLeft')}. ` : ''}
+          {t('measure.doneHint')}
+        </p>
       )}
       {problems.length > 0 && progress.taken > 0 && (
         <ul className="notes">
@@ -62,7 +76,10 @@ export function WalkPanel({ scene, current, onPick }: { readonly scene: Scene; r
                   {i + 1}
                 </span>
                 <span>
-                  {said(describeAddress(project.survey, outlier.address))}: <span className="figures needs">{len(outlier.value)}</span>. {t('measure.expected', { value: len(outlier.expected.value), within: len(outlier.expected.within) })} {outlier.slip && <b>{said(outlier.slip)}</b>}
+                  {said(describeAddress(project.survey, outlier.address))}:{' '}
+                  <span className="figures needs">{len(outlier.value)}</span>.{' '}
+                  {t('measure.expected', { value: len(outlier.expected.value), within: len(outlier.expected.within) })}{' '}
+                  {outlier.slip && <b>{said(outlier.slip)}</b>}
                 </span>
                 <Button size="small" onClick={() => onPick(outlier.address)}>
                   {t('measure.again')}

@@ -16,7 +16,8 @@ export default function WorkStage() {
   if (!scene) return <main className="stage" />;
   const { schedule } = scene.derived;
   const { settings } = scene.project;
-  const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null => act({ name: 'changeSettings', payload: { changes } });
+  const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null =>
+    act({ name: 'changeSettings', payload: { changes } });
   const names = new Map(schedule.tasks.map(({ task }) => [task.id, said(task.title)]));
   const takeDate = (text: string): void => {
     if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) setProblem(t('new.dateNeeded'));
@@ -36,11 +37,40 @@ export default function WorkStage() {
       </div>
       <div className="side">
         <section className="stack">
-          {schedule.ends && <p style={{ fontSize: 17 }}>{t('work.ends', { date: dayName(schedule.ends), hours: settings.hoursPerDay, work: Math.round(schedule.workHours), wait: Math.round(schedule.waitHours) })}</p>}
+          {schedule.ends && (
+            <p style={{ fontSize: 17 }}>
+              {t('work.ends', {
+                date: dayName(schedule.ends),
+                hours: settings.hoursPerDay,
+                work: Math.round(schedule.workHours),
+                wait: Math.round(schedule.waitHours),
+              })}
+            </p>
+          )}
           <div className="fields" style={{ gridTemplateColumns: '1.4fr 1fr 1fr' }}>
-            <TextField key={settings.startDate} type="date" label={t('work.start')} defaultValue={settings.startDate} error={problem !== null} helperText={problem} onBlur={(event) => takeDate(event.target.value)} />
-            <NumberField label={t('work.hours')} value={settings.hoursPerDay} least={0.5} most={24} onTake={(hoursPerDay) => change({ hoursPerDay })} />
-            <NumberField label={`${t('work.temperature')}, °C`} value={settings.workTemperature} least={-20} most={45} onTake={(workTemperature) => change({ workTemperature })} />
+            <TextField
+              key={settings.startDate}
+              type="date"
+              label={t('work.start')}
+              defaultValue={settings.startDate}
+              error={problem !== null}
+              helperText={problem}
+              onBlur={(event) => takeDate(event.target.value)}
+            />
+            <NumberField
+              label={t('work.hours')}
+              value={settings.hoursPerDay}
+              least={0.5}
+              most={24}
+              onTake={(hoursPerDay) => change({ hoursPerDay })}
+            />
+            <NumberField
+              label={`${t('work.temperature')}, °C`}
+              value={settings.workTemperature}
+              least={-20}
+              most={45}
+              onTake={(workTemperature) => change({ workTemperature })}
+            />
           </div>
           <p className="small soft">{t('work.estimate')}</p>
         </section>
@@ -59,7 +89,11 @@ export default function WorkStage() {
                 </div>
                 {task.lagWhy && <p className="small needs">{said(task.lagWhy)}</p>}
                 {task.caution && <p className="small soft">{said(task.caution)}</p>}
-                {task.after.length > 0 && <p className="small soft">{t('work.after', { tasks: task.after.map((id) => names.get(id) ?? id).join(', ') })}</p>}
+                {task.after.length > 0 && (
+                  <p className="small soft">
+                    {t('work.after', { tasks: task.after.map((id) => names.get(id) ?? id).join(', ') })}
+                  </p>
+                )}
               </li>
             ))}
           </ol>

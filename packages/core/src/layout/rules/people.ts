@@ -18,7 +18,15 @@ export const bedLengthRule = defineRule({
   reason: 'A sleeper points the toes and has a pillow; feet against cold metal end the night.',
   input: z.strictObject({ clear: length.nullable(), stature, who }),
   run: ({ clear, stature: tall, who: name }) =>
-    atLeast(clear, tall + 120, tall + 50, (grade, spare) => message(`rule.bedLength.${grade}`, { who: name, clear: mm(clear ?? 0), wants: mm(tall + 120), short: mm(-(spare ?? 0)), spare: mm(spare ?? 0) })),
+    atLeast(clear, tall + 120, tall + 50, (grade, spare) =>
+      message(`rule.bedLength.${grade}`, {
+        who: name,
+        clear: mm(clear ?? 0),
+        wants: mm(tall + 120),
+        short: mm(-(spare ?? 0)),
+        spare: mm(spare ?? 0),
+      }),
+    ),
 });
 
 const BED_WIDTH: Readonly<Record<1 | 2, readonly [number, number]>> = { 1: [700, 600], 2: [1300, 1150] };
@@ -29,8 +37,11 @@ export const bedWidthRule = defineRule({
   reason: 'Shoulders and turning over.',
   input: z.strictObject({ width: length, sleepers: z.int().min(1).max(6) }),
   run: ({ width, sleepers }) => {
-    const [good, tight] = sleepers === 1 ? BED_WIDTH[1] : [BED_WIDTH[2][0] + 600 * (sleepers - 2), BED_WIDTH[2][1] + 550 * (sleepers - 2)];
-    return atLeast(width, good, tight, (grade, spare) => message(`rule.bedWidth.${grade}`, { sleepers, width: mm(width), wants: mm(good), short: mm(-(spare ?? 0)) }));
+    const [good, tight] =
+      sleepers === 1 ? BED_WIDTH[1] : [BED_WIDTH[2][0] + 600 * (sleepers - 2), BED_WIDTH[2][1] + 550 * (sleepers - 2)];
+    return atLeast(width, good, tight, (grade, spare) =>
+      message(`rule.bedWidth.${grade}`, { sleepers, width: mm(width), wants: mm(good), short: mm(-(spare ?? 0)) }),
+    );
   },
 });
 
@@ -39,25 +50,49 @@ const MATTRESS_GIVES = 0.15;
 export const sittingUpRule = defineRule({
   name: 'sitting-up',
   title: 'Sitting up on the bed',
-  formula: 'clear = ceiling - platform - 0.85 x mattress; good: >= sitting height + 60; tight: >= sitting height; sitting height = 0.52 x stature where not measured',
+  formula:
+    'clear = ceiling - platform - 0.85 x mattress; good: >= sitting height + 60; tight: >= sitting height; sitting height = 0.52 x stature where not measured',
   reason: 'Dressing and reading in bed need an upright back.',
-  input: z.strictObject({ ceiling: length, platform: length, mattress: length, stature, sittingHeight: length.optional(), who }),
+  input: z.strictObject({
+    ceiling: length,
+    platform: length,
+    mattress: length,
+    stature,
+    sittingHeight: length.optional(),
+    who,
+  }),
   run: ({ ceiling, platform, mattress, stature: tall, sittingHeight, who: name }) => {
     const clear = ceiling - platform - (1 - MATTRESS_GIVES) * mattress;
     const sitting = sittingHeight ?? SITTING_SHARE * tall;
-    return atLeast(clear, sitting + 60, sitting, (grade, spare) => message(`rule.sittingUp.${grade}`, { who: name, clear: mm(clear), wants: mm(sitting + 60), short: mm(-(spare ?? 0)), spare: mm(spare ?? 0) }));
+    return atLeast(clear, sitting + 60, sitting, (grade, spare) =>
+      message(`rule.sittingUp.${grade}`, {
+        who: name,
+        clear: mm(clear),
+        wants: mm(sitting + 60),
+        short: mm(-(spare ?? 0)),
+        spare: mm(spare ?? 0),
+      }),
+    );
   },
 });
 
 export const bedEdgeRule = defineRule({
   name: 'bed-edge',
   title: 'Getting off the bed',
-  formula: 'edge = platform + 0.85 x mattress; good: <= back of knee + 150; tight: <= 1000 with a step; back of knee = 0.245 x stature + 25',
+  formula:
+    'edge = platform + 0.85 x mattress; good: <= back of knee + 150; tight: <= 1000 with a step; back of knee = 0.245 x stature + 25',
   reason: 'Feet should find the floor or a step.',
   input: z.strictObject({ platform: length, mattress: length, stature, who }),
   run: ({ platform, mattress, stature: tall, who: name }) => {
     const edge = platform + (1 - MATTRESS_GIVES) * mattress;
-    return atMost(edge, backOfKnee(tall) + 150, 1000, (grade, spare) => message(`rule.bedEdge.${grade}`, { who: name, edge: mm(edge), wants: mm(backOfKnee(tall) + 150), over: mm(-(spare ?? 0)) }));
+    return atMost(edge, backOfKnee(tall) + 150, 1000, (grade, spare) =>
+      message(`rule.bedEdge.${grade}`, {
+        who: name,
+        edge: mm(edge),
+        wants: mm(backOfKnee(tall) + 150),
+        over: mm(-(spare ?? 0)),
+      }),
+    );
   },
 });
 
@@ -68,7 +103,15 @@ export const standingRule = defineRule({
   reason: 'Shoes, hair and a swaying floor; a little less means a bent neck.',
   input: z.strictObject({ height: length, stature, who }),
   run: ({ height, stature: tall, who: name }) =>
-    atLeast(height, tall + 40, tall - 20, (grade, spare) => message(`rule.standing.${grade}`, { who: name, height: mm(height), wants: mm(tall + 40), short: mm(-(spare ?? 0)), spare: mm(spare ?? 0) })),
+    atLeast(height, tall + 40, tall - 20, (grade, spare) =>
+      message(`rule.standing.${grade}`, {
+        who: name,
+        height: mm(height),
+        wants: mm(tall + 40),
+        short: mm(-(spare ?? 0)),
+        spare: mm(spare ?? 0),
+      }),
+    ),
 });
 
 export const wayThroughRule = defineRule({
@@ -77,7 +120,10 @@ export const wayThroughRule = defineRule({
   formula: 'good: >= 550; tight: >= 450',
   reason: 'One person walks through without turning sideways.',
   input: z.strictObject({ width: length }),
-  run: ({ width }) => atLeast(width, 550, 450, (grade, spare) => message(`rule.way.${grade}`, { width: mm(width), wants: mm(550), short: mm(-(spare ?? 0)) })),
+  run: ({ width }) =>
+    atLeast(width, 550, 450, (grade, spare) =>
+      message(`rule.way.${grade}`, { width: mm(width), wants: mm(550), short: mm(-(spare ?? 0)) }),
+    ),
 });
 
 /** Worktop height against one person's stature: good 0.53 to 0.56, tight 0.50 to 0.58. */

@@ -14,11 +14,21 @@ export const uValueRule = defineRule({
   input: z.strictObject({
     surfaceResistance: positive,
     layers: z.array(z.strictObject({ thickness: positive, conductivity: positive })).min(1),
-    battens: z.strictObject({ share: z.number().min(0).max(1), layers: z.array(z.strictObject({ thickness: positive, conductivity: positive })) }).optional(),
+    battens: z
+      .strictObject({
+        share: z.number().min(0).max(1),
+        layers: z.array(z.strictObject({ thickness: positive, conductivity: positive })),
+      })
+      .optional(),
   }),
   run: ({ surfaceResistance, layers, battens }) => {
-    const u = (list: typeof layers): number => 1 / list.reduce((sum, layer) => sum + layer.thickness / 1000 / layer.conductivity, surfaceResistance);
-    return { wattsPerSquareMetreKelvin: battens ? battens.share * u(battens.layers) + (1 - battens.share) * u(layers) : u(layers) };
+    const u = (list: typeof layers): number =>
+      1 / list.reduce((sum, layer) => sum + layer.thickness / 1000 / layer.conductivity, surfaceResistance);
+    return {
+      wattsPerSquareMetreKelvin: battens
+        ? battens.share * u(battens.layers) + (1 - battens.share) * u(layers)
+        : u(layers),
+    };
   },
 });
 
@@ -51,7 +61,15 @@ export const wallCurveRule = defineRule({
   input: z.strictObject({ points: z.array(z.tuple([z.number(), z.number()])).min(1), at: z.number() }),
   run: ({ points, at }) => {
     const sorted = [...points].sort((a, b) => a[0] - b[0]);
-    return { distance: evaluate(monotoneCurve(sorted.map((p) => p[0]), sorted.map((p) => p[1])), at) };
+    return {
+      distance: evaluate(
+        monotoneCurve(
+          sorted.map((p) => p[0]),
+          sorted.map((p) => p[1]),
+        ),
+        at,
+      ),
+    };
   },
 });
 

@@ -31,7 +31,12 @@ export function defineRule<Input extends z.ZodType, Result>(rule: Rule<Input, Re
 }
 
 /** Judges a figure that should be large enough. */
-export function atLeast(figure: number | null, good: number, tight: number, said: (grade: Grade, spare: number | null) => Message): Verdict {
+export function atLeast(
+  figure: number | null,
+  good: number,
+  tight: number,
+  said: (grade: Grade, spare: number | null) => Message,
+): Verdict {
   if (figure === null) return { grade: 'unknown', spare: null, figure, good, tight, said: said('unknown', null) };
   const spare = figure - good;
   const grade: Grade = spare >= 0 ? 'good' : figure >= tight ? 'tight' : 'fails';
@@ -39,7 +44,12 @@ export function atLeast(figure: number | null, good: number, tight: number, said
 }
 
 /** Judges a figure that should be small enough. */
-export function atMost(figure: number | null, good: number, tight: number, said: (grade: Grade, spare: number | null) => Message): Verdict {
+export function atMost(
+  figure: number | null,
+  good: number,
+  tight: number,
+  said: (grade: Grade, spare: number | null) => Message,
+): Verdict {
   if (figure === null) return { grade: 'unknown', spare: null, figure, good, tight, said: said('unknown', null) };
   const spare = good - figure;
   const grade: Grade = spare >= 0 ? 'good' : figure <= tight ? 'tight' : 'fails';
