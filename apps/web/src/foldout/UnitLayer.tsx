@@ -134,9 +134,13 @@ function WallMarks({ frame, unit, room, book }: Pick<UnitLayerProps, 'frame' | '
 export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, people, chosen, snap }: UnitLayerProps) {
   const { t, len, lenUnit } = useSpeech();
   const drag = useDrag(
-    ({ movement: [mx, my], first, last, tap, memo }) => {
+    ({ movement: [mx, my], first, last, tap, memo, event }) => {
       const start = (memo as Unit | undefined) ?? unit;
-      if (first) look({ unit: unit.id });
+      if (first) {
+        look({ unit: unit.id });
+        // the keys are the unit's from here on, not those of the line
+        (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
+      }
       if (tap) return start;
       const operation = moveOperation(
         start,

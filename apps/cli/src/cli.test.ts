@@ -1,0 +1,151 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { cutJobSchema, planFaults, type CutPlan } from '@nestplank/core/cutting';
+
+const root = fileURLToPath(new URL('../../..', import.meta.url));
+const entry = join(root, 'apps/cli/dist/main.js');
+const demo = join(root, 'demo/wren.json');
+const folder = mkdtempSync(join(tmpdir(), 'nest-plank-cli-'));
+const at = (name: string): string => join(folder, name);
+
+interface Outcome {
+  readonly code: number | null;
+  readonly out: string;
+  readonly err: string;
+}
+function plank(...args: string[]): Outcome {
+  const run = spawnSync(process.execPath, [entry, ...args], { encoding: 'utf8', maxBuffer: 1e8 });
+  return { code: run.status, out: run.stdout, err: run.stderr };
+}
+function file(name: string, content: unknown): string {
+  writeFileSync(at(name), typeof content === 'string' ? content : JSON.stringify(content));
+  return at(name);
+}
+
+describe('the command line', () => {
+  beforeAll(() => {
+    if (!existsSync(entry)) throw new Error('Build the command line first: npm run build.');
+  });
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+  it('reports everything derived', () => {
+    const { code, out } = plank('report', demo);
+    expect(code).toBe(0);
+    const report = JSON.parse(out) as {
+      room: { standing: { value: number } };
+      parts: { outline: { outer: unknown[] } }[];
+      cutPlans: unknown[];
+      cost: { total: number };
+      work: { tasks: unknown[] };
+    };
+    expect(report.room.standing.value).toBe(1843);
+    expect(report.parts).toHaveLength(30);
+    expect(report.parts.every((part) => part.outline.outer.length >= 4)).toBe(true);
+    expect(report.cutPlans).toHaveLength(3);
+    expect(report.cost.total).toBeGreaterThan(0);
+    expect(report.work.tasks).toHaveLength(22);
+  });
+  it('checks: exit 1 and the rule, exit 0 when mended by operations', () => {
+    const failing = plank('check', demo);
+    expect(failing.code).toBe(1);
+    expect(failing.out).toMatch(/^collision: Bed and Bench run into each other: 50 along/);
+    const operations = file('mend.json', [{ name: 'changeUnit', payload: { id: 'bench', changes: { x: 1450 } } }]);
+    expect(plank('apply', demo, operations, '-o', at('mended.json')).code).toBe(0);
+    expect(plank('check', at('mended.json'))).toMatchObject({ code: 0, out: '14 checks, none fails.\n' });
+  });
+  it('cuts a job to a plan that stands up', () => {
+    const job = {
+      format: 'cut-job',
+      version: 1,
+      kind: 'sheet',
+      kerf: 3.2,
+      trim: 10,
+      method: 'guillotine',
+      stock: [{ id: 's', length: 2440, width: 1220, quantity: null, price: 5400, offcut: false }],
+      parts: [
+        { id: 'a', length: 720, width: 400, quantity: 9, mayTurn: false },
+        { id: 'b', length: 500, width: 310, quantity: 7, mayTurn: true },
+      ],
+    };
+    expect(plank('cut', file('job.json', job), '-o', at('plan.json'), '--seconds', '2', '--seed', '3').code).toBe(0);
+    const plan = JSON.parse(readFileSync(at('plan.json'), 'utf8')) as CutPlan;
+    expect(planFaults(cutJobSchema.parse(job), plan)).toEqual([]);
+    expect(plan).toMatchObject({ format: 'cut-plan', version: 1, unplaced: [] });
+    expect(plan.seconds).toBeLessThan(4);
+  });
+  it('exports every open format', () => {
+    for (const format of ['json', 'csv', 'dxf', 'svg', 'pdf'])
+      expect(plank('export', demo, '--as', format, '-o', at('out'))).toMatchObject({ code: 0, err: '' });
+    const written = readdirSync(at('out'));
+    expect(written.filter((name) => name.endsWith('.dxf'))).toHaveLength(30);
+    expect(written.filter((name) => name.endsWith('.svg'))).toHaveLength(30);
+    expect(written).toEqual(expect.arrayContaining(['wren.json', 'wren-cut-list.csv', 'wren-cut-diagrams.pdf']));
+    expect(readFileSync(at('out/wren-cut-diagrams.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+    expect(plank('import', at('out/wren.json')).out).toContain('"units":3');
+    expect(plank('export', demo, '--as', 'doc', '-o', at('out')).code).toBe(2);
+  });
+  it('lists the rules and runs one alone', () => {
+    const rules = JSON.parse(plank('rules').out) as { name: string; inputs: { properties: object } }[];
+    expect(rules.map((rule) => rule.name)).toContain('bed-length');
+    expect(rules[0]?.inputs.properties).toHaveProperty('stature');
+    const verdict = plank('rule', 'bed-length', file('in.json', { clear: 1838, stature: 1752, who: 'Joost' }));
+    expect(JSON.parse(verdict.out)).toMatchObject({
+      grade: 'tight',
+      spare: -34,
+      said: 'Joost, lying across: 34 short of good. Clear 1\u202f838, wants 1\u202f872.',
+    });
+    expect(plank('rule', 'no-such', at('in.json'))).toMatchObject({ code: 2, out: '' });
+    expect(plank('rule', 'bed-length', file('bad.json', { clear: 'long', stature: 1752 })).err).toContain('clear');
+  });
+  it.each([
+    ['a file that is not there', () => ['report', at('nowhere.json')], /nowhere\.json: cannot be read/],
+    [
+      'truncated JSON',
+      () => ['report', file('cut.json', readFileSync(demo, 'utf8').slice(0, 3000))],
+      /Line \d+, column \d+: this is not JSON/,
+    ],
+    [
+      'a file of another kind',
+      () => ['report', file('kind.json', { format: 'cut-job', version: 1 })],
+      /This is a cut-job, not a nest-plank-file/,
+    ],
+    ['a later version', () => ['check', file('later.json', { format: 'nest-plank-file', version: 3 })], /version 3/],
+    [
+      'a field that is wrong',
+      () => ['report', file('field.json', readFileSync(demo, 'utf8').replace('"kerf": 2.4', '"kerf": -1'))],
+      /project\.settings\.cutting\.kerf/,
+    ],
+    [
+      'a job without width',
+      () => [
+        'cut',
+        file('job2.json', {
+          format: 'cut-job',
+          version: 1,
+          kind: 'sheet',
+          kerf: 1,
+          stock: [{ id: 's', length: 10, width: 10, price: 1 }],
+          parts: [{ id: 'p', length: 1 }],
+        }),
+      ],
+      /parts\[0\]\.width/,
+    ],
+    [
+      'an operation that cannot be done',
+      () => ['apply', demo, file('ops.json', [{ name: 'removeUnit', payload: { id: 'sofa' } }])],
+      /\[0\] removeUnit: There is no sofa/,
+    ],
+    ['an option that is not a number', () => ['cut', at('job.json'), '--seconds', 'soon'], /not a number/],
+    ['a file over 20 MB', () => ['report', file('huge.json', ' '.repeat(21 * 1024 * 1024))], /larger than 20 MB/],
+  ] as const)('refuses %s with one line and exit code 2', (_what, args, line) => {
+    const { code, out, err } = plank(...args());
+    expect(code).toBe(2);
+    expect(out).toBe('');
+    expect(err.trim().split('\n')).toHaveLength(1);
+    expect(err).toMatch(line);
+  });
+});

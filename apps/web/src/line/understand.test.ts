@@ -1,0 +1,159 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import { applyOperation, createProject, derive, startPriceBook, type Project } from '@nestplank/core';
+import { readProjectFile } from '@nestplank/core/formats';
+import { speechFor } from '../words/words.js';
+import { completions, understand, type LineContext } from './understand.js';
+import demo from '../../../../demo/wren.json?raw';
+
+const wren = readProjectFile(demo);
+const book = startPriceBook();
+const derived = derive(wren.project, book);
+const millimetres = speechFor({ units: 'mm', fraction: 16 });
+const inches = speechFor({ units: 'in', fraction: 16 });
+const context = (more: Partial<LineContext> = {}): LineContext => ({
+  project: wren.project,
+  derived,
+  book,
+  stage: 'layout',
+  address: null,
+  undoName: null,
+  redoName: null,
+  now: '2026-10-01T08:00:00.000Z',
+  ...more,
+});
+const hear = (typed: string, more: Partial<LineContext> = {}, speech = millimetres) =>
+  understand(typed, context(more), speech);
+const plain = (text: string | undefined): string => (text ?? '').replace(/[\u202f\u00a0]/g, ' ');
+
+/** What a unit's field is after the line was done. */
+function after(typed: string, unit: string, field: string, speech = millimetres): unknown {
+  const effect = hear(typed, {}, speech)?.effect;
+  if (effect?.kind !== 'operations') throw new Error(`${typed}: ${plain(hear(typed, {}, speech)?.text)}`);
+  const project = effect.operations.reduce(
+    (p: Project, operation) => applyOperation(p, operation).project,
+    wren.project,
+  );
+  return (project.units.find((candidate) => candidate.id === unit) as unknown as Record<string, unknown>)[field];
+}
+
+describe('the line', () => {
+  it.each([
+    ['kitchen forward 40', 'kitchen', 'x', 650],
+    ['kit back 4 cm', 'kitchen', 'x', 730],
+    ['kitchen at 2440-2*18-1500', 'kitchen', 'x', 904],
+    ['kitchen left 30', 'kitchen', 'front', 400],
+    ['bench left 30', 'bench', 'front', 400],
+    ['bench right 30', 'bench', 'front', 460],
+    ['bed down 40', 'bed', 'height', 680],
+    ['BED mattress 120', 'bed', 'mattress', 120],
+    ['kitchen doors 4', 'kitchen', 'doors', 4],
+    ['kitchen toekick 100', 'kitchen', 'toeKick', 100],
+  ])('%s', (typed, unit, field, value) => {
+    expect(after(typed, unit, field)).toBe(value);
+  });
+  it('reads plain numbers in the reader’s own units', () => {
+    expect(after('kitchen forward 2', 'kitchen', 'x', inches)).toBe(690 - 50.8);
+    expect(plain(hear('bed down 1 1/2', {}, inches)?.text)).toBe('Bed: height 28 3/8 in → 26 7/8 in');
+  });
+  it('takes a reading where one is asked for', () => {
+    const heard = hear('55 7/8 in', { stage: 'measure', address: 'station/s4/left/700' });
+    expect(plain(heard?.text)).toBe('Centre line to left wall, 700 up, at Rib 4 → 1 419 mm');
+    expect(heard?.effect).toMatchObject({
+      operations: [
+        {
+          name: 'takeReading',
+          payload: { address: 'station/s4/left/700', reading: { value: 1419.225, method: 'tape' } },
+        },
+      ],
+    });
+    expect(hear('1422', { stage: 'measure' })?.effect).toBeNull();
+    expect(hear('12 apples', { stage: 'measure', address: 'floor/length' })?.trouble).toBe(true);
+  });
+  it('goes places, slices, undoes', () => {
+    expect(hear('cut')?.effect).toEqual({ kind: 'go', stage: 'cut' });
+    expect(hear('go work')?.effect).toEqual({ kind: 'go', stage: 'work' });
+    expect(hear('slice 264 cm')?.effect).toEqual({ kind: 'slice', x: 2640 });
+    expect(hear('undo')?.trouble).toBe(true);
+    expect(hear('undo', { undoName: 'place unit' })).toMatchObject({
+      text: 'undo place unit',
+      effect: { kind: 'undo' },
+    });
+  });
+  it('answers why with the figures it comes from', () => {
+    expect(plain(hear('why headroom')?.text)).toBe(
+      'headroom 1 843 mm at 3 690 mm: roof 1 899 mm less floor 47 mm and ceiling 9 mm',
+    );
+    expect(plain(hear('why cost')?.text)).toMatch(/^1 764\.80 EUR: 15 lines, 11 sheets of them$/);
+    expect(hear('why mass')?.text).toContain('30 parts');
+    expect(hear('why not')?.text).toContain('headroom');
+    const empty = createProject({ id: 'e', name: 'E', kind: 'van', model: '', units: 'mm', startDate: '2026-10-01' });
+    expect(hear('why width', { project: empty, derived: derive(empty, book) })?.text).toContain('not known until');
+  });
+  it('asks a rule alone', () => {
+    expect(plain(hear('rule bed-length clear=1838 stature=1752')?.text)).toContain('34 short of good');
+    expect(plain(hear('rule bevel thickness=18 leanDegrees=5')?.text)).toBe(
+      'Bevel of an edge against a leaning wall: open 1.575, squareCut false',
+    );
+    expect(hear('rule bed-length clear=1838')?.trouble).toBe(true);
+    expect(hear('rule of thumb')?.text).toContain('no rule of');
+  });
+  it('says what is missing or not understood, and never does it', () => {
+    for (const typed of [
+      'kitchen',
+      'kitchen left',
+      'kitchen left about',
+      'bed left 30',
+      'sofa left 30',
+      '42',
+      'kitchen doors many',
+      '???',
+    ])
+      expect(hear(typed)?.effect ?? null).toBeNull();
+    expect(hear('')).toBeNull();
+    expect(hear('kitchen')?.text).toContain('left, right, forward');
+  });
+  it('never throws, whatever is typed', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc
+            .array(
+              fc.constantFrom(
+                'kitchen',
+                'bed',
+                'left',
+                'at',
+                'why',
+                'rule',
+                'slice',
+                '12',
+                '1/0',
+                'undo',
+                'bed-length',
+                'clear=',
+                '=',
+              ),
+              { maxLength: 6 },
+            )
+            .map((w) => w.join(' ')),
+        ),
+        fc.constantFrom('measure', 'layout'),
+        (typed, stage) => {
+          hear(typed, { stage: stage as 'measure', address: 'floor/length' });
+          completions(typed, wren.project);
+        },
+      ),
+      { seed: 51, numRuns: 1500 },
+    );
+  });
+  it('completes units, places and directions', () => {
+    expect(completions('ki', wren.project)).toEqual(['kitchen']);
+    expect(completions('b', wren.project)).toEqual(['bed', 'bench', 'build', 'buy']);
+    expect(completions('kitchen l', wren.project)).toEqual(['kitchen left', 'kitchen length']);
+    expect(completions('bed l', wren.project)).toEqual(['bed length']);
+    expect(completions('why h', wren.project)).toEqual(['why headroom']);
+    expect(completions('', wren.project)).toEqual([]);
+  });
+});

@@ -1,0 +1,262 @@
+// Measures speed and memory of the demo and writes docs/performance.md. Relative figures of one run on one machine.
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpus, tmpdir, totalmem } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { gzipSync } from 'node:zlib';
+import { chromium } from '@playwright/test';
+import { applyOperation, createDeriver } from '@nestplank/core';
+import { searchPlans } from '@nestplank/core/cutting';
+import { readProjectFile } from '@nestplank/core/formats';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const demo = readFileSync(join(root, 'demo/wren.json'), 'utf8');
+const { project, priceBook } = readProjectFile(demo);
+const rows = [];
+const share = (values, part) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))];
+const ms = (value) => `${value < 10 ? value.toFixed(1) : value.toFixed(0)} ms`;
+const row = (what, wanted, found, ok) => rows.push({ what, wanted, found, ok });
+const timed = (count, work) =>
+  Array.from({ length: count }, (_, i) => {
+    const start = performance.now();
+    work(i);
+    return performance.now() - start;
+  });
+
+function benchDerive() {
+  for (let i = 0; i < 25; i += 1) createDeriver().derive(project, priceBook);
+  const whole = timed(40, () => createDeriver().derive(project, priceBook));
+  row(
+    'Full derive of the demo, warm, nothing remembered (median)',
+    'under 50 ms',
+    ms(share(whole, 0.5)),
+    share(whole, 0.5) < 50,
+  );
+  const deriver = createDeriver();
+  deriver.derive(project, priceBook);
+  const moved = (i) =>
+    applyOperation(project, { name: 'changeUnit', payload: { id: 'bench', changes: { x: 1000 + ((i * 7) % 400) } } })
+      .project;
+  for (let i = 0; i < 30; i += 1) deriver.shape(moved(i), priceBook);
+  const steps = timed(300, (i) => deriver.shape(moved(i), priceBook));
+  row(
+    'Recompute of a drag step: parts and checks (95th percentile)',
+    'within 16 ms',
+    ms(share(steps, 0.95)),
+    share(steps, 0.95) < 16,
+  );
+  return deriver.derive(project, priceBook);
+}
+
+function benchCutting(derived) {
+  let first = 0;
+  let best = 0;
+  const figures = [];
+  for (const item of derived.plans) {
+    const start = performance.now();
+    let reached = 0;
+    let plan = null;
+    for (const moment of searchPlans(item.job, { steps: 1e9, seed: 1 })) {
+      const now = performance.now() - start;
+      if (moment.step === 0) first = Math.max(first, now);
+      if (moment.improved && moment.plan.cost !== plan?.cost) reached = now;
+      plan = moment.plan;
+      if (now > 6000) break;
+    }
+    best = Math.max(best, reached);
+    figures.push(
+      `${item.material.name}: ${plan.sheets.length} sheets, ${plan.proved ? 'proved' : `${Math.ceil((100 * (plan.cost - plan.bound)) / plan.cost)} % above the bound`}`,
+    );
+  }
+  row('First valid cut plan (slowest material)', 'under 100 ms', ms(first), first < 100);
+  row(
+    'Last cheaper plan of the demo found after (slowest material, 6 s searched)',
+    'within 2 s',
+    ms(best),
+    best < 2000,
+  );
+  return figures;
+}
+
+function startServer(folder) {
+  const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+    env: {
+      ...process.env,
+      PORT: '0',
+      NEST_PLANK_DB: join(folder, 'bench.sqlite'),
+      NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
+      NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((resolve) => {
+    server.stdout.on('data', (data) => {
+      const base = /http:\/\/\S+/.exec(String(data))?.[0];
+      if (base) resolve({ server, base });
+    });
+  });
+}
+
+async function benchSaves(base) {
+  const json = (path, body) =>
+    fetch(`${base}/api/${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    }).then((r) => r.json());
+  const ids = await Promise.all(
+    Array.from({ length: 20 }, async () => (await json('projects/import', { text: demo })).id),
+  );
+  const times = [];
+  let end = false;
+  const client = async (id, number) => {
+    let revision = 0;
+    await new Promise((resolve) => setTimeout(resolve, number * 25));
+    for (let i = 0; i < 40; i += 1) {
+      const start = performance.now();
+      const answer = await json(`projects/${id}/operations`, {
+        revision,
+        steps: [{ id: randomUUID(), name: 'changeUnit', payload: { id: 'bench', changes: { x: 1000 + i } } }],
+      });
+      if (!end && i >= 5) times.push(performance.now() - start);
+      revision = answer.revision;
+      // a person with quick hands: two changes a second
+      await new Promise((resolve) => setTimeout(resolve, 500));
+    }
+  };
+  await Promise.all(ids.map(client));
+  end = true;
+  row(
+    'An operation saved, 20 clients at two changes a second each (99th percentile)',
+    'under 30 ms',
+    `${ms(share(times, 0.99))} (median ${ms(share(times, 0.5))})`,
+    share(times, 0.99) < 30,
+  );
+  const health = await (await fetch(`${base}/api/health`)).json();
+  row('Server memory after that', 'under 200 MB', `${health.memoryMb} MB`, health.memoryMb < 200);
+}
+
+async function benchPage(base) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-quic',
+      '--no-first-run',
+    ],
+  });
+  const first = [];
+  let scripts = 0;
+  for (let i = 0; i < 5; i += 1) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    scripts = 0;
+    page.on('response', (response) => {
+      if (response.url().endsWith('.js'))
+        void response.body().then(
+          (body) => (scripts += gzipSync(body).length),
+          () => undefined,
+        );
+    });
+    const start = performance.now();
+    await page.goto(base);
+    await page.getByRole('button', { name: 'Start a build' }).waitFor();
+    first.push(performance.now() - start);
+    await page.waitForLoadState('networkidle');
+    await context.close();
+  }
+  row('First page interactive (median of 5)', 'under 1.5 s', ms(share(first, 0.5)), share(first, 0.5) < 1500);
+  row('Script of the first load, compressed', 'under 400 kB', `${Math.round(scripts / 1000)} kB`, scripts < 400_000);
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${base}/build/wren/layout`);
+  await page.locator('[data-unit=bench]').waitFor();
+  const steps = await page.evaluate(async () => {
+    const unit = document.querySelector('[data-unit=bench]');
+    const path = unit.querySelector('path');
+    const box = path.getBoundingClientRect();
+    const send = (type, y) =>
+      unit.dispatchEvent(
+        new PointerEvent(type, {
+          bubbles: true,
+          cancelable: true,
+          pointerId: 1,
+          buttons: type === 'pointerup' ? 0 : 1,
+          clientX: box.x + box.width / 2,
+          clientY: y,
+          isPrimary: true,
+          pointerType: 'mouse',
+        }),
+      );
+    const middle = box.y + box.height / 2;
+    const times = [];
+    unit.setPointerCapture = () => undefined;
+    unit.releasePointerCapture = () => undefined;
+    send('pointerdown', middle);
+    for (let i = 1; i <= 90; i += 1) {
+      const before = path.getAttribute('d');
+      const start = performance.now();
+      const changed = new Promise((resolve) => {
+        const observer = new MutationObserver(() => {
+          if (path.getAttribute('d') !== before) {
+            observer.disconnect();
+            path.getBoundingClientRect();
+            resolve(performance.now() - start);
+          }
+        });
+        observer.observe(path, { attributes: true });
+        setTimeout(() => {
+          observer.disconnect();
+          resolve(null);
+        }, 500);
+      });
+      send('pointermove', middle - 3 * i + (i > 45 ? 6 * (i - 45) : 0));
+      const time = await changed;
+      if (time !== null && i > 10) times.push(time);
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+    }
+    send('pointerup', middle);
+    return times;
+  });
+  if (steps.length < 40) throw new Error(`Only ${steps.length} drag steps were drawn.`);
+  row(
+    `Drag step in the browser: pointer to redrawn unit with layout (95th percentile of ${steps.length})`,
+    'under 16 ms',
+    ms(share(steps, 0.95)),
+    share(steps, 0.95) < 16,
+  );
+  await browser.close();
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'nest-plank-bench-'));
+const derived = benchDerive();
+const figures = benchCutting(derived);
+const { server, base } = await startServer(folder);
+await benchPage(base);
+await benchSaves(base);
+server.kill('SIGKILL');
+rmSync(folder, { recursive: true, force: true });
+const lines = [
+  '# Performance',
+  '',
+  `Measured by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: ${cpus().length} cores (${cpus()[0]?.model.trim()}), ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.version}, Debian's Chromium drawing in software. The machine is shared and its speed varies; compare figures of one run.`,
+  '',
+  '| What | Wanted | Found | |',
+  '| --- | --- | --- | --- |',
+  ...rows.map(({ what, wanted, found, ok }) => `| ${what} | ${wanted} | ${found} | ${ok ? 'met' : '**not met**'} |`),
+  '',
+  '## Cut plans of the demo after the search',
+  '',
+  ...figures.map((line) => `- ${line}`),
+  '',
+];
+writeFileSync(join(root, 'docs/performance.md'), lines.join('\n'));
+process.stdout.write(lines.join('\n'));
+process.exit(0);

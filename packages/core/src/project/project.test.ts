@@ -1,0 +1,250 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import { startPriceBook } from '../costing/price-book.js';
+import { readProjectFile } from '../formats/read.js';
+import { createDeriver, derive } from './derive.js';
+import { createProject } from './create.js';
+import { applyOperation, isProject, OperationError, patchProject, readOperation } from './edit.js';
+import { memoEach, memoLast } from './memo.js';
+import { OPERATION_NAMES, type Operation } from './operation.js';
+import type { Project } from './schema.js';
+import demo from '../../../../demo/wren.json?raw';
+
+const wren = readProjectFile(demo);
+const book = startPriceBook();
+const reading = (value: number) => ({ value, method: 'tape' as const, at: '2026-10-01T08:00:00.000Z' });
+
+/** Operations of every kind that can be done on the demo. */
+const SAMPLES: readonly Operation[] = [
+  { name: 'renameProject', payload: { name: 'Wren two', model: 'Halden Carrier long' } },
+  { name: 'changeSettings', payload: { changes: { units: 'in', hoursPerDay: 4 } } },
+  { name: 'changeCutting', payload: { changes: { kerf: 3.2 } } },
+  { name: 'putPerson', payload: { person: { id: 'guest', name: 'Guest', stature: 1800 } } },
+  { name: 'removePerson', payload: { id: 'ilva' } },
+  { name: 'takeReading', payload: { address: 'station/s4/left/700', reading: reading(930) } },
+  { name: 'takeReading', payload: { address: 'opening/o6/from', reading: reading(1000) } },
+  { name: 'removeReading', payload: { address: 'floor/length', index: 0 } },
+  { name: 'skipReading', payload: { address: 'station/s4/left/700' } },
+  { name: 'planSurvey', payload: { changes: { symmetric: true, heights: [0, 900] } } },
+  { name: 'putStation', payload: { station: { id: 's9', name: 'Extra' } } },
+  { name: 'removeStation', payload: { id: 's2' } },
+  { name: 'putRib', payload: { rib: { id: 'r9', name: 'rib 9' } } },
+  { name: 'removeRib', payload: { id: 'r1' } },
+  { name: 'putArch', payload: { arch: { id: 'a1', name: 'Left arch', side: 'left', shape: 'rounded' } } },
+  { name: 'removeArch', payload: { id: 'a2' } },
+  {
+    name: 'putOpening',
+    payload: { opening: { id: 'o9', name: 'New', kind: 'window', surface: 'left', cornerRadius: 10, swing: 'fixed' } },
+  },
+  { name: 'removeOpening', payload: { id: 'o1' } },
+  {
+    name: 'putLayer',
+    payload: {
+      surface: 'ceiling',
+      layer: { id: 'c9', material: 'foam-20', thickness: 20, place: 'continuous', board: false },
+      at: 0,
+    },
+  },
+  {
+    name: 'putLayer',
+    payload: {
+      surface: 'floor',
+      layer: { id: 'f1', material: 'batten-18', thickness: 18, place: 'battens', board: false },
+      at: 1,
+    },
+  },
+  { name: 'removeLayer', payload: { surface: 'left', id: 'l1' } },
+  {
+    name: 'placeUnit',
+    payload: {
+      unit: {
+        kind: 'base-cupboard',
+        id: 'box',
+        name: 'Box',
+        side: 'right',
+        x: 100,
+        length: 500,
+        front: 400,
+        height: 500,
+        toeKick: 0,
+        shelves: 0,
+        doors: 1,
+        carcass: 'birch-15',
+        facing: 'birch-15',
+        top: 'birch-15',
+        overhang: 0,
+        scribe: 20,
+      },
+    },
+  },
+  { name: 'changeUnit', payload: { id: 'bed', changes: { height: 680, mattress: 120 } } },
+  { name: 'removeUnit', payload: { id: 'bench' } },
+  {
+    name: 'keepPlan',
+    payload: {
+      material: 'birch-18',
+      job: 'x',
+      plan: { format: 'cut-plan', version: 1, sheets: [], unplaced: [], cost: 0, bound: 0, proved: false, seconds: 0 },
+    },
+  },
+  {
+    name: 'restore',
+    payload: {
+      project: createProject({
+        id: 'other',
+        name: 'Other',
+        kind: 'bus',
+        model: '',
+        units: 'in',
+        startDate: '2026-01-01',
+      }),
+    },
+  },
+];
+
+describe('operations', () => {
+  it('there is a sample of each below', () => {
+    expect([...new Set(SAMPLES.map((operation) => operation.name))].sort()).toEqual([...OPERATION_NAMES].sort());
+  });
+  it.each(SAMPLES.map((operation) => [operation.name, operation] as const))(
+    '%s leaves a sound project and is undone exactly',
+    (_name, operation) => {
+      const read = readOperation(JSON.parse(JSON.stringify(operation)));
+      const edit = applyOperation(wren.project, read);
+      expect(isProject(edit.project)).toBe(true);
+      expect(edit.project).not.toEqual(wren.project);
+      expect(patchProject(edit.project, edit.inverse)).toEqual(wren.project);
+      expect(patchProject(wren.project, edit.patches)).toEqual(edit.project);
+    },
+  );
+  it('any run of them is undone step by step to where it began', () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...SAMPLES), { maxLength: 12 }), (operations) => {
+        let project: Project = wren.project;
+        const inverses: ReturnType<typeof applyOperation>['inverse'][] = [];
+        for (const operation of operations) {
+          try {
+            const edit = applyOperation(project, operation);
+            project = edit.project;
+            inverses.push(edit.inverse);
+          } catch (problem) {
+            expect(problem).toBeInstanceOf(OperationError);
+          }
+        }
+        for (const inverse of inverses.reverse()) project = patchProject(project, inverse);
+        expect(project).toEqual(wren.project);
+      }),
+      { seed: 31, numRuns: 150 },
+    );
+  });
+  it('take out with a thing all that spoke of it', () => {
+    const { project } = applyOperation(wren.project, { name: 'removeStation', payload: { id: 's2' } });
+    expect(Object.keys(project.survey.readings).some((address) => address.includes('/s2/'))).toBe(false);
+    const without = applyOperation(wren.project, { name: 'removePerson', payload: { id: 'joost' } }).project;
+    expect(without.units[0]).toMatchObject({ sleepers: ['ilva'] });
+  });
+  it.each([
+    [{ name: 'nonsense', payload: {} }, 'operation.unknown'],
+    [null, 'operation.unknown'],
+    [{ name: 'removeUnit', payload: { id: 'bench', why: 'x' } }, 'operation.badPayload'],
+    [{ name: 'changeUnit', payload: { id: 'bench', changes: { length: -20 } } }, 'operation.badPayload'],
+    [{ name: 'putPerson', payload: { person: { id: 'p', name: '', stature: 1700 } } }, 'operation.badPayload'],
+  ])('%j is refused', (raw, key) => {
+    expect(() => readOperation(raw)).toThrow(
+      expect.objectContaining({ said: expect.objectContaining({ key }) as object }) as Error,
+    );
+  });
+  it.each([
+    [{ name: 'removeUnit', payload: { id: 'sofa' } }, 'operation.notThere'],
+    [{ name: 'changeUnit', payload: { id: 'sofa', changes: { x: 1 } } }, 'operation.notThere'],
+    [{ name: 'changeUnit', payload: { id: 'bed', changes: { doors: 2 } } }, 'operation.badUnit'],
+    [{ name: 'takeReading', payload: { address: 'station/s99/x', reading: reading(1) } }, 'operation.noPlace'],
+    [{ name: 'takeReading', payload: { address: 'arch/a1/height', reading: reading(4000) } }, 'operation.outOfRange'],
+    [{ name: 'removeReading', payload: { address: 'floor/length', index: 7 } }, 'operation.noReading'],
+    [{ name: 'placeUnit', payload: { unit: wren.project.units[0] } }, 'operation.twice'],
+  ] as [Operation, string][])('%j cannot be done on the demo', (operation, key) => {
+    expect(() => applyOperation(wren.project, operation)).toThrow(
+      expect.objectContaining({ said: expect.objectContaining({ key }) as object }) as Error,
+    );
+  });
+});
+
+describe('derive', () => {
+  it('works on an empty project of each kind without complaint but what is missing', () => {
+    for (const kind of ['van', 'bus', 'trailer'] as const) {
+      const derived = derive(
+        createProject({ id: 'e', name: 'Empty', kind, model: '', units: 'mm', startDate: '2026-10-01' }),
+        book,
+      );
+      expect(derived.shell).toBeNull();
+      expect(derived.parts).toEqual([]);
+      expect(derived.shopping.total).toBe(0);
+      expect(derived.schedule.ends).toBeNull();
+      expect(derived.progress.next).toBe('floor/length');
+      expect(derived.problems.map((problem) => problem.said.key)).toEqual(['shell.noStation']);
+    }
+  });
+  it('gives the same result with a memory as without', () => {
+    const deriver = createDeriver();
+    let project = wren.project;
+    for (const operation of SAMPLES.slice(0, 12)) {
+      try {
+        project = applyOperation(project, operation).project;
+      } catch {
+        continue;
+      }
+      expect(deriver.derive(project, book)).toEqual(derive(project, book));
+    }
+  });
+  it('works again only on what a change touches', () => {
+    const deriver = createDeriver();
+    const before = deriver.derive(wren.project, book);
+    const moved = deriver.derive(
+      applyOperation(wren.project, { name: 'changeUnit', payload: { id: 'bench', changes: { x: 1400 } } }).project,
+      book,
+    );
+    expect(moved.shell).toBe(before.shell);
+    expect(moved.inner).toBe(before.inner);
+    expect(moved.subfloor).toBe(before.subfloor);
+    const of = (parts: typeof before.parts, unit: string) => parts.filter((part) => part.unit === unit);
+    expect(of(moved.parts, 'kitchen')[0]).toBe(of(before.parts, 'kitchen')[0]);
+    expect(of(moved.parts, 'bench')[0]).not.toBe(of(before.parts, 'bench')[0]);
+  });
+  it('keeps a plan while its job is the same, and not when a size changed or the plan is unsound', () => {
+    const item = derive(wren.project, book).plans.find((plan) => plan.material.id === 'birch-18');
+    if (!item) throw new Error('no plan');
+    const keep = (plan: typeof item.plan): Project =>
+      applyOperation(wren.project, { name: 'keepPlan', payload: { material: 'birch-18', job: item.key, plan } })
+        .project;
+    const state = (project: Project) =>
+      derive(project, book).plans.find((plan) => plan.material.id === 'birch-18')?.state;
+    const kept = keep({ ...item.plan, seconds: 3 });
+    expect(state(kept)).toBe('kept');
+    expect(
+      state(
+        applyOperation(kept, { name: 'changeUnit', payload: { id: 'kitchen', changes: { length: 1400 } } }).project,
+      ),
+    ).toBe('first');
+    expect(state(keep({ ...item.plan, cost: 1 }))).toBe('first');
+  });
+});
+
+describe('memory', () => {
+  it('gives the last result again for the same arguments only', () => {
+    let calls = 0;
+    const add = memoLast((a: number, b: number) => {
+      calls += 1;
+      return a + b;
+    });
+    expect([add(1, 2), add(1, 2), add(2, 2), add(1, 2)]).toEqual([3, 3, 4, 3]);
+    expect(calls).toBe(3);
+    const each = memoEach(
+      (a: string) => a,
+      (a: string, b: number) => ({ a, b }),
+    );
+    const [x, y] = [each('x', 1), each('y', 1)];
+    expect(each('x', 1)).toBe(x);
+    expect(each('y', 1)).toBe(y);
+    expect(each('x', 2)).not.toBe(x);
+  });
+});
