@@ -55,7 +55,18 @@ export default tseslint.config(
   {
     files: ['scripts/**/*.mjs', 'demo/*.mjs', 'bench/*.mjs', 'eslint.config.js'],
     languageOptions: {
-      globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly' },
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        performance: 'readonly',
+        document: 'readonly',
+        PointerEvent: 'readonly',
+        MutationObserver: 'readonly',
+        requestAnimationFrame: 'readonly',
+      },
     },
   },
 );

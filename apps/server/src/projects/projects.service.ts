@@ -34,7 +34,7 @@ interface Known {
   readonly revision: number;
   readonly project: Project;
 }
-const KNOWN_PROJECTS = 32;
+const KNOWN_PROJECTS = 12;
 
 @Injectable()
 export class ProjectsService {

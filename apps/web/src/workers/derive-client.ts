@@ -7,6 +7,8 @@ export class DeriveClient {
   private worker: Worker | null = null;
   private remote: Comlink.Remote<DeriveService> | null = null;
   private previewing = false;
+  /** The last whole result; what the worker sends are the parts of it that changed, so that the rest keeps its identity. */
+  private base: Derived | null = null;
   private pending: { operations: readonly Operation[]; then: (shape: DerivedShape) => void } | null = null;
 
   constructor(private readonly onBreak: () => void) {}
@@ -31,6 +33,15 @@ export class DeriveClient {
     this.remote = null;
     this.previewing = false;
     this.pending = null;
+    this.base = null;
+  }
+
+  private async take(answer: Promise<Partial<Derived>>): Promise<Derived> {
+    // the base is read after the answer: answers come in the order of the questions
+    const changed = await answer;
+    const next = { ...this.base, ...changed } as Derived;
+    this.base = next;
+    return next;
   }
 
   /** Starts the worker before it is needed, so that its script is read while the project is fetched. */
@@ -39,11 +50,11 @@ export class DeriveClient {
   }
 
   load(project: Project, book: PriceBook): Promise<Derived> {
-    return this.service().load(project, book);
+    return this.take(this.service().load(project, book));
   }
 
   patch(patches: readonly Patch[]): Promise<Derived> {
-    return this.service().patch(patches);
+    return this.take(this.service().patch(patches));
   }
 
   preview(operations: readonly Operation[], then: (shape: DerivedShape) => void): void {
@@ -57,7 +68,8 @@ export class DeriveClient {
       const { operations, then } = this.pending;
       this.pending = null;
       try {
-        then(await this.service().preview(operations));
+        const changed = await this.service().preview(operations);
+        if (this.base) then({ ...this.base, ...changed });
       } catch {
         // an operation that cannot be done has no preview; the entry itself says why
       }

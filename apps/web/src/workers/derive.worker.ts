@@ -20,27 +20,41 @@ function loaded(): { project: Project; book: PriceBook } {
   return { project, book };
 }
 
-function whole(): Derived {
-  const now = loaded();
-  return deriver.derive(now.project, now.book);
+/** What the page has been told last, by reference: only what differs from it crosses over. */
+let told: Derived | null = null;
+
+function news<T extends DerivedShape>(next: T): Partial<T> {
+  const before = told as Partial<T> | null;
+  return Object.fromEntries(
+    Object.entries(next).filter(([key, value]) => before?.[key as keyof T] !== value),
+  ) as Partial<T>;
 }
 
-/** Holds the project, so that only changes cross over and every step's memory stays good. */
+function whole(): Partial<Derived> {
+  const now = loaded();
+  const next = deriver.derive(now.project, now.book);
+  const changed = news(next);
+  told = next;
+  return changed;
+}
+
+/** Holds the project, so that only changes cross over, both ways, and every step's memory stays good. */
 const service = {
-  load(nextProject: Project, nextBook: PriceBook): Derived {
+  load(nextProject: Project, nextBook: PriceBook): Partial<Derived> {
     project = nextProject;
     book = nextBook;
+    told = null;
     return whole();
   },
-  patch(patches: readonly Patch[]): Derived {
+  patch(patches: readonly Patch[]): Partial<Derived> {
     project = patchProject(loaded().project, patches);
     return whole();
   },
   /** What a change would give, as far as parts and checks, without keeping it. */
-  preview(operations: readonly Operation[]): DerivedShape {
+  preview(operations: readonly Operation[]): Partial<DerivedShape> {
     const now = loaded();
     const next = operations.reduce((p, operation) => applyOperation(p, operation).project, now.project);
-    return deriver.shape(next, now.book);
+    return news(deriver.shape(next, now.book));
   },
 };
 

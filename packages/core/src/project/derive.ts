@@ -67,7 +67,7 @@ export interface Derived extends DerivedShape {
 }
 
 /** Steps of improvement given to the plan that stands until a better one is asked for. */
-const FIRST_PLAN_STEPS = 12;
+const FIRST_PLAN_STEPS = 6;
 
 /** How far the ribs stand proud of the skin: the shallowest, since insulation must fit everywhere; 0 when none was measured. */
 function ribDepthOf(survey: Survey): number {
