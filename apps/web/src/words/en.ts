@@ -283,6 +283,7 @@ export const EN_UI = {
   'layout.fewer': 'Only what does not fit',
   'layout.unit': '{name}, {length} long',
   'layout.remove': 'Remove {name}',
+  'layout.choose': 'Choose a unit to see and change its figures; drag it, or use the arrow keys.',
   'layout.name.bed': 'Bed',
   'layout.name.cupboard': 'Cupboard',
   'field.x': 'From the front',

@@ -81,7 +81,7 @@ export function UnitStrip({ scene }: { readonly scene: Scene }) {
     else look({ unit: made.id, sliceX: made.x + made.length / 2 });
   };
   return (
-    <div className="strip no-print">
+    <div className="strip unit-strip no-print">
       <div className="row apart wrap">
         <div className="chips">
           {project.units.map((candidate) => (
@@ -122,7 +122,13 @@ export function UnitStrip({ scene }: { readonly scene: Scene }) {
           </Button>
         </div>
       </div>
-      {unit && <PlaceFields key={unit.id} unit={unit} scene={scene} />}
+      {unit ? (
+        <PlaceFields key={unit.id} unit={unit} scene={scene} />
+      ) : (
+        <p className="soft" style={{ paddingTop: 18 }}>
+          {t(project.units.length === 0 ? 'layout.none' : 'layout.choose')}
+        </p>
+      )}
     </div>
   );
 }
