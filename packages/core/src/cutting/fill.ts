@@ -135,7 +135,8 @@ export function fillSheet(
     filled += length * width * block.countX * block.countY;
     const [restX, restY] = [free.length - block.length - kerf, free.width - block.width - kerf];
     const ripFirst = split(restX, restY, free, block, taste, random);
-    const inner = { level: free.level + 1 };
+    // what the two cuts leave is cut only after both of them
+    const inner = { level: free.level + 2 };
     const lengthHere = ripFirst ? free.length : block.length;
     const widthHere = ripFirst ? block.width : free.width;
     if (free.width > block.width)

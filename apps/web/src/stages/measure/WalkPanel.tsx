@@ -36,7 +36,7 @@ export function WalkPanel({
   const { shape, project } = scene;
   const walk = walkOf(project.survey);
   const number = current ? walk.indexOf(current) + 1 : 0;
-  const problems = shape.problems.filter((problem) => problem.stage === 'measure');
+  const problems = shape.problems.filter((problem) => problem.stage === 'measure' && problem.place !== 'survey');
   return (
     <div className="stack">
       <div className="row apart">
