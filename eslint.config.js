@@ -63,6 +63,7 @@ export default tseslint.config(
         setTimeout: 'readonly',
         performance: 'readonly',
         document: 'readonly',
+        window: 'readonly',
         PointerEvent: 'readonly',
         MutationObserver: 'readonly',
         requestAnimationFrame: 'readonly',

@@ -10,6 +10,7 @@ import { chromium } from '@playwright/test';
 import { applyOperation, createDeriver } from '@nestplank/core';
 import { searchPlans } from '@nestplank/core/cutting';
 import { readProjectFile } from '@nestplank/core/formats';
+import { serverArguments } from '../scripts/prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const demo = readFileSync(join(root, 'demo/wren.json'), 'utf8');
@@ -82,7 +83,7 @@ function benchCutting(derived) {
 }
 
 function startServer(folder) {
-  const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+  const server = spawn(process.execPath, serverArguments(root), {
     env: {
       ...process.env,
       PORT: '0',

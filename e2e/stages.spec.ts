@@ -113,7 +113,8 @@ test('the line says what it understood, completes, remembers, answers and refuse
   await say(page, 'slice 2640');
   await expect(page.getByRole('slider', { name: /Slice at/ })).toHaveAttribute('aria-valuenow', '2640');
   await say(page, 'cut');
-  await expect(page).toHaveURL(/\/cut$/);
+  await expect(page).toHaveURL(new RegExp(`/build/${id}/cut$`));
+  await expect(page.getByRole('button', { name: 'Cut: search for fewer sheets' })).toBeVisible();
   await line.press('ArrowUp');
   await expect(line).toHaveValue('cut');
 });

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { ensureFolder, install, run } from './prepare.mjs';
+import { ensureFolder, install, run, serverArguments } from './prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 install(root);
@@ -12,9 +12,9 @@ const start = (command, args, cwd, env = {}) =>
   spawn(command, args, { stdio: 'inherit', cwd, env: { ...process.env, ...env } });
 const children = [
   start('npx', ['tsc', '-b', '--watch', '--preserveWatchOutput'], root),
-  start(process.execPath, ['--watch', join(root, 'apps/server/dist/main.js')], root, {
+  start(process.execPath, ['--watch', ...serverArguments(root)], root, {
     NEST_PLANK_DB: join(root, 'data/dev.sqlite'),
-    NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+    NEST_PLANK_DEMO: join(root, 'demo'),
   }),
   start('npx', ['vite'], join(root, 'apps/web')),
 ];

@@ -4,7 +4,7 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { ensureFolder, prepare } from './prepare.mjs';
+import { ensureFolder, prepare, serverArguments } from './prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 prepare(root);
@@ -14,13 +14,13 @@ const demo = process.argv.includes('--demo');
 const database = demo
   ? join(data, `demo-${new Date().toISOString().replace(/[:.]/g, '-')}.sqlite`)
   : (process.env.NEST_PLANK_DB ?? join(data, 'nest-plank.sqlite'));
-const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+const server = spawn(process.execPath, serverArguments(root), {
   stdio: 'inherit',
   env: {
     ...process.env,
     NEST_PLANK_DB: database,
     NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
-    NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+    NEST_PLANK_DEMO: join(root, 'demo'),
   },
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));

@@ -66,6 +66,12 @@ program
   .description('run one rule alone')
   .action(ruleCommand);
 
+// a reader that has seen enough, such as `| head`, is no fault
+process.stdout.on('error', (problem: NodeJS.ErrnoException) => {
+  if (problem.code !== 'EPIPE') throw problem;
+  process.exit(0);
+});
+
 try {
   await program.parseAsync(process.argv);
 } catch (problem) {

@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
+import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type DynamicModule, Module, ValidationPipe } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
@@ -23,7 +23,7 @@ export interface AppOptions {
   readonly database: string;
   /** Folder of the built pages; without it only the API is served. */
   readonly pages?: string;
-  /** A project file taken in when the database has just been made. */
+  /** A folder of project files, or one file, taken in when the database has just been made. */
   readonly demo?: string;
 }
 
@@ -60,6 +60,12 @@ function servePages(app: NestExpressApplication, pages: string): void {
   });
 }
 
+async function demoFiles(demo: string): Promise<string[]> {
+  if (demo.endsWith('.json')) return [demo];
+  const names = (await readdir(demo)).filter((name) => name.endsWith('.json')).sort();
+  return names.map((name) => join(demo, name));
+}
+
 /** Puts the server together; the caller listens and closes. */
 export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
   const fresh = !existsSync(options.database);
@@ -90,7 +96,9 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   });
   if (options.pages) servePages(app, options.pages);
   await app.init();
-  if (fresh && options.demo) await app.get(ProjectsService).import(await readFile(options.demo, 'utf8'));
+  if (fresh && options.demo)
+    for (const file of await demoFiles(options.demo))
+      await app.get(ProjectsService).import(await readFile(file, 'utf8'));
   app.enableShutdownHooks();
   return app;
 }

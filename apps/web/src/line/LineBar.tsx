@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { useLocation, useNavigate, useParams } from 'react-router';
 import { progressOf } from '@nestplank/core';
 import { act, clearNotice, notify, redo, undo, useSession } from '../state/session.js';
 import { look, useView } from '../state/view.js';
@@ -35,6 +35,7 @@ export function LineBar() {
   const address = useView((view) => view.address);
   const stage = stageOf(useLocation().pathname);
   const navigate = useNavigate();
+  const { id = '' } = useParams();
 
   const undoStep = history.undo.at(-1);
   const redoStep = history.redo.at(-1);
@@ -66,7 +67,7 @@ export function LineBar() {
       if (!refused && stage === 'measure') look({ address: null });
       return refused && speech.said(refused);
     }
-    if (effect.kind === 'go') void navigate(`../${effect.stage}`, { relative: 'path' });
+    if (effect.kind === 'go') void navigate(`/build/${id}/${effect.stage}`);
     else if (effect.kind === 'slice') look({ sliceX: effect.x });
     else if (effect.kind === 'undo') undo();
     else redo();

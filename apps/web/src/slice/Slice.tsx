@@ -1,4 +1,4 @@
-import { useMemo, type ReactNode } from 'react';
+import { memo, useDeferredValue, useMemo, type ReactNode } from 'react';
 import {
   archSpan,
   bedLevels,
@@ -325,7 +325,17 @@ interface DrawingProps {
   readonly tape: string | null;
 }
 
-function SectionDrawing({ x, shape, project, book, room, shell, width, height, tape }: DrawingProps) {
+const SectionDrawing = memo(function SectionDrawing({
+  x,
+  shape,
+  project,
+  book,
+  room,
+  shell,
+  width,
+  height,
+  tape,
+}: DrawingProps) {
   const speech = useSpeech();
   const { t, len } = speech;
   const outer = useMemo(() => sectionAcross(shell, x), [shell, x]);
@@ -387,7 +397,7 @@ function SectionDrawing({ x, shape, project, book, room, shell, width, height, t
       </text>
     </svg>
   );
-}
+});
 
 /** The cross-section at the slice, with what stands there. `tape` shows where the ends of the tape go for a reading. */
 export function Slice({
@@ -400,7 +410,8 @@ export function Slice({
   readonly height?: number;
 }) {
   const { t, len, lenUnit } = useSpeech();
-  const scene = useScene();
+  // drawn after what is being dragged, so that the hand is never waited on
+  const scene = useDeferredValue(useScene());
   const { ref, width } = useSize<HTMLDivElement>();
   const shell = scene?.shape.shell ?? null;
   const own = useSliceX(shell);

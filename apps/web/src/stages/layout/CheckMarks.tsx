@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { Check } from '@nestplank/core';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import type { Scene } from '../../state/scene.js';
@@ -8,7 +9,13 @@ export const numbered = (checks: readonly Check[]): Check[] =>
   checks.filter((check) => check.grade === 'fails' || check.grade === 'tight');
 
 /** Numbers at the places that the checks speak of. */
-export function CheckMarks({ frame, scene }: { readonly frame: FoldOutFrame; readonly scene: Scene }) {
+export const CheckMarks = memo(function CheckMarks({
+  frame,
+  scene,
+}: {
+  readonly frame: FoldOutFrame;
+  readonly scene: Scene;
+}) {
   const taken: [number, number][] = [];
   return (
     <g>
@@ -40,4 +47,4 @@ export function CheckMarks({ frame, scene }: { readonly frame: FoldOutFrame; rea
       })}
     </g>
   );
-}
+});

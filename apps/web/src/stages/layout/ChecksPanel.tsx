@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { Check } from '@nestplank/core';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
@@ -43,7 +43,7 @@ function Note({ check, number }: { readonly check: Check; readonly number: numbe
 }
 
 /** What does not fit, worst first, each with the way out; what fits on request. */
-export function ChecksPanel({ scene }: { readonly scene: Scene }) {
+export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene: Scene }) {
   const { t } = useSpeech();
   const [all, setAll] = useState(false);
   const { checks } = scene.shape;
@@ -70,4 +70,4 @@ export function ChecksPanel({ scene }: { readonly scene: Scene }) {
       )}
     </section>
   );
-}
+});

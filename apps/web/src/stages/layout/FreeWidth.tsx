@@ -1,10 +1,17 @@
+import { memo } from 'react';
 import { bedLevels, halfWidth } from '@nestplank/core';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useSliceX, type Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
 
 /** The free width across at the slice: between fronts where units stand, else from lining to lining; on the bed its own width there. */
-export function FreeWidth({ frame, scene }: { readonly frame: FoldOutFrame; readonly scene: Scene }) {
+export const FreeWidth = memo(function FreeWidth({
+  frame,
+  scene,
+}: {
+  readonly frame: FoldOutFrame;
+  readonly scene: Scene;
+}) {
   const { len } = useSpeech();
   const { room, project, book } = scene;
   const x = useSliceX(frame.shell);
@@ -31,4 +38,4 @@ export function FreeWidth({ frame, scene }: { readonly frame: FoldOutFrame; read
       </text>
     </g>
   );
-}
+});

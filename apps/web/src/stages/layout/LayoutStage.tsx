@@ -1,3 +1,4 @@
+import { useDeferredValue } from 'react';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
 import { FreeWidth } from './FreeWidth.js';
@@ -13,6 +14,8 @@ import { UnitStrip } from './UnitStrip.js';
 export default function LayoutStage() {
   const { t } = useSpeech();
   const scene = useScene();
+  // notes, figures and the free width follow a drag as soon as there is time for them
+  const later = useDeferredValue(scene);
   const chosen = useView((view) => view.unit);
   const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
   return (
@@ -37,20 +40,20 @@ export default function LayoutStage() {
                       snap={snap}
                     />
                   ))}
-                <FreeWidth frame={frame} scene={scene} />
-                <CheckMarks frame={frame} scene={scene} />
+                {later && <FreeWidth frame={frame} scene={later} />}
+                {later && <CheckMarks frame={frame} scene={later} />}
               </>
             )
           }
         />
-        {scene?.shape.shell && <UnitStrip scene={scene} />}
+        {later?.shape.shell && <UnitStrip scene={later} />}
       </div>
       <div className="side">
-        {scene &&
-          (scene.room && scene.shape.shell ? (
+        {later &&
+          (later.room && later.shape.shell ? (
             <>
               <Slice height={300} />
-              <ChecksPanel scene={scene} />
+              <ChecksPanel scene={later} />
             </>
           ) : (
             <p className="soft">{t('layout.noShell')}</p>

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -69,7 +70,7 @@ function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
 }
 
 /** The units as a row to choose from, to add to, and the chosen one's figures. */
-export function UnitStrip({ scene }: { readonly scene: Scene }) {
+export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Scene }) {
   const { t, said } = useSpeech();
   const chosen = useView((view) => view.unit);
   const { project, room, book } = scene;
@@ -131,4 +132,4 @@ export function UnitStrip({ scene }: { readonly scene: Scene }) {
       )}
     </div>
   );
-}
+});
