@@ -6,9 +6,11 @@ import type { Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
 import { derive, type Derived, type PriceBook, type Project } from '@nestplank/core';
 import { projectFileText } from '@nestplank/core/formats';
-import { cutDiagramsPdf, cutListCsv, partDxf, partSvg } from '@nestplank/core/export';
 import { ProjectsService } from '../projects/projects.service.js';
 import { RefusedError } from '../refusals.js';
+
+/** The writers are loaded when a file is asked for: the PDF library is large. */
+const writers = () => import('@nestplank/core/export');
 
 interface Made {
   readonly name: string;
@@ -40,25 +42,27 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/json',
     content: projectFileText(project, priceBook),
   }),
-  csv: ({ project, priceBook, derived }) => ({
+  csv: async ({ project, priceBook, derived }) => ({
     name: `${project.id}-cut-list.csv`,
     type: 'text/csv',
-    content: cutListCsv(derived.parts, project, priceBook),
+    content: (await writers()).cutListCsv(derived.parts, project, priceBook),
   }),
-  dxf: ({ project, derived }) => ({
+  dxf: async ({ project, derived }) => ({
     name: `${project.id}-parts-dxf.zip`,
     type: 'application/zip',
-    content: zipped(derived.parts, 'dxf', partDxf),
+    content: zipped(derived.parts, 'dxf', (await writers()).partDxf),
   }),
-  svg: ({ project, derived }) => ({
+  svg: async ({ project, derived }) => ({
     name: `${project.id}-parts-svg.zip`,
     type: 'application/zip',
-    content: zipped(derived.parts, 'svg', partSvg),
+    content: zipped(derived.parts, 'svg', (await writers()).partSvg),
   }),
   pdf: async ({ project, priceBook, derived }) => ({
     name: `${project.id}-cut-diagrams.pdf`,
     type: 'application/pdf',
-    content: await cutDiagramsPdf(project, derived.plans, priceBook, {
+    content: await (
+      await writers()
+    ).cutDiagramsPdf(project, derived.plans, priceBook, {
       regular: await font(400),
       bold: await font(700),
     }),
