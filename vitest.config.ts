@@ -9,6 +9,8 @@ export default defineConfig({
       { find: /^@nestplank\/core$/, replacement: source('packages/core/src/index.ts') },
       { find: /^@nestplank\/core\/formats$/, replacement: source('packages/core/src/formats/index.ts') },
       { find: /^@nestplank\/core\/export$/, replacement: source('packages/core/src/formats/export.ts') },
+      { find: /^@nestplank\/core\/exchange$/, replacement: source('packages/core/src/formats/exchange.ts') },
+      { find: /^@nestplank\/core\/practice$/, replacement: source('packages/core/src/practice/index.ts') },
       { find: /^@nestplank\/core\/cutting$/, replacement: source('packages/core/src/cutting/index.ts') },
       { find: /^@nestplank\/contract$/, replacement: source('packages/contract/src/index.ts') },
     ],

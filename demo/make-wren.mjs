@@ -1,6 +1,6 @@
 // Writes demo/wren.json: the first version of Wren, with readings taken off an invented true shape by an invented tape.
 import { writeFileSync } from 'node:fs';
-import { applyOperation, createProject, startPriceBook } from '@nestplank/core';
+import { applyOperation, createProject, startPriceBook, wallSchool } from '@nestplank/core';
 import { projectFileText } from '@nestplank/core/formats';
 
 const XS = [60, 690, 1380, 2010, 2600, 3160, 3660];
@@ -35,7 +35,13 @@ const read = (address, value, more = {}) =>
     reading: { value: Math.round(value + slip(count++)), method: 'tape', at: at(), ...more },
   });
 
-apply('planSurvey', { changes: { heights: HEIGHTS, roofOffsets: [-450, 0, 450] } });
+apply('planSurvey', {
+  changes: {
+    heights: HEIGHTS,
+    roofOffsets: [-450, 0, 450],
+    profile: { station: null, heights: [], roofOffsets: [] },
+  },
+});
 for (let i = 1; i <= XS.length; i += 1)
   apply('putStation', { station: { id: `s${i}`, name: i === XS.length ? 'Rear frame' : `Rib ${i}` } });
 apply('takeReading', {
@@ -65,7 +71,7 @@ for (const id of ['s3', 's5']) {
 apply('takeReading', { address: 'floor/diagonal-a', reading: { value: 4095, method: 'tape', at: at() } });
 apply('takeReading', { address: 'floor/diagonal-b', reading: { value: 4099, method: 'tape', at: at() } });
 for (let i = 1; i <= 6; i += 1) {
-  apply('putRib', { rib: { id: `r${i}`, name: `rib ${i}` } });
+  apply('putRib', { rib: { id: `r${i}`, name: `rib ${i}`, on: 'ring', flat: true } });
   apply('takeReading', { address: `rib/r${i}/x`, reading: { value: XS[i - 1], method: 'tape', at: at() } });
   apply('takeReading', { address: `rib/r${i}/width`, reading: { value: 55, method: 'tape', at: at() } });
   apply('takeReading', { address: `rib/r${i}/proud`, reading: { value: 50 + (i % 3), method: 'tape', at: at() } });
@@ -78,25 +84,43 @@ for (const [id, face] of [
   for (const [what, value] of Object.entries(taken))
     apply('takeReading', { address: `arch/${id}/${what}`, reading: { value, method: 'tape', at: at() } });
 }
+const plain = { hand: 'none', slanted: false, framed: false, ring: null };
+const window = { ...plain, framed: true };
+/** Frame depths behind the rib faces; the skin bellies, so they grow toward the foot. */
+const frame = (frontHigh, rearHigh, frontLow, rearLow) => ({
+  'frame-front-high': frontHigh,
+  'frame-rear-high': rearHigh,
+  'frame-front-low': frontLow,
+  'frame-rear-low': rearLow,
+});
 const openings = [
   [
-    { id: 'o1', name: 'Kitchen window', kind: 'window', surface: 'left', cornerRadius: 60, swing: 'fixed' },
-    { from: 1010, to: 1810, sill: 985, head: 1440 },
+    { id: 'o1', name: 'Kitchen window', kind: 'window', surface: 'left', cornerRadius: 60, swing: 'fixed', ...window },
+    { from: 1010, to: 1810, sill: 985, head: 1440, ...frame(21, 24, 36, 39) },
   ],
   [
-    { id: 'o2', name: 'Bed window', kind: 'window', surface: 'right', cornerRadius: 60, swing: 'fixed' },
-    { from: 2470, to: 3290, sill: 985, head: 1440 },
+    { id: 'o2', name: 'Bed window', kind: 'window', surface: 'right', cornerRadius: 60, swing: 'fixed', ...window },
+    { from: 2470, to: 3290, sill: 985, head: 1440, ...frame(23, 22, 37, 36) },
   ],
   [
-    { id: 'o3', name: 'Sliding door', kind: 'door', surface: 'right', cornerRadius: 80, swing: 'slides' },
+    {
+      id: 'o3',
+      name: 'Sliding door',
+      kind: 'door',
+      surface: 'right',
+      cornerRadius: 80,
+      swing: 'slides',
+      ...plain,
+      hand: 'rear',
+    },
     { from: 240, to: 1370, sill: 0, head: 1690 },
   ],
   [
-    { id: 'o4', name: 'Rear doors', kind: 'door', surface: 'rear', cornerRadius: 40, swing: 'pair' },
+    { id: 'o4', name: 'Rear doors', kind: 'door', surface: 'rear', cornerRadius: 40, swing: 'pair', ...plain },
     { from: -780, to: 780, sill: 0, head: 1720 },
   ],
   [
-    { id: 'o5', name: 'Roof fan', kind: 'fan', surface: 'roof', cornerRadius: 20, swing: 'fixed' },
+    { id: 'o5', name: 'Roof fan', kind: 'fan', surface: 'roof', cornerRadius: 20, swing: 'fixed', ...plain },
     { from: 2720, to: 3120, sill: -200, head: 200 },
   ],
 ];
@@ -107,7 +131,16 @@ for (const [opening, places] of openings) {
 }
 // the skylight has not been delivered: it is in the plan, its sizes are open
 apply('putOpening', {
-  opening: { id: 'o6', name: 'Skylight', kind: 'hatch', surface: 'roof', cornerRadius: 20, swing: 'hinged' },
+  opening: {
+    id: 'o6',
+    name: 'Skylight',
+    kind: 'hatch',
+    surface: 'roof',
+    cornerRadius: 20,
+    swing: 'hinged',
+    ...plain,
+    hand: 'front',
+  },
 });
 for (const what of ['from', 'to', 'sill', 'head']) apply('skipReading', { address: `opening/o6/${what}` });
 // two readings were taken again later; the first ones stay
@@ -120,12 +153,130 @@ apply('takeReading', {
   reading: { value: 926, method: 'tape', at: '2026-09-19T09:14:00.000Z' },
 });
 
+// how it stands: read once with an angle finder
+apply('takeReading', { address: 'level/along', reading: { value: -0.8, method: 'angle-finder', at: at() } });
+apply('takeReading', { address: 'level/across', reading: { value: 0.5, method: 'angle-finder', at: at() } });
+apply('putAngle', { angle: { id: 'g1', name: 'Left wall 1 200 up', surface: 'left' } });
+for (const [what, value] of Object.entries({ floor: 0.5, raw: 4.1 }))
+  apply('takeReading', { address: `angle/g1/${what}`, reading: { value, method: 'angle-finder', at: at() } });
+apply('takeReading', { address: 'station/s4/rest', reading: { value: 1681, method: 'tape', at: at() } });
+for (const [what, value] of Object.entries({ 'diagonal-a': 931, 'diagonal-b': 934 }))
+  apply('takeReading', { address: `opening/o1/${what}`, reading: { value, method: 'tape', at: at() } });
+// under the floor, and what has to go through it
+for (const [keepOut, places] of [
+  [
+    { id: 'k1', name: 'Fuel tank', reason: 'tank', note: '' },
+    { from: 420, to: 1250, left: -720, right: -180 },
+  ],
+  [
+    { id: 'k2', name: 'Rear axle', reason: 'axle', note: 'moves with the springs' },
+    { from: 2830, to: 3080, left: -700, right: 700 },
+  ],
+  [
+    { id: 'k3', name: 'Exhaust', reason: 'exhaust', note: '' },
+    { from: 1250, to: 3690, left: 250, right: 420 },
+  ],
+]) {
+  apply('putKeepOut', { keepOut });
+  for (const [what, value] of Object.entries(places))
+    apply('takeReading', { address: `keepout/${keepOut.id}/${what}`, reading: { value, method: 'tape', at: at() } });
+}
+for (const [penetration, places] of [
+  [
+    {
+      id: 'p1',
+      name: 'Sink drain',
+      surface: 'floor',
+      purpose: 'waste-water',
+      decided: true,
+      sealing: 'flange, sealant',
+    },
+    { x: 1480, along: -620, size: 40 },
+  ],
+  [
+    {
+      id: 'p2',
+      name: 'Heater intake',
+      surface: 'floor',
+      purpose: 'heater',
+      decided: true,
+      sealing: 'gasket of the kit',
+    },
+    { x: 2230, along: 610, size: 30 },
+  ],
+]) {
+  apply('putPenetration', { penetration });
+  for (const [what, value] of Object.entries(places))
+    apply('takeReading', { address: `hole/${penetration.id}/${what}`, reading: { value, method: 'tape', at: at() } });
+}
+const find = { size: 0, method: '', cost: 0, photo: null };
+for (const found of [
+  {
+    id: 'n1',
+    name: 'Rust under the old mat',
+    kind: 'rust',
+    surface: 'floor',
+    x: 640,
+    along: -520,
+    decision: 'redo',
+    status: 'done',
+    method: 'wire brush, primer, two coats',
+    cost: 2_650,
+  },
+  {
+    id: 'n2',
+    name: 'Old bolt holes',
+    kind: 'hole',
+    surface: 'floor',
+    x: 1900,
+    along: 450,
+    decision: 'redo',
+    status: 'done',
+    method: 'rivets and sealant',
+    cost: 900,
+  },
+  {
+    id: 'n3',
+    name: 'Reversing lamp cable',
+    kind: 'wiring',
+    surface: 'left',
+    x: 3300,
+    along: 420,
+    decision: 'keep',
+    status: 'done',
+  },
+  {
+    id: 'n4',
+    name: 'Drip at the roof seam',
+    kind: 'leak',
+    surface: 'ceiling',
+    x: 2440,
+    along: -610,
+    decision: 'redo',
+    status: 'open',
+    method: 'seam sealer from outside',
+    cost: 1_450,
+  },
+  {
+    id: 'n5',
+    name: 'Cargo rail',
+    kind: 'anchor',
+    surface: 'right',
+    x: 2300,
+    along: 900,
+    decision: 'remove',
+    status: 'done',
+  },
+])
+  apply('putFound', { found: { ...find, ...found } });
+apply('setLeakTest', { leakTest: { state: 'open', reason: '', at: null } });
+
 apply('putPerson', { person: { id: 'ilva', name: 'Ilva', stature: 1664 } });
 apply('putPerson', { person: { id: 'joost', name: 'Joost', stature: 1752 } });
 apply('changeSettings', { changes: { budget: 350_000 } });
 
-const layer = (surface, id, material, thickness, place, board = false) =>
-  apply('putLayer', { surface, layer: { id, material, thickness, place, board } });
+const layer = (surface, id, material, thickness, place, board = false, more = {}) =>
+  apply('putLayer', { surface, layer: { id, material, thickness, place, share: 1, measured: null, board, ...more } });
 layer('floor', 'f1', 'batten-30', 30, 'battens');
 layer('floor', 'f2', 'foam-30', 30, 'between-battens');
 layer('floor', 'f3', 'birch-12', 12, 'continuous', true);
@@ -134,9 +285,34 @@ for (const surface of ['left', 'right']) {
   layer(surface, `${surface[0]}1`, 'wool-50', 50, 'in-ribs');
   layer(surface, `${surface[0]}2`, 'boards-9', 9, 'continuous');
 }
+layer('doors', 'd1', 'closed-foam-10', 10, 'continuous');
+layer('doors', 'd2', 'poplar-5', 5, 'continuous');
+layer('windows', 'w1', 'closed-foam-10', 10, 'patches', false, { share: 0.6 });
 layer('ceiling', 'c1', 'foam-30', 30, 'in-ribs');
 layer('ceiling', 'c2', 'foam-20', 20, 'in-ribs');
 layer('ceiling', 'c3', 'boards-9', 9, 'continuous');
+
+apply('putComfort', {
+  comfort: { id: 'c1', when: '2026-09-13T18:20:00.000Z', after: 'bare shell', decibels: 82, celsius: 9, moisture: 71 },
+});
+// a set of layers that was thought of and put aside: sealed, on battens
+const deadener = {
+  id: 'x0',
+  material: 'deadener-2',
+  thickness: 2,
+  place: 'patches',
+  share: 0.4,
+  measured: null,
+  board: false,
+};
+const present = project.buildUps;
+for (const surface of ['left', 'right', 'ceiling'])
+  apply('replaceLayers', {
+    surface,
+    layers: [deadener, ...wallSchool(surface, 'barrier', 'battens', startPriceBook())],
+  });
+apply('keepBuildUps', { id: 'b1', name: 'Sealed, on battens' });
+for (const surface of ['left', 'right', 'ceiling']) apply('replaceLayers', { surface, layers: present[surface] });
 
 apply('placeUnit', {
   unit: {

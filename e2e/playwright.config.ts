@@ -43,7 +43,7 @@ export default defineConfig({
       PORT: String(port),
       NEST_PLANK_DB: join(tmpdir(), `nest-plank-e2e-${process.pid}-${Date.now()}.sqlite`),
       NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
-      NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+      NEST_PLANK_DEMO: join(root, 'demo'),
       LOG_LEVEL: 'silent',
     },
     reuseExistingServer: false,

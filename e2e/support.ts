@@ -57,7 +57,7 @@ export async function projectOf(
   revision: number;
   project: {
     units: { id: string; x: number; front?: number; height: number }[];
-    survey: { readings: Record<string, { value: number }[]> };
+    survey: { readings: Record<string, { value: number; repeats?: number[] }[]> };
     settings: { units: string };
   };
 }> {

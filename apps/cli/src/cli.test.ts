@@ -47,7 +47,7 @@ describe('the command line', () => {
     expect(report.parts.every((part) => part.outline.outer.length >= 4)).toBe(true);
     expect(report.cutPlans).toHaveLength(3);
     expect(report.cost.total).toBeGreaterThan(0);
-    expect(report.work.tasks).toHaveLength(22);
+    expect(report.work.tasks).toHaveLength(25);
   });
   it('checks: exit 1 and the rule, exit 0 when mended by operations', () => {
     const failing = plank('check', demo);

@@ -11,9 +11,11 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
 import { DatabaseModule } from './database/database.module.js';
+import { DevicesModule } from './devices/devices.module.js';
 import { FilesModule } from './files/files.module.js';
 import { HealthModule } from './health/health.module.js';
 import { logger } from './logger.js';
+import { PhotosModule } from './photos/photos.module.js';
 import { PricesModule } from './prices/prices.module.js';
 import { ProjectsModule } from './projects/projects.module.js';
 import { ProjectsService } from './projects/projects.service.js';
@@ -32,7 +34,15 @@ class AppModule {
   static at(database: string): DynamicModule {
     return {
       module: AppModule,
-      imports: [DatabaseModule.at(database), PricesModule, ProjectsModule, FilesModule, HealthModule],
+      imports: [
+        DatabaseModule.at(database),
+        PricesModule,
+        ProjectsModule,
+        FilesModule,
+        HealthModule,
+        DevicesModule,
+        PhotosModule,
+      ],
     };
   }
 }
@@ -82,13 +92,19 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
       strictTransportSecurity: false,
     }),
   );
-  app.use(compression());
+  // a stream of events must not wait in the compressor
+  app.use(
+    compression({
+      filter: (request, response) =>
+        !String(response.getHeader('Content-Type')).includes('event-stream') && compression.filter(request, response),
+    }),
+  );
   app.useBodyParser('json', { limit: '20mb' });
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
   app.useGlobalFilters(new RefusalFilter());
   const description = new DocumentBuilder()
     .setTitle('Nest Plank')
-    .setDescription('Projects, named operations, versions, price books and files.')
+    .setDescription('Projects, named operations, versions, price books, files, photos and instruments.')
     .setVersion('1')
     .build();
   SwaggerModule.setup('api/docs', app, SwaggerModule.createDocument(app, description), {

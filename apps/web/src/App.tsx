@@ -6,6 +6,9 @@ import { Home } from './home/Home.js';
 import { useView } from './state/view.js';
 import { colourVariables, muiTheme } from './theme.js';
 
+const CompareVehicles = lazy(async () => ({
+  default: (await import('./home/CompareVehicles.js')).CompareVehicles,
+}));
 const MeasureStage = lazy(() => import('./stages/measure/MeasureStage.js'));
 const LayersStage = lazy(() => import('./stages/layers/LayersStage.js'));
 const LayoutStage = lazy(() => import('./stages/layout/LayoutStage.js'));
@@ -28,6 +31,7 @@ export function App() {
         <Suspense fallback={null}>
           <Routes>
             <Route path="/" element={<Home />} />
+            <Route path="/compare" element={<CompareVehicles />} />
             <Route path="/build/:id" element={<Frame />}>
               <Route index element={<Navigate to="layout" replace />} />
               <Route path="measure" element={<MeasureStage />} />

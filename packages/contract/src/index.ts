@@ -1,2 +1,3 @@
 export * from './projects.js';
 export * from './prices.js';
+export * from './devices.js';

@@ -66,6 +66,22 @@ export class PricePackDto {
   price: number;
 }
 
+export class FastenerDto {
+  @ApiProperty({ enum: ['wood', 'metal', 'brad'] })
+  @IsIn(['wood', 'metal', 'brad'])
+  kind: 'wood' | 'metal' | 'brad';
+
+  @ApiProperty({ description: 'mm' })
+  @IsPositive()
+  @Max(50)
+  diameter: number;
+
+  @ApiProperty({ description: 'mm' })
+  @IsPositive()
+  @Max(1000)
+  length: number;
+}
+
 export class PriceItemDto implements PriceItem {
   @ApiProperty()
   @Matches(ID)
@@ -128,6 +144,33 @@ export class PriceItemDto implements PriceItem {
   @Min(0)
   @Max(2000)
   cureHours: number;
+
+  @ApiProperty({ description: 'How much harder than air vapour finds it; 0 when not known' })
+  @IsNumber()
+  @Min(0)
+  @Max(10_000_000)
+  vapour: number;
+
+  @ApiProperty({ description: 'Work to fit a square metre, or a metre of batten, hours' })
+  @IsNumber()
+  @Min(0)
+  @Max(50)
+  hours: number;
+
+  @ApiProperty()
+  @IsBoolean()
+  deadening: boolean;
+
+  @ApiProperty({ description: 'The size it is sold under where that is not its real one' })
+  @IsString()
+  @MaxLength(40)
+  soldAs: string;
+
+  @ApiProperty({ type: FastenerDto, nullable: true })
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => FastenerDto)
+  fastener: FastenerDto | null;
 
   @ApiProperty({ type: [PriceStockDto] })
   @IsArray()

@@ -13,6 +13,7 @@ import {
   IsString,
   IsUUID,
   Matches,
+  Max,
   MaxLength,
   Min,
   ValidateNested,
@@ -55,6 +56,23 @@ export class CreateProjectDto {
   @IsDateString()
   @Matches(/^\d{4}-\d{2}-\d{2}$/)
   startDate: string;
+
+  @ApiPropertyOptional({
+    description: 'A project whose shell is a starting point: its readings are taken over as estimates.',
+  })
+  @IsOptional()
+  @IsString()
+  @Matches(/^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/)
+  from?: string;
+
+  @ApiPropertyOptional({
+    description: 'A practice vehicle drawn by lot: the simulated instruments read its true shape.',
+  })
+  @IsOptional()
+  @IsInt()
+  @Min(0)
+  @Max(1_000_000_000)
+  practiceSeed?: number;
 }
 
 export class ImportProjectDto {
@@ -137,6 +155,13 @@ export interface VersionView {
   readonly name: string;
   readonly automatic: boolean;
   readonly revision: number;
+  readonly at: string;
+}
+
+export interface PhotoView {
+  readonly id: string;
+  readonly width: number;
+  readonly height: number;
   readonly at: string;
 }
 

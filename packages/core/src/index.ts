@@ -3,24 +3,70 @@ export { EN, type WordKey, type Words } from './words/en.js';
 export { formatMoney, PLAIN_VOICE, say, type Voice } from './words/say.js';
 export * from './measure/length.js';
 export * from './measure/address.js';
-export { progressOf, walkOf, type Progress } from './measure/walk.js';
 export {
-  expectedAt,
-  likelySlip,
-  uncertaintyOf,
-  type Closure,
-  type Expectation,
-  type Outlier,
-} from './measure/quality.js';
+  furtherReadings,
+  heightsOf,
+  LEGS,
+  progressOf,
+  roofOffsetsOf,
+  walkOf,
+  walkSteps,
+  type Leg,
+  type Progress,
+  type WalkStep,
+} from './measure/walk.js';
+export { formatAngle, parseAngle, riseOver } from './measure/angle.js';
+export { datumOf, settingOut, type Datum, type SetOutPoint, type WallStraightness } from './measure/datum.js';
+export { levelOf, type Level } from './measure/level.js';
+export { boundsOf, type KeepOutBounds } from './measure/keep-outs.js';
+export { holeClearances, openBefore, type HoleClearance, type OpenPoint } from './measure/cover-gate.js';
+export { type DoubtGrid, type NextBest, type SurveyQuality } from './measure/next-reading.js';
+export { coveredAreas, openingArea, placedOpenings, type CoveredAreas, type PlacedOpening } from './layers/areas.js';
+export {
+  dampOf,
+  dewPoint,
+  GLASS_U,
+  heatLoss,
+  ribShare,
+  saturation,
+  thermalTransmittance,
+  type Damp,
+  type HeatLoss,
+} from './layers/warmth.js';
+export {
+  FLOOR_SCHOOLS,
+  floorSchool,
+  LINING_SCHOOLS,
+  WALL_SCHOOLS,
+  wallSchool,
+  type FloorSchool,
+  type LiningSchool,
+  type WallSchool,
+} from './layers/schools.js';
+export { buildUpFigures, priceOfArea, type BuildUpFigures } from './layers/compare.js';
+export { type FaceFixing, type Reveal } from './layers/knock-on.js';
+export { type PersonFigure, type RoomLeft } from './layers/room-left.js';
+export { type FloorBatten, type FloorBattens } from './lining/floor-battens.js';
+export { whatMoved, type Moved } from './project/moved.js';
+export { vehicleMeasures, type VehicleMeasures } from './project/compare-vehicles.js';
+export { type Closure } from './measure/closure.js';
+export { uncertaintyOf } from './measure/trust.js';
+export { expectedAt, likelySlip, type Expectation, type Outlier } from './measure/quality.js';
 export * from './numeric/plane.js';
 export { evaluate, monotoneCurve, slopeAt, type Curve } from './numeric/curve.js';
 export * from './shell/shell.js';
-export { archFootprint, archProfile, archSpan, type ArchShape } from './shell/arch.js';
+export { archFace, archFootprint, archProfile, archSpan, type ArchShape } from './shell/arch.js';
 export { BED_HEIGHT_MM, type Figure, type RoomFigures } from './shell/room.js';
 export {
+  BATTEN_SPACING_MM,
+  buildUpDepth,
+  COVERED,
+  coverOf,
   floorLayerHeights,
   materialOf,
-  thermalTransmittance,
+  plainLayer,
+  SURFACES,
+  thicknessOf,
   type BuildUpDepth,
   type BuildUpDepths,
   type LayerDepth,
@@ -34,7 +80,7 @@ export { backOfKnee, SITTING_SHARE } from './layout/rules/people.js';
 export { type Check, type Mend } from './layout/checks.js';
 export { type Subfloor } from './lining/subfloor.js';
 export { startPriceBook } from './costing/price-book.js';
-export { BATTEN_SPACING_MM, type BuyLine, type Shopping } from './costing/shopping.js';
+export { type BuyLine, type Shopping } from './costing/shopping.js';
 export { type MassFigures } from './mass/mass.js';
 export { type PlannedTask, type Schedule, type Stretch } from './work/schedule.js';
 export { type Task } from './work/tasks.js';
@@ -55,7 +101,7 @@ export {
   type Edit,
   type Patch,
 } from './project/edit.js';
-export { createProject, startSettings, type NewProject, type VehicleKind } from './project/create.js';
+export { createProject, startSettings, surveyAsStart, type NewProject, type VehicleKind } from './project/create.js';
 export {
   createDeriver,
   derive,

@@ -1,12 +1,19 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import type { DataSourceOptions } from 'typeorm';
-import { OperationEntity, PriceBookEntity, PriceItemEntity, ProjectEntity, VersionEntity } from './entities.js';
+import {
+  OperationEntity,
+  PhotoEntity,
+  PriceBookEntity,
+  PriceItemEntity,
+  ProjectEntity,
+  VersionEntity,
+} from './entities.js';
 import { LibsqlDatabase } from './libsql-driver.js';
-import { FirstTables1764000000000 } from './migrations.js';
+import { FirstTables1764000000000, Photos1764100000000 } from './migrations.js';
 import { Transactions } from './transactions.js';
 
-export const ENTITIES = [PriceBookEntity, PriceItemEntity, ProjectEntity, OperationEntity, VersionEntity];
+export const ENTITIES = [PriceBookEntity, PriceItemEntity, ProjectEntity, OperationEntity, VersionEntity, PhotoEntity];
 
 /** Settings of the connection: WAL, foreign keys on (TypeORM's own default for this type), tables by migrations only. */
 export function databaseOptions(path: string): DataSourceOptions {
@@ -16,7 +23,7 @@ export function databaseOptions(path: string): DataSourceOptions {
     database: path,
     enableWAL: true,
     entities: ENTITIES,
-    migrations: [FirstTables1764000000000],
+    migrations: [FirstTables1764000000000, Photos1764100000000],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (database: LibsqlDatabase) => {

@@ -123,3 +123,27 @@ export class VersionEntity {
   @Column('text')
   at: string;
 }
+
+@Entity('photos')
+export class PhotoEntity {
+  @PrimaryColumn('text')
+  id: string;
+
+  @Column('text')
+  projectId: string;
+
+  @Column('integer')
+  width: number;
+
+  @Column('integer')
+  height: number;
+
+  @Column('blob')
+  large: Buffer;
+
+  @Column('blob')
+  small: Buffer;
+
+  @Column('text')
+  at: string;
+}

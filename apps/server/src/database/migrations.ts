@@ -28,3 +28,17 @@ export class FirstTables1764000000000 implements MigrationInterface {
       await runner.query(`DROP TABLE "${table}"`);
   }
 }
+
+/** Photos that belong to a project. */
+export class Photos1764100000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE TABLE "photos" ("id" text PRIMARY KEY NOT NULL, "projectId" text NOT NULL REFERENCES "projects"("id") ON DELETE CASCADE, "width" integer NOT NULL, "height" integer NOT NULL, "large" blob NOT NULL, "small" blob NOT NULL, "at" text NOT NULL)`,
+    );
+    await runner.query(`CREATE INDEX "photos_project" ON "photos" ("projectId", "at")`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TABLE "photos"`);
+  }
+}

@@ -57,6 +57,16 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/zip',
     content: zipped(derived.parts, 'svg', (await writers()).partSvg),
   }),
+  readings: async ({ project, derived }) => ({
+    name: `${project.id}-readings.csv`,
+    type: 'text/csv',
+    content: (await import('@nestplank/core/exchange')).readingsCsv(project.survey, derived.walk),
+  }),
+  survey: async ({ project }) => ({
+    name: `${project.id}-survey-sheet.pdf`,
+    type: 'application/pdf',
+    content: await (await writers()).surveySheetPdf(project, { regular: await font(400), bold: await font(700) }),
+  }),
   pdf: async ({ project, priceBook, derived }) => ({
     name: `${project.id}-cut-diagrams.pdf`,
     type: 'application/pdf',
@@ -76,7 +86,8 @@ export class FilesController {
 
   @Get(':format')
   @ApiOperation({
-    summary: 'The project as an open file: json, csv (cut list), dxf or svg (parts, zipped), pdf (cut diagrams)',
+    summary:
+      'The project as an open file: json, csv (cut list), dxf or svg (parts, zipped), pdf (cut diagrams), readings (CSV), survey (sheet to write on, PDF)',
   })
   async file(@Param('id') id: string, @Param('format') format: string, @Res() response: Response): Promise<void> {
     const maker = MAKERS[format];
@@ -84,7 +95,7 @@ export class FilesController {
       throw new RefusedError(
         HttpStatus.BAD_REQUEST,
         'invalid',
-        `“${format}” cannot be written; json, csv, dxf, svg and pdf can.`,
+        `“${format}” cannot be written; json, csv, dxf, svg, pdf, readings and survey can.`,
         { place: 'format' },
       );
     const { project, priceBook } = await this.projects.view(id);

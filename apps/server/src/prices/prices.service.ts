@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { PriceBook, PriceItem } from '@nestplank/core';
+import { migratePriceItem } from '@nestplank/core/formats';
 import { PriceBookEntity, PriceItemEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { notFound } from '../refusals.js';
@@ -14,13 +15,8 @@ const rowOf = ({ id, name, supplier, priceDate, ...rest }: PriceItem): Row => ({
   priceDate,
   data: JSON.stringify(rest),
 });
-const itemOf = ({ id, name, supplier, priceDate, data }: PriceItemEntity): PriceItem => ({
-  id,
-  name,
-  supplier,
-  priceDate,
-  ...(JSON.parse(data) as Omit<PriceItem, 'id' | 'name' | 'supplier' | 'priceDate'>),
-});
+const itemOf = ({ id, name, supplier, priceDate, data }: PriceItemEntity): PriceItem =>
+  migratePriceItem({ id, name, supplier, priceDate, ...(JSON.parse(data) as object) }) as PriceItem;
 
 @Injectable()
 export class PricesService {

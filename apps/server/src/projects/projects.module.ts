@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { PricesModule } from '../prices/prices.module.js';
+import { CompareController } from './compare.controller.js';
 import { ProjectsController } from './projects.controller.js';
 import { ProjectsService } from './projects.service.js';
 import { StepStore } from './step-store.js';
@@ -7,7 +8,7 @@ import { VersionsService } from './versions.service.js';
 
 @Module({
   imports: [PricesModule],
-  controllers: [ProjectsController],
+  controllers: [ProjectsController, CompareController],
   providers: [ProjectsService, StepStore, VersionsService],
   exports: [ProjectsService],
 })

@@ -20,8 +20,9 @@ import {
   type Patch,
   type Project,
   type VehicleKind,
+  surveyAsStart,
 } from '@nestplank/core';
-import { readProjectFile } from '@nestplank/core/formats';
+import { migrateProject, readProjectFile } from '@nestplank/core/formats';
 import { ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { PricesService } from '../prices/prices.service.js';
@@ -79,11 +80,18 @@ export class ProjectsService {
 
   create(wanted: CreateProjectDto): Promise<{ id: string }> {
     return this.transactions.run(async (manager) => {
-      const project = createProject({
-        ...wanted,
+      const { from, practiceSeed, ...rest } = wanted;
+      const empty = createProject({
+        ...rest,
         name: wanted.name.trim() || wanted.name,
         id: await this.freeId(manager, wanted.name),
       });
+      const start = from ? this.parsed(await this.row(manager, from)) : null;
+      const project: Project = {
+        ...empty,
+        survey: start ? surveyAsStart(start.survey, new Date().toISOString()) : empty.survey,
+        practice: practiceSeed === undefined ? null : { vehicle: wanted.kind, seed: practiceSeed },
+      };
       const bookId = await this.prices.addBook(manager, project.name, startPriceBook());
       await this.insert(manager, project, bookId);
       return { id: project.id };
@@ -210,7 +218,7 @@ export class ProjectsService {
   private parsed(row: ProjectEntity): Project {
     const known = this.known.get(row.id);
     if (known?.revision === row.revision) return known.project;
-    const project = JSON.parse(row.document) as Project;
+    const project = migrateProject(JSON.parse(row.document)) as Project;
     this.remember(row.id, { revision: row.revision, project });
     return project;
   }

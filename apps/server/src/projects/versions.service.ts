@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { VersionView } from '@nestplank/contract';
 import type { Project } from '@nestplank/core';
+import { migrateProject } from '@nestplank/core/formats';
 import { ProjectEntity, VersionEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { notFound } from '../refusals.js';
@@ -43,7 +44,7 @@ export class VersionsService {
     return this.transactions.read(async (manager) => {
       const row = await manager.findOneBy(VersionEntity, { projectId, id });
       if (!row) throw notFound('version', id);
-      return JSON.parse(row.document) as Project;
+      return migrateProject(JSON.parse(row.document)) as Project;
     });
   }
 

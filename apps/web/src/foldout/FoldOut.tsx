@@ -12,7 +12,9 @@ import { SliceMark } from './SliceMark.js';
 export function FoldOut({
   ink,
   quiet = false,
+  tools,
 }: {
+  readonly tools?: ReactNode;
   readonly ink: (frame: FoldOutFrame) => ReactNode;
   readonly quiet?: boolean;
 }) {
@@ -89,6 +91,7 @@ export function FoldOut({
           >
             {t('foldout.times10')}
           </ToggleButton>
+          {tools}
         </div>
       )}
     </div>

@@ -1,15 +1,26 @@
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import {
-  halfWidth,
+  isSectionPlace,
   parseAddress,
-  roofHeight,
   valueAt,
   walkOf,
+  type ArchShape,
   type Outlier,
   type Point,
   type Survey,
 } from '@nestplank/core';
-import { onWall, screenX, screenY, type FoldOutFrame } from './geometry.js';
+import { linePath } from '../ui/path.js';
+import type { FoldOutFrame } from './geometry.js';
+import { tapeEnds } from './tape-ends.js';
+
+interface ReadingLayerProps {
+  readonly frame: FoldOutFrame;
+  readonly survey: Survey;
+  readonly arches: readonly ArchShape[];
+  readonly outliers: readonly Outlier[];
+  readonly current: string | null;
+  readonly onPick: (address: string) => void;
+}
 
 interface Dot {
   readonly address: string;
@@ -17,76 +28,32 @@ interface Dot {
   readonly taken: boolean;
 }
 
-/** Where the far end of the tape goes for an address, on the fold-out; null when it has no place there. */
-export function dotAt(frame: FoldOutFrame, survey: Survey, address: string): Point | null {
+/** What has a dot on the fold-out: readings of walls and of where stations stand. The roof's are seen in the slice. */
+function hasDot(address: string): boolean {
   const place = parseAddress(address);
-  if (!place) return null;
-  if (place.kind === 'floor')
-    return place.what === 'length' ? [frame.centre, screenY(frame, frame.shell.length)] : null;
-  const read = (what: string): number | null => valueAt(survey, `${place.kind}/${place.id}/${what}`);
-  if (place.kind === 'station') {
-    const x = read('x');
-    if (x === null) return null;
-    if (place.what === 'x') return [frame.centre, screenY(frame, x)];
-    if (place.what === 'left' || place.what === 'right') return onWall(frame, place.what, x, place.along);
-    return null;
-  }
-  if (place.kind === 'rib') {
-    const x = read('x');
-    return x === null ? null : [frame.leftEdge, screenY(frame, x)];
-  }
-  if (place.kind === 'arch') {
-    const arch = survey.arches.find((a) => a.id === place.id);
-    const [from, to] = [read('from'), read('to')];
-    const x =
-      place.what === 'to' ? to : place.what === 'from' ? from : from !== null && to !== null ? (from + to) / 2 : null;
-    const face = read('face');
-    return x === null || !arch
-      ? null
-      : [
-          screenX(frame, (arch.side === 'left' ? -1 : 1) * (face ?? halfWidth(frame.shell, arch.side, x, 0))),
-          screenY(frame, x),
-        ];
-  }
-  const opening = survey.openings.find((o) => o.id === place.id);
-  const [from, to, sill, head] = [read('from'), read('to'), read('sill'), read('head')];
-  if (
-    !opening ||
-    (opening.surface !== 'left' && opening.surface !== 'right') ||
-    from === null ||
-    to === null ||
-    sill === null ||
-    head === null
-  )
-    return null;
-  const x = place.what === 'from' ? from : place.what === 'to' ? to : (from + to) / 2;
-  const z = place.what === 'sill' ? sill : place.what === 'head' ? head : (sill + head) / 2;
-  return onWall(frame, opening.surface, x, Math.min(z, roofHeight(frame.shell, x, 0)));
+  return isSectionPlace(place)
+    ? place.what === 'left' || place.what === 'right'
+    : place?.kind === 'station'
+      ? place.what === 'x'
+      : place?.kind === 'hole';
 }
 
-interface ReadingLayerProps {
-  readonly frame: FoldOutFrame;
-  readonly survey: Survey;
-  readonly outliers: readonly Outlier[];
-  readonly current: string | null;
-  readonly onPick: (address: string) => void;
-}
-
-/** Where readings are taken: full dots are taken, rings are open, the blue ring is the one asked for, numbered circles look wrong. */
+/** Where readings are taken: full dots are taken, rings are open, numbered circles look wrong; the tape lies where the asked one goes. */
 export const ReadingLayer = memo(function ReadingLayer({
   frame,
   survey,
+  arches,
   outliers,
   current,
   onPick,
 }: ReadingLayerProps) {
-  const dots = walkOf(survey).flatMap((address): Dot[] => {
-    const place = parseAddress(address);
-    if (place?.kind !== 'station' && place?.kind !== 'floor') return [];
-    const at = dotAt(frame, survey, address);
+  const where = { frame, survey, arches };
+  const addresses = [...new Set([...walkOf(survey), ...Object.keys(survey.readings)])].filter(hasDot);
+  const dots = addresses.flatMap((address): Dot[] => {
+    const at = tapeEnds(where, address)?.[1];
     return at ? [{ address, at, taken: valueAt(survey, address) !== null }] : [];
   });
-  const now = current ? dotAt(frame, survey, current) : null;
+  const tape = current ? tapeEnds(where, current) : null;
   return (
     <g>
       {dots.map(({ address, at, taken }) => (
@@ -103,19 +70,15 @@ export const ReadingLayer = memo(function ReadingLayer({
           data-reading={address}
         />
       ))}
-      {now && (
-        <circle
-          cx={now[0]}
-          cy={now[1]}
-          r={10}
-          fill="none"
-          stroke="var(--data)"
-          strokeWidth={2.5}
-          pointerEvents="none"
-        />
+      {tape && (
+        <g pointerEvents="none" data-tape={current}>
+          <path d={linePath([...tape])} stroke="var(--data)" strokeWidth={3.5} fill="none" />
+          <circle cx={tape[0][0]} cy={tape[0][1]} r={6} fill="var(--data)" />
+          <circle cx={tape[1][0]} cy={tape[1][1]} r={9} fill="var(--paper)" stroke="var(--data)" strokeWidth={3} />
+        </g>
       )}
-      {outliers.map((outlier, i) => {
-        const at = dotAt(frame, survey, outlier.address);
+      {outliers.map((outlier, i): ReactNode => {
+        const at = tapeEnds(where, outlier.address)?.[1];
         return at ? (
           <g key={outlier.address} style={{ cursor: 'pointer' }} onClick={() => onPick(outlier.address)}>
             <circle cx={at[0]} cy={at[1]} r={11} fill="var(--paper)" stroke="var(--needs)" strokeWidth={2.5} />

@@ -2,11 +2,13 @@ import { memo } from 'react';
 import {
   archProfile,
   archSpan,
+  boundsOf,
   halfWidth,
+  placedOpenings,
   spread,
   valueAt,
   type ArchShape,
-  type Opening,
+  type PlacedOpening,
   type Point,
   type Shell,
   type Side,
@@ -37,31 +39,13 @@ interface ShellLayerProps {
 const SIDES: readonly Side[] = ['left', 'right'];
 const INK = { stroke: 'var(--ink)', strokeWidth: 1.5, fill: 'var(--paper)' };
 
-interface Placed {
-  readonly opening: Opening;
-  readonly from: number;
-  readonly to: number;
-  readonly sill: number;
-  readonly head: number;
-}
-function placedOpenings(survey: Survey): Placed[] {
-  return survey.openings.flatMap((opening): Placed[] => {
-    const [from, to, sill, head] = ['from', 'to', 'sill', 'head'].map((what) =>
-      valueAt(survey, `opening/${opening.id}/${what}`),
-    );
-    return from == null || to == null || sill == null || head == null || to <= from || head <= sill
-      ? []
-      : [{ opening, from, to, sill, head }];
-  });
-}
-
 function OpeningMark({
   points,
   placed,
   label,
 }: {
   readonly points: readonly Point[];
-  readonly placed: Placed;
+  readonly placed: PlacedOpening;
   readonly label: boolean;
 }) {
   const door = placed.opening.kind === 'door';
@@ -102,8 +86,8 @@ export const ArchPlan = memo(function ArchPlan({ frame, arches }: Pick<ShellLaye
             key={arch.id}
             d={ringPath([
               corner(arch.face, span[0]),
-              corner(wall, span[0]),
-              corner(wall, span[1]),
+              corner(arch.far ?? wall, span[0]),
+              corner(arch.far ?? wall, span[1]),
               corner(arch.face, span[1]),
             ])}
             fill="url(#hatch-solid)"
@@ -116,6 +100,62 @@ export const ArchPlan = memo(function ArchPlan({ frame, arches }: Pick<ShellLaye
     </g>
   );
 });
+
+/** What lies under the floor and is not to be drilled, and the holes that are planned. */
+function KeepOuts({ frame, survey }: Pick<ShellLayerProps, 'frame' | 'survey'>) {
+  const holes = survey.penetrations.flatMap((hole) => {
+    const [x, along] = [valueAt(survey, `hole/${hole.id}/x`), valueAt(survey, `hole/${hole.id}/along`)];
+    const size = valueAt(survey, `hole/${hole.id}/size`) ?? 20;
+    if (x === null || along === null || hole.surface === 'rear' || hole.surface === 'ceiling') return [];
+    const at: Point =
+      hole.surface === 'floor' ? [screenX(frame, along), screenY(frame, x)] : onWall(frame, hole.surface, x, along);
+    return [{ hole, at, radius: Math.max(4, (size / 2) * frame.scale) }];
+  });
+  return (
+    <g>
+      {boundsOf(survey).map(({ id, name, from, to, left, right }) => (
+        <g key={id} role="img" aria-label={name}>
+          <rect
+            x={screenX(frame, left)}
+            y={screenY(frame, from)}
+            width={(right - left) * frame.scale}
+            height={(to - from) * frame.scale}
+            fill="url(#hatch-solid)"
+            stroke="var(--needs)"
+            strokeWidth={1.25}
+            strokeDasharray="2 4"
+          />
+          <text
+            x={screenX(frame, (left + right) / 2)}
+            y={screenY(frame, (from + to) / 2) + 4}
+            textAnchor="middle"
+            className="soft halo"
+          >
+            {name}
+          </text>
+        </g>
+      ))}
+      {holes.map(({ hole, at, radius }) => (
+        <g key={hole.id} role="img" aria-label={hole.name}>
+          <circle
+            cx={at[0]}
+            cy={at[1]}
+            r={radius}
+            fill="var(--paper)"
+            stroke="var(--ink)"
+            strokeWidth={1.5}
+            strokeDasharray={hole.decided ? undefined : '3 2'}
+          />
+          <path
+            d={`M${at[0] - radius - 3} ${at[1]} H${at[0] + radius + 3} M${at[0]} ${at[1] - radius - 3} V${at[1] + radius + 3}`}
+            stroke="var(--ink)"
+            strokeWidth={0.75}
+          />
+        </g>
+      ))}
+    </g>
+  );
+}
 
 /** The vehicle itself: walls, floor or ceiling, ribs, arches, openings. Redrawn only when the survey or the window changes. */
 export const ShellLayer = memo(function ShellLayer({
@@ -226,6 +266,7 @@ export const ShellLayer = memo(function ShellLayer({
         }
         return null;
       })}
+      {!ceiling && quiet && <KeepOuts frame={frame} survey={survey} />}
       <line
         x1={frame.centre}
         x2={frame.centre}

@@ -1,47 +1,10 @@
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
-import { useState } from 'react';
 import type { Message, Person, Settings } from '@nestplank/core';
 import { act, useSession } from '../state/session.js';
 import { LengthField } from '../ui/LengthField.js';
 import { PickField } from '../ui/PickField.js';
+import { TextEntry } from '../ui/TextEntry.js';
 import { useSpeech } from '../words/words.js';
-
-/** A name that is taken on leaving the field; an empty one is refused where it stands. */
-function NameField({
-  label,
-  value,
-  onTake,
-  mayBeEmpty,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly onTake: (name: string) => Message | null;
-  readonly mayBeEmpty?: boolean;
-}) {
-  const { t, said } = useSpeech();
-  const [typed, setTyped] = useState(value);
-  const [problem, setProblem] = useState<string | null>(null);
-  const take = (): void => {
-    if (typed.trim() === value) return;
-    if (typed.trim() === '' && !mayBeEmpty) {
-      setProblem(t('error.rename'));
-      return;
-    }
-    const refused = onTake(typed.trim());
-    setProblem(refused && said(refused));
-  };
-  return (
-    <TextField
-      label={label}
-      value={typed}
-      error={problem !== null}
-      helperText={problem}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={take}
-    />
-  );
-}
 
 /** People, names and how things are shown. */
 export function SettingsPanel() {
@@ -61,7 +24,7 @@ export function SettingsPanel() {
         <h2>{t('settings.people')}</h2>
         {people.map((person) => (
           <div className="row" key={person.id} style={{ alignItems: 'flex-start' }}>
-            <NameField
+            <TextEntry
               label={t('settings.personName')}
               value={person.name}
               onTake={(name) => put({ ...person, name })}
@@ -92,12 +55,12 @@ export function SettingsPanel() {
       </section>
       <section className="stack" aria-label={t('settings.build')}>
         <h2>{t('settings.build')}</h2>
-        <NameField
+        <TextEntry
           label={t('common.name')}
           value={project.name}
           onTake={(name) => act({ name: 'renameProject', payload: { name, model: project.vehicle.model } })}
         />
-        <NameField
+        <TextEntry
           label={t('settings.vehicle')}
           value={project.vehicle.model}
           mayBeEmpty

@@ -81,6 +81,11 @@ export function Home() {
           {tell('home.new')}
         </Button>
         <Button onClick={() => file.current?.click()}>{tell('home.import')}</Button>
+        {projects && projects.length > 1 && (
+          <Button variant="text" onClick={() => void navigate('/compare')}>
+            {tell('vehicles.open')}
+          </Button>
+        )}
         <input
           ref={file}
           type="file"
@@ -93,7 +98,7 @@ export function Home() {
           }}
         />
       </div>
-      {starting && <NewBuildDialog onClose={() => setStarting(false)} />}
+      {starting && <NewBuildDialog projects={projects ?? []} onClose={() => setStarting(false)} />}
       {removing && (
         <ConfirmDialog
           text={tell('home.removeSure', { name: removing.name })}

@@ -3,26 +3,56 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import type { CreateProjectDto } from '@nestplank/contract';
+import type { CreateProjectDto, ProjectListItem } from '@nestplank/contract';
 import { api, RefusedError } from '../state/api.js';
 import { tell } from '../words/words.js';
 
 const today = (): string => new Date().toISOString().slice(0, 10);
 
-export function NewBuildDialog({ onClose }: { readonly onClose: () => void }) {
-  const { control, register, handleSubmit, formState } = useForm<CreateProjectDto>({
-    defaultValues: { name: '', model: '', kind: 'van', units: 'mm', startDate: today() },
+interface Wanted extends Omit<CreateProjectDto, 'practiceSeed' | 'from'> {
+  readonly from: string;
+  readonly practice: boolean;
+  readonly seed: string;
+}
+
+export function NewBuildDialog({
+  projects,
+  onClose,
+}: {
+  readonly projects: readonly ProjectListItem[];
+  readonly onClose: () => void;
+}) {
+  const { control, register, handleSubmit, formState, watch } = useForm<Wanted>({
+    defaultValues: {
+      name: '',
+      model: '',
+      kind: 'van',
+      units: 'mm',
+      startDate: today(),
+      from: '',
+      practice: false,
+      seed: '1',
+    },
   });
+  const kind = watch('kind');
+  const practice = watch('practice');
+  const starts = projects.filter((project) => project.kind === kind);
   const [problem, setProblem] = useState<string | null>(null);
   const navigate = useNavigate();
-  const create = async (wanted: CreateProjectDto): Promise<void> => {
+  const create = async ({ from, practice: practises, seed, ...wanted }: Wanted): Promise<void> => {
     try {
-      const { id } = await api.create(wanted);
+      const { id } = await api.create({
+        ...wanted,
+        ...(from && !practises && starts.some((project) => project.id === from) ? { from } : {}),
+        ...(practises ? { practiceSeed: Number(seed) } : {}),
+      });
       await navigate(`/build/${id}/measure`);
     } catch (reason) {
       setProblem(reason instanceof RefusedError ? reason.message : tell('home.failed'));
@@ -78,6 +108,39 @@ export function NewBuildDialog({ onClose }: { readonly onClose: () => void }) {
                 required: tell('new.dateNeeded'),
               })}
             />
+            {starts.length > 0 && !practice && (
+              <Controller
+                name="from"
+                control={control}
+                render={({ field }) => (
+                  <TextField
+                    select
+                    label={tell('new.from')}
+                    helperText={field.value ? tell('new.fromHint') : undefined}
+                    {...field}
+                    slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+                  >
+                    <MenuItem value="">{tell('new.fromNone')}</MenuItem>
+                    {starts.map((project) => (
+                      <MenuItem key={project.id} value={project.id}>
+                        {project.name}
+                      </MenuItem>
+                    ))}
+                  </TextField>
+                )}
+              />
+            )}
+            <FormControlLabel control={<Checkbox {...register('practice')} />} label={tell('new.practice')} />
+            {practice && (
+              <TextField
+                label={tell('new.practiceSeed')}
+                error={Boolean(formState.errors.seed)}
+                helperText={formState.errors.seed?.message}
+                {...register('seed', {
+                  validate: (value) => /^\d{1,9}$/.test(value) || tell('work.numberBad', { least: 0, most: 999999999 }),
+                })}
+              />
+            )}
             {problem && (
               <p className="problem" role="alert">
                 {problem}

@@ -84,7 +84,7 @@ describe('the line', () => {
     expect(plain(hear('why headroom')?.text)).toBe(
       'headroom 1 843 mm at 3 690 mm: roof 1 899 mm less floor 47 mm and ceiling 9 mm',
     );
-    expect(plain(hear('why cost')?.text)).toMatch(/^1 764\.80 EUR: 15 lines, 11 sheets of them$/);
+    expect(plain(hear('why cost')?.text)).toMatch(/^1 764\.90 EUR: 17 lines, 11 sheets of them$/);
     expect(hear('why mass')?.text).toContain('30 parts');
     expect(hear('why not')?.text).toContain('headroom');
     const empty = createProject({ id: 'e', name: 'E', kind: 'van', model: '', units: 'mm', startDate: '2026-10-01' });

@@ -1,9 +1,11 @@
 import { memo, useDeferredValue, useMemo, type ReactNode } from 'react';
 import {
+  archFace,
   archSpan,
   bedLevels,
   boxOf,
   halfWidth,
+  isSectionPlace,
   parseAddress,
   roofHeight,
   sectionAcross,
@@ -239,7 +241,7 @@ function Tape({
   readonly speech: Speech;
 }) {
   const place = parseAddress(address);
-  if (place?.kind !== 'station' || place.what === 'x') return null;
+  if (!isSectionPlace(place)) return null;
   const ends: readonly [Point, Point] =
     place.what === 'roof'
       ? [view.at(place.along, 0), view.at(place.along, roofHeight(shell, x, place.along))]
@@ -290,7 +292,7 @@ function ArchCuts({
   readonly view: View;
 }) {
   return arches.map((arch) => {
-    const heights = spread(0, arch.height - 0.5, 9).filter((z) => {
+    const heights = spread(arch.bottom, arch.height - 0.5, 9).filter((z) => {
       const span = archSpan(arch, z);
       return span && x >= span[0] && x <= span[1];
     });
@@ -301,9 +303,11 @@ function ArchCuts({
       <path
         key={arch.id}
         d={ringPath([
-          view.at(sign * arch.face, 0),
-          ...wallLine(shell, arch.side, x, 0, top, 5).map(([d, z]) => view.at(sign * d, z)),
-          view.at(sign * arch.face, top),
+          view.at(sign * archFace(arch, arch.bottom), arch.bottom),
+          ...(arch.far === null
+            ? wallLine(shell, arch.side, x, arch.bottom, top, 5).map(([d, z]) => view.at(sign * d, z))
+            : [view.at(sign * arch.far, arch.bottom), view.at(sign * arch.far, top)]),
+          view.at(sign * archFace(arch, top), top),
         ])}
         fill="url(#hatch-solid)"
         stroke="var(--soft)"

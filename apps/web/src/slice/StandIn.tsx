@@ -1,4 +1,4 @@
-import { createProject, monotoneCurve, parseAddress, type Project } from '@nestplank/core';
+import { createProject, monotoneCurve, isSectionPlace, parseAddress, type Project } from '@nestplank/core';
 import { useSpeech } from '../words/words.js';
 
 /** A section of no vehicle in particular, drawn dashed, to show where the tape goes before anything is measured. */
@@ -28,18 +28,17 @@ export function StandIn({
   const side = (sign: number): string =>
     [0, 0.25, 0.5, 0.75, 1].map((share) => at(sign * d(top * share), top * share)).join(' L');
   const roof = top + 150;
-  const ends =
-    place?.kind !== 'station' || place.what === 'x'
-      ? null
-      : place.what === 'roof'
-        ? [at(place.along, 0), at(place.along, roof - Math.abs(place.along) * 0.08)]
-        : [at(0, place.along), at((place.what === 'left' ? -1 : 1) * d(place.along), place.along)];
+  const ends = !isSectionPlace(place)
+    ? null
+    : place.what === 'roof'
+      ? [at(place.along, 0), at(place.along, roof - Math.abs(place.along) * 0.08)]
+      : [at(0, place.along), at((place.what === 'left' ? -1 : 1) * d(place.along), place.along)];
   return (
     <svg
       width="100%"
       viewBox={`0 0 340 ${height}`}
       role="img"
-      aria-label={place?.kind === 'station' && place.what !== 'x' ? len(place.along) : address}
+      aria-label={isSectionPlace(place) ? len(place.along) : address}
     >
       <path
         d={`M${at(-d(0), 0)} L${side(-1)} L${at(-450, roof)} L${at(450, roof)} L${[...side(1).split(' L')].reverse().join(' L')} Z`}

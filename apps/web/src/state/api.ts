@@ -1,5 +1,9 @@
 import type {
   CreateProjectDto,
+  ConnectDto,
+  InstrumentKind,
+  InstrumentState,
+  PhotoView,
   PostStepsDto,
   ProjectListItem,
   ProjectView,
@@ -7,7 +11,7 @@ import type {
   StepsResult,
   VersionView,
 } from '@nestplank/contract';
-import type { PriceBook, PriceItem, Project } from '@nestplank/core';
+import type { PriceBook, PriceItem, Project, VehicleMeasures } from '@nestplank/core';
 
 /** The server said no, in its own words. */
 export class RefusedError extends Error {
@@ -17,6 +21,14 @@ export class RefusedError extends Error {
 }
 /** The server was not heard at all. */
 export class UnreachableError extends Error {}
+
+async function answerOf<T>(response: Response): Promise<T> {
+  if (response.status === 204 || response.status === 202) return undefined as T;
+  const answer: unknown = await response.json().catch(() => null);
+  if (response.ok) return answer as T;
+  if (answer === null) throw new UnreachableError(`status ${response.status}`);
+  throw new RefusedError(answer as Refusal);
+}
 
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   let response: Response;
@@ -29,11 +41,7 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   } catch (problem) {
     throw new UnreachableError(problem instanceof Error ? problem.message : '');
   }
-  if (response.status === 204) return undefined as T;
-  const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) return answer as T;
-  if (answer === null) throw new UnreachableError(`status ${response.status}`);
-  throw new RefusedError(answer as Refusal);
+  return answerOf<T>(response);
 }
 
 const at = (id: string): string => `projects/${encodeURIComponent(id)}`;
@@ -50,5 +58,24 @@ export const api = {
   version: (id: string, version: string) => call<Project>('GET', `${at(id)}/versions/${version}`),
   putPrice: (book: string, item: PriceItem) =>
     call<PriceBook>('PUT', `price-books/${book}/items/${encodeURIComponent(item.id)}`, item),
+  compare: (ids: readonly string[]) =>
+    call<VehicleMeasures[]>('GET', `compare?ids=${ids.map(encodeURIComponent).join(',')}`),
+  link: (id: string, kind: InstrumentKind, options: ConnectDto = {}) =>
+    call<InstrumentState>('POST', `${at(id)}/devices/${kind}/link`, options),
+  unlink: (id: string, kind: InstrumentKind) => call<undefined>('DELETE', `${at(id)}/devices/${kind}/link`),
+  click: (id: string, kind: InstrumentKind, address: string) =>
+    call<undefined>('POST', `${at(id)}/devices/${kind}/click`, { address }),
+  streamAddress: (id: string, kind: InstrumentKind) => `/api/${at(id)}/devices/${kind}/stream`,
+  addPhoto: async (id: string, file: File): Promise<PhotoView> => {
+    const body = new FormData();
+    body.append('photo', file);
+    try {
+      return await answerOf<PhotoView>(await fetch(`/api/${at(id)}/photos`, { method: 'POST', body }));
+    } catch (problem) {
+      if (problem instanceof RefusedError || problem instanceof UnreachableError) throw problem;
+      throw new UnreachableError(problem instanceof Error ? problem.message : '');
+    }
+  },
+  photoAddress: (photo: string, small: boolean) => `/api/photos/${photo}${small ? '?size=small' : ''}`,
   fileAddress: (id: string, format: string) => `/api/${at(id)}/files/${format}`,
 };

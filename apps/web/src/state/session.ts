@@ -331,3 +331,8 @@ export async function changePrice(item: PriceItem): Promise<void> {
     notify(problem instanceof RefusedError ? problem.message : tell('home.failed'), 'trouble');
   }
 }
+
+/** What moved because the reading at an address was taken again; null when it was read once. */
+export const askMoved = (address: string): ReturnType<DeriveClient['moved']> => worker.moved(address);
+/** What a kept set of build-ups gives, or the present one. */
+export const askBuildUps = (id: string | null): ReturnType<DeriveClient['buildUps']> => worker.buildUps(id);

@@ -32,6 +32,12 @@ export function Hatches() {
         <pattern id="hatch-solid" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 3 H7" {...line} strokeOpacity={0.45} />
         </pattern>
+        <pattern id="hatch-doubt" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 4 H9" stroke="var(--needs)" strokeOpacity={0.5} strokeWidth={1.25} />
+        </pattern>
+        <pattern id="hatch-doubt-deep" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 2 H5" stroke="var(--needs)" strokeOpacity={0.7} strokeWidth={1.5} />
+        </pattern>
         <pattern id="hatch-glass" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-50)">
           <rect width="9" height="9" fill="var(--paper)" />
           <path d="M0 2 H9" {...line} />

@@ -1,5 +1,14 @@
 import * as Comlink from 'comlink';
-import type { Derived, DerivedShape, Operation, Patch, PriceBook, Project } from '@nestplank/core';
+import type {
+  BuildUpFigures,
+  Derived,
+  DerivedShape,
+  Moved,
+  Operation,
+  Patch,
+  PriceBook,
+  Project,
+} from '@nestplank/core';
 import type { DeriveService } from './derive.worker.js';
 
 /** A worker that is started again when it breaks. The newest preview wins; older ones that were not begun are dropped. */
@@ -55,6 +64,14 @@ export class DeriveClient {
 
   patch(patches: readonly Patch[]): Promise<Derived> {
     return this.take(this.service().patch(patches));
+  }
+
+  moved(address: string): Promise<Moved | null> {
+    return this.service().moved(address);
+  }
+
+  buildUps(id: string | null): Promise<BuildUpFigures | null> {
+    return this.service().buildUps(id);
   }
 
   preview(operations: readonly Operation[], then: (shape: DerivedShape) => void): void {

@@ -1,10 +1,14 @@
 import * as Comlink from 'comlink';
 import {
   applyOperation,
+  buildUpFigures,
   createDeriver,
   patchProject,
+  whatMoved,
+  type BuildUpFigures,
   type Derived,
   type DerivedShape,
+  type Moved,
   type Operation,
   type Patch,
   type PriceBook,
@@ -49,6 +53,20 @@ const service = {
   patch(patches: readonly Patch[]): Partial<Derived> {
     project = patchProject(loaded().project, patches);
     return whole();
+  },
+  /** What moved because a reading was taken again. */
+  moved(address: string): Moved | null {
+    const now = loaded();
+    return whatMoved(now.project, now.book, address, createDeriver());
+  },
+  /** What a set of build-ups gives and costs; the present one without an id. */
+  buildUps(id: string | null): BuildUpFigures | null {
+    const now = loaded();
+    const { shell, bareRoom, ribDepth } = deriver.shape(now.project, now.book);
+    const variant = now.project.buildUpVariants.find((candidate) => candidate.id === id);
+    return shell && bareRoom
+      ? buildUpFigures(now.project, variant?.buildUps ?? now.project.buildUps, shell, bareRoom, ribDepth, now.book)
+      : null;
   },
   /** What a change would give, as far as parts and checks, without keeping it. */
   preview(operations: readonly Operation[]): Partial<DerivedShape> {

@@ -1,9 +1,9 @@
-import type { CutPlan, PriceBook, PriceItem, Settings, Surface } from '../project/schema.js';
+import type { Covered, CutPlan, Layer, PriceBook, PriceItem, Settings } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
-import { materialOf } from '../layers/buildup.js';
+import { BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED, materialOf } from '../layers/buildup.js';
+import type { CoveredAreas } from '../layers/areas.js';
 import { outlineArea } from '../numeric/plane.js';
-import type { RoomFigures } from '../shell/room.js';
 import { message, mm, type Message } from '../words/message.js';
 
 /** One line of what to buy. */
@@ -30,8 +30,6 @@ export interface Shopping {
   readonly unpriced: readonly string[];
 }
 
-/** Battens stand this far apart, middle to middle, mm. */
-export const BATTEN_SPACING_MM = 400;
 /** Beads of floor adhesive run this far apart, mm; a 6 mm bead takes 28 ml a metre. */
 const BEAD_SPACING_MM = 250;
 const BEAD_ML_PER_METRE = 28;
@@ -46,18 +44,22 @@ export interface ShoppingInput {
   readonly parts: readonly Part[];
   readonly plans: readonly { readonly material: PriceItem; readonly plan: CutPlan }[];
   readonly depths: BuildUpDepths;
-  readonly room: RoomFigures | null;
+  /** What the layers cover, m2; null before there is a room. */
+  readonly areas: CoveredAreas | null;
+  /** Battens on the floor as they are laid out, m. */
+  readonly floorBattens: number | null;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
 
-const PHASE: Readonly<Record<Surface, BuyLine['phase']>> = {
+const PHASE: Readonly<Record<Covered, BuyLine['phase']>> = {
   floor: 'floor',
   left: 'walls',
   right: 'walls',
   ceiling: 'ceiling',
+  doors: 'walls',
+  windows: 'walls',
 };
-const SURFACES: readonly Surface[] = ['floor', 'left', 'right', 'ceiling'];
 
 function sheetLines(input: ShoppingInput): BuyLine[] {
   return input.plans.flatMap(({ material, plan }) => {
@@ -88,9 +90,10 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
 }
 
 /** How much of a layer is wanted, in the unit its pack is sold in. */
-function wanted(unit: 'm2' | 'm', place: string, area: number, battens: boolean): number {
-  if (unit === 'm') return (area * 1000) / BATTEN_SPACING_MM;
-  return place === 'between-battens' && battens ? area * (1 - 45 / BATTEN_SPACING_MM) : area;
+function wanted(unit: 'm2' | 'm', layer: Layer, area: number, battens: boolean, laid: number | null): number {
+  if (unit === 'm') return laid ?? (area * 1000) / BATTEN_SPACING_MM;
+  if (layer.place === 'patches') return area * layer.share;
+  return layer.place === 'between-battens' && battens ? area * (1 - BATTEN_WIDTH_MM / BATTEN_SPACING_MM) : area;
 }
 
 interface Need {
@@ -102,16 +105,17 @@ interface Need {
 function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly unpriced: string[] } {
   const needs: Need[] = [];
   const unpriced: string[] = [];
-  if (!input.room) return { needs, unpriced };
-  for (const surface of SURFACES) {
+  if (!input.areas) return { needs, unpriced };
+  for (const surface of COVERED) {
     const depth = input.depths[surface];
     const battens = depth.layers.some(({ layer }) => layer.place === 'battens');
     for (const { layer, material } of depth.layers) {
       if (layer.board && input.parts.some((part) => part.role === 'subfloor')) continue;
       const sold = material?.pack?.unit;
-      const area = input.room.areas[surface];
+      const area = input.areas[surface];
+      const laid = surface === 'floor' && layer.place === 'battens' ? input.floorBattens : null;
       if (material && (sold === 'm2' || sold === 'm'))
-        needs.push({ phase: PHASE[surface], material, amount: wanted(sold, layer.place, area, battens) });
+        needs.push({ phase: PHASE[surface], material, amount: wanted(sold, layer, area, battens, laid) });
       else if (material && material.stocks.length > 0) needs.push({ phase: PHASE[surface], material, amount: area });
       else unpriced.push(layer.id);
     }

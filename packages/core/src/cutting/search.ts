@@ -1,7 +1,7 @@
 import { lowerBound } from './bound.js';
 import { fillSheet, type FilledSheet, type Taste, type Wanted } from './fill.js';
 import { engineJob, fits, toMm, type CutJob, type CutPlan, type EngineJob } from './job.js';
-import { seededRandom } from './random.js';
+import { seededRandom } from '../numeric/random.js';
 
 export interface SearchOptions {
   readonly seed?: number;

@@ -37,8 +37,8 @@ describe('reading', () => {
     ['of no kind', '[]', /^This is a file of another kind/],
     [
       'from the future',
-      '{"format":"nest-plank-file","version":2}',
-      /^This file is version 2; this program reads up to version 1\.$/,
+      '{"format":"nest-plank-file","version":3}',
+      /^This file is version 3; this program reads up to version 2\.$/,
     ],
   ])('refuses a file that is %s', (_what, text, line) => {
     expect(refusal(() => readProjectFile(text))).toMatch(line);

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { cutJobSchema, type CutJob } from '../cutting/job.js';
 import { OperationError, readOperation } from '../project/edit.js';
 import type { Operation } from '../project/operation.js';
+import { migrateFile } from '../project/migrate.js';
 import { PROJECT_VERSION, projectFileSchema, type Project, type ProjectFile } from '../project/schema.js';
 import { message, type Message } from '../words/message.js';
 import { say } from '../words/say.js';
@@ -75,6 +76,10 @@ function checkReferences(project: Project): void {
     ['project.survey.arches', project.survey.arches],
     ['project.survey.ribs', project.survey.ribs],
     ['project.survey.openings', project.survey.openings],
+    ['project.survey.keepOuts', project.survey.keepOuts],
+    ['project.survey.penetrations', project.survey.penetrations],
+    ['project.survey.angles', project.survey.angles],
+    ['project.survey.found', project.survey.found],
     ['project.units', project.units],
     ['project.people', project.people],
   ];
@@ -107,7 +112,7 @@ function checkReferences(project: Project): void {
 export function readProjectFile(text: string): ProjectFile {
   const raw = readJson(text);
   expectFormat(raw, 'nest-plank-file', PROJECT_VERSION);
-  const file = readAs(projectFileSchema, raw);
+  const file = readAs(projectFileSchema, migrateFile(raw));
   checkReferences(file.project);
   return file;
 }

@@ -1,5 +1,5 @@
 import { blankOf, partMass } from '../joinery/part.js';
-import { thermalTransmittance } from '../layers/buildup.js';
+import { ribShare, thermalTransmittance } from '../layers/warmth.js';
 import type { Derived } from '../project/derive.js';
 import type { PriceBook, Project } from '../project/schema.js';
 import { PLAIN_VOICE, say, type Voice } from '../words/say.js';
@@ -36,15 +36,34 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
         slip: o.slip && say(o.slip, voice),
       })),
       assumed: derived.assumed.map((m) => say(m, voice)),
+      quality: derived.quality && {
+        worst: tenth(derived.quality.worst),
+        goal: derived.quality.goal,
+        within: derived.quality.within,
+        next: derived.quality.next?.addresses ?? [],
+      },
     },
     problems: derived.problems.map((p) => ({ stage: p.stage, place: p.place, said: say(p.said, voice) })),
     shell: round(derived.bareRoom),
     layers: (['floor', 'left', 'right', 'ceiling'] as const).map((surface) => ({
       surface,
       takes: tenth(derived.depths[surface].total),
-      wattsPerSquareMetreKelvin: thermalTransmittance(derived.depths[surface]),
+      wattsPerSquareMetreKelvin: thermalTransmittance(derived.depths[surface], ribShare(project.survey)),
     })),
     room: round(derived.room),
+    warmth: derived.warmth && {
+      watts: tenth(derived.warmth.watts),
+      of: derived.warmth.of,
+      unknown: derived.warmth.unknown,
+    },
+    reveals: derived.reveals.map((reveal) => ({
+      opening: reveal.opening.id,
+      corners: reveal.corners,
+      boards: reveal.boards,
+      packer: reveal.packer,
+    })),
+    fixings: derived.fixings,
+    floorBattens: derived.floorBattens,
     checks: derived.checks.map((c) => ({
       id: c.id,
       rule: c.rule,

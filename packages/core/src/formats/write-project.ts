@@ -1,7 +1,7 @@
-import type { PriceBook, Project, ProjectFile } from '../project/schema.js';
+import { PROJECT_VERSION, type PriceBook, type Project, type ProjectFile } from '../project/schema.js';
 
 /** The project and its price book as one open file. */
 export function projectFileText(project: Project, priceBook: PriceBook): string {
-  const file: ProjectFile = { format: 'nest-plank-file', version: 1, project, priceBook };
+  const file: ProjectFile = { format: 'nest-plank-file', version: PROJECT_VERSION, project, priceBook };
   return `${JSON.stringify(file, null, 1)}\n`;
 }

@@ -104,11 +104,15 @@ describe('a platform bed', () => {
       id: 'a',
       name: 'arch',
       side: 'right',
+      kind: 'arch' as const,
       shape: 'box',
       from: 2000,
       to: 2600,
       height: 260,
       face: 700,
+      bottom: 0,
+      topFace: 700,
+      far: null,
     };
     const lines = supportLines(bed, box(), [arch], bedLevels(bed, box(), book), 15);
     expect(lines.at(-1)).toBeCloseTo(700 - 10 - 7.5, 9);
@@ -135,11 +139,15 @@ describe('a platform bed', () => {
       id: 'a',
       name: 'arch',
       side: 'left',
+      kind: 'arch' as const,
       shape: 'box',
       from: 1600,
       to: 2000,
       height: 800,
       face: 700,
+      bottom: 0,
+      topFace: 700,
+      far: null,
     };
     const [board] = platformBedParts(bed, box(), [tall], book);
     // the bite runs from the wall's outside edge (920) to 690 over the strip's first 310 mm; its inside corner gains r2(1 - pi/4)
@@ -210,8 +218,24 @@ describe('bevels', () => {
 });
 
 describe('the subfloor', () => {
-  const layer = { id: 'f', material: 'birch-12', thickness: 12, place: 'continuous' as const, board: true };
-  const battens = { id: 'b', material: 'batten-30', thickness: 30, place: 'battens' as const, board: false };
+  const layer = {
+    id: 'f',
+    material: 'birch-12',
+    thickness: 12,
+    place: 'continuous' as const,
+    board: true,
+    share: 1,
+    measured: null,
+  };
+  const battens = {
+    id: 'b',
+    material: 'batten-30',
+    thickness: 30,
+    place: 'battens' as const,
+    board: false,
+    share: 1,
+    measured: null,
+  };
 
   it('lies on the battens and is outlined at that height', () => {
     const depth = buildUpDepth('floor', [battens, layer], 0, book);
@@ -256,11 +280,15 @@ describe('the subfloor', () => {
       id: 'a',
       name: 'arch',
       side: 'left',
+      kind: 'arch' as const,
       shape: 'box',
       from: 1000,
       to: 1600,
       height: 260,
       face: 700,
+      bottom: 0,
+      topFace: 700,
+      far: null,
     };
     const floor = subfloorOf(buildUpDepth('floor', [layer], 0, book), box(), [arch], {
       ...settings,

@@ -1,20 +1,41 @@
-import type { BuildUps, Layer, PriceBook, PriceItem, Surface } from '../project/schema.js';
+import type { BuildUps, Covered, Layer, PriceBook, PriceItem, Surface } from '../project/schema.js';
 import type { Insets } from '../shell/inner.js';
 
 /** One layer with its material and how much of the room it takes, mm. */
 export interface LayerDepth {
   readonly layer: Layer;
   readonly material: PriceItem | null;
+  /** What it really measures: as bought where that was read, else as planned. */
+  readonly thickness: number;
   /** What this layer takes off the room: nothing for what lies in the ribs' depth or between battens. */
   readonly takes: number;
 }
 
 export interface BuildUpDepth {
-  readonly surface: Surface;
+  readonly surface: Covered;
   readonly layers: readonly LayerDepth[];
   /** Sum of what the layers take off the room, mm. */
   readonly total: number;
+  /** How far the ribs stand proud here, mm. */
+  readonly ribDepth: number;
 }
+
+export const COVERED: readonly Covered[] = ['floor', 'left', 'right', 'ceiling', 'doors', 'windows'];
+export const SURFACES: readonly Surface[] = ['floor', 'left', 'right', 'ceiling'];
+
+/** A layer with nothing said but what it is made of and where it lies. */
+export function plainLayer(
+  id: string,
+  material: string,
+  thickness: number,
+  place: Layer['place'],
+  board = false,
+): Layer {
+  return { id, material, thickness, place, share: 1, measured: null, board };
+}
+
+/** What a layer really measures, mm. */
+export const thicknessOf = (layer: Layer): number => layer.measured ?? layer.thickness;
 
 /** Finds a material by id; null when the price book has none of that id. */
 export function materialOf(book: PriceBook, id: string): PriceItem | null {
@@ -23,41 +44,52 @@ export function materialOf(book: PriceBook, id: string): PriceItem | null {
 
 /**
  * What a build-up takes off the room, from the metal inward.
- * Layers in the ribs fill their depth one after another and take only what stands proud of them; what lies between battens takes only what stands proud of
- * the battens beneath it; everything else takes its thickness.
+ * Layers in the ribs fill their depth one after another and take only what stands proud of them; battens in the ribs
+ * likewise, beside what else lies there; what lies between battens takes only what stands proud of the battens beneath
+ * it; everything else takes its thickness, patches too: the face lies on them.
  * @param ribDepth how far the ribs stand proud of the skin, mm
  */
 export function buildUpDepth(
-  surface: Surface,
+  surface: Covered,
   layers: readonly Layer[],
   ribDepth: number,
   book: PriceBook,
 ): BuildUpDepth {
   let battens = 0;
   let inRibs = 0;
+  let proud = 0;
   const depths = layers.map((layer): LayerDepth => {
     const material = materialOf(book, layer.material);
-    let takes = layer.thickness;
+    const thickness = thicknessOf(layer);
+    let takes = thickness;
     if (layer.place === 'in-ribs') {
-      takes = Math.max(0, inRibs + layer.thickness - ribDepth) - Math.max(0, inRibs - ribDepth);
-      inRibs += layer.thickness;
+      takes = Math.max(0, inRibs + thickness - ribDepth - proud);
+      proud += takes;
+      inRibs += thickness;
     }
-    if (layer.place === 'between-battens') takes = Math.max(0, layer.thickness - battens);
-    if (layer.place === 'battens') battens = layer.thickness;
-    return { layer, material, takes };
+    if (layer.place === 'rib-battens') {
+      takes = Math.max(0, thickness - ribDepth - proud);
+      proud += takes;
+    }
+    if (layer.place === 'between-battens') takes = Math.max(0, thickness - battens);
+    if (layer.place === 'battens') battens = thickness;
+    return { layer, material, thickness, takes };
   });
-  return { surface, layers: depths, total: depths.reduce((sum, depth) => sum + depth.takes, 0) };
+  return { surface, layers: depths, total: depths.reduce((sum, depth) => sum + depth.takes, 0), ribDepth };
 }
 
-export type BuildUpDepths = Readonly<Record<Surface, BuildUpDepth>>;
+export type BuildUpDepths = Readonly<Record<Covered, BuildUpDepth>>;
 
-/** The depths of all four build-ups. The floor has no ribs. */
+/** The depths of all build-ups. The floor has no ribs; doors and reveals are taken without. */
 export function buildUpDepths(buildUps: BuildUps, ribDepth: number, book: PriceBook): BuildUpDepths {
+  const of = (surface: Covered, ribs: number): BuildUpDepth => buildUpDepth(surface, buildUps[surface], ribs, book);
   return {
-    floor: buildUpDepth('floor', buildUps.floor, 0, book),
-    left: buildUpDepth('left', buildUps.left, ribDepth, book),
-    right: buildUpDepth('right', buildUps.right, ribDepth, book),
-    ceiling: buildUpDepth('ceiling', buildUps.ceiling, ribDepth, book),
+    floor: of('floor', 0),
+    left: of('left', ribDepth),
+    right: of('right', ribDepth),
+    ceiling: of('ceiling', ribDepth),
+    doors: of('doors', 0),
+    windows: of('windows', 0),
   };
 }
 
@@ -77,35 +109,30 @@ export function floorLayerHeights(
   layerId: string,
 ): { readonly from: number; readonly to: number } | null {
   let under = 0;
-  for (const { layer, takes } of depth.layers) {
-    if (layer.id === layerId) return { from: under + takes - layer.thickness, to: under + takes };
+  for (const { layer, takes, thickness } of depth.layers) {
+    if (layer.id === layerId) return { from: under + takes - thickness, to: under + takes };
     under += takes;
   }
   return null;
 }
 
-/** Surface resistances inside and outside together, m2K/W: heat flowing down, sideways and up (ISO 6946). */
-const SURFACE_RESISTANCE: Readonly<Record<Surface, number>> = { floor: 0.21, left: 0.17, right: 0.17, ceiling: 0.14 };
-
-/**
- * Heat that passes through a square metre for each degree, W/m2K: 1 / (surface resistances + sum of d / lambda), with
- * battens as a parallel path by their share of the area (batten width 45 mm at 400 mm).
- * @returns null when a layer's conductivity is not known
- */
-export function thermalTransmittance(depth: BuildUpDepth, battenShare = 45 / 400): number | null {
-  const resistance = (through: 'battens' | 'between'): number | null => {
-    let sum = SURFACE_RESISTANCE[depth.surface];
-    for (const { layer, material } of depth.layers) {
-      const skipped = layer.place === (through === 'battens' ? 'between-battens' : 'battens');
-      if (skipped) continue;
-      if (!material || material.conductivity <= 0) return null;
-      sum += layer.thickness / 1000 / material.conductivity;
-    }
-    return sum;
-  };
-  const between = resistance('between');
-  if (between === null) return null;
-  if (!depth.layers.some(({ layer }) => layer.place === 'battens')) return 1 / between;
-  const battens = resistance('battens');
-  return battens === null ? null : battenShare / battens + (1 - battenShare) / between;
+/** Share of a surface that a layer covers: battens by their width, what lies between them the rest, patches as stated. */
+export function coverOf(depth: LayerDepth, battenSpacing: number): number {
+  const width = depth.material && depth.material.width > 0 ? depth.material.width : BATTEN_WIDTH_MM;
+  const share = Math.min(1, width / battenSpacing);
+  switch (depth.layer.place) {
+    case 'battens':
+    case 'rib-battens':
+      return share;
+    case 'between-battens':
+      return 1 - Math.min(1, BATTEN_WIDTH_MM / battenSpacing);
+    case 'patches':
+      return depth.layer.share;
+    default:
+      return 1;
+  }
 }
+/** Width of a batten whose material does not say, mm. */
+export const BATTEN_WIDTH_MM = 45;
+/** Battens stand this far apart on walls and ceiling, middle to middle, mm. */
+export const BATTEN_SPACING_MM = 400;

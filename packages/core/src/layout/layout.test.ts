@@ -190,7 +190,15 @@ describe('plans that cannot be', () => {
         name: 'putLayer',
         payload: {
           surface: 'floor',
-          layer: { id: `thick${id}`, material: 'foam-30', thickness: 499, place: 'continuous', board: false },
+          layer: {
+            id: `thick${id}`,
+            material: 'foam-30',
+            thickness: 499,
+            place: 'continuous',
+            board: false,
+            share: 1,
+            measured: null,
+          },
         },
       })),
     );

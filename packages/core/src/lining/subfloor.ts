@@ -134,7 +134,7 @@ export function subfloorOf(
           index,
           best.direction,
           board.layer.material,
-          board.layer.thickness,
+          board.thickness,
           board.material?.grain ?? false,
           heights.from,
         ),

@@ -1,8 +1,7 @@
-import type { PriceBook, Surface } from '../project/schema.js';
-import { BATTEN_SPACING_MM } from '../costing/shopping.js';
+import type { PriceBook } from '../project/schema.js';
 import { partMass, type Part } from '../joinery/part.js';
-import type { BuildUpDepths } from '../layers/buildup.js';
-import type { RoomFigures } from '../shell/room.js';
+import type { CoveredAreas } from '../layers/areas.js';
+import { BATTEN_SPACING_MM, COVERED, coverOf, type BuildUpDepths } from '../layers/buildup.js';
 
 export interface MassFigures {
   /** kg, by what it belongs to: a unit's id or a surface. */
@@ -12,13 +11,12 @@ export interface MassFigures {
   readonly unknown: readonly string[];
 }
 
-const SURFACES: readonly Surface[] = ['floor', 'left', 'right', 'ceiling'];
-
 /** Mass of everything drawn: parts by their true outlines, layers by area, thickness and density; battens by their share. */
 export function massOf(
   parts: readonly Part[],
   depths: BuildUpDepths,
-  room: RoomFigures | null,
+  areas: CoveredAreas | null,
+  floorSpacing: number,
   book: PriceBook,
 ): MassFigures {
   const unknown = new Set<string>();
@@ -31,21 +29,16 @@ export function massOf(
     else count(part.unit ?? 'floor', part.unit ? 'unit' : 'surface', kg);
   }
   const boarded = parts.some((part) => part.role === 'subfloor');
-  for (const surface of SURFACES) {
-    for (const { layer, material } of depths[surface].layers) {
+  for (const surface of COVERED) {
+    for (const depth of depths[surface].layers) {
+      const { layer, material, thickness } = depth;
       if (layer.board && boarded) continue;
       if (!material || material.density <= 0) {
         unknown.add(layer.material);
         continue;
       }
-      const width = material.width > 0 ? material.width : 45;
-      const share =
-        layer.place === 'battens'
-          ? width / BATTEN_SPACING_MM
-          : layer.place === 'between-battens'
-            ? 1 - width / BATTEN_SPACING_MM
-            : 1;
-      count(surface, 'surface', ((room?.areas[surface] ?? 0) * share * layer.thickness * material.density) / 1000);
+      const share = coverOf(depth, surface === 'floor' ? floorSpacing : BATTEN_SPACING_MM);
+      count(surface, 'surface', ((areas?.[surface] ?? 0) * share * thickness * material.density) / 1000);
     }
   }
   const of = [...add.entries()].map(([id, value]) => ({ id, ...value }));

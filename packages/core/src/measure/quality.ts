@@ -1,108 +1,21 @@
-import type { Reading, Survey } from '../project/schema.js';
-import { evaluate, monotoneCurve } from '../numeric/curve.js';
-import { message, mm, type Message } from '../words/message.js';
-import { parseAddress, valueAt, wallAddress, roofAddress } from './address.js';
+import type { Survey } from '../project/schema.js';
+import { message, type Message, mm } from '../words/message.js';
+import { isSectionPlace, parseAddress, valueAt } from './address.js';
+import { departuresOf, foretell, surfaceModel, type SurfaceModel } from './surface-model.js';
 
-/** Half-width of the interval a single reading is trusted to, mm, by method: handling of a tape, a laser spot, a card pattern. */
-const TRUST_MM: Readonly<Record<Reading['method'], number>> = {
-  tape: 2,
-  laser: 1.5,
-  template: 1,
-  'angle-finder': 3,
-  estimate: 25,
-};
-/** A width may differ from the sum of its halves by this much before it is looked at again, mm. */
-const CLOSURE_TIGHT_MM = 5;
-const CLOSURE_FAILS_MM = 12;
-/** A reading that departs from its neighbours by more than this is looked at again, mm. */
-const OUTLIER_MM = 14;
-
-/** How far a reading can be trusted, mm: its method's, or half the spread of its repeats when that is more. */
-export function uncertaintyOf(reading: Reading): number {
-  const all = [reading.value, ...(reading.repeats ?? [])];
-  return Math.max(TRUST_MM[reading.method], (Math.max(...all) - Math.min(...all)) / 2);
-}
-
-export interface Closure {
-  readonly what: Message;
-  readonly said: Message;
-  /** mm by which the readings disagree. */
-  readonly error: number;
-  readonly verdict: 'good' | 'tight' | 'fails';
-  readonly addresses: readonly string[];
-}
-
-const verdictOf = (error: number): Closure['verdict'] =>
-  error <= CLOSURE_TIGHT_MM ? 'good' : error <= CLOSURE_FAILS_MM ? 'tight' : 'fails';
-
-/** Readings that measure the same thing twice, and whether they agree: widths against their halves, the two floor diagonals. */
-export function closuresOf(survey: Survey): Closure[] {
-  const closures: Closure[] = [];
-  const [a, b] = [valueAt(survey, 'floor/diagonal-a'), valueAt(survey, 'floor/diagonal-b')];
-  if (a !== null && b !== null) {
-    const error = Math.abs(a - b);
-    closures.push({
-      what: message('closure.diagonals'),
-      said: message('closure.diagonals.said', { a: mm(a), b: mm(b) }),
-      error,
-      verdict: verdictOf(error),
-      addresses: ['floor/diagonal-a', 'floor/diagonal-b'],
-    });
-  }
-  for (const address of Object.keys(survey.readings)) {
-    const place = parseAddress(address);
-    if (place?.kind !== 'station' || place.what !== 'width') continue;
-    const [left, right] = [wallAddress(place.id, 'left', place.along), wallAddress(place.id, 'right', place.along)];
-    const [l, r, w] = [valueAt(survey, left), valueAt(survey, right), valueAt(survey, address)];
-    if (l === null || r === null || w === null) continue;
-    const error = Math.abs(l + r - w);
-    const name = survey.stations.find((station) => station.id === place.id)?.name ?? place.id;
-    closures.push({
-      what: message('closure.width', { name, z: mm(place.along) }),
-      said: message('closure.width.said', { left: mm(l), right: mm(r), sum: mm(l + r), taped: mm(w) }),
-      error,
-      verdict: verdictOf(error),
-      addresses: [left, right, address],
-    });
-  }
-  return closures;
-}
+/** A reading that departs from what the others foretell by more than this, and by so many spreads, is looked at again. */
+const OUTLIER_MM = 7;
+const OUTLIER_SPREADS = 2.9;
 
 export interface Expectation {
   readonly value: number;
-  /** Half-width of the interval the neighbours leave open, mm. */
+  /** Half-width of the interval the other readings leave open, mm: two spreads. */
   readonly within: number;
 }
 
-interface Neighbour {
-  readonly at: number;
-  readonly value: number;
-}
-
-/** Straight-line estimate at `at` from the nearest neighbour on each side, and how far those neighbours are from agreeing. */
-function between(neighbours: readonly Neighbour[], at: number): Expectation | null {
-  const sorted = [...neighbours].sort((p, q) => p.at - q.at);
-  const before = sorted.filter((n) => n.at < at).at(-1);
-  const after = sorted.find((n) => n.at > at);
-  if (before && after) {
-    const curve =
-      sorted.length >= 3
-        ? monotoneCurve(
-            sorted.map((n) => n.at),
-            sorted.map((n) => n.value),
-          )
-        : null;
-    const straight = before.value + ((after.value - before.value) * (at - before.at)) / (after.at - before.at);
-    const value = curve ? (evaluate(curve, at) + straight) / 2 : straight;
-    return { value, within: OUTLIER_MM / 2 + Math.abs(after.value - before.value) / 6 };
-  }
-  const near = before ?? after;
-  return near ? { value: near.value, within: OUTLIER_MM + Math.abs(at - near.at) / 25 } : null;
-}
-
 /**
- * What a wall or roof reading ought to be by its neighbours along the vehicle at the same height; null when there are none.
- * The reading itself is left out, so a slip cannot vouch for itself.
+ * What a wall or roof reading ought to be by all the others; null when too little is known to say. The reading itself is
+ * left out, so a slip cannot vouch for itself.
  * @param without further readings that are not trusted
  */
 export function expectedAt(
@@ -111,28 +24,20 @@ export function expectedAt(
   without: ReadonlySet<string> = new Set(),
 ): Expectation | null {
   const place = parseAddress(address);
-  if (place?.kind !== 'station' || place.what === 'x' || place.what === 'width') return null;
-  const own = valueAt(survey, `station/${place.id}/x`);
-  if (own === null) return null;
-  const make = (id: string): string =>
-    place.what === 'roof'
-      ? roofAddress(id, place.along)
-      : wallAddress(id, place.what === 'left' ? 'left' : 'right', place.along);
-  const neighbours = survey.stations.flatMap((station): Neighbour[] => {
-    const at = valueAt(survey, `station/${station.id}/x`);
-    const value = valueAt(survey, make(station.id));
-    return station.id === place.id || without.has(make(station.id)) || at === null || value === null || at === own
-      ? []
-      : [{ at, value }];
+  if (!isSectionPlace(place) || place.what === 'width') return null;
+  const x = valueAt(survey, `station/${place.id}/x`);
+  if (x === null) return null;
+  const said = foretell(surfaceModel(survey, new Set([...without, address])), {
+    surface: place.what,
+    x,
+    at: place.along,
   });
-  return between(dropEqual(neighbours), own);
+  return said && said.spread < EXPECT_WITHIN_MM ? { value: said.value, within: 2 * said.spread + 2 } : null;
 }
+/** A wider expectation than this is none, mm. */
+const EXPECT_WITHIN_MM = 30;
 
-function dropEqual(neighbours: readonly Neighbour[]): Neighbour[] {
-  return neighbours.filter((n, i) => neighbours.findIndex((other) => other.at === n.at) === i);
-}
-
-/** The slip that would explain a reading that is off: neighbouring digits swapped, inches or centimetres read for millimetres. */
+/** The slip that would explain a reading that is off: a digit wrong or swapped, inches or centimetres read for millimetres, a foot lost. */
 export function likelySlip(
   value: number,
   expected: Expectation,
@@ -145,9 +50,26 @@ export function likelySlip(
     if (swapped !== Math.round(value) && near(swapped))
       return { slip: message('slip.digits', { value: mm(swapped) }), value: swapped };
   }
-  if (near(value * 10)) return { slip: message('slip.centimetres', { value: mm(value * 10) }), value: value * 10 };
-  if (near(value * 25.4)) return { slip: message('slip.inches', { value: mm(value * 25.4) }), value: value * 25.4 };
+  for (const [key, factor] of [
+    ['slip.centimetres', 10],
+    ['slip.inches', 25.4],
+  ] as const)
+    if (near(value * factor)) return { slip: message(key, { value: mm(value * factor) }), value: value * factor };
   if (near(value + 304.8)) return { slip: message('slip.foot', { value: mm(value + 304.8) }), value: value + 304.8 };
+  return wrongDigit(digits, near);
+}
+
+/** One digit read or written wrongly, the last left alone: it makes no difference that could be told. */
+function wrongDigit(
+  digits: string,
+  near: (value: number) => boolean,
+): { readonly slip: Message; readonly value: number } | null {
+  for (let i = 0; i + 1 < digits.length; i += 1)
+    for (let digit = i === 0 ? 1 : 0; digit <= 9; digit += 1) {
+      const other = Number(`${digits.slice(0, i)}${digit}${digits.slice(i + 1)}`);
+      if (String(digit) !== digits[i] && near(other))
+        return { slip: message('slip.digit', { value: mm(other) }), value: other };
+    }
   return null;
 }
 
@@ -156,51 +78,24 @@ export interface Outlier {
   readonly value: number;
   readonly expected: Expectation;
   readonly slip: Message | null;
+  /** What the slip would make of it, mm. */
+  readonly meant: number | null;
 }
 
 /**
- * Wall and roof readings that depart from their neighbours beyond what the tape explains. The worst is named first and
- * then left out of its neighbours' expectation, so that one slip does not cast doubt on the readings beside it.
+ * Wall and roof readings that the others do not bear out. The worst is named first and then left out, so that one slip
+ * does not cast doubt on the readings beside it.
  */
-export function outliersOf(survey: Survey): Outlier[] {
-  const addresses = Object.keys(survey.readings).filter((address) => parseAddress(address)?.kind === 'station');
-  const found: Outlier[] = [];
-  const without = new Set<string>();
-  for (;;) {
-    const worst = addresses
-      .filter((address) => !without.has(address))
-      .map((address) => departure(survey, address, without))
-      .filter((d) => d !== null)
-      .reduce<Departure | null>((most, next) => (most && most.beyond >= next.beyond ? most : next), null);
-    if (!worst || worst.beyond <= 0) return found;
-    without.add(worst.address);
-    found.push({
-      address: worst.address,
-      value: worst.value,
-      expected: worst.expected,
-      slip: likelySlip(worst.value, worst.expected)?.slip ?? null,
-    });
-  }
-}
-
-interface Departure extends Omit<Outlier, 'slip'> {
-  /** mm beyond what is allowed. */
-  readonly beyond: number;
-}
-
-function departure(survey: Survey, address: string, without: ReadonlySet<string>): Departure | null {
-  const value = valueAt(survey, address);
-  const expected = expectedAt(survey, address, without);
-  const place = parseAddress(address);
-  if (value === null || !expected || place?.kind !== 'station') return null;
-  const allowed = expected.within * (isEndStation(survey, place.id) ? 5 : 1) + OUTLIER_MM;
-  return { address, value, expected, beyond: Math.abs(value - expected.value) - allowed };
-}
-
-function isEndStation(survey: Survey, id: string): boolean {
-  const order = survey.stations
-    .map((station) => ({ id: station.id, x: valueAt(survey, `station/${station.id}/x`) }))
-    .filter((station): station is { id: string; x: number } => station.x !== null)
-    .sort((a, b) => a.x - b.x);
-  return order[0]?.id === id || order.at(-1)?.id === id;
+export function outliersOf(survey: Survey, model: SurfaceModel = surfaceModel(survey)): Outlier[] {
+  return departuresOf(model, OUTLIER_MM, OUTLIER_SPREADS).map(({ sample, expected, spread }) => {
+    const expectation = { value: expected, within: 2 * spread + 2 };
+    const slip = likelySlip(sample.value, expectation);
+    return {
+      address: sample.address,
+      value: sample.value,
+      expected: expectation,
+      slip: slip?.slip ?? null,
+      meant: slip?.value ?? null,
+    };
+  });
 }

@@ -3,8 +3,10 @@ import { applyOperation, OperationError } from '../project/edit.js';
 import { createProject } from '../project/create.js';
 import type { Project } from '../project/schema.js';
 import { describeAddress, parseAddress } from './address.js';
-import { closuresOf, expectedAt, likelySlip, outliersOf, uncertaintyOf } from './quality.js';
-import { progressOf, walkOf } from './walk.js';
+import { closuresOf } from './closure.js';
+import { expectedAt, likelySlip, outliersOf } from './quality.js';
+import { uncertaintyOf } from './trust.js';
+import { progressOf, walkOf, walkSteps } from './walk.js';
 import { say } from '../words/say.js';
 
 const empty = createProject({ id: 't', name: 'Test', kind: 'van', model: '', units: 'mm', startDate: '2026-10-01' });
@@ -40,18 +42,51 @@ describe('addresses', () => {
 });
 
 describe('the walk', () => {
-  it('goes round without walking back: up the left wall, over the roof, down the right', () => {
-    const order = walkOf(empty.survey).slice(0, 16);
-    expect(order).toEqual([
+  it('goes to the rear kneeling and back standing: nothing is walked twice', () => {
+    const order = walkOf(empty.survey);
+    expect(order.slice(0, 5)).toEqual([
       'floor/length',
       'station/s1/x',
-      ...[0, 400, 800, 1200, 1600].map((z) => `station/s1/left/${z}`),
-      'station/s1/roof/-450',
-      'station/s1/roof/0',
-      'station/s1/roof/450',
-      ...[1600, 1200, 800, 400, 0].map((z) => `station/s1/right/${z}`),
+      'station/s1/left/0',
+      'station/s1/right/0',
       'station/s2/x',
     ]);
+    // the station that gives the profile is read at more heights, up the left wall and down the right
+    const profile = order.indexOf('station/s3/x');
+    expect(order.slice(profile + 1, profile + 5)).toEqual(
+      ['left/0', 'left/450', 'right/450', 'right/0'].map((rest) => `station/s3/${rest}`),
+    );
+    const high = walkSteps(empty.survey)
+      .filter((step) => step.leg === 'high')
+      .map((step) => step.address);
+    expect(high.slice(0, 4)).toEqual([
+      'station/s6/left/900',
+      'station/s6/roof/0',
+      'station/s6/right/900',
+      'station/s5/left/900',
+    ]);
+    expect(new Set(order).size).toBe(order.length);
+  });
+  it('asks for widths and one half of the lowest when walls are read from wall to wall', () => {
+    const order = walkOf({ ...empty.survey, reference: 'wall' });
+    expect(order).toContain('station/s1/width/0');
+    expect(order).toContain('station/s1/left/0');
+    expect(order.filter((address) => address.includes('/right/'))).toEqual([]);
+  });
+  it('asks for what its things need and what was asked for beyond the plan', () => {
+    const survey = {
+      ...empty.survey,
+      arches: [
+        { id: 'd', name: 'Duct', side: 'left' as const, kind: 'duct' as const, shape: 'tapered' as const },
+        { id: 'h', name: 'Hump', side: 'right' as const, kind: 'hump' as const, shape: 'box' as const },
+      ],
+      extra: ['station/s2/rest'],
+    };
+    const order = walkOf(survey);
+    for (const address of ['arch/d/top-face', 'arch/d/bottom', 'arch/h/far', 'station/s2/rest'])
+      expect(order).toContain(address);
+    expect(order).not.toContain('arch/h/bottom');
+    expect(order.at(-1)).toBe('station/s2/rest');
   });
   it('goes on at the first gap, steps over what was skipped, and comes back to it when it is taken', () => {
     let project = take(empty, 'floor/length', 3000);

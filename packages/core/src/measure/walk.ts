@@ -1,29 +1,143 @@
 import type { Survey } from '../project/schema.js';
-import { roofAddress, valueAt, wallAddress } from './address.js';
+import { FRAME_CORNERS, parseAddress, roofAddress, valueAt, wallAddress } from './address.js';
+
+/** The walk goes once to the rear kneeling, once back standing, then round the openings, and last under the vehicle. */
+export const LEGS = ['floor', 'low', 'high', 'openings', 'holes', 'under', 'extra'] as const;
+export type Leg = (typeof LEGS)[number];
+
+export interface WalkStep {
+  readonly address: string;
+  readonly leg: Leg;
+}
+
+/** What is read below this height is read kneeling, mm. */
+export const KNEELING_MM = 750;
+
+const ascending = (list: readonly number[]): number[] => [...new Set(list)].sort((a, b) => a - b);
+
+/** The heights at which one station's walls are read: those of the plan, and more at the station that gives the profile. */
+export function heightsOf(survey: Survey, station: string): number[] {
+  const { profile } = survey;
+  return ascending(profile.station === station ? [...survey.heights, ...profile.heights] : survey.heights);
+}
+
+/** The places across the roof that are read at one station. */
+export function roofOffsetsOf(survey: Survey, station: string): number[] {
+  const { profile } = survey;
+  return ascending(profile.station === station ? [...survey.roofOffsets, ...profile.roofOffsets] : survey.roofOffsets);
+}
+
+function wallSteps(survey: Survey, station: string, heights: readonly number[], leg: 'low' | 'high'): string[] {
+  const lowest = Math.min(...survey.heights);
+  if (survey.reference === 'wall')
+    return heights.flatMap((z) => [
+      `station/${station}/width/${z}`,
+      ...(z === lowest ? [wallAddress(station, 'left', z)] : []),
+    ]);
+  const roof = leg === 'high' ? roofOffsetsOf(survey, station).map((y) => roofAddress(station, y)) : [];
+  return [
+    ...heights.map((z) => wallAddress(station, 'left', z)),
+    ...roof,
+    ...(survey.symmetric ? [] : [...heights].reverse().map((z) => wallAddress(station, 'right', z))),
+  ];
+}
+
+function archSteps(survey: Survey): string[] {
+  return survey.arches.flatMap(({ id, kind, shape }) => [
+    ...['from', 'to', 'height', 'face'].map((what) => `arch/${id}/${what}`),
+    ...(shape === 'tapered' ? [`arch/${id}/top-face`] : []),
+    ...(kind === 'duct' ? [`arch/${id}/bottom`] : []),
+    ...(kind === 'hump' ? [`arch/${id}/far`] : []),
+  ]);
+}
+
+function ribSteps(survey: Survey): string[] {
+  return survey.ribs.flatMap((rib) => [
+    ...['x', 'width', 'proud'].map((what) => `rib/${rib.id}/${what}`),
+    ...(rib.on === 'ring' ? [] : [`rib/${rib.id}/from`, `rib/${rib.id}/to`]),
+  ]);
+}
+
+function openingSteps(survey: Survey): string[] {
+  return survey.openings.flatMap((opening) => [
+    ...['from', 'to', 'sill', 'head'].map((what) => `opening/${opening.id}/${what}`),
+    ...(opening.slanted ? [`opening/${opening.id}/from-head`, `opening/${opening.id}/to-head`] : []),
+    ...(opening.framed ? FRAME_CORNERS.map((what) => `opening/${opening.id}/${what}`) : []),
+  ]);
+}
 
 /**
- * Every reading the survey asks for, in an order that saves walking: the floor, then station by station up the left
- * wall, over the roof and down the right, then ribs, arches and openings.
+ * Every reading the survey asks for, in an order that saves walking and climbing: the floor; to the rear kneeling, for
+ * all that is low; back to the front standing, for the walls' upper part and the roof; then openings, holes, and what is
+ * seen from under the floor. Readings asked for beyond the plan come last.
  */
-export function walkOf(survey: Survey): string[] {
-  const up = [...survey.heights].sort((a, b) => a - b);
-  const across = [...survey.roofOffsets].sort((a, b) => a - b);
-  return [
-    'floor/length',
-    ...survey.stations.flatMap((station) => [
-      `station/${station.id}/x`,
-      ...up.map((z) => wallAddress(station.id, 'left', z)),
-      ...across.map((y) => roofAddress(station.id, y)),
-      ...(survey.symmetric ? [] : [...up].reverse().map((z) => wallAddress(station.id, 'right', z))),
-    ]),
-    'floor/diagonal-a',
-    'floor/diagonal-b',
-    ...survey.ribs.flatMap((rib) => ['x', 'width', 'proud'].map((what) => `rib/${rib.id}/${what}`)),
-    ...survey.arches.flatMap((arch) => ['from', 'to', 'height', 'face'].map((what) => `arch/${arch.id}/${what}`)),
-    ...survey.openings.flatMap((opening) =>
-      ['from', 'to', 'sill', 'head'].map((what) => `opening/${opening.id}/${what}`),
-    ),
+export function walkSteps(survey: Survey): WalkStep[] {
+  const low = (station: string): number[] => heightsOf(survey, station).filter((z) => z < KNEELING_MM);
+  const high = (station: string): number[] => heightsOf(survey, station).filter((z) => z >= KNEELING_MM);
+  const wallRoof = (station: string): string[] =>
+    survey.reference === 'wall' ? roofOffsetsOf(survey, station).map((y) => roofAddress(station, y)) : [];
+  const legs: readonly [Leg, readonly string[]][] = [
+    ['floor', ['floor/length']],
+    [
+      'low',
+      [
+        ...survey.stations.flatMap(({ id }) => [`station/${id}/x`, ...wallSteps(survey, id, low(id), 'low')]),
+        ...archSteps(survey),
+        'floor/diagonal-a',
+        'floor/diagonal-b',
+      ],
+    ],
+    [
+      'high',
+      [
+        ...[...survey.stations]
+          .reverse()
+          .flatMap(({ id }) => [...wallSteps(survey, id, high(id), 'high'), ...wallRoof(id)]),
+        ...ribSteps(survey),
+      ],
+    ],
+    ['openings', openingSteps(survey)],
+    ['holes', survey.penetrations.flatMap(({ id }) => ['x', 'along', 'size'].map((what) => `hole/${id}/${what}`))],
+    [
+      'under',
+      [
+        ...survey.keepOuts.flatMap(({ id }) => ['from', 'to', 'left', 'right'].map((what) => `keepout/${id}/${what}`)),
+        ...survey.angles.flatMap(({ id }) => [`angle/${id}/floor`, `angle/${id}/raw`]),
+      ],
+    ],
+    ['extra', survey.extra],
   ];
+  const seen = new Set<string>();
+  return legs.flatMap(([leg, addresses]) =>
+    addresses.flatMap((address): WalkStep[] => {
+      if (seen.has(address)) return [];
+      seen.add(address);
+      return [{ address, leg }];
+    }),
+  );
+}
+
+/** The addresses of the walk in its order. */
+export function walkOf(survey: Survey): string[] {
+  return walkSteps(survey).map((step) => step.address);
+}
+
+/** Readings that can be taken to check others, though the walk does not ask for them: they close a sum or a shape. */
+export function furtherReadings(survey: Survey): string[] {
+  const walk = new Set(walkOf(survey));
+  return [
+    'level/along',
+    'level/across',
+    ...survey.stations.flatMap(({ id }) => [
+      `station/${id}/rest`,
+      ...heightsOf(survey, id).map((z) => `station/${id}/width/${z}`),
+      `station/${id}/diagonal-a`,
+      `station/${id}/diagonal-b`,
+    ]),
+    ...survey.openings
+      .filter((opening) => opening.kind !== 'fan')
+      .flatMap(({ id }) => [`opening/${id}/diagonal-a`, `opening/${id}/diagonal-b`]),
+  ].filter((address) => !walk.has(address));
 }
 
 export interface Progress {
@@ -45,4 +159,10 @@ export function progressOf(survey: Survey): Progress {
     next: open.find((address) => !skipped.has(address)) ?? null,
     skipped: open.filter((address) => skipped.has(address)).length,
   };
+}
+
+/** The thing of the survey an address belongs to, such as `station/s3`; readings of one thing are taken together. */
+export function thingOf(address: string): string {
+  const place = parseAddress(address);
+  return place && 'id' in place ? `${place.kind}/${place.id}` : (place?.kind ?? '');
 }

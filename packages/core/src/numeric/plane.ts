@@ -95,3 +95,21 @@ export function roundedRectangle(
 export function spread(from: number, to: number, count: number): number[] {
   return Array.from({ length: count }, (_, i) => (count === 1 ? from : from + ((to - from) * i) / (count - 1)));
 }
+
+/** Distance of a point from the nearest place on a ring's edge, mm. */
+export function distanceToRing(point: Point, ring: Ring): number {
+  let least = Infinity;
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length] ?? a;
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const length = dx * dx + dy * dy;
+    const t = length === 0 ? 0 : Math.min(1, Math.max(0, ((point[0] - a[0]) * dx + (point[1] - a[1]) * dy) / length));
+    least = Math.min(least, Math.hypot(point[0] - a[0] - t * dx, point[1] - a[1] - t * dy));
+  });
+  return least;
+}
+
+/** How far two rings lie apart at most: the largest distance of a corner of one from the other's edge (Hausdorff). */
+export function ringsApart(a: Ring, b: Ring): number {
+  return Math.max(...a.map((p) => distanceToRing(p, b)), ...b.map((p) => distanceToRing(p, a)));
+}

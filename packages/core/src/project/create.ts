@@ -1,17 +1,43 @@
-import { PROJECT_FORMAT, PROJECT_VERSION, type Project, type Settings } from './schema.js';
+import { PROJECT_FORMAT, PROJECT_VERSION, type Project, type Settings, type Survey } from './schema.js';
 
 export type VehicleKind = Project['vehicle']['kind'];
 
+interface SurveyPlan {
+  readonly stations: number;
+  /** Number of the station that is read at more heights. */
+  readonly profile: number;
+  readonly heights: readonly number[];
+  readonly roofOffsets: readonly number[];
+  readonly profileHeights: readonly number[];
+  readonly profileRoof: readonly number[];
+}
+
 /** Where a survey of each kind of vehicle begins: how many stations, at which heights, where across the roof. mm */
-const SURVEY_PLAN: Readonly<
-  Record<
-    VehicleKind,
-    { readonly stations: number; readonly heights: readonly number[]; readonly roofOffsets: readonly number[] }
-  >
-> = {
-  van: { stations: 4, heights: [0, 400, 800, 1200, 1600], roofOffsets: [-450, 0, 450] },
-  bus: { stations: 5, heights: [0, 450, 850, 1250, 1650], roofOffsets: [-600, 0, 600] },
-  trailer: { stations: 4, heights: [0, 900, 1700], roofOffsets: [0] },
+const SURVEY_PLAN: Readonly<Record<VehicleKind, SurveyPlan>> = {
+  van: {
+    stations: 6,
+    profile: 3,
+    heights: [0, 900],
+    roofOffsets: [0],
+    profileHeights: [450, 1350, 1650],
+    profileRoof: [-500, 500],
+  },
+  bus: {
+    stations: 6,
+    profile: 3,
+    heights: [0, 850, 1650],
+    roofOffsets: [0],
+    profileHeights: [280, 560, 1100, 1350],
+    profileRoof: [-700, 700],
+  },
+  trailer: {
+    stations: 4,
+    profile: 2,
+    heights: [0, 900, 1700],
+    roofOffsets: [0],
+    profileHeights: [],
+    profileRoof: [-500, 500],
+  },
 };
 
 export interface NewProject {
@@ -37,7 +63,29 @@ export function startSettings(units: Settings['units'], startDate: string): Sett
     floorCornerRadius: 20,
     floorMeets: 'lining',
     wasteShare: 0.1,
+    hourValue: 0,
+    climate: { inside: 18, outside: -5, humidity: 60 },
+    floorBattens: { spacing: 400, clearance: 40 },
     cutting: { kerf: 2.4, trim: 10, smallestOffcut: 150 },
+  };
+}
+
+/** What a survey has besides its plan, its things and its readings, with nothing in it. */
+export function emptySurveyParts(): Pick<
+  Survey,
+  'boxed' | 'reference' | 'profile' | 'goal' | 'keepOuts' | 'penetrations' | 'angles' | 'found' | 'leakTest' | 'extra'
+> {
+  return {
+    boxed: false,
+    reference: 'centre',
+    profile: { station: null, heights: [], roofOffsets: [] },
+    goal: 4,
+    keepOuts: [],
+    penetrations: [],
+    angles: [],
+    found: [],
+    leakTest: { state: 'open', reason: '', at: null },
+    extra: [],
   };
 }
 
@@ -53,6 +101,13 @@ export function createProject({ id, name, kind, model, units, startDate }: NewPr
     settings: startSettings(units, startDate),
     people: [],
     survey: {
+      ...emptySurveyParts(),
+      boxed: kind === 'trailer',
+      profile: {
+        station: `s${plan.profile}`,
+        heights: [...plan.profileHeights],
+        roofOffsets: [...plan.profileRoof],
+      },
       heights: [...plan.heights],
       roofOffsets: [...plan.roofOffsets],
       symmetric: false,
@@ -62,15 +117,38 @@ export function createProject({ id, name, kind, model, units, startDate }: NewPr
         kind === 'trailer'
           ? []
           : [
-              { id: 'a1', name: 'Left arch', side: 'left', shape: 'box' },
-              { id: 'a2', name: 'Right arch', side: 'right', shape: 'box' },
+              { id: 'a1', name: 'Left arch', side: 'left', kind: 'arch', shape: 'box' },
+              { id: 'a2', name: 'Right arch', side: 'right', kind: 'arch', shape: 'box' },
             ],
       openings: [],
       skipped: [],
       readings: {},
     },
-    buildUps: { floor: [], left: [], right: [], ceiling: [] },
+    buildUps: { floor: [], left: [], right: [], ceiling: [], doors: [], windows: [] },
+    buildUpVariants: [],
+    comfort: [],
+    practice: null,
     units: [],
     keptPlans: [],
+  };
+}
+
+/**
+ * A survey as the starting point for another vehicle of the same kind: the same plan and things, every last reading
+ * taken over as an estimate. What was found in the other vehicle stays there.
+ */
+export function surveyAsStart(survey: Survey, at: string): Survey {
+  return {
+    ...survey,
+    found: [],
+    leakTest: { state: 'open', reason: '', at: null },
+    extra: [],
+    skipped: [],
+    readings: Object.fromEntries(
+      Object.entries(survey.readings).flatMap(([address, readings]) => {
+        const last = readings.at(-1);
+        return last ? [[address, [{ value: last.value, method: 'estimate' as const, at }]]] : [];
+      }),
+    ),
   };
 }

@@ -4,12 +4,20 @@ import { jobsOf, type MaterialJob } from '../cutting/from-parts.js';
 import { shoppingOf, type Shopping } from '../costing/shopping.js';
 import type { Part } from '../joinery/part.js';
 import { unitParts } from '../joinery/unit-parts.js';
-import { buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
+import { coveredAreas, type CoveredAreas } from '../layers/areas.js';
+import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
+import { faceFixings, revealsOf, type FaceFixing, type Reveal } from '../layers/knock-on.js';
+import { roomLeft, type RoomLeft } from '../layers/room-left.js';
+import { heatLoss, ribShare, type HeatLoss } from '../layers/warmth.js';
+import { floorBattens, type FloorBattens } from '../lining/floor-battens.js';
 import { layoutChecks, type Check } from '../layout/checks.js';
 import { subfloorOf, type Subfloor } from '../lining/subfloor.js';
 import { massOf, type MassFigures } from '../mass/mass.js';
 import { valueAt } from '../measure/address.js';
-import { closuresOf, outliersOf, type Closure, type Outlier } from '../measure/quality.js';
+import { closuresOf, type Closure } from '../measure/closure.js';
+import { outliersOf, type Outlier } from '../measure/quality.js';
+import { surveyQuality, type SurveyQuality } from '../measure/next-reading.js';
+import { surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
 import { progressOf, walkOf, type Progress } from '../measure/walk.js';
 import { archesOf, type ArchShape } from '../shell/arch.js';
 import { buildShell, type ShellResult } from '../shell/build.js';
@@ -60,6 +68,15 @@ export interface DerivedShape {
 
 /** Everything that follows from a project and a price book. Plain data. */
 export interface Derived extends DerivedShape {
+  /** How good the survey is where it matters, and the next reading that would help; null before there is a shell. */
+  readonly quality: SurveyQuality | null;
+  readonly areas: CoveredAreas | null;
+  readonly left: RoomLeft | null;
+  readonly warmth: HeatLoss | null;
+  readonly reveals: readonly Reveal[];
+  readonly fixings: readonly FaceFixing[];
+  /** Null while no floor layer is laid as battens. */
+  readonly floorBattens: FloorBattens | null;
   readonly plans: readonly MaterialPlan[];
   readonly shopping: Shopping;
   readonly mass: MassFigures;
@@ -72,6 +89,7 @@ const FIRST_PLAN_STEPS = 6;
 /** How far the ribs stand proud of the skin: the shallowest, since insulation must fit everywhere; 0 when none was measured. */
 function ribDepthOf(survey: Survey): number {
   const depths = survey.ribs
+    .filter((rib) => rib.on !== 'floor')
     .map((rib) => valueAt(survey, `rib/${rib.id}/proud`))
     .filter((value): value is number => value !== null);
   return depths.length > 0 ? Math.min(...depths) : 0;
@@ -126,16 +144,20 @@ export interface Deriver {
 
 /** Makes a deriver: readings -> shell -> inner shell -> units and linings -> parts -> cut plan -> shopping, mass, work. */
 export function createDeriver(): Deriver {
-  const measure = memoLast((survey: Survey) => ({
+  const modelOf = memoLast((survey: Survey) => surfaceModel(survey));
+  const measure = memoLast((survey: Survey, model: SurfaceModel) => ({
     progress: progressOf(survey),
     walk: walkOf(survey),
     closures: closuresOf(survey),
-    outliers: outliersOf(survey),
+    outliers: outliersOf(survey, model),
   }));
-  const bare = memoLast((survey: Survey): ShellResult & { readonly room: RoomFigures | null } => {
-    const result = buildShell(survey);
+  const bare = memoLast((survey: Survey, model: SurfaceModel): ShellResult & { readonly room: RoomFigures | null } => {
+    const result = buildShell(survey, model);
     return { ...result, room: result.shell && roomFigures(result.shell) };
   });
+  const quality = memoLast((survey: Survey, units: Project['units'], length: number, model: SurfaceModel) =>
+    surveyQuality(survey, units, length, model),
+  );
   const arches = memoLast(archesOf);
   const ribDepth = memoLast(ribDepthOf);
   const depths = memoLast(buildUpDepths);
@@ -180,16 +202,58 @@ export function createDeriver(): Deriver {
       parts: readonly Part[],
       plans: readonly MaterialPlan[],
       depth: BuildUpDepths,
-      room: RoomFigures | null,
+      areas: CoveredAreas | null,
+      laid: FloorBattens | null,
       settings: Project['settings'],
       book: PriceBook,
-    ) => shoppingOf({ parts, plans, depths: depth, room, settings, book }),
+    ) => shoppingOf({ parts, plans, depths: depth, areas, floorBattens: laid?.metres ?? null, settings, book }),
   );
   const mass = memoLast(massOf);
+  const areasOf = memoLast((room: RoomFigures | null, survey: Survey) => room && coveredAreas(room, survey));
+  const left = memoLast(
+    (
+      people: Project['people'],
+      units: Project['units'],
+      bareShell: Shell | null,
+      bareRoom: RoomFigures | null,
+      innerShell: Shell | null,
+      innerRoom: RoomFigures | null,
+      depth: BuildUpDepths,
+    ) =>
+      bareShell && bareRoom && innerShell && innerRoom
+        ? roomLeft(
+            { people, units },
+            { shell: bareShell, room: bareRoom },
+            { shell: innerShell, room: innerRoom },
+            depth,
+          )
+        : null,
+  );
+  const warmth = memoLast(
+    (depth: BuildUpDepths, areas: CoveredAreas | null, survey: Survey, settings: Project['settings']) =>
+      areas && heatLoss(depth, areas, settings.climate, ribShare(survey), settings.floorBattens.spacing),
+  );
+  const reveals = memoLast(revealsOf);
+  const fixings = memoLast(faceFixings);
+  const laidBattens = memoLast(
+    (
+      survey: Survey,
+      units: Project['units'],
+      settings: Project['settings'],
+      meets: Shell | null,
+      found: readonly ArchShape[],
+      depth: BuildUpDepths,
+    ): FloorBattens | null => {
+      const battens = depth.floor.layers.find(({ layer }) => layer.place === 'battens');
+      if (!battens || !meets) return null;
+      const width = battens.material && battens.material.width > 0 ? battens.material.width : BATTEN_WIDTH_MM;
+      return floorBattens({ survey, units, settings }, meets, found, width, battens.thickness);
+    },
+  );
   const schedule = memoLast(
-    (project: Project, parts: readonly Part[], room: RoomFigures | null, book: PriceBook) =>
+    (project: Project, parts: readonly Part[], areas: CoveredAreas | null, book: PriceBook) =>
       scheduleOf(
-        tasksOf({ buildUps: project.buildUps, units: project.units, parts, room, settings: project.settings, book }),
+        tasksOf({ buildUps: project.buildUps, units: project.units, parts, areas, settings: project.settings, book }),
         project.settings.startDate,
         project.settings.hoursPerDay,
       ),
@@ -204,8 +268,9 @@ export function createDeriver(): Deriver {
 
   const shape = (project: Project, book: PriceBook): DerivedShape => {
     const { survey } = project;
-    const measured = measure(survey);
-    const built = bare(survey);
+    const model = modelOf(survey);
+    const measured = measure(survey, model);
+    const built = bare(survey, model);
     const found = arches(survey, built.shell);
     const depth = depths(project.buildUps, ribDepth(survey), book);
     const room = inner(built.shell, depth);
@@ -253,12 +318,24 @@ export function createDeriver(): Deriver {
     const first = shape(project, book);
     const made = jobs(first.parts, project.settings, book);
     const plans = plansOf(made, project.keptPlans, project.settings.cutting.smallestOffcut);
+    const model = modelOf(project.survey);
+    const length = first.shell?.length ?? 0;
+    const areas = areasOf(first.room ?? first.bareRoom, project.survey);
+    const meets = project.settings.floorMeets === 'lining' ? first.inner : first.shell;
+    const laid = laidBattens(project.survey, project.units, project.settings, meets, first.arches, first.depths);
     return {
       ...first,
+      areas,
+      left: left(project.people, project.units, first.shell, first.bareRoom, first.inner, first.room, first.depths),
+      warmth: warmth(first.depths, areas, project.survey, project.settings),
+      reveals: reveals(project.survey, first.depths),
+      fixings: fixings(first.depths, book),
+      floorBattens: laid,
+      quality: first.shell && quality(project.survey, project.units, length, model),
       plans,
-      shopping: shopping(first.parts, plans, first.depths, first.room, project.settings, book),
-      mass: mass(first.parts, first.depths, first.room, book),
-      schedule: schedule(project, first.parts, first.room, book),
+      shopping: shopping(first.parts, plans, first.depths, areas, laid, project.settings, book),
+      mass: mass(first.parts, first.depths, areas, project.settings.floorBattens.spacing, book),
+      schedule: schedule(project, first.parts, areas, book),
       problems: [...first.problems, ...cutProblems(plans, made.without)],
     };
   };

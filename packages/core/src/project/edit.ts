@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
-import { addressExists, allowedRange, parseAddress } from '../measure/address.js';
+import { addressExists, allowedRange, parseAddress, unitOf } from '../measure/address.js';
 import { message, mm, type Message } from '../words/message.js';
 import {
   OPERATION_NAMES,
@@ -8,7 +8,14 @@ import {
   type OperationName,
   type OperationOf,
 } from './operation.js';
-import { platformBedSchema, baseCupboardSchema, projectSchema, type Project, type Survey } from './schema.js';
+import {
+  platformBedSchema,
+  baseCupboardSchema,
+  projectSchema,
+  type Project,
+  type Reading,
+  type Survey,
+} from './schema.js';
 
 enablePatches();
 
@@ -50,6 +57,25 @@ function removeMeasured(survey: Survey, kind: string, list: { id: string }[], id
   for (const address of Object.keys(survey.readings))
     if (address.startsWith(prefix)) Reflect.deleteProperty(survey.readings, address);
   survey.skipped = survey.skipped.filter((address) => !address.startsWith(prefix));
+  survey.extra = survey.extra.filter((address) => !address.startsWith(prefix));
+}
+
+/** Adds a reading to what was read at its place before. @throws OperationError when there is no such place or it cannot be right */
+function take(survey: Survey, address: string, reading: Reading): void {
+  measurable(survey, address);
+  const place = parseAddress(address);
+  const [least, most] = place ? allowedRange(place) : [0, 0];
+  if (reading.value < least || reading.value > most) {
+    const angle = place !== null && unitOf(place) === 'degrees';
+    throw new OperationError(
+      angle
+        ? message('operation.outOfAngle', { typed: reading.value, least, most })
+        : message('operation.outOfRange', { typed: mm(reading.value), least: mm(least), most: mm(most) }),
+      address,
+    );
+  }
+  (survey.readings[address] ??= []).push(reading);
+  survey.skipped = survey.skipped.filter((skipped) => skipped !== address);
 }
 
 function measurable(survey: Survey, address: string): void {
@@ -71,16 +97,15 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     for (const unit of draft.units)
       if (unit.kind === 'platform-bed') unit.sleepers = unit.sleepers.filter((sleeper) => sleeper !== id);
   },
-  takeReading: (draft, { address, reading }) => {
+  takeReading: (draft, { address, reading }) => take(draft.survey, address, reading),
+  takeReadings: (draft, { stations, readings }) => {
+    for (const station of stations)
+      if (!draft.survey.stations.some((known) => known.id === station.id)) draft.survey.stations.push(station);
+    for (const { address, reading } of readings) take(draft.survey, address, reading);
+  },
+  askReading: (draft, { address }) => {
     measurable(draft.survey, address);
-    const place = parseAddress(address);
-    const [least, most] = place ? allowedRange(place) : [0, 0];
-    if (reading.value < least || reading.value > most)
-      throw new OperationError(
-        message('operation.outOfRange', { typed: mm(reading.value), least: mm(least), most: mm(most) }),
-        address,
-      );
-    (draft.survey.readings[address] ??= []).push(reading);
+    draft.survey.extra = [...draft.survey.extra.filter((asked) => asked !== address), address];
     draft.survey.skipped = draft.survey.skipped.filter((skipped) => skipped !== address);
   },
   removeReading: (draft, { address, index }) => {
@@ -102,6 +127,19 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   removeArch: (draft, { id }) => removeMeasured(draft.survey, 'arch', draft.survey.arches, id),
   putOpening: (draft, { opening }) => put(draft.survey.openings, opening),
   removeOpening: (draft, { id }) => removeMeasured(draft.survey, 'opening', draft.survey.openings, id),
+  putKeepOut: (draft, { keepOut }) => put(draft.survey.keepOuts, keepOut),
+  removeKeepOut: (draft, { id }) => removeMeasured(draft.survey, 'keepout', draft.survey.keepOuts, id),
+  putPenetration: (draft, { penetration }) => put(draft.survey.penetrations, penetration),
+  removePenetration: (draft, { id }) => removeMeasured(draft.survey, 'hole', draft.survey.penetrations, id),
+  putAngle: (draft, { angle }) => put(draft.survey.angles, angle),
+  removeAngle: (draft, { id }) => removeMeasured(draft.survey, 'angle', draft.survey.angles, id),
+  putFound: (draft, { found }) => put(draft.survey.found, found),
+  removeFound: (draft, { id }) => remove(draft.survey.found, id),
+  setLeakTest: (draft, { leakTest }) => {
+    if (leakTest.state === 'overruled' && leakTest.reason === '')
+      throw new OperationError(message('operation.reason'), 'reason');
+    draft.survey.leakTest = leakTest;
+  },
   putLayer: (draft, { surface, layer, at }) => {
     const layers = draft.buildUps[surface];
     const before = layers.findIndex((other) => other.id === layer.id);
@@ -109,6 +147,16 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     layers.splice(at ?? (before >= 0 ? before : layers.length), 0, layer);
   },
   removeLayer: (draft, { surface, id }) => remove(draft.buildUps[surface], id),
+  replaceLayers: (draft, { surface, layers }) => void (draft.buildUps[surface] = layers),
+  keepBuildUps: (draft, { id, name }) => put(draft.buildUpVariants, { id, name, buildUps: draft.buildUps }),
+  useBuildUps: (draft, { id }) => {
+    const variant = draft.buildUpVariants.find((candidate) => candidate.id === id);
+    if (!variant) throw new OperationError(message('operation.notThere', { id }));
+    draft.buildUps = variant.buildUps;
+  },
+  removeBuildUps: (draft, { id }) => remove(draft.buildUpVariants, id),
+  putComfort: (draft, { comfort }) => put(draft.comfort, comfort),
+  removeComfort: (draft, { id }) => remove(draft.comfort, id),
   placeUnit: (draft, { unit }) => {
     if (draft.units.some((other) => other.id === unit.id))
       throw new OperationError(message('operation.twice', { id: unit.id }));

@@ -5,7 +5,7 @@ import { z } from 'zod';
  * The published JSON Schema in docs/formats is made from these definitions.
  */
 export const PROJECT_FORMAT = 'nest-plank-project';
-export const PROJECT_VERSION = 1;
+export const PROJECT_VERSION = 2;
 const LARGEST = 100_000;
 
 export const idSchema = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/, 'an id of letters, digits, - and _');
@@ -31,13 +31,21 @@ export const readingSchema = z.strictObject({
 });
 
 export const stationSchema = z.strictObject({ id: idSchema, name: nameSchema });
+/** Whatever stands into the room or under the floor's level: wheel arches, steps, tank humps, pillars, ducts. */
 export const archSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
   side: sideSchema,
-  shape: z.enum(['box', 'rounded']),
+  kind: z.enum(['arch', 'step', 'hump', 'pillar', 'duct']),
+  shape: z.enum(['box', 'rounded', 'tapered']),
 });
-export const ribSchema = z.strictObject({ id: idSchema, name: nameSchema });
+/** A ring runs round walls and roof at one x; a rib of the floor or roof alone belongs there. */
+export const ribSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  on: z.enum(['ring', 'left', 'right', 'roof', 'floor']),
+  flat: z.boolean(),
+});
 export const openingSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -45,26 +53,100 @@ export const openingSchema = z.strictObject({
   surface: z.enum(['left', 'right', 'rear', 'roof']),
   cornerRadius: gapSchema,
   swing: z.enum(['fixed', 'slides', 'hinged', 'pair']),
+  /** Where it is hinged, or which way it slides. */
+  hand: z.enum(['none', 'front', 'rear', 'left', 'right', 'up']),
+  /** Its upright sides lean: they are read at the head as well. */
+  slanted: z.boolean(),
+  /** A lining will meet its frame: the depth of the frame is read at its corners. */
+  framed: z.boolean(),
+  /** Depth of the trim ring that was made or bought for it, mm; null when there is none yet. */
+  ring: gapSchema.nullable(),
+});
+
+const textSchema = z.string().trim().max(400);
+export const placeSurfaceSchema = z.enum(['floor', 'left', 'right', 'rear', 'ceiling']);
+export const keepOutSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  reason: z.enum(['tank', 'axle', 'exhaust', 'beam', 'cable', 'other']),
+  note: textSchema,
+});
+/** A hole that a service needs; until it is decided it has a place that may move. */
+export const penetrationSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  surface: placeSurfaceSchema,
+  purpose: z.enum(['waste-water', 'gas', 'heater', 'drain', 'cable', 'air', 'other']),
+  decided: z.boolean(),
+  sealing: textSchema,
+});
+/** A surface whose slope is read with an angle finder. */
+export const angleSchema = z.strictObject({ id: idSchema, name: nameSchema, surface: placeSurfaceSchema });
+/** Something that was there before the build: with its place on the shell, and what is to become of it. */
+export const foundSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  kind: z.enum(['lining', 'wiring', 'hole', 'rust', 'leak', 'anchor', 'vent', 'protrusion', 'other']),
+  surface: placeSurfaceSchema,
+  /** Along the vehicle, mm; and up a wall or to the right of the centre line, mm. */
+  x: positionSchema,
+  along: positionSchema,
+  size: gapSchema,
+  decision: z.enum(['keep', 'redo', 'remove']),
+  status: z.enum(['open', 'done']),
+  method: textSchema,
+  cost: moneySchema,
+  photo: z.string().max(60).nullable(),
+});
+export const leakTestSchema = z.strictObject({
+  state: z.enum(['open', 'passed', 'overruled']),
+  reason: textSchema,
+  at: z.iso.datetime().nullable(),
 });
 
 export const surveySchema = z.strictObject({
   heights: z.array(z.number().min(0).max(5000)).min(1).max(40),
   roofOffsets: z.array(z.number().min(-3000).max(3000)).min(1).max(20),
   symmetric: z.boolean(),
+  /** A box: the walls run straight on up to a flat roof, as in a trailer. */
+  boxed: z.boolean(),
+  /** Walls are read from the centre line, or from wall to wall. */
+  reference: z.enum(['centre', 'wall']),
+  /** One station is read at more heights: the others take their shape between readings from it. */
+  profile: z.strictObject({
+    station: idSchema.nullable(),
+    heights: z.array(z.number().min(0).max(5000)).max(40),
+    roofOffsets: z.array(z.number().min(-3000).max(3000)).max(20),
+  }),
+  /** What the survey is to be good to where units stand, mm: the walk asks for more readings until it is. */
+  goal: z.number().min(1).max(100),
   stations: z.array(stationSchema).max(60),
   ribs: z.array(ribSchema).max(60),
-  arches: z.array(archSchema).max(12),
+  arches: z.array(archSchema).max(24),
   openings: z.array(openingSchema).max(60),
+  keepOuts: z.array(keepOutSchema).max(60),
+  penetrations: z.array(penetrationSchema).max(100),
+  angles: z.array(angleSchema).max(60),
+  found: z.array(foundSchema).max(300),
+  leakTest: leakTestSchema,
   skipped: z.array(addressSchema).max(500),
+  /** Readings asked for beyond the plan, such as the next best one. */
+  extra: z.array(addressSchema).max(500),
   readings: z.record(addressSchema, z.array(readingSchema).min(1).max(50)),
 });
 
 export const surfaceSchema = z.enum(['floor', 'left', 'right', 'ceiling']);
+/** What has a build-up: the four surfaces, the doors, and the reveals round windows. */
+export const coveredSchema = z.enum(['floor', 'left', 'right', 'ceiling', 'doors', 'windows']);
 export const layerSchema = z.strictObject({
   id: idSchema,
   material: idSchema,
   thickness: thicknessSchema,
-  place: z.enum(['in-ribs', 'battens', 'between-battens', 'continuous']),
+  place: z.enum(['in-ribs', 'rib-battens', 'battens', 'between-battens', 'continuous', 'patches']),
+  /** Share of the surface that patches cover; 1 for everything else. */
+  share: z.number().min(0).max(1),
+  /** What the bought material really measures, mm; null until it was measured. It then stands for the thickness. */
+  measured: thicknessSchema.nullable(),
   board: z.boolean(),
 });
 
@@ -115,6 +197,12 @@ export const cuttingSettingsSchema = z.strictObject({
   trim: z.number().min(0).max(200),
   smallestOffcut: z.number().min(0).max(5000),
 });
+/** The night the warmth is worked out for: degrees Celsius and per cent. */
+export const climateSchema = z.strictObject({
+  inside: z.number().min(-10).max(40),
+  outside: z.number().min(-50).max(30),
+  humidity: z.number().min(5).max(100),
+});
 export const settingsSchema = z.strictObject({
   units: z.enum(['mm', 'in']),
   fraction: z.union([z.literal(16), z.literal(32)]),
@@ -126,6 +214,10 @@ export const settingsSchema = z.strictObject({
   floorCornerRadius: gapSchema,
   floorMeets: z.enum(['lining', 'shell']),
   wasteShare: z.number().min(0).max(1),
+  /** What an hour of work is worth when build-ups are compared, minor units. */
+  hourValue: moneySchema,
+  climate: climateSchema,
+  floorBattens: z.strictObject({ spacing: sizeSchema, clearance: gapSchema }),
   cutting: cuttingSettingsSchema,
 });
 
@@ -156,6 +248,32 @@ export const cutPlanSchema = z.strictObject({
   seconds: z.number(),
 });
 
+const layersSchema = z.array(layerSchema).max(20);
+export const buildUpsSchema = z.strictObject({
+  floor: layersSchema,
+  left: layersSchema,
+  right: layersSchema,
+  ceiling: layersSchema,
+  doors: layersSchema,
+  windows: layersSchema,
+});
+/** Other layers, kept to be compared with or returned to. */
+export const buildUpVariantSchema = z.strictObject({ id: idSchema, name: nameSchema, buildUps: buildUpsSchema });
+/** What was heard and felt at one point of the build. */
+export const comfortSchema = z.strictObject({
+  id: idSchema,
+  when: z.iso.datetime(),
+  after: nameSchema,
+  decibels: z.number().min(0).max(140).nullable(),
+  celsius: z.number().min(-60).max(80).nullable(),
+  moisture: z.number().min(0).max(100).nullable(),
+});
+/** The invented vehicle whose true shape the simulated instruments read. */
+export const practiceSchema = z.strictObject({
+  vehicle: z.enum(['van', 'bus', 'trailer', 'wren', 'bulrush', 'thimble']),
+  seed: z.int().min(0).max(1e9),
+});
+
 export const projectSchema = z.strictObject({
   format: z.literal(PROJECT_FORMAT),
   version: z.literal(PROJECT_VERSION),
@@ -165,12 +283,10 @@ export const projectSchema = z.strictObject({
   settings: settingsSchema,
   people: z.array(personSchema).max(12),
   survey: surveySchema,
-  buildUps: z.strictObject({
-    floor: z.array(layerSchema).max(20),
-    left: z.array(layerSchema).max(20),
-    right: z.array(layerSchema).max(20),
-    ceiling: z.array(layerSchema).max(20),
-  }),
+  buildUps: buildUpsSchema,
+  buildUpVariants: z.array(buildUpVariantSchema).max(12),
+  comfort: z.array(comfortSchema).max(200),
+  practice: practiceSchema.nullable(),
   units: z.array(unitSchema).max(200),
   keptPlans: z.array(z.strictObject({ material: idSchema, job: z.string(), plan: cutPlanSchema })).max(60),
 });
@@ -187,6 +303,11 @@ export const pricePackSchema = z.strictObject({
   unit: z.enum(['piece', 'ml', 'm2', 'm']),
   price: moneySchema,
 });
+export const fastenerSchema = z.strictObject({
+  kind: z.enum(['wood', 'metal', 'brad']),
+  diameter: sizeSchema,
+  length: sizeSchema,
+});
 export const priceItemSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -200,6 +321,15 @@ export const priceItemSchema = z.strictObject({
   conductivity: z.number().min(0).max(500),
   grain: z.boolean(),
   cureHours: z.number().min(0).max(2000),
+  /** How much harder than air vapour finds it; 0 when not known. */
+  vapour: z.number().min(0).max(1e7),
+  /** Work to fit a square metre, or a metre of batten, hours. */
+  hours: z.number().min(0).max(50),
+  /** Quietens the panel it is stuck to. */
+  deadening: z.boolean(),
+  /** The size it is sold under where that is not its real one, such as 2 x 2. */
+  soldAs: z.string().trim().max(40),
+  fastener: fastenerSchema.nullable(),
   stocks: z.array(priceStockSchema).max(20),
   pack: pricePackSchema.nullable(),
 });
@@ -210,7 +340,7 @@ export const priceBookSchema = z.strictObject({
 
 export const projectFileSchema = z.strictObject({
   format: z.literal('nest-plank-file'),
-  version: z.literal(1),
+  version: z.literal(PROJECT_VERSION),
   project: projectSchema,
   priceBook: priceBookSchema,
 });
@@ -222,6 +352,18 @@ export type Survey = z.infer<typeof surveySchema>;
 export type Arch = z.infer<typeof archSchema>;
 export type Rib = z.infer<typeof ribSchema>;
 export type Opening = z.infer<typeof openingSchema>;
+export type Covered = z.infer<typeof coveredSchema>;
+export type PlaceSurface = z.infer<typeof placeSurfaceSchema>;
+export type KeepOut = z.infer<typeof keepOutSchema>;
+export type Penetration = z.infer<typeof penetrationSchema>;
+export type AnglePlace = z.infer<typeof angleSchema>;
+export type Found = z.infer<typeof foundSchema>;
+export type LeakTest = z.infer<typeof leakTestSchema>;
+export type BuildUpVariant = z.infer<typeof buildUpVariantSchema>;
+export type Comfort = z.infer<typeof comfortSchema>;
+export type Practice = z.infer<typeof practiceSchema>;
+export type Climate = z.infer<typeof climateSchema>;
+export type Fastener = z.infer<typeof fastenerSchema>;
 export type Layer = z.infer<typeof layerSchema>;
 export type BuildUps = z.infer<typeof projectSchema>['buildUps'];
 export type PlatformBed = z.infer<typeof platformBedSchema>;

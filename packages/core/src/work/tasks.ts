@@ -1,8 +1,8 @@
-import type { BuildUps, PriceBook, Settings, Surface, Unit } from '../project/schema.js';
+import type { BuildUps, Covered, PriceBook, Settings, Unit } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { cureRule } from '../layout/rules/registry.js';
-import type { RoomFigures } from '../shell/room.js';
+import type { CoveredAreas } from '../layers/areas.js';
 import { message, type Message } from '../words/message.js';
 
 /** One piece of work, the work it waits for, and the time that must pass before what follows. */
@@ -28,13 +28,13 @@ const MINUTES = {
   assemblePart: 14,
   fitUnit: 75,
 } as const;
-const WALLS: readonly Surface[] = ['left', 'right', 'ceiling'];
+const WALLS: readonly Covered[] = ['left', 'right', 'ceiling', 'doors', 'windows'];
 
 export interface TasksInput {
   readonly buildUps: BuildUps;
   readonly units: readonly Unit[];
   readonly parts: readonly Part[];
-  readonly room: RoomFigures | null;
+  readonly areas: CoveredAreas | null;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -44,18 +44,23 @@ function cureHours(input: TasksInput, material: string): number {
   return cureRule.run({ hours, temperature: input.settings.workTemperature }).hours;
 }
 
-function layerTasks(surface: Surface, input: TasksInput, area: number, before: readonly string[]): Task[] {
+function layerTasks(surface: Covered, input: TasksInput, area: number, before: readonly string[]): Task[] {
   let after = [...before];
   return input.buildUps[surface].flatMap((layer): Task[] => {
     if (layer.board && input.parts.some((part) => part.role === 'subfloor')) return [];
-    const kind = layer.place === 'battens' ? 'batten' : layer.place === 'continuous' ? 'line' : 'insulate';
+    const kind =
+      layer.place === 'battens' || layer.place === 'rib-battens'
+        ? 'batten'
+        : layer.place === 'continuous'
+          ? 'line'
+          : 'insulate';
     const each = { batten: MINUTES.battenM2, line: MINUTES.lineM2, insulate: MINUTES.insulateM2 }[kind];
     const task: Task = {
       id: `${surface}-${layer.id}`,
       title: message(`task.${kind}.${surface}`, {
         material: materialOf(input.book, layer.material)?.name ?? layer.material,
       }),
-      minutes: Math.round(area * each),
+      minutes: Math.round(area * each * (layer.place === 'patches' ? layer.share : 1)),
       lagHours: 0,
       lagWhy: null,
       after,
@@ -92,7 +97,7 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
     {
       id: 'subfloor-glue',
       title: message('task.subfloorGlue'),
-      minutes: Math.round((input.room?.areas.floor ?? 0) * MINUTES.glueM2),
+      minutes: Math.round((input.areas?.floor ?? 0) * MINUTES.glueM2),
       lagHours: lag,
       lagWhy:
         lag > 0
@@ -149,7 +154,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
  * lining; when the floor meets the ribs it comes first. Units are fitted when floor, walls and ceiling are done.
  */
 export function tasksOf(input: TasksInput): Task[] {
-  const areas = input.room?.areas;
+  const { areas } = input;
   if (!areas) return [];
   const liningFirst = input.settings.floorMeets === 'lining';
   const under = input.buildUps.floor.findIndex((layer) => layer.board);

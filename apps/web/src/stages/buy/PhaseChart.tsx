@@ -1,15 +1,8 @@
-import { lazy, Suspense } from 'react';
+import { Suspense } from 'react';
 import { formatMoney } from '@nestplank/core';
 import { useView } from '../../state/view.js';
+import { Chart } from '../../ui/chart.js';
 import { COLOURS, FIGURES_FONT } from '../../theme.js';
-
-// the package is CommonJS: depending on the bundler its component is one or two defaults deep
-const Chart = lazy(async () => {
-  const module = (await import('react-apexcharts')) as unknown as {
-    default: { default?: typeof import('react-apexcharts').default } & typeof import('react-apexcharts').default;
-  };
-  return { default: module.default.default ?? module.default };
-});
 
 /** What each phase costs, as bars. */
 export default function PhaseChart({

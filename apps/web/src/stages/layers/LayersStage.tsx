@@ -1,21 +1,26 @@
-import type { Surface } from '@nestplank/core';
+import { useState } from 'react';
+import { COVERED } from '@nestplank/core';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
-import { RoomTable } from './RoomTable.js';
+import { ComparePanel } from './ComparePanel.js';
+import { KnockOnPanel } from './KnockOnPanel.js';
+import { RoomPanel } from './RoomPanel.js';
 import { Sample } from './Sample.js';
+import { WarmthPanel } from './WarmthPanel.js';
 
-const SURFACES: readonly Surface[] = ['floor', 'ceiling', 'left', 'right'];
+const TABS = ['left', 'warmth', 'knock', 'compare'] as const;
 
-/** Layers: each surface as a core sample, and the room that is left. */
+/** Layers: each surface as a core sample, the room that is left, and what the layers do to warmth, depths and cost. */
 export default function LayersStage() {
   const { t, said, lenUnit } = useSpeech();
   const scene = useScene();
+  const [tab, setTab] = useState<(typeof TABS)[number]>('left');
   return (
-    <main className="stage">
+    <main className="stage layers">
       <div className="board">
         <div className="samples">
-          {scene && SURFACES.map((surface) => <Sample key={surface} surface={surface} scene={scene} />)}
+          {scene && COVERED.map((surface) => <Sample key={surface} surface={surface} scene={scene} />)}
         </div>
       </div>
       <div className="side">
@@ -28,14 +33,38 @@ export default function LayersStage() {
                   {said(problem.said)}
                 </p>
               ))}
-            {scene.shape.shell ? <Slice height={290} /> : <p className="soft">{t('layers.noShell')}</p>}
-            <RoomTable scene={scene} />
-            <p className="small soft">
-              {scene.shape.ribDepth > 0
-                ? t('layers.ribDepth', { depth: lenUnit(scene.shape.ribDepth) })
-                : t('layers.ribDepthNone')}
-            </p>
-            <p className="small soft">{t('layers.caution')}</p>
+            <div className="tabs" role="tablist" aria-label={t('stage.layers')}>
+              {TABS.map((name) => (
+                <button
+                  key={name}
+                  type="button"
+                  role="tab"
+                  id={`layers-tab-${name}`}
+                  aria-selected={tab === name}
+                  aria-controls="layers-panel"
+                  onClick={() => setTab(name)}
+                >
+                  {t(`layers.tab.${name}`)}
+                </button>
+              ))}
+            </div>
+            <div id="layers-panel" role="tabpanel" aria-labelledby={`layers-tab-${tab}`} className="stack">
+              {tab === 'left' && (
+                <>
+                  {scene.shape.shell ? <Slice height={230} /> : <p className="soft">{t('layers.noShell')}</p>}
+                  <RoomPanel scene={scene} />
+                  <p className="small soft">
+                    {scene.shape.ribDepth > 0
+                      ? t('layers.ribDepth', { depth: lenUnit(scene.shape.ribDepth) })
+                      : t('layers.ribDepthNone')}
+                  </p>
+                  <p className="small soft">{t('layers.caution')}</p>
+                </>
+              )}
+              {tab === 'warmth' && <WarmthPanel scene={scene} />}
+              {tab === 'knock' && <KnockOnPanel scene={scene} />}
+              {tab === 'compare' && <ComparePanel scene={scene} />}
+            </div>
           </>
         )}
       </div>

@@ -1,23 +1,133 @@
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import CloseIcon from '@mui/icons-material/Close';
-import { useState } from 'react';
-import { formatMoney, materialOf, thermalTransmittance, type Layer, type Message, type Surface } from '@nestplank/core';
+import { useEffect, useState } from 'react';
+import {
+  BATTEN_SPACING_MM,
+  FLOOR_SCHOOLS,
+  floorSchool,
+  formatMoney,
+  LINING_SCHOOLS,
+  materialOf,
+  openBefore,
+  parseLength,
+  plainLayer,
+  priceOfArea,
+  ribShare,
+  thermalTransmittance,
+  WALL_SCHOOLS,
+  wallSchool,
+  type Covered,
+  type Layer,
+  type Message,
+} from '@nestplank/core';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../ui/LengthField.js';
+import { NumberField } from '../../ui/NumberField.js';
 import { PickField } from '../../ui/PickField.js';
 import { useSpeech } from '../../words/words.js';
 import { SampleDrawing } from './SampleDrawing.js';
 
-const PLACES = ['in-ribs', 'battens', 'between-battens', 'continuous'] as const;
+const PLACES = ['in-ribs', 'rib-battens', 'battens', 'between-battens', 'continuous', 'patches'] as const;
+
+interface School {
+  readonly value: string;
+  readonly text: string;
+  readonly layers: Layer[];
+}
+
+/** The schools that a surface can start from. */
+function schoolsOf(surface: Covered, scene: Scene, t: ReturnType<typeof useSpeech>['t']): School[] {
+  if (surface === 'floor')
+    return FLOOR_SCHOOLS.map((school) => ({
+      value: school,
+      text: t(`layers.school.${school}`),
+      layers: floorSchool(school, scene.book),
+    }));
+  if (surface === 'doors' || surface === 'windows') return [];
+  return WALL_SCHOOLS.flatMap((moisture) =>
+    LINING_SCHOOLS.map((lining) => ({
+      value: `${moisture}-${lining}`,
+      text: `${t(`layers.school.${moisture}`)}; ${t(`layers.lining.${lining}`)}`,
+      layers: wallSchool(surface, moisture, lining, scene.book),
+    })),
+  );
+}
+
+/** Takes a school's layers for a surface. */
+function SchoolMenu({ surface, scene }: { readonly surface: Covered; readonly scene: Scene }) {
+  const { t, said } = useSpeech();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const schools = schoolsOf(surface, scene, t);
+  if (schools.length === 0) return null;
+  const take = (school: School): void => {
+    setAnchor(null);
+    const refused = act({ name: 'replaceLayers', payload: { surface, layers: school.layers } });
+    if (refused) notify(said(refused), 'trouble');
+  };
+  return (
+    <>
+      <Button size="small" variant="text" aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
+        {t('layers.school')}
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {schools.map((school) => (
+          <MenuItem key={school.value} onClick={() => take(school)}>
+            {school.text}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}
+
+/** What the bought material really measures; empty as long as it was not measured. */
+function MeasuredField({
+  layer,
+  soldAs,
+  onTake,
+}: {
+  readonly layer: Layer;
+  readonly soldAs: string;
+  readonly onTake: (measured: number | null) => Message | null;
+}) {
+  const { t, entry, style, said } = useSpeech();
+  const shown = layer.measured === null ? '' : entry(layer.measured);
+  const [typed, setTyped] = useState(shown);
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    setTyped(shown);
+    setProblem(null);
+  }, [shown]);
+  const take = (): void => {
+    if (typed.trim() === shown) return;
+    const read = typed.trim() === '' ? null : parseLength(typed, style.units);
+    const refused = read === null ? onTake(null) : read.ok ? onTake(read.mm) : read.error;
+    setProblem(refused && said(refused));
+  };
+  return (
+    <TextField
+      label={`${t('layers.measured')}, ${style.units}`}
+      value={typed}
+      error={problem !== null}
+      helperText={problem ?? (soldAs === '' ? undefined : t('layers.soldAs', { size: soldAs }))}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+    />
+  );
+}
 
 /** One surface: its layers drawn to scale, and each of them to change, swap and stack. */
-export function Sample({ surface, scene }: { readonly surface: Surface; readonly scene: Scene }) {
+export function Sample({ surface, scene }: { readonly surface: Covered; readonly scene: Scene }) {
   const { t, said, len } = useSpeech();
   const [open, setOpen] = useState<string | null>(null);
   const depth = scene.shape.depths[surface];
@@ -36,13 +146,7 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
     const first = choices.find((choice) => !layers.some((layer) => layer.material === choice.value)) ?? choices[0];
     const material = first && materialOf(scene.book, first.value);
     if (!material) return;
-    const layer: Layer = {
-      id: `${surface}-${number}`,
-      material: material.id,
-      thickness: material.thickness,
-      place: 'continuous',
-      board: false,
-    };
+    const layer = plainLayer(`${surface}-${number}`, material.id, material.thickness, 'continuous');
     attempt(put(layer));
     setOpen(layer.id);
   };
@@ -59,17 +163,13 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
     const item = materialOf(scene.book, material);
     if (item) attempt(put({ ...layer, material, thickness: item.thickness }));
   };
-  const u = thermalTransmittance(depth);
-  const price = depth.layers.reduce(
-    (sum, { material }) =>
-      sum +
-      (material?.pack && (material.pack.unit === 'm2' || material.pack.unit === 'm')
-        ? material.pack.price / material.pack.contents / (material.pack.unit === 'm' ? 0.4 : 1)
-        : material?.stocks[0]
-          ? material.stocks[0].price / ((material.stocks[0].length * material.stocks[0].width) / 1e6)
-          : 0),
-    0,
-  );
+  const spacing = surface === 'floor' ? scene.project.settings.floorBattens.spacing : BATTEN_SPACING_MM;
+  const u = thermalTransmittance(depth, ribShare(scene.project.survey), spacing);
+  const price = depth.layers.reduce((sum, { material }) => sum + (material ? priceOfArea(material, spacing) : 0), 0);
+  const toClose =
+    surface === 'doors' || surface === 'windows'
+      ? 0
+      : openBefore(scene.project, surface).filter((point) => point.stops).length;
   return (
     <section className="sample stack" aria-label={t(`layers.title.${surface}`)}>
       <div className="row apart">
@@ -91,7 +191,7 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
         <SampleDrawing
           surface={surface}
           depth={depth}
-          ribDepth={surface === 'floor' ? 0 : scene.shape.ribDepth}
+          ribDepth={depth.ribDepth}
           onStretch={(layer, thickness) => put({ ...layer, thickness })}
         />
       )}
@@ -130,6 +230,21 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
                     value={layer.thickness}
                     onTake={(thickness) => put({ ...layer, thickness })}
                   />
+                  <MeasuredField
+                    layer={layer}
+                    soldAs={material?.soldAs ?? ''}
+                    onTake={(measured) => put({ ...layer, measured })}
+                  />
+                  {layer.place === 'patches' && (
+                    <NumberField
+                      label={t('layers.share')}
+                      value={Math.round(layer.share * 100)}
+                      least={1}
+                      most={100}
+                      whole
+                      onTake={(percent) => attempt(put({ ...layer, share: percent / 100 }))}
+                    />
+                  )}
                   <PickField
                     label={t('layers.place')}
                     value={layer.place}
@@ -183,6 +298,8 @@ export function Sample({ surface, scene }: { readonly surface: Surface; readonly
         <Button size="small" onClick={add}>
           {t('layers.add')}
         </Button>
+        <SchoolMenu surface={surface} scene={scene} />
+        {toClose > 0 && <span className="small needs">{t('layers.openPoints', { count: toClose })}</span>}
         {surface === 'right' && scene.project.buildUps.left.length > 0 && (
           <Button size="small" variant="text" onClick={copyLeft}>
             {t('layers.copy')}

@@ -1,6 +1,13 @@
 import { useDrag } from '@use-gesture/react';
 import { useState } from 'react';
-import type { BuildUpDepth, Layer, LayerDepth, Message, Surface } from '@nestplank/core';
+import {
+  thicknessOf,
+  type BuildUpDepth,
+  type Covered,
+  type Layer,
+  type LayerDepth,
+  type Message,
+} from '@nestplank/core';
 import { useSize } from '../../ui/use-size.js';
 import { useSpeech } from '../../words/words.js';
 
@@ -24,17 +31,21 @@ function piecesOf(
   let battens: { from: number; to: number } | null = null;
   for (const entry of depth.layers) {
     const { layer } = entry;
+    const { thickness } = entry;
     if (layer.place === 'in-ribs') {
-      pieces.push({ depth: entry, from: inRibs - ribDepth, to: inRibs + layer.thickness - ribDepth });
-      inRibs += layer.thickness;
+      pieces.push({ depth: entry, from: inRibs - ribDepth, to: inRibs + thickness - ribDepth });
+      inRibs += thickness;
       at = Math.max(at, inRibs - ribDepth);
+    } else if (layer.place === 'rib-battens') {
+      pieces.push({ depth: entry, from: -ribDepth, to: thickness - ribDepth });
+      at = Math.max(at, thickness - ribDepth);
     } else if (layer.place === 'between-battens' && battens) {
-      pieces.push({ depth: entry, from: battens.from, to: battens.from + layer.thickness });
-      at = Math.max(at, battens.from + layer.thickness);
+      pieces.push({ depth: entry, from: battens.from, to: battens.from + thickness });
+      at = Math.max(at, battens.from + thickness);
     } else {
-      pieces.push({ depth: entry, from: at, to: at + layer.thickness });
-      if (layer.place === 'battens') battens = { from: at, to: at + layer.thickness };
-      at += layer.thickness;
+      pieces.push({ depth: entry, from: at, to: at + thickness });
+      if (layer.place === 'battens') battens = { from: at, to: at + thickness };
+      at += thickness;
     }
   }
   return { pieces, end: at, face: ribDepth };
@@ -109,7 +120,7 @@ export function SampleDrawing({
   ribDepth,
   onStretch,
 }: {
-  readonly surface: Surface;
+  readonly surface: Covered;
   readonly depth: BuildUpDepth;
   readonly ribDepth: number;
   readonly onStretch: (layer: Layer, thickness: number) => Message | null;
@@ -128,7 +139,7 @@ export function SampleDrawing({
           width={width}
           height={HEIGHT + 22}
           role="group"
-          aria-label={t('layers.sample', { surface: t(`surface.${surface}`) })}
+          aria-label={t('layers.sample', { surface: t(`layers.title.${surface}`).toLowerCase() })}
           style={{ display: 'block' }}
         >
           <rect x={46} y={0} width={METAL} height={HEIGHT} fill="var(--ink)" />
@@ -149,7 +160,7 @@ export function SampleDrawing({
           )}
           {pieces.map(({ depth: { layer, material }, from, to }) => {
             const shared = battens && battens.from < to && battens.to > from && layer.place === 'between-battens';
-            const isBatten = layer.place === 'battens';
+            const isBatten = layer.place === 'battens' || layer.place === 'rib-battens';
             const [y, h] = shared ? [26, HEIGHT - 26] : isBatten ? [0, 26] : [0, HEIGHT];
             const wide = (to - from) * scale;
             return (
@@ -171,7 +182,7 @@ export function SampleDrawing({
                     className="halo"
                     style={{ strokeWidth: 5 }}
                   >
-                    {len(layer.thickness)}
+                    {len(thicknessOf(layer))}
                   </text>
                 )}
               </g>

@@ -1,15 +1,20 @@
 import { useEffect, useMemo, useState } from 'react';
 import { parseAddress, progressOf, valueAt } from '@nestplank/core';
 import { FoldOut } from '../../foldout/FoldOut.js';
+import ToggleButton from '@mui/material/ToggleButton';
+import { DoubtLayer } from '../../foldout/DoubtLayer.js';
 import { ReadingLayer } from '../../foldout/ReadingLayer.js';
 import { useScene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
+import { DatumPanel } from './DatumPanel.js';
+import { ExchangePanel } from './ExchangePanel.js';
+import { FoundLayer, FoundPanel } from './FoundPanel.js';
 import { ReadingsPanel } from './ReadingsPanel.js';
 import { ThingsPanel } from './ThingsPanel.js';
 import { WalkPanel } from './WalkPanel.js';
 
-const TABS = ['walk', 'readings', 'things'] as const;
+const TABS = ['walk', 'readings', 'things', 'datum', 'found', 'exchange'] as const;
 
 /** Measure: the guided walk, the readings there are, and what is to be measured. */
 export default function MeasureStage() {
@@ -17,6 +22,7 @@ export default function MeasureStage() {
   const scene = useScene();
   const [tab, setTab] = useState<(typeof TABS)[number]>('walk');
   const asked = useView((view) => view.address);
+  const [doubt, setDoubt] = useState(true);
   const survey = scene?.project.survey;
   // worked out here and not taken from the worker: the next reading must be asked for before the next figure is typed
   const progress = useMemo(() => survey && progressOf(survey), [survey]);
@@ -38,14 +44,31 @@ export default function MeasureStage() {
           quiet
           ink={(frame) =>
             scene && (
-              <ReadingLayer
-                frame={frame}
-                survey={scene.project.survey}
-                outliers={scene.shape.outliers}
-                current={current}
-                onPick={pick}
-              />
+              <>
+                {doubt && scene.derived.quality && (
+                  <DoubtLayer
+                    frame={frame}
+                    doubt={scene.derived.quality.doubt}
+                    goal={scene.derived.quality.goal}
+                    label={t('measure.doubtName')}
+                  />
+                )}
+                {tab === 'found' && <FoundLayer frame={frame} found={scene.project.survey.found} />}
+                <ReadingLayer
+                  frame={frame}
+                  arches={scene.shape.arches}
+                  survey={scene.project.survey}
+                  outliers={scene.shape.outliers}
+                  current={current}
+                  onPick={pick}
+                />
+              </>
             )
+          }
+          tools={
+            <ToggleButton value="doubt" size="small" selected={doubt} onChange={() => setDoubt(!doubt)}>
+              {t('measure.doubt')}
+            </ToggleButton>
           }
         />
       </div>
@@ -71,6 +94,9 @@ export default function MeasureStage() {
           )}
           {scene && tab === 'readings' && <ReadingsPanel scene={scene} onPick={pick} />}
           {scene && tab === 'things' && <ThingsPanel survey={scene.project.survey} />}
+          {scene && tab === 'datum' && <DatumPanel scene={scene} onPick={pick} />}
+          {scene && tab === 'found' && <FoundPanel scene={scene} />}
+          {scene && tab === 'exchange' && <ExchangePanel scene={scene} />}
         </div>
       </div>
     </main>

@@ -1,11 +1,13 @@
 import Button from '@mui/material/Button';
-import { useEffect, useRef, useState } from 'react';
+import ToggleButton from '@mui/material/ToggleButton';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import {
   describeAddress,
   expectedAt,
   formatLengthWithUnit,
+  isSectionPlace,
   parseAddress,
-  parseLength,
+  unitOf,
   type Place,
   type Reading,
 } from '@nestplank/core';
@@ -14,69 +16,120 @@ import { StandIn } from '../../slice/StandIn.js';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { PickField } from '../../ui/PickField.js';
+import { readValue, unitWord, valueText, valueTextUnit } from '../../ui/read-value.js';
 import type { UiKey } from '../../words/en.js';
 import { useSpeech } from '../../words/words.js';
+import { InstrumentBar } from './InstrumentBar.js';
+import { Keypad } from './Keypad.js';
+import type { InstrumentLink, InstrumentReading } from './use-instrument.js';
 
-const METHODS = ['tape', 'laser', 'template', 'estimate'] as const;
+const METHODS = ['tape', 'laser', 'template', 'angle-finder', 'estimate'] as const;
 
 function hintFor(place: Place | null): UiKey {
-  if (place?.kind === 'station')
-    return place.what === 'x'
-      ? 'hint.x'
-      : place.what === 'roof'
-        ? 'hint.roof'
-        : place.what === 'width'
-          ? 'hint.width'
-          : 'hint.wall';
-  if (place?.kind === 'arch') return 'hint.arch';
-  if (place?.kind === 'rib') return 'hint.rib';
-  return place?.kind === 'opening' ? 'hint.opening' : 'hint.floor';
+  switch (place?.kind) {
+    case 'station':
+      if (!isSectionPlace(place)) return 'hint.x';
+      return place.what === 'roof' ? 'hint.roof' : place.what === 'width' ? 'hint.width' : 'hint.wall';
+    case 'opening':
+      return place.what.startsWith('frame') ? 'hint.frame' : 'hint.opening';
+    case 'arch':
+    case 'rib':
+    case 'keepout':
+    case 'hole':
+    case 'level':
+    case 'angle':
+      return `hint.${place.kind}`;
+    default:
+      return 'hint.floor';
+  }
 }
+
+const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** One reading: what it is, where the tape's ends go, a big numeral, Enter. What cannot be right stays typed, with the reason. */
 export function ReadingEntry({
   scene,
   address,
+  instrument,
+  listener,
   onDone,
 }: {
   readonly scene: Scene;
   readonly address: string;
+  readonly instrument: InstrumentLink;
+  /** Where this entry leaves word that it takes the instrument's figures. */
+  readonly listener: RefObject<((reading: InstrumentReading) => void) | null>;
   readonly onDone: () => void;
 }) {
   const speech = useSpeech();
-  const { t, said, len, lenUnit, entry } = speech;
-  const { survey } = scene.project;
+  const { t, said, len, entry } = speech;
+  const { survey, practice } = scene.project;
+  const place = parseAddress(address);
+  const angle = place !== null && unitOf(place) === 'degrees';
   const [typed, setTyped] = useState('');
-  const [method, setMethod] = useState<Reading['method']>('tape');
+  const [method, setMethod] = useState<Reading['method']>(angle ? 'angle-finder' : 'tape');
   const [problem, setProblem] = useState<string | null>(null);
+  const [held, setHeld] = useState<readonly number[]>([]);
+  const [keypad, setKeypad] = useState(() => window.matchMedia('(pointer: coarse)').matches);
   const input = useRef<HTMLInputElement>(null);
   const before = survey.readings[address] ?? [];
-  const place = parseAddress(address);
-  const expected = expectedAt(survey, address);
-  const read = typed.trim() === '' ? null : parseLength(typed, speech.style.units);
-  const other = {
-    units: speech.style.units === 'mm' ? ('in' as const) : ('mm' as const),
-    fraction: speech.style.fraction,
-  };
-  const away = read?.ok && expected ? Math.abs(read.mm - expected.value) : null;
-  useEffect(() => input.current?.focus({ preventScroll: true }), []);
+  const expected = useMemo(() => expectedAt(survey, address), [survey, address]);
+  const read = typed.trim() === '' ? null : readValue(typed, address, speech);
+  const away = read?.ok && expected ? Math.abs(read.value - expected.value) : null;
+  useEffect(() => {
+    if (!keypad) input.current?.focus({ preventScroll: true });
+  }, [keypad]);
 
-  const take = (): void => {
-    const result = parseLength(typed, speech.style.units);
-    const refused = result.ok
-      ? act({
-          name: 'takeReading',
-          payload: { address, reading: { value: result.mm, method, at: new Date().toISOString() } },
-        })
-      : result.error;
+  const keep = (values: readonly number[], by: Reading['method'], at: string): void => {
+    const reading: Reading = {
+      value: Math.round(mean(values) * 1000) / 1000,
+      method: by,
+      at,
+      ...(values.length > 1 ? { repeats: [...values] } : {}),
+    };
+    const refused = act({ name: 'takeReading', payload: { address, reading } });
     setProblem(refused && said(refused));
     if (refused) input.current?.focus();
     else onDone();
+  };
+  const take = (): void => {
+    if (typed.trim() === '' && held.length > 0) {
+      keep(held, method, new Date().toISOString());
+      return;
+    }
+    const result = readValue(typed, address, speech);
+    if (!result.ok) {
+      setProblem(said(result.error));
+      input.current?.focus();
+      return;
+    }
+    keep([...held, result.value], method, new Date().toISOString());
+  };
+  const hold = (): void => {
+    const result = readValue(typed, address, speech);
+    if (result.ok) {
+      setHeld([...held, result.value]);
+      setTyped('');
+      setProblem(null);
+    } else setProblem(said(result.error));
+    input.current?.focus();
   };
   const skip = (): void => {
     const refused = act({ name: 'skipReading', payload: { address } });
     if (refused) setProblem(said(refused));
     else onDone();
+  };
+  useEffect(() => {
+    listener.current = (reading) => {
+      if (reading.address === address) keep([...held, reading.value], instrument.kind, reading.at);
+    };
+    return () => {
+      listener.current = null;
+    };
+  });
+  const change = (next: string): void => {
+    setTyped(next);
+    setProblem(null);
   };
   return (
     <>
@@ -85,31 +138,37 @@ export function ReadingEntry({
         <p className="soft">{t(hintFor(place))}</p>
       </div>
       <div className="walk">
-        {scene.shape.shell ? (
-          <Slice tape={address} at={null} height={270} />
-        ) : (
-          <StandIn address={address} kind={scene.project.vehicle.kind} />
-        )}
+        <div className="stack">
+          {scene.shape.shell ? (
+            <Slice tape={address} at={null} height={keypad ? 200 : 250} />
+          ) : (
+            <StandIn address={address} kind={scene.project.vehicle.kind} />
+          )}
+          {keypad && (
+            <Keypad onType={(sign) => change(typed + sign)} onBack={() => change(typed.slice(0, -1))} onTake={take} />
+          )}
+        </div>
         <div className="stack">
           <input
             ref={input}
             className="big-entry"
             value={typed}
-            aria-label={`${t('measure.typed')}, ${speech.style.units}`}
+            aria-label={`${t('measure.typed')}, ${unitWord(address, speech)}`}
             aria-invalid={problem !== null}
             autoComplete="off"
-            inputMode="text"
-            onChange={(event) => {
-              setTyped(event.target.value);
-              setProblem(null);
-            }}
+            inputMode={keypad ? 'none' : 'text'}
+            onChange={(event) => change(event.target.value)}
             onKeyDown={(event) => {
               if (event.key === 'Enter') take();
               if (event.key === 'Escape') input.current?.blur();
             }}
           />
           <span className="figures soft">
-            {read?.ok ? `${lenUnit(read.mm)} · ${inOtherUnits(read.mm, other)}` : speech.style.units}
+            {read?.ok
+              ? angle
+                ? valueTextUnit(read.value, address, speech)
+                : `${speech.lenUnit(read.value)} · ${inOtherUnits(read.value, speech.style)}`
+              : unitWord(address, speech)}
           </span>
           {problem && (
             <p className="needs" role="alert">
@@ -127,9 +186,18 @@ export function ReadingEntry({
                 ))}
             </p>
           )}
+          {held.length > 0 && (
+            <p className="small figures">
+              {t('measure.repeats', { values: held.map((value) => valueText(value, address, speech)).join(', ') })}
+            </p>
+          )}
           {before.length > 0 && (
             <p className="small soft figures">
-              {t('measure.was', { values: before.map((reading) => entry(reading.value)).join(', ') })}
+              {t('measure.was', {
+                values: before
+                  .map((reading) => (angle ? valueText(reading.value, address, speech) : entry(reading.value)))
+                  .join(', '),
+              })}
             </p>
           )}
           <div className="row wrap">
@@ -138,6 +206,15 @@ export function ReadingEntry({
             </Button>
             <Button onClick={skip}>{t('measure.skip')}</Button>
           </div>
+          <div className="row wrap">
+            <Button size="small" variant="text" onClick={hold}>
+              {t('measure.repeat')}
+            </Button>
+            <ToggleButton value="keypad" size="small" selected={keypad} onChange={() => setKeypad(!keypad)}>
+              {t('measure.keypad')}
+            </ToggleButton>
+          </div>
+          {practice && <InstrumentBar link={instrument} address={address} />}
           <PickField
             label={t('measure.method')}
             value={method}
@@ -151,5 +228,6 @@ export function ReadingEntry({
 }
 
 function inOtherUnits(mm: number, style: { readonly units: 'mm' | 'in'; readonly fraction: 16 | 32 }): string {
-  return formatLengthWithUnit(mm, style, style.units === 'mm' ? 1 : 0);
+  const units = style.units === 'mm' ? 'in' : 'mm';
+  return formatLengthWithUnit(mm, { units, fraction: style.fraction }, units === 'mm' ? 1 : 0);
 }

@@ -1,229 +1,436 @@
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
-import { useEffect, useState, type ReactNode } from 'react';
-import { parseLength, type Arch, type Opening, type Operation, type Survey } from '@nestplank/core';
+import type { ReactNode } from 'react';
+import {
+  holeClearances,
+  type AnglePlace,
+  type Arch,
+  type KeepOut,
+  type Opening,
+  type Operation,
+  type Penetration,
+  type Rib,
+  type Survey,
+} from '@nestplank/core';
 import { act, notify } from '../../state/session.js';
+import { LengthField } from '../../ui/LengthField.js';
+import { LengthList } from '../../ui/LengthList.js';
 import { PickField } from '../../ui/PickField.js';
+import { TextEntry } from '../../ui/TextEntry.js';
+import type { UiKey } from '../../words/en.js';
 import { useSpeech } from '../../words/words.js';
+import { PLACES } from './FoundPanel.js';
+import { nextId } from './next-id.js';
 
-/** A list of lengths with semicolons between them. */
-function LengthList({
+type Perform = (operation: Operation) => string | null;
+
+/** A list of named things: each can be renamed, described and removed; a new one is put at the end. */
+function ThingList<T extends { readonly id: string; readonly name: string }>({
+  title,
+  items,
+  add,
+  addText,
+  rename,
+  remove,
+  fields,
+}: {
+  readonly title: string;
+  readonly items: readonly T[];
+  readonly add: () => void;
+  readonly addText: string;
+  readonly rename: (item: T, name: string) => void;
+  readonly remove: (item: T) => void;
+  readonly fields?: (item: T) => ReactNode;
+}) {
+  const { t } = useSpeech();
+  return (
+    <section className="section stack" aria-label={title}>
+      <h2>{title}</h2>
+      {items.map((item) => (
+        <div className="thing" key={item.id}>
+          <TextEntry
+            hideLabel
+            label={`${t('common.name')}: ${item.name}`}
+            value={item.name}
+            onTake={(name) => {
+              rename(item, name);
+              return null;
+            }}
+          />
+          {fields?.(item)}
+          <Button
+            size="small"
+            variant="text"
+            onClick={() => remove(item)}
+            aria-label={`${t('common.remove')} ${item.name}`}
+          >
+            {t('common.remove')}
+          </Button>
+        </div>
+      ))}
+      <div>
+        <Button onClick={add}>{addText}</Button>
+      </div>
+    </section>
+  );
+}
+
+function Tick({
   label,
-  values,
-  onTake,
+  checked,
+  onTick,
 }: {
   readonly label: string;
-  readonly values: readonly number[];
-  readonly onTake: (values: number[]) => string | null;
+  readonly checked: boolean;
+  readonly onTick: (on: boolean) => void;
 }) {
-  const { entry, style, said } = useSpeech();
-  const shown = values.map(entry).join('; ');
-  const [typed, setTyped] = useState(shown);
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    setTyped(shown);
-    setProblem(null);
-  }, [shown]);
-  const take = (): void => {
-    if (typed.trim() === shown) return;
-    const read = typed
-      .split(';')
-      .filter((text) => text.trim() !== '')
-      .map((text) => parseLength(text, style.units));
-    const bad = read.find((result) => !result.ok);
-    if (bad && !bad.ok) {
-      setProblem(said(bad.error));
-      return;
-    }
-    setProblem(onTake([...new Set(read.flatMap((result) => (result.ok ? [result.mm] : [])))].sort((a, b) => a - b)));
-  };
   return (
-    <TextField
-      label={`${label}, ${style.units}`}
-      value={typed}
-      error={problem !== null}
-      helperText={problem}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={take}
-      onKeyDown={(event) => event.key === 'Enter' && take()}
+    <FormControlLabel control={<Checkbox checked={checked} onChange={(_event, on) => onTick(on)} />} label={label} />
+  );
+}
+
+function usePick() {
+  const { t } = useSpeech();
+  return function pick<T extends string>(
+    label: string,
+    value: T,
+    values: readonly T[],
+    prefix: string,
+    onPick: (value: T) => void,
+  ): ReactNode {
+    return (
+      <PickField
+        hideLabel
+        label={label}
+        value={value}
+        choices={values.map((choice) => ({ value: choice, text: t(`${prefix}${choice}` as UiKey) }))}
+        onPick={onPick}
+      />
+    );
+  };
+}
+
+function Plan({ survey, perform }: { readonly survey: Survey; readonly perform: Perform }) {
+  const { t } = useSpeech();
+  type Changes = Extract<Operation, { name: 'planSurvey' }>['payload']['changes'];
+  const plan = (changes: Changes): string | null => perform({ name: 'planSurvey', payload: { changes } });
+  const { profile } = survey;
+  return (
+    <>
+      <LengthList label={t('measure.heights')} values={survey.heights} onTake={(heights) => plan({ heights })} />
+      <LengthList
+        label={t('measure.roofOffsets')}
+        values={survey.roofOffsets}
+        onTake={(roofOffsets) => plan({ roofOffsets })}
+      />
+      <div className="fields">
+        <PickField
+          label={t('things.profile')}
+          value={profile.station ?? 'none'}
+          choices={[
+            { value: 'none', text: t('things.profileNone') },
+            ...survey.stations.map((station) => ({ value: station.id, text: station.name })),
+          ]}
+          onPick={(station) => plan({ profile: { ...profile, station: station === 'none' ? null : station } })}
+        />
+        <PickField
+          label={t('things.reference')}
+          value={survey.reference}
+          choices={(['centre', 'wall'] as const).map((value) => ({ value, text: t(`things.reference.${value}`) }))}
+          onPick={(reference) => plan({ reference })}
+        />
+      </div>
+      {profile.station !== null && (
+        <>
+          <LengthList
+            label={t('things.profileHeights')}
+            values={profile.heights}
+            mayBeEmpty
+            onTake={(heights) => plan({ profile: { ...profile, heights } })}
+          />
+          <LengthList
+            label={t('things.profileRoof')}
+            values={profile.roofOffsets}
+            mayBeEmpty
+            onTake={(roofOffsets) => plan({ profile: { ...profile, roofOffsets } })}
+          />
+        </>
+      )}
+      <div>
+        <Tick label={t('measure.symmetric')} checked={survey.symmetric} onTick={(symmetric) => plan({ symmetric })} />
+        <Tick label={t('things.boxed')} checked={survey.boxed} onTick={(boxed) => plan({ boxed })} />
+      </div>
+    </>
+  );
+}
+
+function Openings({ survey, perform }: { readonly survey: Survey; readonly perform: Perform }) {
+  const { t, said } = useSpeech();
+  const pick = usePick();
+  const put = (opening: Opening): string | null => perform({ name: 'putOpening', payload: { opening } });
+  const { id, number } = nextId('o', survey.openings);
+  return (
+    <ThingList
+      title={t('measure.openings')}
+      items={survey.openings}
+      addText={t('measure.addOpening')}
+      add={() =>
+        put({
+          id,
+          name: `Opening ${number}`,
+          kind: 'window',
+          surface: 'left',
+          cornerRadius: 60,
+          swing: 'fixed',
+          hand: 'none',
+          slanted: false,
+          framed: false,
+          ring: null,
+        })
+      }
+      rename={(item, name) => put({ ...item, name })}
+      remove={(item) => perform({ name: 'removeOpening', payload: { id: item.id } })}
+      fields={(item) => (
+        <>
+          {pick(
+            `${t('opening.window')}, ${t('opening.door')}: ${item.name}`,
+            item.kind,
+            ['window', 'door', 'hatch', 'fan'],
+            'opening.',
+            (kind) => put({ ...item, kind }),
+          )}
+          {pick(
+            `${t('field.side')}: ${item.name}`,
+            item.surface,
+            ['left', 'right', 'rear', 'roof'],
+            'surface.',
+            (surface) => put({ ...item, surface }),
+          )}
+          {pick(
+            t('things.swing', { name: item.name }),
+            item.swing,
+            ['fixed', 'slides', 'hinged', 'pair'],
+            'swing.',
+            (swing) => put({ ...item, swing }),
+          )}
+          {item.swing !== 'fixed' &&
+            pick(
+              t('things.hand', { name: item.name }),
+              item.hand,
+              ['none', 'front', 'rear', 'left', 'right', 'up'],
+              'things.hand.',
+              (hand) => put({ ...item, hand }),
+            )}
+          <LengthField
+            label={t('things.radius')}
+            value={item.cornerRadius}
+            onTake={(cornerRadius) => {
+              put({ ...item, cornerRadius });
+              return null;
+            }}
+          />
+          <Tick label={t('things.slanted')} checked={item.slanted} onTick={(slanted) => put({ ...item, slanted })} />
+          <Tick label={t('things.framed')} checked={item.framed} onTick={(framed) => put({ ...item, framed })} />
+          {item.framed && (
+            <Tick
+              label={t('things.ringNone')}
+              checked={item.ring !== null}
+              onTick={(made) => put({ ...item, ring: made ? 50 : null })}
+            />
+          )}
+          {item.framed && item.ring !== null && (
+            <LengthField
+              label={t('things.ring')}
+              value={item.ring}
+              onTake={(ring) => {
+                const refused = act({ name: 'putOpening', payload: { opening: { ...item, ring } } });
+                if (refused) notify(said(refused), 'trouble');
+                return refused;
+              }}
+            />
+          )}
+        </>
+      )}
     />
   );
 }
 
-function nextId(
-  prefix: string,
-  list: readonly { readonly id: string }[],
-): { readonly id: string; readonly number: number } {
-  const number =
-    1 + Math.max(0, ...list.map((item) => Number(new RegExp(`^${prefix}(\\d+)$`).exec(item.id)?.[1] ?? 0)));
-  return { id: `${prefix}${number}`, number };
+function Holes({ survey, perform }: { readonly survey: Survey; readonly perform: Perform }) {
+  const { t, len } = useSpeech();
+  const pick = usePick();
+  const put = (penetration: Penetration): string | null =>
+    perform({ name: 'putPenetration', payload: { penetration } });
+  const { id, number } = nextId('p', survey.penetrations);
+  const clearances = holeClearances(survey);
+  return (
+    <>
+      <ThingList
+        title={t('things.holes')}
+        items={survey.penetrations}
+        addText={t('things.addHole')}
+        add={() =>
+          put({ id, name: `Hole ${number}`, surface: 'floor', purpose: 'waste-water', decided: false, sealing: '' })
+        }
+        rename={(item, name) => put({ ...item, name })}
+        remove={(item) => perform({ name: 'removePenetration', payload: { id: item.id } })}
+        fields={(item) => {
+          const near = clearances.find((clearance) => clearance.hole === item.id);
+          return (
+            <>
+              {pick(t('things.surface', { name: item.name }), item.surface, PLACES, 'surface.', (surface) =>
+                put({ ...item, surface }),
+              )}
+              {pick(
+                t('things.purpose', { name: item.name }),
+                item.purpose,
+                ['waste-water', 'gas', 'heater', 'drain', 'cable', 'air', 'other'],
+                'things.purpose.',
+                (purpose) => put({ ...item, purpose }),
+              )}
+              <TextEntry
+                hideLabel
+                mayBeEmpty
+                label={`${t('things.sealing')}: ${item.name}`}
+                value={item.sealing}
+                onTake={(sealing) => {
+                  put({ ...item, sealing });
+                  return null;
+                }}
+              />
+              <Tick
+                label={t('things.decided')}
+                checked={item.decided}
+                onTick={(decided) => put({ ...item, decided })}
+              />
+              {near && (
+                <span className={`small ${near.clear < 0 ? 'needs' : 'soft'}`}>
+                  {near.clear < 0
+                    ? t('things.hits', { by: len(-near.clear), against: near.against })
+                    : t('things.clear', { clear: len(near.clear), against: near.against })}
+                </span>
+              )}
+            </>
+          );
+        }}
+      />
+      <p className="small soft">{t('things.gasCaution')}</p>
+    </>
+  );
 }
 
-/** What is to be measured: stations, ribs, arches, openings, and at which heights. */
+/** What is to be measured: stations, ribs, what stands in the room, openings, keep-outs, holes, slopes, and at which heights. */
 export function ThingsPanel({ survey }: { readonly survey: Survey }) {
   const { t, said } = useSpeech();
-  const perform = (operation: Operation): string | null => {
+  const pick = usePick();
+  const perform: Perform = (operation) => {
     const refused = act(operation);
     if (refused) notify(said(refused), 'trouble');
     return refused && said(refused);
   };
-  const nameField = (name: string, take: (name: string) => void): ReactNode => (
-    <TextField
-      key={name}
-      defaultValue={name}
-      slotProps={{ htmlInput: { 'aria-label': `${t('common.name')}: ${name}` } }}
-      onBlur={(event) => {
-        const typed = event.target.value.trim();
-        if (typed !== '' && typed !== name) take(typed);
-        else event.target.value = name;
-      }}
-    />
-  );
-  const removeButton = (name: string, operation: Operation): ReactNode => (
-    <Button size="small" variant="text" onClick={() => perform(operation)} aria-label={`${t('common.remove')} ${name}`}>
-      {t('common.remove')}
-    </Button>
-  );
-  const putArch = (arch: Arch): void => void perform({ name: 'putArch', payload: { arch } });
-  const putOpening = (opening: Opening): void => void perform({ name: 'putOpening', payload: { opening } });
+  const putArch = (arch: Arch): string | null => perform({ name: 'putArch', payload: { arch } });
+  const putRib = (rib: Rib): string | null => perform({ name: 'putRib', payload: { rib } });
+  const putKeepOut = (keepOut: KeepOut): string | null => perform({ name: 'putKeepOut', payload: { keepOut } });
+  const putAngle = (angle: AnglePlace): string | null => perform({ name: 'putAngle', payload: { angle } });
   const station = nextId('s', survey.stations);
   const rib = nextId('r', survey.ribs);
   const arch = nextId('a', survey.arches);
-  const opening = nextId('o', survey.openings);
-  const sides = (['left', 'right'] as const).map((value) => ({ value, text: t(`surface.${value}`) }));
+  const keepOut = nextId('k', survey.keepOuts);
+  const angle = nextId('g', survey.angles);
   return (
     <div className="stack" style={{ gap: 20, paddingTop: 6 }}>
-      <LengthList
-        label={t('measure.heights')}
-        values={survey.heights}
-        onTake={(heights) => perform({ name: 'planSurvey', payload: { changes: { heights } } })}
-      />
-      <LengthList
-        label={t('measure.roofOffsets')}
-        values={survey.roofOffsets}
-        onTake={(roofOffsets) => perform({ name: 'planSurvey', payload: { changes: { roofOffsets } } })}
-      />
-      <FormControlLabel
-        control={
-          <Checkbox
-            checked={survey.symmetric}
-            onChange={(_event, symmetric) => perform({ name: 'planSurvey', payload: { changes: { symmetric } } })}
-          />
+      <Plan survey={survey} perform={perform} />
+      <ThingList
+        title={t('measure.stations')}
+        items={survey.stations}
+        addText={t('measure.addStation')}
+        add={() =>
+          perform({ name: 'putStation', payload: { station: { id: station.id, name: `Station ${station.number}` } } })
         }
-        label={t('measure.symmetric')}
+        rename={(item, name) => perform({ name: 'putStation', payload: { station: { ...item, name } } })}
+        remove={(item) => perform({ name: 'removeStation', payload: { id: item.id } })}
       />
-      <section className="section stack">
-        <h2>{t('measure.stations')}</h2>
-        {survey.stations.map((item) => (
-          <div className="row" key={item.id}>
-            {nameField(item.name, (name) => perform({ name: 'putStation', payload: { station: { ...item, name } } }))}
-            {removeButton(item.name, { name: 'removeStation', payload: { id: item.id } })}
-          </div>
-        ))}
-        <div>
-          <Button
-            onClick={() =>
-              perform({
-                name: 'putStation',
-                payload: { station: { id: station.id, name: `Station ${station.number}` } },
-              })
-            }
-          >
-            {t('measure.addStation')}
-          </Button>
-        </div>
-      </section>
-      <section className="section stack">
-        <h2>{t('measure.ribs')}</h2>
-        {survey.ribs.map((item) => (
-          <div className="row" key={item.id}>
-            {nameField(item.name, (name) => perform({ name: 'putRib', payload: { rib: { ...item, name } } }))}
-            {removeButton(item.name, { name: 'removeRib', payload: { id: item.id } })}
-          </div>
-        ))}
-        <div>
-          <Button
-            onClick={() => perform({ name: 'putRib', payload: { rib: { id: rib.id, name: `rib ${rib.number}` } } })}
-          >
-            {t('measure.addRib')}
-          </Button>
-        </div>
-      </section>
-      <section className="section stack">
-        <h2>{t('measure.arches')}</h2>
-        {survey.arches.map((item) => (
-          <div className="row" key={item.id}>
-            {nameField(item.name, (name) => putArch({ ...item, name }))}
-            <PickField
-              hideLabel
-              label={`${t('field.side')}: ${item.name}`}
-              value={item.side}
-              choices={sides}
-              onPick={(side) => putArch({ ...item, side })}
-            />
-            <PickField
-              hideLabel
-              label={`${t('shape.box')}, ${t('shape.rounded')}: ${item.name}`}
-              value={item.shape}
-              choices={(['box', 'rounded'] as const).map((value) => ({ value, text: t(`shape.${value}`) }))}
-              onPick={(shape) => putArch({ ...item, shape })}
-            />
-            {removeButton(item.name, { name: 'removeArch', payload: { id: item.id } })}
-          </div>
-        ))}
-        <div>
-          <Button onClick={() => putArch({ id: arch.id, name: `Arch ${arch.number}`, side: 'left', shape: 'box' })}>
-            {t('measure.addArch')}
-          </Button>
-        </div>
-      </section>
-      <section className="section stack">
-        <h2>{t('measure.openings')}</h2>
-        {survey.openings.map((item) => (
-          <div className="row" key={item.id}>
-            {nameField(item.name, (name) => putOpening({ ...item, name }))}
-            <PickField
-              hideLabel
-              label={`${t('opening.window')}, ${t('opening.door')}: ${item.name}`}
-              value={item.kind}
-              choices={(['window', 'door', 'hatch', 'fan'] as const).map((value) => ({
-                value,
-                text: t(`opening.${value}`),
-              }))}
-              onPick={(kind) => putOpening({ ...item, kind })}
-            />
-            <PickField
-              hideLabel
-              label={`${t('field.side')}: ${item.name}`}
-              value={item.surface}
-              choices={(['left', 'right', 'rear', 'roof'] as const).map((value) => ({
-                value,
-                text: t(`surface.${value}`),
-              }))}
-              onPick={(surface) => putOpening({ ...item, surface })}
-            />
-            {removeButton(item.name, { name: 'removeOpening', payload: { id: item.id } })}
-          </div>
-        ))}
-        <div>
-          <Button
-            onClick={() =>
-              putOpening({
-                id: opening.id,
-                name: `Opening ${opening.number}`,
-                kind: 'window',
-                surface: 'left',
-                cornerRadius: 60,
-                swing: 'fixed',
-              })
-            }
-          >
-            {t('measure.addOpening')}
-          </Button>
-        </div>
-      </section>
+      <ThingList
+        title={t('measure.ribs')}
+        items={survey.ribs}
+        addText={t('measure.addRib')}
+        add={() => putRib({ id: rib.id, name: `rib ${rib.number}`, on: 'ring', flat: true })}
+        rename={(item, name) => putRib({ ...item, name })}
+        remove={(item) => perform({ name: 'removeRib', payload: { id: item.id } })}
+        fields={(item) => (
+          <>
+            {pick(
+              t('things.ribOn', { name: item.name }),
+              item.on,
+              ['ring', 'left', 'right', 'roof', 'floor'],
+              'things.on.',
+              (on) => putRib({ ...item, on }),
+            )}
+            <Tick label={t('things.flat')} checked={item.flat} onTick={(flat) => putRib({ ...item, flat })} />
+          </>
+        )}
+      />
+      <ThingList
+        title={t('measure.arches')}
+        items={survey.arches}
+        addText={t('measure.addArch')}
+        add={() => putArch({ id: arch.id, name: `Arch ${arch.number}`, side: 'left', kind: 'arch', shape: 'box' })}
+        rename={(item, name) => putArch({ ...item, name })}
+        remove={(item) => perform({ name: 'removeArch', payload: { id: item.id } })}
+        fields={(item) => (
+          <>
+            {pick(
+              t('things.kind', { name: item.name }),
+              item.kind,
+              ['arch', 'step', 'hump', 'pillar', 'duct'],
+              'things.kind.',
+              (kind) => putArch({ ...item, kind }),
+            )}
+            {pick(`${t('field.side')}: ${item.name}`, item.side, ['left', 'right'], 'surface.', (side) =>
+              putArch({ ...item, side }),
+            )}
+            {pick(
+              t('things.shapeOf', { name: item.name }),
+              item.shape,
+              ['box', 'rounded', 'tapered'],
+              'shape.',
+              (shape) => putArch({ ...item, shape }),
+            )}
+          </>
+        )}
+      />
+      <Openings survey={survey} perform={perform} />
+      <ThingList
+        title={t('things.keepOuts')}
+        items={survey.keepOuts}
+        addText={t('things.addKeepOut')}
+        add={() => putKeepOut({ id: keepOut.id, name: `Keep-out ${keepOut.number}`, reason: 'tank', note: '' })}
+        rename={(item, name) => putKeepOut({ ...item, name })}
+        remove={(item) => perform({ name: 'removeKeepOut', payload: { id: item.id } })}
+        fields={(item) =>
+          pick(
+            t('things.reason', { name: item.name }),
+            item.reason,
+            ['tank', 'axle', 'exhaust', 'beam', 'cable', 'other'],
+            'things.reason.',
+            (reason) => putKeepOut({ ...item, reason }),
+          )
+        }
+      />
+      <Holes survey={survey} perform={perform} />
+      <ThingList
+        title={t('things.angles')}
+        items={survey.angles}
+        addText={t('things.addAngle')}
+        add={() => putAngle({ id: angle.id, name: `Surface ${angle.number}`, surface: 'left' })}
+        rename={(item, name) => putAngle({ ...item, name })}
+        remove={(item) => perform({ name: 'removeAngle', payload: { id: item.id } })}
+        fields={(item) =>
+          pick(t('things.surface', { name: item.name }), item.surface, PLACES, 'surface.', (surface) =>
+            putAngle({ ...item, surface }),
+          )
+        }
+      />
     </div>
   );
 }

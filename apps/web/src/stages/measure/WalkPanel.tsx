@@ -1,9 +1,23 @@
 import Button from '@mui/material/Button';
-import { describeAddress, valueAt, walkOf, type Closure, type Progress } from '@nestplank/core';
+import { useRef } from 'react';
+import {
+  describeAddress,
+  parseAddress,
+  unitOf,
+  valueAt,
+  walkSteps,
+  type Closure,
+  type Outlier,
+  type Progress,
+} from '@nestplank/core';
+import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
+import { PracticePanel } from './PracticePanel.js';
+import { QualityPanel } from './QualityPanel.js';
 import { ReadingEntry } from './ReadingEntry.js';
+import { useInstrument, type InstrumentReading } from './use-instrument.js';
 
 function ClosureRow({ closure }: { readonly closure: Closure }) {
   const { t, said, len } = useSpeech();
@@ -34,20 +48,49 @@ export function WalkPanel({
 }) {
   const { t, said, len } = useSpeech();
   const { shape, project } = scene;
-  const walk = walkOf(project.survey);
-  const number = current ? walk.indexOf(current) + 1 : 0;
+  // the link outlives the single reading; whoever asks for one now hears of it
+  const listener = useRef<((reading: InstrumentReading) => void) | null>(null);
+  const hear = (reading: InstrumentReading): void => listener.current?.(reading);
+  const laser = useInstrument('laser', hear);
+  const finder = useInstrument('angle-finder', hear);
+  const place = current ? parseAddress(current) : null;
+  const instrument = place && unitOf(place) === 'degrees' ? finder : laser;
+  const walk = walkSteps(project.survey);
+  const number = current ? walk.findIndex((step) => step.address === current) + 1 : 0;
+  const leg = walk[number - 1]?.leg;
+  const mean = (outlier: Outlier): void => {
+    if (outlier.meant === null) return;
+    const refused = act({
+      name: 'takeReading',
+      payload: {
+        address: outlier.address,
+        reading: { value: outlier.meant, method: 'estimate', at: new Date().toISOString() },
+      },
+    });
+    if (refused) notify(said(refused), 'trouble');
+  };
   const problems = shape.problems.filter((problem) => problem.stage === 'measure' && problem.place !== 'survey');
   return (
     <div className="stack">
       <div className="row apart">
-        <h2>{current && number > 0 ? t('measure.count', { number, total: progress.total }) : t('measure.done')}</h2>
+        <h2>
+          {current && number > 0 ? t('measure.count', { number, total: progress.total }) : t('measure.done')}
+          {current && leg && <span className="soft"> · {t(`leg.${leg}`)}</span>}
+        </h2>
         <span className="soft small figures">
           {progress.taken} / {progress.total}
           {progress.skipped > 0 ? ` · ${t('measure.skipped', { count: progress.skipped })}` : ''}
         </span>
       </div>
       {current ? (
-        <ReadingEntry key={current} scene={scene} address={current} onDone={() => look({ address: null })} />
+        <ReadingEntry
+          key={current}
+          scene={scene}
+          address={current}
+          instrument={instrument}
+          listener={listener}
+          onDone={() => look({ address: null })}
+        />
       ) : (
         <p className="soft">
           {progress.skipped > 0 ? `${t('measure.skippedLeft')}. ` : ''}
@@ -81,14 +124,23 @@ export function WalkPanel({
                   {t('measure.expected', { value: len(outlier.expected.value), within: len(outlier.expected.within) })}{' '}
                   {outlier.slip && <b>{said(outlier.slip)}</b>}
                 </span>
-                <Button size="small" onClick={() => onPick(outlier.address)}>
-                  {t('measure.again')}
-                </Button>
+                <span className="row">
+                  {outlier.meant !== null && (
+                    <Button size="small" variant="text" onClick={() => mean(outlier)}>
+                      {t('measure.meant', { value: len(outlier.meant) })}
+                    </Button>
+                  )}
+                  <Button size="small" onClick={() => onPick(outlier.address)}>
+                    {t('measure.again')}
+                  </Button>
+                </span>
               </li>
             ))}
           </ul>
         </section>
       )}
+      <QualityPanel scene={scene} />
+      <PracticePanel scene={scene} />
       <section className="section">
         <div className="row apart">
           <h2>{t('measure.closes')}</h2>

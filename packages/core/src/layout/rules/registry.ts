@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { monotoneCurve, evaluate } from '../../numeric/curve.js';
+import { fixingRule } from './fixings.js';
+import { dewPointRule, levelRiseRule, stringLineRule } from './level.js';
 import * as people from './people.js';
 import * as room from './room.js';
 import { defineRule, type Rule } from './rule.js';
@@ -88,6 +90,10 @@ export const RULES: readonly Rule[] = [
   uValueRule,
   cureRule,
   wallCurveRule,
+  fixingRule,
+  dewPointRule,
+  levelRiseRule,
+  stringLineRule,
 ] as unknown as readonly Rule[];
 
 /** Finds a rule by name; null when there is none. */

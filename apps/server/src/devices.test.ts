@@ -1,0 +1,222 @@
+import { tmpdir } from 'node:os';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { PDFDocument } from 'pdf-lib';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { InstrumentMessage, PhotoView, ProjectView } from '@nestplank/contract';
+import type { VehicleMeasures } from '@nestplank/core';
+import { createApp } from './app.js';
+
+const root = fileURLToPath(new URL('../../..', import.meta.url));
+let folder: string;
+let app: NestExpressApplication;
+let base: string;
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'nest-plank-devices-'));
+  app = await createApp({ database: join(folder, 'test.sqlite'), demo: join(root, 'demo') });
+  await app.listen(0, '127.0.0.1');
+  base = `${await app.getUrl()}/api`;
+});
+afterAll(async () => {
+  await app.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const send = (method: string, path: string, body?: unknown): Promise<Response> =>
+  fetch(`${base}/${path}`, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: body === undefined ? undefined : JSON.stringify(body),
+  });
+const practice = async (name: string, seed: number): Promise<string> => {
+  const response = await send('POST', 'projects', {
+    name,
+    kind: 'van',
+    model: 'practice',
+    units: 'mm',
+    startDate: '2026-10-01',
+    practiceSeed: seed,
+  });
+  expect(response.status).toBe(201);
+  return ((await response.json()) as { id: string }).id;
+};
+
+/** Reads messages off the stream until one is found. */
+async function until(
+  path: string,
+  wanted: (message: InstrumentMessage) => boolean,
+  then: () => Promise<unknown>,
+): Promise<InstrumentMessage> {
+  const end = new AbortController();
+  const response = await fetch(`${base}/${path}`, { signal: end.signal });
+  const reader = response.body?.getReader();
+  if (!reader) throw new Error('no stream');
+  const decoder = new TextDecoder();
+  let text = '';
+  let asked = false;
+  try {
+    for (;;) {
+      const { value, done } = await reader.read();
+      if (done) throw new Error('the stream ended');
+      text += decoder.decode(value, { stream: true });
+      const messages = text
+        .split('\n')
+        .filter((line) => line.startsWith('data: '))
+        .map((line) => JSON.parse(line.slice(6)) as InstrumentMessage);
+      const found = messages.find(wanted);
+      if (found) return found;
+      if (!asked) {
+        asked = true;
+        await then();
+      }
+    }
+  } finally {
+    end.abort();
+  }
+}
+
+describe('simulated instruments', () => {
+  it('read the hidden shape of a practice vehicle and tell it on the stream', async () => {
+    const id = await practice('Laser', 3);
+    expect((await send('POST', `projects/${id}/devices/laser/link`, { faults: 0 })).status).toBe(200);
+    const message = await until(
+      `projects/${id}/devices/laser/stream`,
+      (m) => m.type === 'reading',
+      () => send('POST', `projects/${id}/devices/laser/click`, { address: 'floor/length' }),
+    );
+    expect(message).toMatchObject({ type: 'reading', address: 'floor/length', unit: 'mm' });
+    expect((message as { value: number }).value).toBeGreaterThan(2800);
+  });
+  it('run out of battery in the middle, say so, and are linked again', async () => {
+    const id = await practice('Weak', 4);
+    const linked = await send('POST', `projects/${id}/devices/laser/link`, { faults: 0, battery: 1 });
+    expect(await linked.json()).toMatchObject({ state: 'linked', low: true });
+    const click = () => send('POST', `projects/${id}/devices/laser/click`, { address: 'floor/length' });
+    const off = await until(
+      `projects/${id}/devices/laser/stream`,
+      (m) => m.type === 'missed',
+      async () => {
+        await click();
+        await click();
+        await click();
+      },
+    );
+    expect(off).toMatchObject({ type: 'missed', why: 'off' });
+    const again = await send('POST', `projects/${id}/devices/laser/link`, {});
+    expect(await again.json()).toMatchObject({ state: 'linked', battery: 100 });
+  });
+  it('refuse a real vehicle, what they cannot read, and a click without a link', async () => {
+    const real = await send('POST', 'projects/wren/devices/laser/link', {});
+    expect(real.status).toBe(422);
+    expect(((await real.json()) as { message: string }).message).toContain('practice vehicles only');
+    const id = await practice('Angle', 5);
+    expect((await send('POST', `projects/${id}/devices/laser/click`, { address: 'floor/length' })).status).toBe(404);
+    await send('POST', `projects/${id}/devices/angle-finder/link`, { faults: 0 });
+    expect((await send('POST', `projects/${id}/devices/angle-finder/click`, { address: 'floor/length' })).status).toBe(
+      400,
+    );
+    expect((await send('POST', `projects/${id}/devices/angle-finder/click`, { address: 'level/along' })).status).toBe(
+      202,
+    );
+    expect((await send('POST', `projects/${id}/devices/lute/link`, {})).status).toBe(400);
+    expect((await send('POST', `projects/${id}/devices/laser/link`, { faults: -1 })).status).toBe(400);
+    expect((await send('DELETE', `projects/${id}/devices/angle-finder/link`)).status).toBe(204);
+  });
+});
+
+describe('photos', () => {
+  const picture = (width: number): Promise<Buffer> =>
+    sharp({ create: { width, height: 1000, channels: 3, background: '#884422' } })
+      .jpeg()
+      .toBuffer();
+  const upload = async (id: string, bytes: Uint8Array): Promise<Response> => {
+    const body = new FormData();
+    body.append('photo', new Blob([new Uint8Array(bytes)]), 'rust.jpg');
+    return fetch(`${base}/projects/${id}/photos`, { method: 'POST', body });
+  };
+  it('are kept smaller, whole and as a small one, and go with their project', async () => {
+    const id = await practice('Photos', 6);
+    const kept = await upload(id, await picture(4000));
+    expect(kept.status).toBe(201);
+    const photo = (await kept.json()) as PhotoView;
+    expect(photo).toMatchObject({ width: 1600, height: 400 });
+    const small = await fetch(`${base}/photos/${photo.id}?size=small`);
+    expect(small.headers.get('content-type')).toBe('image/webp');
+    expect((await sharp(Buffer.from(await small.arrayBuffer())).metadata()).width).toBe(320);
+    expect((await send('DELETE', `projects/${id}`)).status).toBe(204);
+    expect((await fetch(`${base}/photos/${photo.id}`)).status).toBe(404);
+  });
+  it('that are none, are missing or belong nowhere are refused', async () => {
+    expect((await upload('wren', new TextEncoder().encode('not a picture'))).status).toBe(400);
+    expect((await upload('nowhere', await picture(10))).status).toBe(404);
+    expect((await fetch(`${base}/projects/wren/photos`, { method: 'POST', body: new FormData() })).status).toBe(400);
+  });
+});
+
+describe('other beginnings and comparisons', () => {
+  it('a shell is a starting point: its readings come over as estimates, what was found does not', async () => {
+    const response = await send('POST', 'projects', {
+      name: 'Sister of Wren',
+      kind: 'van',
+      model: 'Halden Carrier',
+      units: 'mm',
+      startDate: '2026-10-01',
+      from: 'wren',
+    });
+    const { id } = (await response.json()) as { id: string };
+    const { project } = (await (await send('GET', `projects/${id}`)).json()) as ProjectView;
+    expect(project.survey.readings['station/s4/left/700']).toMatchObject([{ value: 929, method: 'estimate' }]);
+    expect(project.survey.found).toEqual([]);
+    expect(project.units).toEqual([]);
+    expect(
+      (
+        await send('POST', 'projects', {
+          name: 'X',
+          kind: 'van',
+          model: '',
+          units: 'mm',
+          startDate: '2026-10-01',
+          from: 'nobody',
+        })
+      ).status,
+    ).toBe(404);
+  });
+  it('vehicles are compared on net measures', async () => {
+    const response = await send('GET', 'compare?ids=wren,bulrush,thimble');
+    const vehicles = (await response.json()) as VehicleMeasures[];
+    expect(vehicles.map((vehicle) => vehicle.id)).toEqual(['wren', 'bulrush', 'thimble']);
+    expect(vehicles[0]?.length).toBe(3690);
+    expect(vehicles[1]?.step).toBeCloseTo(279.4, 6);
+    expect((await send('GET', 'compare?ids=wren,nobody')).status).toBe(404);
+  });
+  it('readings and the survey sheet can be fetched', async () => {
+    const csv = await fetch(`${base}/projects/thimble/files/readings`);
+    expect(await csv.text()).toMatch(/^address,value,unit,method,taken,what\nfloor\/length,3000/);
+    const sheet = Buffer.from(await (await fetch(`${base}/projects/thimble/files/survey`)).arrayBuffer());
+    const pages = (await PDFDocument.load(sheet)).getPageCount();
+    // a cover with the drawings, then a box for each of the 73 readings, 31 or so on a page
+    expect(pages).toBe(1 + Math.ceil(73 / 31));
+  });
+});
+
+describe('a database of the first version', () => {
+  it('is read as the present one', async () => {
+    const text = readFileSync(join(root, 'demo/wren.json'), 'utf8');
+    const old = JSON.parse(text) as {
+      version: number;
+      project: Record<string, unknown> & { survey: Record<string, unknown> };
+    };
+    const survey = Object.fromEntries(Object.entries(old.project.survey).filter(([key]) => key !== 'goal'));
+    const response = await send('POST', 'projects/import', {
+      text: JSON.stringify({ ...old, version: 1, project: { ...old.project, version: 1, survey } }),
+    });
+    expect(response.status).toBe(201);
+    const { id } = (await response.json()) as { id: string };
+    const { project } = (await (await send('GET', `projects/${id}`)).json()) as ProjectView;
+    expect(project.survey.goal).toBe(4);
+  });
+});

@@ -1,0 +1,43 @@
+import { memo } from 'react';
+import type { DoubtGrid, Side } from '@nestplank/core';
+import { ringPath } from '../ui/path.js';
+import { wallPatch, type FoldOutFrame } from './geometry.js';
+
+const SIDES: readonly Side[] = ['left', 'right'];
+/** Beyond the goal a place is hatched; beyond so many goals more closely. */
+const DEEP = 2.5;
+
+/** Shading where the model is not sure to what is wanted: hatched, closer where it is worse. */
+export const DoubtLayer = memo(function DoubtLayer({
+  frame,
+  doubt,
+  goal,
+  label,
+}: {
+  readonly frame: FoldOutFrame;
+  readonly doubt: DoubtGrid;
+  readonly goal: number;
+  readonly label: string;
+}) {
+  const { xs, zs } = doubt;
+  return (
+    <g role="img" aria-label={label} pointerEvents="none">
+      {SIDES.flatMap((side) =>
+        zs.slice(1).flatMap((z1, row) =>
+          xs.slice(1).map((x1, column) => {
+            const corners = [row, row + 1].flatMap((r) => [doubt[side][r]?.[column], doubt[side][r]?.[column + 1]]);
+            const mean = corners.reduce<number>((sum, value) => sum + (value ?? 0), 0) / corners.length;
+            const [x0, z0] = [xs[column] ?? 0, zs[row] ?? 0];
+            return mean <= goal ? null : (
+              <path
+                key={`${side}${row}/${column}`}
+                d={ringPath(wallPatch(frame, side, x0, x1, z0, z1))}
+                fill={mean > goal * DEEP ? 'url(#hatch-doubt-deep)' : 'url(#hatch-doubt)'}
+              />
+            );
+          }),
+        ),
+      )}
+    </g>
+  );
+});

@@ -1,0 +1,190 @@
+import { placedOpenings, thicknessOf, type FloorBattens, type Point, type Shell } from '@nestplank/core';
+import { act } from '../../state/session.js';
+import type { Scene } from '../../state/scene.js';
+import { LengthField } from '../../ui/LengthField.js';
+import { ringPath } from '../../ui/path.js';
+import { useSize } from '../../ui/use-size.js';
+import { useSpeech } from '../../words/words.js';
+import { sideAlong } from '@nestplank/core';
+
+/** The floor with its battens, front at the left. */
+function BattenPlan({
+  battens,
+  shell,
+  width,
+}: {
+  readonly battens: FloorBattens;
+  readonly shell: Shell;
+  readonly width: number;
+}) {
+  const { t } = useSpeech();
+  const { ref, width: wide } = useSize<HTMLDivElement>();
+  const edge = (side: 'left' | 'right', sign: number): Point[] =>
+    sideAlong(shell, side, 0, 0, shell.length, 25).map(([x, d]): Point => [x, sign * d]);
+  const outline = [...edge('left', -1), ...edge('right', 1).reverse()];
+  const half = Math.max(...outline.map((p) => Math.abs(p[1])));
+  const scale = Math.max(0.01, (wide - 8) / shell.length);
+  const at = ([x, y]: Point): Point => [4 + x * scale, 4 + (half + y) * scale];
+  return (
+    <div ref={ref} style={{ height: 2 * half * scale + 8 }}>
+      {wide > 40 && (
+        <svg
+          width={wide}
+          height={2 * half * scale + 8}
+          role="img"
+          aria-label={t('knock.battenPlan')}
+          style={{ display: 'block' }}
+        >
+          <path d={ringPath(outline.map(at))} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.5} />
+          {battens.battens.map((batten) => {
+            const [x, y] = at([batten.x0, batten.y - width / 2]);
+            return (
+              <rect
+                key={`${batten.y}/${batten.x0}`}
+                x={x}
+                y={y}
+                width={(batten.x1 - batten.x0) * scale}
+                height={Math.max(2.5, width * scale)}
+                fill="url(#hatch-pine)"
+                stroke="var(--ink)"
+                strokeWidth={batten.why === 'row' ? 0.75 : 1.75}
+              />
+            );
+          })}
+        </svg>
+      )}
+    </div>
+  );
+}
+
+/** What the layers do to windows, doors, screws and the floor's battens. */
+export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
+  const speech = useSpeech();
+  const { t, len, lenUnit } = speech;
+  const { reveals, fixings, floorBattens } = scene.derived;
+  const { depths, shell } = scene.shape;
+  const { settings, survey } = scene.project;
+  const doors = placedOpenings(survey).filter(({ opening }) => opening.kind === 'door');
+  const battenLayer = depths.floor.layers.find(({ layer }) => layer.place === 'battens');
+  const known = (value: number | null): string => (value === null ? '?' : len(value));
+  return (
+    <div className="stack" style={{ gap: 14 }}>
+      <section className="stack" aria-label={t('knock.reveals')}>
+        <h2>{t('knock.reveals')}</h2>
+        {reveals.length === 0 && <p className="soft small">{t('knock.revealsNone')}</p>}
+        {reveals.map((reveal) => (
+          <div key={reveal.opening.id}>
+            <h3>{reveal.opening.name}</h3>
+            <p className="figures">
+              {t('knock.corners', {
+                frontLow: known(reveal.corners['frame-front-low']),
+                frontHigh: known(reveal.corners['frame-front-high']),
+                rearLow: known(reveal.corners['frame-rear-low']),
+                rearHigh: known(reveal.corners['frame-rear-high']),
+              })}
+            </p>
+            <ul className="small needs-list">
+              {reveal.boards.map((board) => (
+                <li key={board.side} className="figures">
+                  {t('knock.board', {
+                    side: t(`knock.side.${board.side}`),
+                    from: len(board.from),
+                    to: len(board.to),
+                    length: len(board.length),
+                    taper: `${Math.abs(Math.round(board.taper * 10) / 10)}°`,
+                  })}
+                </li>
+              ))}
+            </ul>
+            {reveal.packer !== null && (
+              <p className={Math.abs(reveal.packer) < 1 ? 'done' : 'needs'}>
+                {Math.abs(reveal.packer) < 1
+                  ? t('knock.ringFits')
+                  : t(reveal.packer > 0 ? 'knock.packer' : 'knock.ringProud', { by: lenUnit(Math.abs(reveal.packer)) })}
+              </p>
+            )}
+          </div>
+        ))}
+      </section>
+      <section className="section stack" aria-label={t('knock.fixings')}>
+        <h2>{t('knock.fixings')}</h2>
+        {fixings.map((fixing) => (
+          <p key={fixing.surface}>
+            <span className="figures">
+              {t('knock.fixing', {
+                surface: t(`layers.title.${fixing.surface}`),
+                into: t(`knock.into.${fixing.into}`),
+                least: len(fixing.least),
+                most: lenUnit(fixing.most),
+              })}
+            </span>
+            :{' '}
+            {fixing.pick ? (
+              <b>{t('knock.pick', { name: fixing.pick.name })}</b>
+            ) : (
+              <span className="needs">{t('knock.noPick')}</span>
+            )}
+          </p>
+        ))}
+        <p className="small soft">{t('knock.fixingCaution')}</p>
+      </section>
+      {doors.length > 0 && (
+        <section className="section stack" aria-label={t('knock.doors')}>
+          <h2>{t('knock.doors')}</h2>
+          {doors.map(({ opening }) => (
+            <p key={opening.id}>
+              {t('knock.door', {
+                name: opening.name,
+                total: lenUnit(depths.doors.total),
+                opens: t(`knock.opens.${opening.swing}`),
+              })}
+            </p>
+          ))}
+        </section>
+      )}
+      <section className="section stack" aria-label={t('knock.battens')}>
+        <h2>{t('knock.battens')}</h2>
+        {floorBattens && shell && battenLayer ? (
+          <>
+            <BattenPlan
+              battens={floorBattens}
+              shell={shell}
+              width={battenLayer.material?.width || thicknessOf(battenLayer.layer)}
+            />
+            <p className="figures">
+              {t('knock.battensSay', {
+                count: floorBattens.battens.length,
+                metres: floorBattens.metres.toFixed(1),
+                cells: floorBattens.cells,
+              })}
+            </p>
+            <div className="fields">
+              <LengthField
+                label={t('knock.spacing')}
+                value={settings.floorBattens.spacing}
+                onTake={(spacing) =>
+                  act({
+                    name: 'changeSettings',
+                    payload: { changes: { floorBattens: { ...settings.floorBattens, spacing } } },
+                  })
+                }
+              />
+              <LengthField
+                label={t('knock.clearance')}
+                value={settings.floorBattens.clearance}
+                onTake={(clearance) =>
+                  act({
+                    name: 'changeSettings',
+                    payload: { changes: { floorBattens: { ...settings.floorBattens, clearance } } },
+                  })
+                }
+              />
+            </div>
+          </>
+        ) : (
+          <p className="soft small">{t('knock.battensNone')}</p>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+import type { Covered, Opening, Survey } from '../project/schema.js';
+import { valueAt } from '../measure/address.js';
+import type { RoomFigures } from '../shell/room.js';
+
+/** An opening whose four edges are read, mm. */
+export interface PlacedOpening {
+  readonly opening: Opening;
+  readonly from: number;
+  readonly to: number;
+  readonly sill: number;
+  readonly head: number;
+}
+
+/** The openings whose edges are all read and in order. */
+export function placedOpenings(survey: Survey): PlacedOpening[] {
+  return survey.openings.flatMap((opening): PlacedOpening[] => {
+    const read = (what: string): number | null => valueAt(survey, `opening/${opening.id}/${what}`);
+    const [from, to, sill, head] = [read('from'), read('to'), read('sill'), read('head')];
+    return from === null || to === null || sill === null || head === null || to <= from || head <= sill
+      ? []
+      : [{ opening, from, to, sill, head }];
+  });
+}
+
+/** Size of an opening, m2. */
+export const openingArea = ({ from, to, sill, head }: PlacedOpening): number => ((to - from) * (head - sill)) / 1e6;
+
+export type CoveredAreas = Readonly<Record<Covered, number>> & {
+  /** Glass and hatches, which no layer covers. */
+  readonly glass: number;
+};
+
+/** How deep a reveal is taken to be for its area, mm. */
+const REVEAL_MM = 60;
+
+/**
+ * Areas that the build-ups cover, m2: walls and ceiling less their openings, doors by their own size, reveals by the
+ * windows' edges.
+ */
+export function coveredAreas(room: RoomFigures, survey: Survey): CoveredAreas {
+  const placed = placedOpenings(survey);
+  const sum = (list: readonly PlacedOpening[]): number => list.reduce((total, item) => total + openingArea(item), 0);
+  const on = (surface: Opening['surface']): number => sum(placed.filter(({ opening }) => opening.surface === surface));
+  const windows = placed.filter(({ opening }) => opening.kind !== 'door');
+  return {
+    floor: room.areas.floor,
+    left: Math.max(0, room.areas.left - on('left')),
+    right: Math.max(0, room.areas.right - on('right')),
+    ceiling: Math.max(0, room.areas.ceiling - on('roof')),
+    doors: sum(placed.filter(({ opening }) => opening.kind === 'door')),
+    windows: windows.reduce((total, w) => total + (2 * (w.to - w.from + w.head - w.sill) * REVEAL_MM) / 1e6, 0),
+    glass: sum(windows),
+  };
+}

@@ -1,0 +1,219 @@
+import type { Climate, Covered, Survey } from '../project/schema.js';
+import { valueAt } from '../measure/address.js';
+import type { CoveredAreas } from './areas.js';
+import {
+  BATTEN_SPACING_MM,
+  BATTEN_WIDTH_MM,
+  COVERED,
+  type BuildUpDepth,
+  type BuildUpDepths,
+  type LayerDepth,
+} from './buildup.js';
+
+/** Surface resistances inside and outside, m2K/W: heat flowing down, sideways and up (ISO 6946). */
+const INSIDE: Readonly<Record<Covered, number>> = {
+  floor: 0.17,
+  left: 0.13,
+  right: 0.13,
+  ceiling: 0.1,
+  doors: 0.13,
+  windows: 0.13,
+};
+const OUTSIDE = 0.04;
+/** Steel, W/mK. */
+const STEEL = 50;
+/** Double acrylic glass and roof hatches, W/m2K. */
+export const GLASS_U = 2.8;
+/** Still air holds this much vapour back, kg/(m s Pa). */
+const VAPOUR_CONDUCTIVITY = 2e-10;
+const NIGHT_HOURS = 10;
+
+/** The share of walls and roof that are ribs: their mean width over their mean distance. 0 while none was read. */
+export function ribShare(survey: Survey): number {
+  const ribs = survey.ribs.flatMap((rib) => {
+    const x = valueAt(survey, `rib/${rib.id}/x`);
+    return x === null || rib.on === 'floor' ? [] : [{ x, width: valueAt(survey, `rib/${rib.id}/width`) ?? 45 }];
+  });
+  if (ribs.length < 2) return 0;
+  const xs = ribs.map((rib) => rib.x);
+  const spacing = (Math.max(...xs) - Math.min(...xs)) / (ribs.length - 1);
+  const width = ribs.reduce((sum, rib) => sum + rib.width, 0) / ribs.length;
+  return spacing > 0 ? Math.min(0.5, width / spacing) : 0;
+}
+
+/** A way heat takes through a build-up, and the share of the surface that takes it. */
+interface Path {
+  readonly through: 'between' | 'battens' | 'ribs';
+  readonly share: number;
+}
+
+const resistanceOf = (depth: LayerDepth): number | null =>
+  depth.material && depth.material.conductivity > 0 ? depth.thickness / 1000 / depth.material.conductivity : null;
+
+/** Whether a layer is met on a path: battens only on theirs, ribs instead of what lies in them. */
+function onPath({ layer }: LayerDepth, path: Path['through']): boolean {
+  if (layer.place === 'battens') return path === 'battens';
+  if (layer.place === 'between-battens') return path !== 'battens';
+  if (layer.place === 'in-ribs') return path === 'between' || path === 'battens';
+  if (layer.place === 'rib-battens') return path === 'ribs';
+  // patches are not counted on: the weaker path is the honest one
+  return layer.place !== 'patches';
+}
+
+function pathsOf(depth: BuildUpDepth, ribs: number, spacing: number): Path[] {
+  const hasBattens = depth.layers.some(({ layer }) => layer.place === 'battens');
+  const batten = depth.layers.find(({ layer }) => layer.place === 'battens')?.material;
+  const battenShare = hasBattens
+    ? Math.min(1, (batten && batten.width > 0 ? batten.width : BATTEN_WIDTH_MM) / spacing)
+    : 0;
+  const ribbed = depth.ribDepth > 0 && depth.layers.some(({ layer }) => layer.place === 'in-ribs') ? ribs : 0;
+  return [
+    { through: 'between' as const, share: Math.max(0, 1 - battenShare - ribbed) },
+    { through: 'battens' as const, share: battenShare },
+    { through: 'ribs' as const, share: ribbed },
+  ].filter((path) => path.share > 0);
+}
+
+/**
+ * Heat that passes through a square metre for each degree, W/m2K: U = sum over the paths of share / (Rsi + sum d / lambda
+ * + Rse): between, through battens, and along the steel of the ribs (parallel paths, rules of ISO 6946's upper limit).
+ * @returns null when a layer's conductivity is not known
+ */
+export function thermalTransmittance(depth: BuildUpDepth, ribs = 0, spacing = BATTEN_SPACING_MM): number | null {
+  let u = 0;
+  for (const { through, share } of pathsOf(depth, ribs, spacing)) {
+    let resistance = INSIDE[depth.surface] + OUTSIDE + (through === 'ribs' ? depth.ribDepth / 1000 / STEEL : 0);
+    for (const layer of depth.layers.filter((candidate) => onPath(candidate, through))) {
+      const own = resistanceOf(layer);
+      if (own === null) return null;
+      resistance += own;
+    }
+    u += share / resistance;
+  }
+  return u;
+}
+
+/** Pressure at which air of a temperature is full of vapour, Pa (Magnus). */
+export function saturation(celsius: number): number {
+  return 610.94 * Math.exp((17.625 * celsius) / (celsius + 243.04));
+}
+
+/** The temperature at which air of this temperature and humidity (per cent) begins to dew, degrees Celsius (Magnus, turned round). */
+export function dewPoint(celsius: number, humidity: number): number {
+  const g = Math.log((humidity / 100) * (saturation(celsius) / 610.94));
+  return (243.04 * g) / (17.625 - g);
+}
+
+/** One face on the way from the room to the outside air. */
+export interface Face {
+  /** The layer on its cold side; null for the skin and the outside air. */
+  readonly layer: string | null;
+  /** Distance from the room's face, mm. */
+  readonly at: number;
+  readonly celsius: number;
+  readonly wet: boolean;
+}
+
+/** Temperatures through a build-up and what they mean for damp. */
+export interface Damp {
+  readonly dewPoint: number;
+  readonly faces: readonly Face[];
+  /** The metal's inner face: the coldest place that vapour can reach. */
+  readonly skin: number;
+  /** What can reach the metal and dew there in a night, g/m2; 0 when it stays above the dew point. Null when a layer's vapour figure is not known. */
+  readonly gramsANight: number | null;
+  /** The same with a tight barrier on the warm side, and without any barrier. */
+  readonly withBarrier: number | null;
+  readonly withoutBarrier: number | null;
+}
+
+/** What counts as a barrier: equal to so many metres of still air. */
+const BARRIER_SD = 20;
+const GOOD_BARRIER_SD = 100;
+
+function grams(sd: number, inside: number, skin: number): number {
+  return skin >= inside || sd < 0
+    ? 0
+    : ((VAPOUR_CONDUCTIVITY * (inside - skin)) / Math.max(0.05, sd)) * NIGHT_HOURS * 3600 * 1000;
+}
+
+/**
+ * Temperature through the layers, from the room to the skin, on the path between battens and ribs: each layer drops by its
+ * share of the whole resistance. The skin is steel and lets no vapour out, so vapour can only gather on it: what gets
+ * there is (p inside - p saturated at the skin) / sum of mu d (Glaser). Null when a conductivity is not known.
+ */
+export function dampOf(depth: BuildUpDepth, climate: Climate): Damp | null {
+  const path = [...depth.layers].reverse().filter((layer) => onPath(layer, 'between'));
+  const resistances = path.map(resistanceOf);
+  if (resistances.some((value) => value === null)) return null;
+  const inner = INSIDE[depth.surface];
+  const whole = resistances.reduce<number>((sum, value) => sum + (value ?? 0), inner + OUTSIDE);
+  const dew = dewPoint(climate.inside, climate.humidity);
+  const drop = (resistance: number): number =>
+    climate.inside - ((climate.inside - climate.outside) * resistance) / whole;
+  let resistance = inner;
+  let at = 0;
+  const faces: Face[] = [];
+  path.forEach((layer, i) => {
+    const celsius = drop(resistance);
+    faces.push({ layer: layer.layer.id, at, celsius, wet: celsius < dew });
+    resistance += resistances[i] ?? 0;
+    at += layer.thickness;
+  });
+  const skin = drop(resistance);
+  faces.push({ layer: null, at, celsius: skin, wet: skin < dew });
+  const sds = path.map(({ material, thickness }) =>
+    material && material.vapour > 0 ? (material.vapour * thickness) / 1000 : null,
+  );
+  const known = sds.every((value) => value !== null);
+  const sum = (list: readonly (number | null)[]): number =>
+    list.reduce<number>((total, value) => total + (value ?? 0), 0);
+  const p = (climate.humidity / 100) * saturation(climate.inside);
+  const at_ = saturation(skin);
+  const bare = sum(sds.map((value) => (value !== null && value >= BARRIER_SD ? 0 : value)));
+  return {
+    dewPoint: dew,
+    faces,
+    skin,
+    gramsANight: known ? grams(sum(sds), p, at_) : null,
+    withBarrier: known ? grams(bare + GOOD_BARRIER_SD, p, at_) : null,
+    withoutBarrier: known ? grams(bare, p, at_) : null,
+  };
+}
+
+/** Heat that is lost at the chosen night, W, by surface and glass. What is not known is left out and named. */
+export interface HeatLoss {
+  readonly watts: number;
+  readonly of: readonly {
+    readonly id: Covered | 'glass';
+    readonly area: number;
+    readonly u: number;
+    readonly watts: number;
+  }[];
+  readonly unknown: readonly Covered[];
+}
+
+/** Sum of U times area times the difference of temperatures. The bulkhead to the cab is not in it, nor the air that is changed. */
+export function heatLoss(
+  depths: BuildUpDepths,
+  areas: CoveredAreas,
+  climate: Climate,
+  ribs: number,
+  floorSpacing: number,
+): HeatLoss {
+  const difference = climate.inside - climate.outside;
+  const unknown: Covered[] = [];
+  const of = COVERED.filter((surface) => surface !== 'windows').flatMap((surface) => {
+    const u = thermalTransmittance(depths[surface], ribs, surface === 'floor' ? floorSpacing : BATTEN_SPACING_MM);
+    if (u === null) {
+      unknown.push(surface);
+      return [];
+    }
+    return [{ id: surface, area: areas[surface], u, watts: u * areas[surface] * difference }];
+  });
+  const all = [
+    ...of,
+    { id: 'glass' as const, area: areas.glass, u: GLASS_U, watts: GLASS_U * areas.glass * difference },
+  ];
+  return { watts: all.reduce((sum, item) => sum + item.watts, 0), of: all, unknown };
+}

@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { defineRule } from './rule.js';
+
+const positive = z.number().positive();
+
+/** Past the sheet steel, and short of whatever lies beyond, mm. */
+const THROUGH_STEEL_MM = 6;
+const SHORT_OF_BEYOND_MM = 5;
+/** A wood screw bites at least this deep, mm, or six times its thickness. */
+const LEAST_BITE_MM = 10;
+
+export const fixingRule = defineRule({
+  name: 'fixing-length',
+  title: 'Length of a screw through a build-up',
+  formula:
+    'wood: passed + gap + max(10, 6 d), in thin wood 2/3 of it; steel: passed + gap + 6 beyond the sheet; at most passed + gap + depth - 5',
+  reason: 'It has to bite, and its point must not reach the skin, a tank, a cable or a face in sight.',
+  input: z.strictObject({
+    passed: positive,
+    gap: z.number().min(0),
+    into: z.enum(['wood', 'steel']),
+    depth: positive,
+    diameter: positive,
+    stocked: z.array(positive),
+  }),
+  run: ({ passed, gap, into, depth, diameter, stocked }) => {
+    const before = passed + gap;
+    const wanted = Math.max(LEAST_BITE_MM, 6 * diameter);
+    const bite = into === 'steel' ? THROUGH_STEEL_MM : wanted > depth - SHORT_OF_BEYOND_MM ? (2 * depth) / 3 : wanted;
+    const least = before + bite;
+    const most = before + Math.max(bite, depth - SHORT_OF_BEYOND_MM);
+    const fits = stocked.filter((length) => length >= least - 0.5 && length <= most + 0.5).sort((a, b) => a - b);
+    return { least, most, pick: fits[0] ?? null };
+  },
+});

@@ -1,0 +1,139 @@
+import type { Project, Survey } from '../project/schema.js';
+import { valueAt } from '../measure/address.js';
+import { spread } from '../numeric/plane.js';
+import type { ArchShape } from '../shell/arch.js';
+import { halfWidth, type Shell } from '../shell/shell.js';
+
+/** One batten on the floor, along the vehicle, by the middle of its width, mm. */
+export interface FloorBatten {
+  readonly x0: number;
+  readonly x1: number;
+  readonly y: number;
+  /** Why it lies there: a row, under a unit's front, or along the edge of a step. */
+  readonly why: 'row' | 'front' | 'step';
+}
+export interface FloorBattens {
+  readonly battens: readonly FloorBatten[];
+  readonly metres: number;
+  /** Compartments between the rows that insulation is cut for. */
+  readonly cells: number;
+}
+
+/** A piece shorter than this is left out, mm. */
+const SHORTEST_MM = 120;
+
+interface Hole {
+  readonly x0: number;
+  readonly x1: number;
+  readonly y0: number;
+  readonly y1: number;
+}
+
+/** What battens must keep off: holes with their clearance, what stands on the floor, steps. */
+function holesOf(survey: Survey, arches: readonly ArchShape[], clearance: number): Hole[] {
+  const round = survey.penetrations
+    .filter((hole) => hole.surface === 'floor')
+    .flatMap(({ id }): Hole[] => {
+      const [x, y] = [valueAt(survey, `hole/${id}/x`), valueAt(survey, `hole/${id}/along`)];
+      const reach = (valueAt(survey, `hole/${id}/size`) ?? 0) / 2 + clearance;
+      return x === null || y === null ? [] : [{ x0: x - reach, x1: x + reach, y0: y - reach, y1: y + reach }];
+    });
+  const standing = arches
+    .filter((arch) => arch.bottom <= 0)
+    .map((arch): Hole => {
+      const sign = arch.side === 'left' ? -1 : 1;
+      const far = arch.far ?? 5000;
+      return {
+        x0: arch.from,
+        x1: arch.to,
+        y0: Math.min(sign * arch.face, sign * far),
+        y1: Math.max(sign * arch.face, sign * far),
+      };
+    });
+  return [...round, ...standing];
+}
+
+/** A line along x less the stretches that holes take out of it. */
+function without(x0: number, x1: number, y: number, half: number, holes: readonly Hole[]): [number, number][] {
+  let pieces: [number, number][] = [[x0, x1]];
+  for (const hole of holes) {
+    if (y + half <= hole.y0 || y - half >= hole.y1) continue;
+    pieces = pieces.flatMap(([a, b]): [number, number][] =>
+      hole.x1 <= a || hole.x0 >= b
+        ? [[a, b]]
+        : [
+            [a, Math.min(b, hole.x0)],
+            [Math.max(a, hole.x1), b],
+          ],
+    );
+  }
+  return pieces.filter(([a, b]) => b - a >= SHORTEST_MM);
+}
+
+/** Where along x the floor is at least so wide on a side at height z. */
+function reachOf(shell: Shell, y: number, half: number, z: number): [number, number] | null {
+  const side = y < 0 ? 'left' : 'right';
+  const inside = spread(0, shell.length, 61).filter((x) => halfWidth(shell, side, x, z) >= Math.abs(y) + half);
+  const [first, last] = [inside[0], inside.at(-1)];
+  return first === undefined || last === undefined || last - first < SHORTEST_MM ? null : [first, last];
+}
+
+/**
+ * Lays out floor battens along the vehicle: rows from the centre line outward at the chosen spacing and one along each
+ * wall, cut round holes and arches; one more under every unit's front, where furniture will be fixed; and one along the
+ * edge of a step, where the vehicle's own floor stops short.
+ * @param width of a batten, mm
+ */
+export function floorBattens(
+  project: Pick<Project, 'survey' | 'units' | 'settings'>,
+  shell: Shell,
+  arches: readonly ArchShape[],
+  width: number,
+  z: number,
+): FloorBattens {
+  const { spacing, clearance } = project.settings.floorBattens;
+  const half = width / 2;
+  const holes = holesOf(project.survey, arches, clearance);
+  const edge = (side: 'left' | 'right'): number =>
+    Math.min(...spread(0, shell.length, 41).map((x) => halfWidth(shell, side, x, z))) -
+    half -
+    project.settings.floorClearance;
+  const rows = new Set<number>();
+  for (let y = 0; y < edge('right'); y += spacing) rows.add(y);
+  for (let y = -spacing; y > -edge('left'); y -= spacing) rows.add(y);
+  for (const side of ['left', 'right'] as const) {
+    const sign = side === 'left' ? -1 : 1;
+    const last = sign * edge(side);
+    for (const y of [...rows]) if (Math.sign(y) === sign && Math.abs(y - last) < spacing / 3) rows.delete(y);
+    rows.add(last);
+  }
+  const line = (y: number, from: number, to: number, why: FloorBatten['why']): FloorBatten[] => {
+    const reach = reachOf(shell, y, half, z);
+    if (!reach) return [];
+    return without(Math.max(from, reach[0]), Math.min(to, reach[1]), y, half, holes).map(([x0, x1]) => ({
+      x0,
+      x1,
+      y,
+      why,
+    }));
+  };
+  const laid = [...rows].sort((a, b) => a - b).flatMap((y) => line(y, 0, shell.length, 'row'));
+  const fronts = project.units.flatMap((unit) => {
+    if (unit.kind !== 'base-cupboard') return [];
+    const y = (unit.side === 'left' ? -1 : 1) * (unit.front + half);
+    // a row that the front stands on is enough for both
+    return [...rows].some((row) => Math.abs(row - y) < half) ? [] : line(y, unit.x, unit.x + unit.length, 'front');
+  });
+  const steps = arches
+    .filter((arch) => arch.kind === 'step')
+    .flatMap((arch): FloorBatten[] => {
+      const y = (arch.side === 'left' ? -1 : 1) * (arch.face - half);
+      return [{ x0: arch.from, x1: arch.to, y, why: 'step' }];
+    });
+  const battens = [...laid, ...fronts, ...steps];
+  return {
+    battens,
+    metres: battens.reduce((sum, batten) => sum + batten.x1 - batten.x0, 0) / 1000,
+    cells: Math.max(0, laid.length - 1),
+  };
+}

@@ -1,0 +1,200 @@
+import type { Side, Survey, Unit } from '../project/schema.js';
+import { spread } from '../numeric/plane.js';
+import { valueAt, wallAddress } from './address.js';
+import { gainsOf, surfaceModel, type Spot, type SurfaceModel } from './surface-model.js';
+
+/** A reading that would help most, or a new station with the first readings there. */
+export interface NextBest {
+  /** The readings to take, in order; the first is the station's own place when it is a new one. */
+  readonly addresses: readonly string[];
+  /** A station that has to be put in first. */
+  readonly station: { readonly id: string; readonly name: string; readonly x: number } | null;
+  /** The worst uncertainty (two spreads) where units stand or will stand, before and after, mm. */
+  readonly before: number;
+  readonly after: number;
+}
+
+/** Uncertainty (two spreads, mm) over a grid of the walls, for shading: rows from the floor up, columns along. */
+export interface DoubtGrid {
+  readonly xs: readonly number[];
+  readonly zs: readonly number[];
+  readonly left: readonly (readonly number[])[];
+  readonly right: readonly (readonly number[])[];
+}
+
+/** How good the survey is now. */
+export interface SurveyQuality {
+  /** Two spreads at the worst place that matters, mm, and where that is. */
+  readonly worst: number;
+  readonly at: Spot;
+  /** Share of the walls that is within the goal. */
+  readonly within: number;
+  readonly goal: number;
+  readonly good: boolean;
+  readonly next: NextBest | null;
+  readonly doubt: DoubtGrid;
+}
+
+const SIDES: readonly Side[] = ['left', 'right'];
+/** A place that no unit needs counts this much of one that a unit stands at. */
+const ELSEWHERE = 0.35;
+/** Units stand below this height where none is placed yet, mm. */
+const STANDING_MM = 1000;
+const READING_NOISE = 1;
+
+interface Target extends Spot {
+  readonly weight: number;
+  readonly matters: boolean;
+}
+
+function unitReaches(unit: Unit, spot: Spot): boolean {
+  return (
+    spot.x >= unit.x &&
+    spot.x <= unit.x + unit.length &&
+    spot.at <= unit.height + 150 &&
+    (unit.kind === 'platform-bed' || unit.side === spot.surface)
+  );
+}
+
+const ALONG = 17;
+const UP = 6;
+
+/** Places all over the walls at which the shape has to be known: left wall first, row by row from the floor. */
+function targetsOf(survey: Survey, units: readonly Unit[], xs: readonly number[], zs: readonly number[]): Target[] {
+  return SIDES.flatMap((surface) =>
+    zs.flatMap((at) =>
+      xs.map((x): Target => {
+        const spot = { surface, x, at };
+        const matters = units.length === 0 ? at <= STANDING_MM : units.some((unit) => unitReaches(unit, spot));
+        return { ...spot, matters, weight: matters ? 1 : ELSEWHERE };
+      }),
+    ),
+  );
+}
+
+function doubtOf(xs: readonly number[], zs: readonly number[], variances: readonly number[]): DoubtGrid {
+  const side = (from: number): number[][] =>
+    zs.map((_, row) => xs.map((__, column) => 2 * Math.sqrt(variances[from + row * xs.length + column] ?? 0)));
+  return { xs, zs, left: side(0), right: side(xs.length * zs.length) };
+}
+
+interface Candidate {
+  readonly addresses: readonly string[];
+  readonly spots: readonly Spot[];
+  readonly station: NextBest['station'];
+}
+
+/** Readings that could be taken: at stations that stand, at planned heights and half-way between; and new stations in the gaps. */
+function candidatesOf(survey: Survey): Candidate[] {
+  const placed = survey.stations
+    .flatMap((station) => {
+      const x = valueAt(survey, `station/${station.id}/x`);
+      return x === null ? [] : [{ id: station.id, x }];
+    })
+    .sort((a, b) => a.x - b.x);
+  const heights = [...new Set([...survey.heights, ...survey.profile.heights])].sort((a, b) => a - b);
+  const walls = placed.flatMap((station) =>
+    SIDES.flatMap((side) =>
+      heights.flatMap((z): Candidate[] => {
+        const address = wallAddress(station.id, side, z);
+        return valueAt(survey, address) !== null
+          ? []
+          : [{ addresses: [address], spots: [{ surface: side, x: station.x, at: z }], station: null }];
+      }),
+    ),
+  );
+  const number = 1 + Math.max(0, ...survey.stations.map((station) => Number(/^s(\d+)$/.exec(station.id)?.[1] ?? 0)));
+  const id = `s${number}`;
+  const middle = heights.reduce((best, z) => (Math.abs(z - 700) < Math.abs(best - 700) ? z : best), heights[0] ?? 0);
+  const gaps = placed.slice(1).flatMap((station, i): Candidate[] => {
+    const before = placed[i];
+    if (!before || station.x - before.x < 250) return [];
+    const x = Math.round((before.x + station.x) / 2);
+    return [SIDES, ...SIDES.map((side) => [side])].map((sides) => ({
+      addresses: [`station/${id}/x`, ...sides.map((side) => wallAddress(id, side, middle))],
+      spots: sides.map((surface) => ({ surface, x, at: middle })),
+      station: { id, name: `Station ${number}`, x },
+    }));
+  });
+  return [...walls, ...gaps];
+}
+
+const worstOf = (targets: readonly Target[], variances: readonly number[]): { value: number; index: number } =>
+  targets.reduce(
+    (worst, target, i) => {
+      const value = target.matters ? 2 * Math.sqrt(variances[i] ?? 0) : -1;
+      return value > worst.value ? { value, index: i } : worst;
+    },
+    { value: -1, index: 0 },
+  );
+
+/**
+ * How good the survey is where it matters, and which further reading would help most: the one that takes away most of
+ * the weighted variance for each thing that has to be read. Null before the walls were read at two stations.
+ * @param scribe the smallest scribe allowance of the units, mm: a survey is never asked to be better than needed for it
+ */
+export function surveyQuality(
+  survey: Survey,
+  units: readonly Unit[],
+  length: number,
+  model: SurfaceModel = surfaceModel(survey),
+): SurveyQuality | null {
+  const wallStations = new Set(model.samples.filter((s) => s.surface !== 'roof').map((s) => s.x));
+  if (wallStations.size < 2) return null;
+  const xs = spread(0, length, ALONG);
+  const zs = spread(0, Math.max(...survey.heights, ...survey.profile.heights, 1), UP);
+  const targets = targetsOf(survey, units, xs, zs);
+  const scribe = Math.min(...units.map((unit) => unit.scribe), Infinity);
+  const goal = Math.min(survey.goal, Math.max(1, scribe));
+  const { now } = gainsOf(model, targets, [], READING_NOISE);
+  const worst = worstOf(targets, now);
+  const good = worst.value <= goal;
+  const spot = targets[worst.index];
+  return {
+    worst: worst.value,
+    at: spot ? { surface: spot.surface, x: spot.x, at: spot.at } : { surface: 'left', x: 0, at: 0 },
+    within: now.filter((variance) => 2 * Math.sqrt(variance) <= goal).length / Math.max(1, now.length),
+    goal,
+    good,
+    next: good ? null : nextBest(survey, model, targets, now, worst.value),
+    doubt: doubtOf(xs, zs, now),
+  };
+}
+
+/** The candidate that takes away most of the weighted variance for each thing that has to be read. */
+function nextBest(
+  survey: Survey,
+  model: SurfaceModel,
+  targets: readonly Target[],
+  now: readonly number[],
+  before: number,
+): NextBest | null {
+  const candidates = candidatesOf(survey).filter(
+    ({ addresses }) => !addresses.some((address) => survey.skipped.includes(address)),
+  );
+  const { after } = gainsOf(
+    model,
+    targets,
+    candidates.map((candidate) => candidate.spots),
+    READING_NOISE,
+  );
+  const weigh = (variances: readonly number[]): number =>
+    variances.reduce((sum, variance, i) => sum + (targets[i]?.weight ?? 0) * variance ** 1.5, 0);
+  const start = weigh(now);
+  let best: { readonly candidate: Candidate; readonly gain: number; readonly after: readonly number[] } | null = null;
+  candidates.forEach((candidate, i) => {
+    const then = after[i] ?? now;
+    const gain = (start - weigh(then)) / candidate.addresses.length;
+    if (gain > (best?.gain ?? 0)) best = { candidate, gain, after: then };
+  });
+  // the assignments in the loop are not followed by the compiler
+  const found = best as { readonly candidate: Candidate; readonly after: readonly number[] } | null;
+  return (
+    found && {
+      addresses: found.candidate.addresses,
+      station: found.candidate.station,
+      before,
+      after: worstOf(targets, found.after).value,
+    }
+  );
+}

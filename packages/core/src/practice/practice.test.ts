@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest';
+import { accuracyOf, slipTrial } from './accuracy.js';
+import { hiddenShape, trueHalf, trueRoof, trueValue } from './hidden.js';
+import { simulatedInstrument } from './instrument.js';
+import { createProject } from '../project/create.js';
+
+describe('hidden vehicles', () => {
+  it('are the same for the same number and differ for others', () => {
+    expect(hiddenShape({ vehicle: 'van', seed: 5 })).toEqual(hiddenShape({ vehicle: 'van', seed: 5 }));
+    expect(hiddenShape({ vehicle: 'van', seed: 5 }).length).not.toBe(hiddenShape({ vehicle: 'van', seed: 6 }).length);
+  });
+  it('have the figures of the scenario', () => {
+    const wren = hiddenShape({ vehicle: 'wren', seed: 1 });
+    const across = (z: number): number => trueHalf(wren, 'left', 1100, z) + trueHalf(wren, 'right', 1100, z);
+    expect(across(0)).toBeCloseTo(1785, -1);
+    expect(across(700)).toBeCloseTo(1872, -1);
+    expect(trueRoof(wren, 1800, 0)).toBeCloseTo(1905, 0);
+    // the dent of 7 in the left wall
+    expect(trueHalf(wren, 'right', 1900, 650) - trueHalf(wren, 'left', 1900, 650)).toBeCloseTo(7, 0);
+    const bulrush = hiddenShape({ vehicle: 'bulrush', seed: 1 });
+    expect(trueHalf(bulrush, 'left', 3000, 0) - trueHalf(bulrush, 'left', 3000, 600)).toBeLessThan(1);
+    expect(trueHalf(bulrush, 'left', 3000, 800) - trueHalf(bulrush, 'left', 3000, 1600)).toBeGreaterThan(70);
+  });
+  it('answer for what they have and not for what they have not', () => {
+    const shape = hiddenShape({ vehicle: 'van', seed: 1 });
+    const { survey } = createProject({
+      id: 't',
+      name: 'T',
+      kind: 'van',
+      model: '',
+      units: 'mm',
+      startDate: '2026-10-01',
+    });
+    expect(trueValue(shape, survey, 'floor/length')).toBe(shape.length);
+    expect(trueValue(shape, survey, 'arch/a1/height')).toBe(shape.things['arch/a1']?.['height']);
+    expect(trueValue(shape, survey, 'arch/a9/height')).toBeNull();
+    expect(trueValue(shape, survey, 'nonsense')).toBeNull();
+  });
+});
+
+describe('the simulated instruments', () => {
+  it('blur, miss, run down and lose their link as chance has it, the same for the same seed', () => {
+    const run = (faults: number, battery = 100) => {
+      const instrument = simulatedInstrument('laser', 7, faults, battery);
+      const clicks = Array.from({ length: 140 }, () => {
+        const click = instrument.click(1000);
+        if (!instrument.charge().linked) instrument.relink();
+        return click;
+      });
+      return { clicks, charge: instrument.charge() };
+    };
+    const { clicks } = run(1);
+    expect(run(1).clicks).toEqual(clicks);
+    const missed = clicks.flatMap((click) => (click.kind === 'missed' ? [click.why] : []));
+    expect(missed).toContain('no-return');
+    expect(missed).toContain('lost');
+    const off = (list: typeof clicks) =>
+      list.flatMap((click) => (click.kind === 'reading' ? [Math.abs(click.value - 1000)] : []));
+    const mean = (list: number[]) => list.reduce((sum, value) => sum + value, 0) / list.length;
+    expect(mean(off(run(0).clicks))).toBeLessThan(1.2);
+    // a low battery scatters more
+    expect(mean(off(run(0, 14).clicks.slice(0, 22)))).toBeGreaterThan(1.5 * mean(off(run(0).clicks.slice(0, 22))));
+    expect(run(0, 5).clicks.at(-1)).toEqual({ kind: 'missed', why: 'off' });
+  });
+  it('say when there is nothing to read', () => {
+    expect(simulatedInstrument('angle-finder', 1, 0).click(null)).toEqual({ kind: 'missed', why: 'nothing-there' });
+  });
+});
+
+describe('the guided walk on practice vehicles', () => {
+  it('comes within 3 mm over 95 of 100 places and 6 mm where units stand, with at most 60 readings', () => {
+    for (const seed of [2, 3, 7]) {
+      const row = accuracyOf('van', seed, 60);
+      expect(row.readings).toBeLessThanOrEqual(60);
+      expect(row.walls95).toBeLessThan(3);
+      expect(row.standingWorst).toBeLessThan(6);
+    }
+  });
+  it('flags planted slips and leaves good readings alone', () => {
+    const trials = [1, 2, 3, 4, 5].map((seed) => slipTrial('van', seed, 60, 20));
+    const sum = (key: 'planted' | 'flagged' | 'good' | 'wronglyFlagged'): number =>
+      trials.reduce((total, trial) => total + trial[key], 0);
+    expect(sum('planted')).toBe(100);
+    expect(sum('flagged')).toBeGreaterThanOrEqual(93);
+    expect(sum('wronglyFlagged') / sum('good')).toBeLessThan(0.02);
+  });
+});

@@ -1,0 +1,61 @@
+import { emptySurveyParts, startSettings } from './create.js';
+
+/** A document as it came from a file or the database: its shape is not known yet. */
+type Raw = Record<string, unknown>;
+const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value);
+const each = (list: unknown, with_: Raw): unknown =>
+  Array.isArray(list) ? list.map((item: unknown) => (isRaw(item) ? { ...with_, ...item } : item)) : list;
+
+const LAYER: Raw = { share: 1, measured: null };
+const ITEM: Raw = { vapour: 0, hours: 0, deadening: false, soldAs: '', fastener: null };
+
+/**
+ * Brings a project document of an earlier version to the present one: what is new gets what it meant before it could be
+ * said. A document of the present version, or something that is no project at all, is given back as it is.
+ */
+export function migrateProject(raw: unknown): unknown {
+  if (!isRaw(raw) || raw['version'] !== 1) return raw;
+  const survey = isRaw(raw['survey']) ? raw['survey'] : {};
+  const settings = isRaw(raw['settings']) ? raw['settings'] : {};
+  const buildUps = isRaw(raw['buildUps']) ? raw['buildUps'] : {};
+  const { hourValue, climate, floorBattens } = startSettings('mm', '2026-01-01');
+  return {
+    buildUpVariants: [],
+    comfort: [],
+    practice: null,
+    ...raw,
+    version: 2,
+    settings: { hourValue, climate, floorBattens, ...settings },
+    survey: {
+      ...emptySurveyParts(),
+      ...survey,
+      ribs: each(survey['ribs'], { on: 'ring', flat: true }),
+      arches: each(survey['arches'], { kind: 'arch' }),
+      openings: each(survey['openings'], { hand: 'none', slanted: false, framed: false, ring: null }),
+    },
+    buildUps: Object.fromEntries(
+      ['floor', 'left', 'right', 'ceiling', 'doors', 'windows'].map((surface) => [
+        surface,
+        each(buildUps[surface] ?? [], LAYER),
+      ]),
+    ),
+  };
+}
+
+/** The same for one line of a price book. */
+export function migratePriceItem(raw: unknown): unknown {
+  return isRaw(raw) ? { ...ITEM, ...raw } : raw;
+}
+
+/** The same for a whole file. */
+export function migrateFile(raw: unknown): unknown {
+  if (!isRaw(raw) || raw['version'] !== 1) return raw;
+  const book = isRaw(raw['priceBook']) ? raw['priceBook'] : {};
+  const items = book['items'];
+  return {
+    ...raw,
+    version: 2,
+    project: migrateProject(raw['project']),
+    priceBook: { ...book, items: Array.isArray(items) ? items.map(migratePriceItem) : items },
+  };
+}
