@@ -322,9 +322,14 @@ export interface Departure extends Foretold {
   readonly beyond: number;
 }
 
+interface Suspect extends Departure {
+  readonly i: number;
+  readonly misfit: number;
+}
+
 /**
- * Readings that depart from what the others foretell by more than `least` mm and `sigmas` spreads. The worst is taken
- * out first and the rest foretold again without it, so that one slip casts no doubt on its neighbours: the inverse
+ * Readings that depart from what the others foretell by more than `least` mm and `sigmas` spreads. The one
+ * without which the rest agree best (the largest departure in spreads) is taken out first and the rest foretold again, so that one slip casts no doubt on its neighbours: the inverse
  * without one reading is A - b b' / c, by its row b and its diagonal c.
  */
 export function departuresOf(model: SurfaceModel, least: number, sigmas: number): Departure[] {
@@ -337,12 +342,14 @@ export function departuresOf(model: SurfaceModel, least: number, sigmas: number)
       const worst = leaveOneOut(samples, inverse, mean)
         .map((foretold, i) => {
           const allowed = Math.max(least, sigmas * foretold.spread);
-          return { ...foretold, i, beyond: Math.abs(foretold.sample.value - foretold.expected) / allowed };
+          const off = Math.abs(foretold.sample.value - foretold.expected);
+          return { ...foretold, i, beyond: off / allowed, misfit: off / foretold.spread };
         })
-        .reduce((most, next) => (next.beyond > most.beyond ? next : most));
-      if (worst.beyond <= 1 || samples.length < 4) return found;
-      const { i, ...departure } = worst;
-      found.push(departure);
+        .filter(({ beyond }) => beyond > 1)
+        .reduce<Suspect | null>((most, next) => (most && most.misfit >= next.misfit ? most : next), null);
+      if (!worst || samples.length < 4) return found;
+      const { i, sample, expected, spread, beyond } = worst;
+      found.push({ sample, expected, spread, beyond });
       const keep = samples.map((_, k) => k).filter((k) => k !== i);
       const column = inverse.getColumn(i);
       const own = inverse.get(i, i);
