@@ -62,9 +62,9 @@ try {
         }),
       });
     }
-    await page.goto(view.path === '/' ? base : `${base}/build/${project.id}/${view.path}`);
+    await page.goto(view.path.startsWith('/') ? `${base}${view.path}` : `${base}/build/${project.id}/${view.path}`);
     await page.waitForLoadState('networkidle');
-    if (view.path !== '/')
+    if (!view.path.startsWith('/'))
       await page.waitForFunction(
         () => !window.document.querySelector('.tape-mark')?.textContent?.includes('working it out'),
       );

@@ -3,6 +3,8 @@ import TextField from '@mui/material/TextField';
 
 interface PickFieldProps<T extends string> {
   readonly label: string;
+  /** What it is of, said to screen readers after the label. */
+  readonly of?: string;
   readonly value: T;
   readonly choices: readonly { readonly value: T; readonly text: string }[];
   readonly onPick: (value: T) => void;
@@ -10,7 +12,7 @@ interface PickFieldProps<T extends string> {
 }
 
 /** One of a few. A value that is no longer on offer is shown as it is. */
-export function PickField<T extends string>({ label, value, choices, onPick, hideLabel }: PickFieldProps<T>) {
+export function PickField<T extends string>({ label, of, value, choices, onPick, hideLabel }: PickFieldProps<T>) {
   const missing = choices.every((choice) => choice.value !== value);
   return (
     <TextField
@@ -18,7 +20,11 @@ export function PickField<T extends string>({ label, value, choices, onPick, hid
       label={hideLabel ? undefined : label}
       value={value}
       onChange={(event) => onPick(event.target.value as T)}
-      slotProps={{ select: { SelectDisplayProps: { 'aria-label': label } as Record<string, string> } }}
+      slotProps={{
+        select: {
+          SelectDisplayProps: { 'aria-label': of === undefined ? label : `${label}: ${of}` } as Record<string, string>,
+        },
+      }}
     >
       {choices.map((choice) => (
         <MenuItem key={choice.value} value={choice.value}>

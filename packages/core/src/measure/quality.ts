@@ -56,6 +56,12 @@ export function likelySlip(
   ] as const)
     if (near(value * factor)) return { slip: message(key, { value: mm(value * factor) }), value: value * factor };
   if (near(value + 304.8)) return { slip: message('slip.foot', { value: mm(value + 304.8) }), value: value + 304.8 };
+  // a figure of whole inches or sixteenths was read in inches: its digits in millimetres say nothing
+  const sixteenths = (value / 25.4) * 16;
+  if (value > 0 && Math.abs(sixteenths - Math.round(sixteenths)) < 1e-6) {
+    for (const off of [25.4, -25.4])
+      if (near(value + off)) return { slip: message('slip.inch', { value: mm(value + off) }), value: value + off };
+  }
   return wrongDigit(digits, near);
 }
 

@@ -146,7 +146,9 @@ describe('quality', () => {
     expect(likelySlip(136.5, expected)?.slip.key).toBe('slip.centimetres');
     expect(likelySlip(53.7, expected)?.slip.key).toBe('slip.inches');
     expect(likelySlip(1059, expected)?.slip.key).toBe('slip.foot');
-    expect(likelySlip(1200, expected)).toBeNull();
+    // 52 11/16 in for 53 11/16 in
+    expect(likelySlip(1338.2625, { value: 1364, within: 8 })?.slip.key).toBe('slip.inch');
+    expect(likelySlip(1211, expected)).toBeNull();
   });
   it('trusts a method, or the spread of repeats when that is more', () => {
     expect(uncertaintyOf({ value: 900, method: 'tape', at: '' })).toBe(2);

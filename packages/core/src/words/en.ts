@@ -88,6 +88,7 @@ export const EN = {
   'slip.digits': 'digits swapped? {value}',
   'slip.centimetres': 'centimetres? {value}',
   'slip.inches': 'inches? {value}',
+  'slip.inch': 'an inch off? {value}',
   'slip.foot': 'a foot lost? {value}',
 
   'assumed.split': '{name}: the width {z} up is split evenly at the centre line.',

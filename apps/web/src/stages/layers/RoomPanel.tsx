@@ -21,6 +21,17 @@ function ForPeople({ scene }: { readonly scene: Scene }) {
   const { matters } = left;
   return (
     <>
+      {matters && (
+        <p>
+          <b>
+            {t('layers.matters', {
+              who: matters.person.name,
+              what: t(WORDS[matters.what], { wants: len(matters.wants) }),
+              spare: spare(matters),
+            })}
+          </b>
+        </p>
+      )}
       {left.people.length === 0 ? (
         <p className="small soft">{t('layers.noPeople')}</p>
       ) : (
@@ -40,17 +51,6 @@ function ForPeople({ scene }: { readonly scene: Scene }) {
             ))}
           </tbody>
         </table>
-      )}
-      {matters && (
-        <p>
-          <b>
-            {t('layers.matters', {
-              who: matters.person.name,
-              what: t(WORDS[matters.what], { wants: len(matters.wants) }),
-              spare: spare(matters),
-            })}
-          </b>
-        </p>
       )}
       {left.lost.length > 0 && (
         <table className="plain">

@@ -294,7 +294,7 @@ export function Sample({ surface, scene }: { readonly surface: Covered; readonly
           );
         })}
       </div>
-      <div className="row">
+      <div className="row wrap">
         <Button size="small" onClick={add}>
           {t('layers.add')}
         </Button>

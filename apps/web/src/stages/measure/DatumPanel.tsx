@@ -50,7 +50,7 @@ function StringLine({ length, along }: { readonly length: number; readonly along
 /** The centre line with this vehicle's figures, the walls against it, the fronts' lines, and how the vehicle stands. */
 export function DatumPanel({ scene, onPick }: { readonly scene: Scene; readonly onPick: (address: string) => void }) {
   const speech = useSpeech();
-  const { t, len, lenUnit } = speech;
+  const { t, len, lenUnit, style } = speech;
   const { survey, units } = scene.project;
   const { shell } = scene.shape;
   const datum = useMemo(() => shell && datumOf(survey, shell, units), [survey, shell, units]);
@@ -65,7 +65,11 @@ export function DatumPanel({ scene, onPick }: { readonly scene: Scene; readonly 
         <ol className="steps">
           {datum.marks.map((mark) => (
             <li key={mark.x}>
-              {t('datum.markStep', { x: len(mark.x), across: lenUnit(mark.across), half: lenUnit(mark.half) })}
+              {t('datum.markStep', {
+                x: len(mark.x),
+                across: lenUnit(mark.across),
+                half: `${len(mark.half, style.units === 'mm' ? 1 : 0)} ${style.units}`,
+              })}
             </li>
           ))}
           <li>{t('datum.markString')}</li>

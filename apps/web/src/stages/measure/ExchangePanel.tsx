@@ -52,6 +52,7 @@ function TypedSheet({ scene }: { readonly scene: Scene }) {
       <p className="small soft">{t('exchange.typedHint')}</p>
       <div className="walk">
         <TextField
+          className="typed-box"
           multiline
           minRows={8}
           maxRows={14}
@@ -191,7 +192,7 @@ export function ExchangePanel({ scene }: { readonly scene: Scene }) {
             )}
           </div>
         )}
-        <div className="fields">
+        <div className="fields" style={{ gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
           <PickField
             label={t('exchange.outlineOf')}
             value={what}

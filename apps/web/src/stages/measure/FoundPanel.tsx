@@ -104,13 +104,15 @@ function FoundRow({
         <div className="fields">
           <TextEntry label={t('common.name')} value={found.name} onTake={(name) => put({ name })} />
           <PickField
-            label={t('found.kind', { name: found.name })}
+            label={t('found.kind')}
+            of={found.name}
             value={found.kind}
             choices={KINDS.map((value) => ({ value, text: t(`found.kind.${value}`) }))}
             onPick={(kind) => attempt({ kind })}
           />
           <PickField
-            label={t('things.surface', { name: found.name })}
+            label={t('things.surface')}
+            of={found.name}
             value={found.surface}
             choices={PLACES.map((value) => ({ value, text: t(`surface.${value}`) }))}
             onPick={(surface) => attempt({ surface })}
@@ -118,7 +120,8 @@ function FoundRow({
           <LengthField label={t('found.x')} value={found.x} onTake={(x) => put({ x })} />
           <LengthField label={t('found.along')} value={found.along} onTake={(along) => put({ along })} />
           <PickField
-            label={t('found.decision', { name: found.name })}
+            label={t('found.decision')}
+            of={found.name}
             value={found.decision}
             choices={DECISIONS.map((value) => ({ value, text: t(`found.decision.${value}`) }))}
             onPick={(decision) => attempt({ decision })}
@@ -288,7 +291,7 @@ export function FoundPanel({ scene }: { readonly scene: Scene }) {
           <div style={{ width: 140 }}>
             <PickField
               hideLabel
-              label={t('things.surface', { name: '' })}
+              label={t('things.surface')}
               value={surface}
               choices={PLACES.map((value) => ({ value, text: t(`surface.${value}`) }))}
               onPick={setSurface}

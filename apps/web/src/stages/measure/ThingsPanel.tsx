@@ -124,7 +124,7 @@ function Plan({ survey, perform }: { readonly survey: Survey; readonly perform: 
         values={survey.roofOffsets}
         onTake={(roofOffsets) => plan({ roofOffsets })}
       />
-      <div className="fields">
+      <div className="fields" style={{ gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
         <PickField
           label={t('things.profile')}
           value={profile.station ?? 'none'}
@@ -278,7 +278,7 @@ function Holes({ survey, perform }: { readonly survey: Survey; readonly perform:
           const near = clearances.find((clearance) => clearance.hole === item.id);
           return (
             <>
-              {pick(t('things.surface', { name: item.name }), item.surface, PLACES, 'surface.', (surface) =>
+              {pick(`${t('things.surface')}: ${item.name}`, item.surface, PLACES, 'surface.', (surface) =>
                 put({ ...item, surface }),
               )}
               {pick(
@@ -426,7 +426,7 @@ export function ThingsPanel({ survey }: { readonly survey: Survey }) {
         rename={(item, name) => putAngle({ ...item, name })}
         remove={(item) => perform({ name: 'removeAngle', payload: { id: item.id } })}
         fields={(item) =>
-          pick(t('things.surface', { name: item.name }), item.surface, PLACES, 'surface.', (surface) =>
+          pick(`${t('things.surface')}: ${item.name}`, item.surface, PLACES, 'surface.', (surface) =>
             putAngle({ ...item, surface }),
           )
         }
