@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
-import { applyOperation, createDeriver } from '@nestplank/core';
+import { applyOperation, buildShell, createDeriver, createProject, surfaceModel, surveyQuality } from '@nestplank/core';
 import { searchPlans } from '@nestplank/core/cutting';
 import { readProjectFile } from '@nestplank/core/formats';
 import { serverArguments } from '../scripts/prepare.mjs';
@@ -50,6 +50,69 @@ function benchDerive() {
     share(steps, 0.95) < 16,
   );
   return deriver.derive(project, priceBook);
+}
+
+/** A survey of 30 stations with 30 readings each: 14 heights on both walls and two places of the roof. */
+function largeSurvey() {
+  const base = createProject({
+    id: 'b',
+    name: 'B',
+    kind: 'bus',
+    model: '',
+    units: 'mm',
+    startDate: '2026-10-01',
+  }).survey;
+  const at = '2026-10-01T08:00:00.000Z';
+  const readings = { 'floor/length': [{ value: 7400, method: 'tape', at }] };
+  const stations = Array.from({ length: 30 }, (_, i) => ({ id: `s${i + 1}`, name: `Station ${i + 1}` }));
+  stations.forEach(({ id }, i) => {
+    const read = (what, value) => (readings[`station/${id}/${what}`] = [{ value, method: 'tape', at }]);
+    read('x', 50 + i * 250);
+    for (let z = 0; z < 14; z += 1)
+      for (const side of ['left', 'right']) read(`${side}/${z * 120}`, 1100 - z * z * 0.8 + Math.sin(i / 3) * 4);
+    for (const y of [0, 500]) read(`roof/${y}`, 1950 - y / 20);
+  });
+  return {
+    ...base,
+    profile: { station: null, heights: [], roofOffsets: [] },
+    heights: [0, 840, 1560],
+    stations,
+    readings,
+  };
+}
+
+function benchSurvey() {
+  const survey = largeSurvey();
+  for (let i = 0; i < 20; i += 1) buildShell(survey);
+  const builds = timed(60, () => buildShell(survey));
+  row(
+    'Shell of 30 stations and 900 readings built anew (95th percentile)',
+    'under 20 ms',
+    ms(share(builds, 0.95)),
+    share(builds, 0.95) < 20,
+  );
+  // half of the demo's readings: as in the middle of a walk, when the next one is wanted
+  const half = {
+    ...project.survey,
+    readings: Object.fromEntries(
+      Object.entries(project.survey.readings).filter(([address]) => !/station\/s[246]\/(left|right)/.test(address)),
+    ),
+    goal: 1,
+  };
+  const next = () => surveyQuality(half, project.units, 3690, surfaceModel(half));
+  if (!next()?.next) throw new Error('No next reading was found.');
+  for (let i = 0; i < 5; i += 1) next();
+  const quality = timed(30, next);
+  row(
+    'Next best reading, with the model made anew (95th percentile)',
+    'under 100 ms',
+    ms(share(quality, 0.95)),
+    share(quality, 0.95) < 100,
+  );
+  const large = surfaceModel(survey);
+  surveyQuality({ ...survey, goal: 1 }, [], 7400, large);
+  const big = timed(5, () => surveyQuality({ ...survey, goal: 1 }, [], 7400, large));
+  row('Next best reading among 900 (median)', 'under 100 ms', ms(share(big, 0.5)), share(big, 0.5) < 100);
 }
 
 function benchCutting(derived) {
@@ -233,11 +296,53 @@ async function benchPage(base) {
     ms(share(steps, 0.95)),
     share(steps, 0.95) < 16,
   );
+  await page.goto(`${base}/build/wren/layers`);
+  await page.goto(`${base}/build/wren/layout`);
+  await page.locator('[data-unit=bench]').waitFor();
+  const slices = await page.evaluate(async () => {
+    const mark = document.querySelector('[role=slider][aria-label^="Slice at"]');
+    const box = mark.getBoundingClientRect();
+    const send = (type, y) =>
+      mark.dispatchEvent(
+        new PointerEvent(type, {
+          bubbles: true,
+          cancelable: true,
+          pointerId: 2,
+          buttons: type === 'pointerup' ? 0 : 1,
+          clientX: box.x + 10,
+          clientY: y,
+          isPrimary: true,
+          pointerType: 'mouse',
+        }),
+      );
+    mark.setPointerCapture = () => undefined;
+    mark.releasePointerCapture = () => undefined;
+    const middle = box.y + box.height / 2;
+    const times = [];
+    send('pointerdown', middle);
+    for (let i = 1; i <= 90; i += 1) {
+      const start = performance.now();
+      send('pointermove', middle - 1.5 * i + (i > 45 ? 3 * (i - 45) : 0));
+      await new Promise((resolve) => setTimeout(resolve));
+      document.querySelector('[role=img][aria-label^="Section"]')?.getBoundingClientRect();
+      times.push(performance.now() - start);
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+    }
+    send('pointerup', middle);
+    return times.slice(10);
+  });
+  row(
+    `Slice dragged: pointer to redrawn section (95th percentile of ${slices.length})`,
+    'under 16.7 ms, 60 a second',
+    ms(share(slices, 0.95)),
+    share(slices, 0.95) < 16.7,
+  );
   await browser.close();
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'nest-plank-bench-'));
 const derived = benchDerive();
+benchSurvey();
 const figures = benchCutting(derived);
 const { server, base } = await startServer(folder);
 await benchPage(base);

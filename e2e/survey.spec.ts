@@ -188,6 +188,54 @@ test('layers: a school, the damp, depths, and two sets side by side', async ({ p
   await expect(left).not.toContainText('Sound-deadening mat 2');
 });
 
+test('the datum with this vehicle’s figures, its ribs and its level', async ({ page, request }) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'measure');
+  await page.getByRole('tab', { name: 'Datum' }).click();
+  const marks = page.getByRole('region', { name: 'Find the centre line' });
+  await expect(marks).toContainText(/Mark 89\d\.\d mm from the left wall/);
+  await expect(marks).toContainText('the left rear corner lies further back');
+  await expect(page.getByRole('region', { name: 'Ribs and sections' })).toContainText(
+    'Kitchen window runs across rib 3',
+  );
+  await expect(page.getByRole('region', { name: 'The vehicle is not level' })).toContainText('Along: -0.8°');
+  const line = page.getByRole('region', { name: 'String line for overheads' });
+  await line.getByLabel('Height above the floor, mm').fill('1500');
+  await line.getByLabel('Height above the floor, mm').press('Enter');
+  await expect(line).toContainText(/1.500.mm up from the floor at the front and 1.500.mm at the rear/);
+  await expect(line).toContainText('too high at the rear');
+  // a slope is typed as a slope and refused as a length
+  await page.getByRole('button', { name: 'Read it along' }).click();
+  await page.locator('.big-entry').fill('steep');
+  await page.locator('.big-entry').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“steep” is not a slope');
+  await page.locator('.big-entry').fill('1:50');
+  await page.locator('.big-entry').press('Enter');
+  await saved(page);
+  expect((await projectOf(request, id)).project.survey.readings['level/along']?.at(-1)?.value).toBeCloseTo(1.146, 2);
+});
+
+test('readings that contradict each other and a window above the roof are said, pair by pair', async ({
+  page,
+  request,
+}) => {
+  const bulrush = ((await (await request.get('/api/projects')).json()) as { id: string; name: string }[]).find(
+    (project) => project.name === 'Bulrush',
+  );
+  await openStage(page, bulrush?.id ?? '', 'measure');
+  const side = page.locator('.side');
+  await expect(side).toContainText('43 + 44 1/16 = 87 1/16, taped 88');
+  await expect(side).toContainText('look again');
+  await expect(side).toContainText('Floor diagonals');
+  const id = await ownDemo(request);
+  await openStage(page, id, 'measure');
+  await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.getByRole('button', { name: 'Again: Floor to the upper edge of Kitchen window' }).click();
+  await page.locator('.big-entry').fill('2440');
+  await page.locator('.big-entry').press('Enter');
+  await expect(side).toContainText(/Kitchen window reaches 2.440 up, above the roof at 1.9\d\d/);
+});
+
 test('vehicles side by side, and a shell to start from', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'Compare vehicles' }).click();

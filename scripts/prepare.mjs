@@ -62,7 +62,7 @@ export function prepare(root, options = {}) {
 }
 
 /** How the server is started: a small young generation keeps its memory low at no cost that can be measured. */
-export const serverArguments = (root) => ['--max-semi-space-size=4', join(root, 'apps/server/dist/main.js')];
+export const serverArguments = (root) => ['--max-semi-space-size=2', join(root, 'apps/server/dist/main.js')];
 
 export function ensureFolder(path) {
   if (!existsSync(path) || !statSync(path).isDirectory()) mkdirSync(path, { recursive: true });

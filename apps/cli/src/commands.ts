@@ -98,7 +98,7 @@ export async function exportCommand(path: string, options: { as: string; output:
   const into = (name: string, content: string | Uint8Array): void => save(join(options.output, name), content);
   const folder = (): void => void mkdirSync(options.output, { recursive: true });
   const derived = derive(project, priceBook);
-  const { cutDiagramsPdf, cutListCsv, partDxf, partSvg } = await import('@nestplank/core/export');
+  const { cutDiagramsPdf, cutListCsv, partDxf, partSvg, surveySheetPdf } = await import('@nestplank/core/export');
   switch (options.as) {
     case 'json':
       folder();
@@ -118,8 +118,19 @@ export async function exportCommand(path: string, options: { as: string; output:
         `${project.id}-cut-diagrams.pdf`,
         await cutDiagramsPdf(project, derived.plans, priceBook, { regular: font(400), bold: font(700) }),
       );
+    case 'readings': {
+      folder();
+      const { readingsCsv } = await import('@nestplank/core/exchange');
+      return into(`${project.id}-readings.csv`, readingsCsv(project.survey, derived.walk));
+    }
+    case 'survey':
+      folder();
+      return into(
+        `${project.id}-survey-sheet.pdf`,
+        await surveySheetPdf(project, { regular: font(400), bold: font(700) }),
+      );
     default:
-      throw new CommandFailure(2, `--as ${options.as}: json, csv, dxf, svg and pdf can be written.`);
+      throw new CommandFailure(2, `--as ${options.as}: json, csv, dxf, svg, pdf, readings and survey can be written.`);
   }
 }
 

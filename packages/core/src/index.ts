@@ -18,9 +18,14 @@ export {
 export { formatAngle, parseAngle, riseOver } from './measure/angle.js';
 export { datumOf, settingOut, type Datum, type SetOutPoint, type WallStraightness } from './measure/datum.js';
 export { levelOf, type Level } from './measure/level.js';
+export { likeStations, uprightPlanes, type UprightPlane } from './shell/likeness.js';
+export { type CavityGroup, type RibMap } from './shell/ribs.js';
+export { type LayerWarning } from './layers/warnings.js';
 export { boundsOf, type KeepOutBounds } from './measure/keep-outs.js';
 export { holeClearances, openBefore, type HoleClearance, type OpenPoint } from './measure/cover-gate.js';
-export { type DoubtGrid, type NextBest, type SurveyQuality } from './measure/next-reading.js';
+export { surveyQuality, type DoubtGrid, type NextBest, type SurveyQuality } from './measure/next-reading.js';
+export { surfaceModel, type SurfaceModel } from './measure/surface-model.js';
+export { buildShell, type ShellResult } from './shell/build.js';
 export { coveredAreas, openingArea, placedOpenings, type CoveredAreas, type PlacedOpening } from './layers/areas.js';
 export {
   dampOf,

@@ -1,6 +1,6 @@
 import ToggleButton from '@mui/material/ToggleButton';
 import { useMemo, type ReactNode } from 'react';
-import { useScene, useSliceX } from '../state/scene.js';
+import { useScene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import { useSize } from '../ui/use-size.js';
 import { useSpeech } from '../words/words.js';
@@ -24,7 +24,6 @@ export function FoldOut({
   const ceiling = useView((view) => view.ceiling);
   const exaggerate = useView((view) => view.exaggerate);
   const shell = scene?.shape.shell ?? null;
-  const sliceX = useSliceX(shell);
   const frame = useMemo(
     () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null),
     [shell, width, height],
@@ -74,7 +73,7 @@ export function FoldOut({
           />
           {!ceiling && ink(frame)}
           {!ceiling && <ArchPlan frame={frame} arches={scene.shape.arches} />}
-          <SliceMark frame={frame} x={sliceX} />
+          <SliceMark frame={frame} />
         </svg>
       )}
       {shell && (

@@ -1,11 +1,13 @@
 import { useDrag } from '@use-gesture/react';
 import type { KeyboardEvent } from 'react';
+import { useSliceX } from '../state/scene.js';
 import { look } from '../state/view.js';
 import { useSpeech } from '../words/words.js';
 import { screenY, type FoldOutFrame } from './geometry.js';
 
 /** The movable line across the fold-out where the slice is taken. */
-export function SliceMark({ frame, x }: { readonly frame: FoldOutFrame; readonly x: number }) {
+export function SliceMark({ frame }: { readonly frame: FoldOutFrame }) {
+  const x = useSliceX(frame.shell);
   const { t, lenUnit } = useSpeech();
   const to = (value: number): void => look({ sliceX: Math.min(Math.max(value, 0), frame.shell.length) });
   const drag = useDrag(

@@ -418,7 +418,7 @@ export function Slice({
   const scene = useDeferredValue(useScene());
   const { ref, width } = useSize<HTMLDivElement>();
   const shell = scene?.shape.shell ?? null;
-  const own = useSliceX(shell);
+  const own = useDeferredValue(useSliceX(shell));
   if (!scene || !shell || !scene.room) return null;
   const x = at ?? own;
   const number = shell.at.findIndex((station) => Math.abs(station - x) < 1);

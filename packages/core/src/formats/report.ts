@@ -64,6 +64,8 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
     })),
     fixings: derived.fixings,
     floorBattens: derived.floorBattens,
+    warnings: derived.warnings.map((warning) => ({ surface: warning.surface, said: say(warning.said, voice) })),
+    cavities: derived.cavities,
     checks: derived.checks.map((c) => ({
       id: c.id,
       rule: c.rule,

@@ -1,6 +1,8 @@
 import type { Covered, Opening, Survey } from '../project/schema.js';
 import { valueAt } from '../measure/address.js';
 import type { RoomFigures } from '../shell/room.js';
+import { roofHeight, type Shell } from '../shell/shell.js';
+import { message, mm, type Message } from '../words/message.js';
 
 /** An opening whose four edges are read, mm. */
 export interface PlacedOpening {
@@ -19,6 +21,29 @@ export function placedOpenings(survey: Survey): PlacedOpening[] {
     return from === null || to === null || sill === null || head === null || to <= from || head <= sill
       ? []
       : [{ opening, from, to, sill, head }];
+  });
+}
+
+/** Openings whose readings cannot be: turned round, above the roof, past the end. */
+export function openingProblems(
+  survey: Survey,
+  shell: Shell | null,
+): readonly { readonly said: Message; readonly address: string }[] {
+  return survey.openings.flatMap((opening) => {
+    const address = (what: string): string => `opening/${opening.id}/${what}`;
+    const [from, to, sill, head] = ['from', 'to', 'sill', 'head'].map((what) => valueAt(survey, address(what)));
+    if (from == null || to == null || sill == null || head == null) return [];
+    const { name } = opening;
+    if (to <= from || head <= sill) return [{ said: message('opening.order', { name }), address: address('to') }];
+    if (!shell || opening.surface === 'rear') return [];
+    if (to > shell.length + 1)
+      return [
+        { said: message('opening.pastEnd', { name, to: mm(to), length: mm(shell.length) }), address: address('to') },
+      ];
+    const roof = roofHeight(shell, (from + to) / 2, 0);
+    return opening.surface !== 'roof' && head > roof
+      ? [{ said: message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) }), address: address('head') }]
+      : [];
   });
 }
 

@@ -119,6 +119,23 @@ function candidatesOf(survey: Survey): Candidate[] {
   return [...walls, ...gaps];
 }
 
+/** Only so many candidates are worked through; a reading where the shape is known already helps least. */
+const WORKED_THROUGH = 24;
+
+function mostDoubtful(candidates: readonly Candidate[], model: SurfaceModel): readonly Candidate[] {
+  if (candidates.length <= WORKED_THROUGH) return candidates;
+  const spots = candidates.flatMap((candidate) => candidate.spots);
+  const { now } = gainsOf(model, spots, [], READING_NOISE);
+  const doubt = new Map(spots.map((spot, i) => [spot, now[i] ?? 0]));
+  const worth = ({ spots: own, addresses }: Candidate): number =>
+    own.reduce((sum, spot) => sum + (doubt.get(spot) ?? 0), 0) / addresses.length;
+  return candidates
+    .map((candidate) => ({ candidate, worth: worth(candidate) }))
+    .sort((a, b) => b.worth - a.worth)
+    .slice(0, WORKED_THROUGH)
+    .map(({ candidate }) => candidate);
+}
+
 const worstOf = (targets: readonly Target[], variances: readonly number[]): { value: number; index: number } =>
   targets.reduce(
     (worst, target, i) => {
@@ -169,8 +186,9 @@ function nextBest(
   now: readonly number[],
   before: number,
 ): NextBest | null {
-  const candidates = candidatesOf(survey).filter(
-    ({ addresses }) => !addresses.some((address) => survey.skipped.includes(address)),
+  const candidates = mostDoubtful(
+    candidatesOf(survey).filter(({ addresses }) => !addresses.some((address) => survey.skipped.includes(address))),
+    model,
   );
   const { after } = gainsOf(
     model,

@@ -152,6 +152,8 @@ function median(values: readonly number[]): number {
 const WORST_MISS = 4;
 /** A knee is taken for one when it foretells better by this much for every reading. */
 const CLEARLY = 0.15;
+/** Readings foretold to some two millimetres. */
+const FITS = -1.25;
 /** With fewer readings than this nothing is estimated. */
 const FEWEST = 12;
 
@@ -182,16 +184,21 @@ function stretchOf(samples: readonly Sample[], boxed: boolean): Stretch {
   const profiles = boxed ? [BOX_PROFILE] : samples[0]?.surface === 'roof' ? PROFILES.slice(0, 1) : PROFILES;
   const first = profiles[0] ?? BOX_PROFILE;
   if (samples.length < FEWEST) return made({ profile: first, scale: SCALES[0] });
-  const tried = profiles.map((profile) => {
+  let best: { readonly stretch: Stretch; readonly credit: number } | null = null;
+  for (const profile of profiles) {
     for (const scale of SCALES) {
       const stretch = made({ profile, scale });
       const foretold = leaveOneOut(samples, stretch.inverse, mean);
       const misses = foretold.map(({ sample, expected, spread }) => Math.abs(sample.value - expected) / spread);
-      if (median(misses) <= 0.72 || scale === SCALES.at(-1)) return { stretch, credit: credit(foretold) };
+      if (median(misses) > 0.72 && scale !== SCALES.at(-1)) continue;
+      const own = credit(foretold);
+      if (!best || own > best.credit + CLEARLY) best = { stretch, credit: own };
+      break;
     }
-    return { stretch: made({ profile, scale: SCALES[0] }), credit: -Infinity };
-  });
-  return tried.reduce((best, next) => (next.credit > best.credit + CLEARLY ? next : best)).stretch;
+    // one that foretells this well needs no other beside it
+    if (best && best.credit > FITS) break;
+  }
+  return best?.stretch ?? made({ profile: first, scale: SCALES[0] });
 }
 
 function stretches(samples: readonly Sample[], boxed: boolean): Stretch[] {

@@ -4,7 +4,9 @@ import { jobsOf, type MaterialJob } from '../cutting/from-parts.js';
 import { shoppingOf, type Shopping } from '../costing/shopping.js';
 import type { Part } from '../joinery/part.js';
 import { unitParts } from '../joinery/unit-parts.js';
-import { coveredAreas, type CoveredAreas } from '../layers/areas.js';
+import { coveredAreas, openingProblems, type CoveredAreas } from '../layers/areas.js';
+import { layerWarnings, type LayerWarning } from '../layers/warnings.js';
+import { cavitiesOf, ribMap, type CavityGroup, type RibMap } from '../shell/ribs.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
 import { faceFixings, revealsOf, type FaceFixing, type Reveal } from '../layers/knock-on.js';
 import { roomLeft, type RoomLeft } from '../layers/room-left.js';
@@ -75,6 +77,9 @@ export interface Derived extends DerivedShape {
   readonly warmth: HeatLoss | null;
   readonly reveals: readonly Reveal[];
   readonly fixings: readonly FaceFixing[];
+  readonly warnings: readonly LayerWarning[];
+  readonly ribs: RibMap;
+  readonly cavities: readonly CavityGroup[];
   /** Null while no floor layer is laid as battens. */
   readonly floorBattens: FloorBattens | null;
   readonly plans: readonly MaterialPlan[];
@@ -233,6 +238,10 @@ export function createDeriver(): Deriver {
     (depth: BuildUpDepths, areas: CoveredAreas | null, survey: Survey, settings: Project['settings']) =>
       areas && heatLoss(depth, areas, settings.climate, ribShare(survey), settings.floorBattens.spacing),
   );
+  const openings = memoLast(openingProblems);
+  const warnings = memoLast(layerWarnings);
+  const ribs = memoLast(ribMap);
+  const cavities = memoLast((survey: Survey, shell: Shell | null) => (shell ? cavitiesOf(survey, shell) : []));
   const reveals = memoLast(revealsOf);
   const fixings = memoLast(faceFixings);
   const laidBattens = memoLast(
@@ -309,6 +318,7 @@ export function createDeriver(): Deriver {
       parts: joined(project.units, subfloor, each),
       problems: [
         ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
+        ...openings(survey, built.shell).map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
         ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
         ...thick,
       ],
@@ -330,6 +340,9 @@ export function createDeriver(): Deriver {
       warmth: warmth(first.depths, areas, project.survey, project.settings),
       reveals: reveals(project.survey, first.depths),
       fixings: fixings(first.depths, book),
+      warnings: warnings(first.depths, project.settings),
+      ribs: ribs(project.survey),
+      cavities: cavities(project.survey, first.shell),
       floorBattens: laid,
       quality: first.shell && quality(project.survey, project.units, length, model),
       plans,

@@ -62,8 +62,15 @@ function splitWidths(
 /** Collects the readings of each station; a wall-to-wall width without its halves is split at the centre line. */
 function collect(survey: Survey, assumed: Message[]): RawStation[] {
   const stations = new Map<string, RawStation>();
-  for (const station of survey.stations) {
-    const x = valueAt(survey, `station/${station.id}/x`);
+  const read = new Set(Object.keys(survey.readings).map((address) => address.split('/').slice(0, 2).join('/')));
+  const length = valueAt(survey, 'floor/length');
+  for (const [i, station] of survey.stations.entries()) {
+    let x = valueAt(survey, `station/${station.id}/x`);
+    if (x === null && length !== null && read.has(`station/${station.id}`)) {
+      // read, but nobody wrote down where: its turn among the stations says about where
+      x = (length * (i + 0.5)) / survey.stations.length;
+      assumed.push(message('assumed.place', { name: station.name, x: mm(x) }));
+    }
     if (x !== null)
       stations.set(station.id, {
         id: station.id,
@@ -242,7 +249,9 @@ export function buildShell(survey: Survey, given?: SurfaceModel): ShellResult {
   const sections = usable.map((station, i): StationSection => {
     const [left, right] = [curveOf(lefts?.[i] ?? station.left), curveOf(rights?.[i] ?? station.right)];
     if (station.roof.size === 0) assumed.push(message('assumed.roof', { name: station.name }));
-    const join = survey.boxed ? boxSection : joinRoof;
+    const single = left.at.length === 1 || right.at.length === 1;
+    if (single && !survey.boxed) assumed.push(message('assumed.upright', { name: station.name }));
+    const join = survey.boxed || single ? boxSection : joinRoof;
     return { x: station.x, ...join(left, right, roofs?.[i] ?? station.roof) };
   });
   if (usable.length === 1) assumed.push(message('assumed.oneStation'));

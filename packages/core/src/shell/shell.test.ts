@@ -126,7 +126,26 @@ describe('a shell from readings', () => {
       surveyWith({ 'floor/length': 3000, 'station/s1/x': 100, 'station/s1/width/0': 1790, 'station/s1/roof/0': 1900 }),
     );
     expect(shell && halfWidth(shell, 'left', 0, 0)).toBe(895);
-    expect(assumed.map((m) => m.key)).toEqual(['assumed.split', 'assumed.oneStation']);
+    expect(assumed.map((m) => m.key)).toEqual(['assumed.split', 'assumed.upright', 'assumed.oneStation']);
+    // upright to the roof, since one height says nothing of a lean
+    expect(shell && halfWidth(shell, 'left', 0, 1800)).toBe(895);
+  });
+  it('splits widths by where the centre line was found at the foot', () => {
+    const { shell, assumed } = buildShell(
+      surveyWith({
+        'floor/length': 3000,
+        'station/s1/x': 100,
+        'station/s1/width/0': 1790,
+        'station/s1/left/0': 900,
+        'station/s1/width/800': 1870,
+        'station/s1/roof/0': 1900,
+      }),
+    );
+    // 900 of 1790 is 5 off the middle to the left wall's side; so is the rest
+    expect(shell && halfWidth(shell, 'right', 0, 0)).toBe(890);
+    expect(shell && halfWidth(shell, 'left', 0, 800)).toBe(940);
+    expect(shell && halfWidth(shell, 'right', 0, 800)).toBe(930);
+    expect(assumed.map((m) => m.key)).toContain('assumed.splitAt');
   });
 
   it('takes the other side of a width when one side is known', () => {

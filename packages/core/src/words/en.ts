@@ -114,6 +114,19 @@ export const EN = {
   'cover.found.remove': '{name}, {x} from the front: still to be removed.',
   'cover.hole': '{name}: where the hole goes is not decided.',
   'cover.seal': '{name}: how the hole is sealed is not said.',
+  'layers.barrierCold': '{barrier} lies on the cold side of {insulation}: vapour is caught between them.',
+  'layers.barrierBattens': '{barrier} lies over the battens: every screw of the lining opens it. Put it behind them.',
+  'layers.cold.floor': 'The floor has no insulation: the cold comes in there.',
+  'layers.cold.left': 'The left wall has no insulation: the cold comes in there.',
+  'layers.cold.right': 'The right wall has no insulation: the cold comes in there.',
+  'layers.cold.ceiling': 'The ceiling has no insulation: the cold comes in there.',
+  'layers.floorTight':
+    'The subfloor is cut to the bare metal, but the walls get layers: fit it before them, or let it meet the lining.',
+  'opening.order': '{name}: its edges are the wrong way round.',
+  'opening.aboveRoof': '{name} reaches {head} up, above the roof at {roof}.',
+  'opening.pastEnd': '{name} ends at {to}, past the end of the floor at {length}.',
+  'assumed.upright': '{name}: its walls were read at one height only and are taken to stand upright.',
+  'assumed.place': '{name}: where it stands is not read; it is taken to be {x} from the front.',
   'layers.tooThick':
     'The layers leave no room: floor {floor}, left {left}, right {right}, ceiling {ceiling}. Make one of them thinner.',
 

@@ -61,7 +61,7 @@ function BattenPlan({
 export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
   const speech = useSpeech();
   const { t, len, lenUnit } = speech;
-  const { reveals, fixings, floorBattens } = scene.derived;
+  const { reveals, fixings, floorBattens, cavities } = scene.derived;
   const { depths, shell } = scene.shape;
   const { settings, survey } = scene.project;
   const doors = placedOpenings(survey).filter(({ opening }) => opening.kind === 'door');
@@ -142,6 +142,29 @@ export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
           ))}
         </section>
       )}
+      <section className="section stack" aria-label={t('knock.cavities')}>
+        <h2>{t('knock.cavities')}</h2>
+        {cavities.length === 0 ? (
+          <p className="soft small">{t('knock.cavitiesNone')}</p>
+        ) : (
+          <>
+            <ul className="needs-list figures">
+              {cavities.map((cavity) => (
+                <li key={`${cavity.surface}${cavity.width}${cavity.front}`}>
+                  {t('knock.cavity', {
+                    count: cavity.count,
+                    surface: t(`surface.${cavity.surface}`),
+                    width: len(cavity.width),
+                    front: len(cavity.front),
+                    rear: len(cavity.rear),
+                  })}
+                </li>
+              ))}
+            </ul>
+            <p className="small soft">{t('knock.cavityHint')}</p>
+          </>
+        )}
+      </section>
       <section className="section stack" aria-label={t('knock.battens')}>
         <h2>{t('knock.battens')}</h2>
         {floorBattens && shell && battenLayer ? (

@@ -294,6 +294,13 @@ export function Sample({ surface, scene }: { readonly surface: Covered; readonly
           );
         })}
       </div>
+      {scene.derived.warnings
+        .filter((warning) => warning.surface === surface)
+        .map((warning) => (
+          <p key={warning.said.key} className="small needs">
+            ! {said(warning.said)}
+          </p>
+        ))}
       <div className="row wrap">
         <Button size="small" onClick={add}>
           {t('layers.add')}

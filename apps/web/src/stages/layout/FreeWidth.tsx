@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, useDeferredValue } from 'react';
 import { bedLevels, halfWidth } from '@nestplank/core';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useSliceX, type Scene } from '../../state/scene.js';
@@ -14,7 +14,7 @@ export const FreeWidth = memo(function FreeWidth({
 }) {
   const { len } = useSpeech();
   const { room, project, book } = scene;
-  const x = useSliceX(frame.shell);
+  const x = useDeferredValue(useSliceX(frame.shell));
   if (!room) return null;
   const bed = project.units.find((unit) => unit.kind === 'platform-bed' && x >= unit.x && x <= unit.x + unit.length);
   const z = bed?.kind === 'platform-bed' ? bedLevels(bed, room, book).top : room.floor;

@@ -1,6 +1,16 @@
 import Button from '@mui/material/Button';
 import { useMemo, useState, type ReactNode } from 'react';
-import { datumOf, formatAngle, levelOf, riseOver, settingOut, type WallStraightness } from '@nestplank/core';
+import {
+  datumOf,
+  formatAngle,
+  levelOf,
+  likeStations,
+  riseOver,
+  settingOut,
+  uprightPlanes,
+  type Shell,
+  type WallStraightness,
+} from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../ui/LengthField.js';
 import { useSpeech, type Speech } from '../../words/words.js';
@@ -15,6 +25,58 @@ function wallWords(wall: WallStraightness, { t, len }: Speech): string {
   return Math.abs(wall.most) < STRAIGHT_MM
     ? opens
     : `${opens}; ${t(wall.most > 0 ? 'datum.bulge' : 'datum.dent', { by: len(Math.abs(wall.most)), x: len(wall.mostAt) })}`;
+}
+
+/** Where openings may be cut, which sections one pattern does for, and how high a straight panel can stand. */
+function ShapeNotes({ scene, shell }: { readonly scene: Scene; readonly shell: Shell }) {
+  const { t, len, lenUnit } = useSpeech();
+  const [tolerance, setTolerance] = useState(3);
+  const { ribs } = scene.derived;
+  const { arches } = scene.shape;
+  const groups = useMemo(() => likeStations(shell, tolerance), [shell, tolerance]);
+  const planes = useMemo(() => uprightPlanes(shell, arches), [shell, arches]);
+  return (
+    <section className="section stack" aria-label={t('datum.shape')}>
+      <h2>{t('datum.shape')}</h2>
+      <p>
+        {ribs.largest
+          ? t('datum.largestGap', {
+              clear: lenUnit(ribs.largest.clear),
+              a: ribs.largest.between[0],
+              b: ribs.largest.between[1],
+            })
+          : t('datum.noRibs')}
+      </p>
+      {ribs.cut.map(({ opening, ribs: through }) => (
+        <p key={opening.id} className="needs">
+          {t('datum.ribCut', { name: opening.name, ribs: through.map((rib) => rib.name).join(', ') })}
+        </p>
+      ))}
+      <div className="row" style={{ alignItems: 'flex-end' }}>
+        <p className="grow">
+          {t('datum.alike', {
+            by: lenUnit(tolerance),
+            groups: groups.map((group) => group.map((x) => len(x)).join(' = ')).join('; '),
+          })}
+        </p>
+        <div style={{ width: 110 }}>
+          <LengthField
+            label={t('datum.tolerance')}
+            value={tolerance}
+            onTake={(mm) => {
+              setTolerance(Math.max(0, mm));
+              return null;
+            }}
+          />
+        </div>
+      </div>
+      {planes.map((plane) => (
+        <p key={`${plane.side}${plane.from}`}>
+          {t('datum.upright', { side: t(`common.${plane.side}`), at: len(plane.at), rises: lenUnit(plane.rises) })}
+        </p>
+      ))}
+    </section>
+  );
 }
 
 function StringLine({ length, along }: { readonly length: number; readonly along: number | null }) {
@@ -117,6 +179,7 @@ export function DatumPanel({ scene, onPick }: { readonly scene: Scene; readonly 
           );
         })}
       </section>
+      <ShapeNotes scene={scene} shell={shell} />
       {corners.length > 0 && (
         <section className="section" aria-label={t('datum.setOut')}>
           <h2>{t('datum.setOut')}</h2>
