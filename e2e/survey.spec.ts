@@ -224,7 +224,7 @@ test('readings that contradict each other and a window above the roof are said, 
   );
   await openStage(page, bulrush?.id ?? '', 'measure');
   const side = page.locator('.side');
-  await expect(side).toContainText('43 + 44 1/16 = 87 1/16, taped 88');
+  await expect(side).toContainText('43 + 43 15/16 = 86 15/16, taped 88');
   await expect(side).toContainText('look again');
   await expect(side).toContainText('Floor diagonals');
   const id = await ownDemo(request);

@@ -62,6 +62,7 @@ try {
         }),
       });
     }
+    await page.setViewportSize({ width: view.size?.[0] ?? width, height: view.size?.[1] ?? height });
     await page.goto(view.path.startsWith('/') ? `${base}${view.path}` : `${base}/build/${project.id}/${view.path}`);
     await page.waitForLoadState('networkidle');
     if (!view.path.startsWith('/'))

@@ -8,6 +8,9 @@ import { foldOutFrame, type FoldOutFrame } from './geometry.js';
 import { ArchPlan, ShellLayer } from './ShellLayer.js';
 import { SliceMark } from './SliceMark.js';
 
+/** On a drawing narrower than this the walls are named shortly. */
+const NARROW_PX = 420;
+
 /** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
 export function FoldOut({
   ink,
@@ -28,6 +31,7 @@ export function FoldOut({
     () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null),
     [shell, width, height],
   );
+  const narrow = frame !== null && frame.rightEdge - frame.leftEdge < NARROW_PX;
   return (
     <div className="drawing" ref={ref}>
       {scene && !shell && <p className="empty">{t('foldout.empty')}</p>}
@@ -40,7 +44,7 @@ export function FoldOut({
           })}
         >
           <text x={frame.leftEdge} y={frame.top - 12} className="soft">
-            {t('foldout.left')}
+            {t(narrow ? 'foldout.leftShort' : 'foldout.left')}
           </text>
           <text
             x={frame.centre}
@@ -52,7 +56,7 @@ export function FoldOut({
             {t('foldout.front')}
           </text>
           <text x={frame.rightEdge} y={frame.top - 12} textAnchor="end" className="soft">
-            {t('foldout.right')}
+            {t(narrow ? 'foldout.rightShort' : 'foldout.right')}
           </text>
           <text x={frame.centre + 8} y={frame.top + frame.height + 18} className="soft">
             {t('foldout.rear')}

@@ -129,6 +129,8 @@ export const EN_UI = {
   'foldout.name': 'Fold-out of {vehicle}: left wall, {middle}, right wall, front at the top',
   'foldout.front': 'front',
   'foldout.rear': 'rear',
+  'foldout.leftShort': 'left wall',
+  'foldout.rightShort': 'right wall',
   'foldout.left': 'roof ◂ left wall ▸ floor',
   'foldout.right': 'floor ◂ right wall ▸ roof',
   'foldout.floor': 'floor',

@@ -48,17 +48,18 @@ function layerTasks(surface: Covered, input: TasksInput, area: number, before: r
   let after = [...before];
   return input.buildUps[surface].flatMap((layer): Task[] => {
     if (layer.board && input.parts.some((part) => part.role === 'subfloor')) return [];
+    const material = materialOf(input.book, layer.material);
     const kind =
       layer.place === 'battens' || layer.place === 'rib-battens'
         ? 'batten'
-        : layer.place === 'continuous'
-          ? 'line'
-          : 'insulate';
+        : material?.group === 'insulation' || layer.place === 'in-ribs' || layer.place === 'between-battens'
+          ? 'insulate'
+          : 'line';
     const each = { batten: MINUTES.battenM2, line: MINUTES.lineM2, insulate: MINUTES.insulateM2 }[kind];
     const task: Task = {
       id: `${surface}-${layer.id}`,
       title: message(`task.${kind}.${surface}`, {
-        material: materialOf(input.book, layer.material)?.name ?? layer.material,
+        material: material?.name ?? layer.material,
       }),
       minutes: Math.round(area * each * (layer.place === 'patches' ? layer.share : 1)),
       lagHours: 0,
