@@ -13,15 +13,22 @@ export const DoubtLayer = memo(function DoubtLayer({
   doubt,
   goal,
   label,
+  legend,
 }: {
   readonly frame: FoldOutFrame;
   readonly doubt: DoubtGrid;
   readonly goal: number;
   readonly label: string;
+  readonly legend: string;
 }) {
   const { xs, zs } = doubt;
   return (
     <g role="img" aria-label={label} pointerEvents="none">
+      {[...doubt.left, ...doubt.right].flat().some((value) => value > goal) && (
+        <text x={frame.rightEdge} y={frame.top + frame.height + 18} textAnchor="end" className="needs">
+          {legend}
+        </text>
+      )}
       {SIDES.flatMap((side) =>
         zs.slice(1).flatMap((z1, row) =>
           xs.slice(1).map((x1, column) => {

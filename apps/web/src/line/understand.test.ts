@@ -80,6 +80,23 @@ describe('the line', () => {
       effect: { kind: 'undo' },
     });
   });
+  it('takes a slope for a slope, and says why of warmth and survey', () => {
+    const angle = hear('1:50', { stage: 'measure', address: 'level/along' });
+    expect(angle?.text).toContain('1.1°');
+    expect(angle?.effect).toMatchObject({
+      operations: [
+        {
+          payload: {
+            address: 'level/along',
+            reading: { method: 'angle-finder', value: expect.closeTo(1.1458, 3) as number },
+          },
+        },
+      ],
+    });
+    expect(hear('9 mm', { stage: 'measure', address: 'level/along' })?.trouble).toBe(true);
+    expect(hear('why warmth')?.text).toMatch(/^heat lost 7\d\d W, 18° inside and -5° outside; most through: doors$/);
+    expect(plain(hear('why survey')?.text)).toMatch(/^known to ± 2 mm at the worst place/);
+  });
   it('answers why with the figures it comes from', () => {
     expect(plain(hear('why headroom')?.text)).toBe(
       'headroom 1 843 mm at 3 690 mm: roof 1 899 mm less floor 47 mm and ceiling 9 mm',

@@ -2,15 +2,18 @@ import {
   describeAddress,
   formatMoney,
   halfWidth,
+  parseAddress,
   parseLength,
   roofHeight,
   ruleNamed,
+  unitOf,
   type Derived,
   type Operation,
   type PriceBook,
   type Project,
   type Unit,
 } from '@nestplank/core';
+import { readValue, valueTextUnit } from '../ui/read-value.js';
 import { STAGES, type StageName } from '../stages/stages.js';
 import type { Speech } from '../words/words.js';
 
@@ -50,7 +53,7 @@ const FIELDS: Readonly<Record<Unit['kind'], readonly string[]>> = {
   'platform-bed': ['length', 'height', 'mattress', 'span', 'scribe'],
   'base-cupboard': ['length', 'height', 'front', 'toeKick', 'overhang', 'scribe', 'shelves', 'doors'],
 };
-const QUESTIONS = ['headroom', 'width', 'bed', 'cost', 'mass'];
+const QUESTIONS = ['headroom', 'width', 'bed', 'cost', 'mass', 'warmth', 'survey'];
 
 /** The unit whose name or id begins with a word. */
 function unitCalled(word: string, project: Project): Unit | null {
@@ -121,6 +124,26 @@ function why(question: string, context: LineContext, speech: Speech): Understood
     );
   if (known === 'mass' && derived)
     return answer(speech.t('why.mass', { mass: derived.mass.total.toFixed(1), parts: derived.parts.length }));
+  const { climate } = context.project.settings;
+  if (known === 'warmth' && derived?.warmth)
+    return answer(
+      speech.t('why.warmth', {
+        watts: Math.round(derived.warmth.watts),
+        inside: climate.inside,
+        outside: climate.outside,
+        most: derived.warmth.of.reduce((most, next) => (next.watts > most.watts ? next : most)).id,
+      }),
+    );
+  if (known === 'survey' && derived?.quality)
+    return answer(
+      speech.t('why.survey', {
+        worst: speech.lenUnit(derived.quality.worst),
+        side: derived.quality.at.surface,
+        x: speech.lenUnit(derived.quality.at.x),
+        z: speech.lenUnit(derived.quality.at.at),
+        goal: speech.lenUnit(derived.quality.goal),
+      }),
+    );
   if (!shell || !inner || !room || !depths) return answer(speech.t('why.notYet'));
   const bareWidth = (x: number, z: number): number => halfWidth(shell, 'left', x, z) + halfWidth(shell, 'right', x, z);
   if (known === 'headroom')
@@ -184,16 +207,18 @@ function askRule(words: readonly string[], speech: Speech): Understood {
 
 function reading(typed: string, context: LineContext, speech: Speech): Understood {
   if (!context.address) return answer(speech.t('line.noReadingHere'));
-  const read = parseLength(typed, speech.style.units);
+  const read = readValue(typed, context.address, speech);
   if (!read.ok) return trouble(speech.said(read.error));
+  const place = parseAddress(context.address);
+  const method = place && unitOf(place) === 'degrees' ? 'angle-finder' : 'tape';
   const operation: Operation = {
     name: 'takeReading',
-    payload: { address: context.address, reading: { value: read.mm, method: 'tape', at: context.now } },
+    payload: { address: context.address, reading: { value: read.value, method, at: context.now } },
   };
   return will(
     speech.t('line.reading', {
       what: speech.said(describeAddress(context.project.survey, context.address)),
-      value: speech.lenUnit(read.mm),
+      value: valueTextUnit(read.value, context.address, speech),
     }),
     { kind: 'operations', operations: [operation] },
   );

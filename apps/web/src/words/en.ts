@@ -175,6 +175,9 @@ export const EN_UI = {
   'why.cost': '{total}: {lines} lines, {sheets} sheets of them',
   'why.mass': '{mass} kg: {parts} parts and the layers',
   'why.bed': '{value} clear across at bed height at {x}, bare {bare}',
+  'why.warmth': 'heat lost {watts} W, {inside}° inside and {outside}° outside; most through: {most}',
+  'why.survey':
+    'known to ± {worst} at the worst place that matters: {side}, {x} from the front, {z} up; wanted ± {goal}',
   'why.unknown': 'why headroom, width, bed, cost or mass can be asked',
   'why.notYet': 'that is not known until the shell is measured',
   'measure.walk': 'Walk',
@@ -187,6 +190,7 @@ export const EN_UI = {
   'measure.repeats': 'Held: {values}. Taking it takes their mean.',
   'measure.keypad': 'Keypad',
   'measure.doubt': 'Doubt',
+  'measure.doubtLegend': 'hatched: not known to ± {goal}',
   'measure.doubtName': 'Where the shape is not sure yet',
   'measure.quality': 'How good is it?',
   'measure.qualityNone': 'Said when both walls are read at two stations.',

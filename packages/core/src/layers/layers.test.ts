@@ -232,6 +232,11 @@ describe('what follows from the depths', () => {
     expect(stands?.spare).toBeCloseTo((derived.room?.standing.value ?? 0) - 1792, 6);
     // Joost lies across with less than good: the least of all
     expect(left?.matters).toMatchObject({ what: 'lying', person: { id: 'joost' } });
+    // and it is the figure that the check of the bed gives
+    expect(left?.matters?.spare).toBeCloseTo(
+      derived.checks.find((check) => check.id === 'bed-length:bed:joost')?.spare ?? 0,
+      9,
+    );
     expect(left?.lost.reduce((sum, layer) => sum + layer.height, 0)).toBe(47 + 9);
   });
 });

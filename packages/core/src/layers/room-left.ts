@@ -1,7 +1,8 @@
-import type { Person, Project } from '../project/schema.js';
+import { clearAcross, strip } from '../layout/lying.js';
+import type { Person, PlatformBed, Project } from '../project/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
-import type { RoomFigures } from '../shell/room.js';
+import { BED_HEIGHT_MM, type RoomFigures } from '../shell/room.js';
 import type { BuildUpDepths } from './buildup.js';
 
 /** A figure someone needs, what there is of it, and what is over or missing, mm. */
@@ -42,6 +43,27 @@ const PASSING_MM = 150;
 const width = (shell: Shell, x: number, z: number): number =>
   halfWidth(shell, 'left', x, z) + halfWidth(shell, 'right', x, z);
 
+interface Lying {
+  readonly there: number;
+  readonly x: number;
+  readonly z: number;
+}
+
+/** The least width across a sleeper's own strip of a bed, over the mattress's thickness: the figure the bed's check uses. */
+function lyingOn(bed: PlatformBed, person: Person, shell: Shell): Lying {
+  const [x0, x1] = strip(bed, bed.sleepers.indexOf(person.id), bed.sleepers.length);
+  const z = shell.floor + bed.height;
+  return { there: clearAcross(shell, x0, x1, z, z + bed.mattress), x: (x0 + x1) / 2, z };
+}
+
+/** Without a bed: the least width at the height at which beds are usually built. */
+function lyingAnywhere(shell: Shell): Lying {
+  const z = shell.floor + BED_HEIGHT_MM;
+  return spread(0, shell.length, 17)
+    .map((x) => ({ x, z, there: width(shell, x, z) }))
+    .reduce((worst, next) => (next.there < worst.there ? next : worst));
+}
+
 /**
  * Height and width that are left for each person: standing where the roof is lowest along the way, lying across at the
  * height of their bed (or 800 up), and at the shoulders.
@@ -54,11 +76,7 @@ export function roomLeft(
 ): RoomLeft {
   const people = project.people.flatMap((person): PersonFigure[] => {
     const bed = project.units.find((unit) => unit.kind === 'platform-bed' && unit.sleepers.includes(person.id));
-    const height = bed?.kind === 'platform-bed' ? bed.height + bed.mattress : 800;
-    const xs = bed ? spread(bed.x, bed.x + bed.length, 9) : spread(0, inner.shell.length, 17);
-    const lie = xs
-      .map((x) => ({ x, there: width(inner.shell, x, inner.shell.floor + height) }))
-      .reduce((worst, next) => (next.there < worst.there ? next : worst));
+    const lie = bed?.kind === 'platform-bed' ? lyingOn(bed, person, inner.shell) : lyingAnywhere(inner.shell);
     const shoulder = SHOULDER_HEIGHT * person.stature;
     const shoulders = spread(0, inner.shell.length, 17)
       .map((x) => ({ x, there: width(inner.shell, x, inner.shell.floor + shoulder) }))
@@ -81,7 +99,7 @@ export function roomLeft(
     });
     return [
       row('standing', standing.value, roofHeight(bare.shell, standing.x, 0), person.stature + HEAD_MM, standing.x),
-      row('lying', lie.there, width(bare.shell, lie.x, inner.shell.floor + height), person.stature + LYING_MM, lie.x),
+      row('lying', lie.there, width(bare.shell, lie.x, lie.z), person.stature + LYING_MM, lie.x),
       row(
         'shoulders',
         shoulders.there,

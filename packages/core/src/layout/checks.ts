@@ -1,3 +1,4 @@
+import { clearAcross, strip } from './lying.js';
 import type { BaseCupboard, Person, PlatformBed, PriceBook, Project, Unit } from '../project/schema.js';
 import { bedLevels } from '../joinery/platform-bed.js';
 import { spread } from '../numeric/plane.js';
@@ -65,21 +66,6 @@ const change = (unit: Unit, changes: Partial<PlatformBed> | Partial<BaseCupboard
   payload: { id: unit.id, changes },
 });
 const whole = (value: number): number => Math.ceil(value - 1e-9);
-
-/** The strip of a bed that one sleeper lies on, by order across the bed, rear sleeper last. */
-function strip(bed: PlatformBed, index: number, count: number): readonly [number, number] {
-  const width = bed.length / Math.max(1, count);
-  return [bed.x + index * width, bed.x + (index + 1) * width];
-}
-
-/** Clear length across the vehicle for one sleeper: the least inner width over the strip and the mattress's thickness. */
-export function clearAcross(inner: Shell, x0: number, x1: number, z0: number, z1: number): number {
-  let least = Infinity;
-  for (const x of spread(x0, x1, 9))
-    for (const z of spread(z0, z1, 4))
-      least = Math.min(least, halfWidth(inner, 'left', x, z) + halfWidth(inner, 'right', x, z));
-  return least;
-}
 
 /** The platform height within `reach` mm at which a sleeper has the most room, and how much that is. */
 function bestHeight(

@@ -18,7 +18,7 @@ const TABS = ['walk', 'readings', 'things', 'datum', 'found', 'exchange'] as con
 
 /** Measure: the guided walk, the readings there are, and what is to be measured. */
 export default function MeasureStage() {
-  const { t } = useSpeech();
+  const { t, lenUnit } = useSpeech();
   const scene = useScene();
   const [tab, setTab] = useState<(typeof TABS)[number]>('walk');
   const asked = useView((view) => view.address);
@@ -51,6 +51,7 @@ export default function MeasureStage() {
                     doubt={scene.derived.quality.doubt}
                     goal={scene.derived.quality.goal}
                     label={t('measure.doubtName')}
+                    legend={t('measure.doubtLegend', { goal: lenUnit(scene.derived.quality.goal) })}
                   />
                 )}
                 {tab === 'found' && <FoundLayer frame={frame} found={scene.project.survey.found} />}
