@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { COVERED } from '@nestplank/core';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
+import { TabStrip } from '../../ui/TabStrip.js';
 import { useSpeech } from '../../words/words.js';
 import { ComparePanel } from './ComparePanel.js';
 import { KnockOnPanel } from './KnockOnPanel.js';
@@ -33,22 +34,15 @@ export default function LayersStage() {
                   {said(problem.said)}
                 </p>
               ))}
-            <div className="tabs" role="tablist" aria-label={t('stage.layers')}>
-              {TABS.map((name) => (
-                <button
-                  key={name}
-                  type="button"
-                  role="tab"
-                  id={`layers-tab-${name}`}
-                  aria-selected={tab === name}
-                  aria-controls="layers-panel"
-                  onClick={() => setTab(name)}
-                >
-                  {t(`layers.tab.${name}`)}
-                </button>
-              ))}
-            </div>
-            <div id="layers-panel" role="tabpanel" aria-labelledby={`layers-tab-${tab}`} className="stack">
+            <TabStrip
+              label={t('stage.layers')}
+              tabs={TABS}
+              open={tab}
+              prefix="layers.tab."
+              panel="layers-panel"
+              onOpen={setTab}
+            />
+            <div id="layers-panel" role="tabpanel" aria-labelledby={`layers-panel-${tab}`} className="stack">
               {tab === 'left' && (
                 <>
                   {scene.shape.shell ? <Slice height={230} /> : <p className="soft">{t('layers.noShell')}</p>}

@@ -6,6 +6,7 @@ import { DoubtLayer } from '../../foldout/DoubtLayer.js';
 import { ReadingLayer } from '../../foldout/ReadingLayer.js';
 import { useScene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
+import { TabStrip } from '../../ui/TabStrip.js';
 import { useSpeech } from '../../words/words.js';
 import { DatumPanel } from './DatumPanel.js';
 import { ExchangePanel } from './ExchangePanel.js';
@@ -74,22 +75,15 @@ export default function MeasureStage() {
         />
       </div>
       <div className="side">
-        <div className="tabs" role="tablist" aria-label={t('stage.measure')}>
-          {TABS.map((name) => (
-            <button
-              key={name}
-              type="button"
-              role="tab"
-              id={`tab-${name}`}
-              aria-selected={tab === name}
-              aria-controls="measure-panel"
-              onClick={() => setTab(name)}
-            >
-              {t(`measure.${name}`)}
-            </button>
-          ))}
-        </div>
-        <div id="measure-panel" role="tabpanel" aria-labelledby={`tab-${tab}`}>
+        <TabStrip
+          label={t('stage.measure')}
+          tabs={TABS}
+          open={tab}
+          prefix="measure."
+          panel="measure-panel"
+          onOpen={setTab}
+        />
+        <div id="measure-panel" role="tabpanel" aria-labelledby={`measure-panel-${tab}`}>
           {scene && progress && tab === 'walk' && (
             <WalkPanel scene={scene} progress={progress} current={current} onPick={pick} />
           )}
