@@ -35,7 +35,7 @@ interface Known {
   readonly revision: number;
   readonly project: Project;
 }
-const KNOWN_PROJECTS = 12;
+const KNOWN_PROJECTS = 24;
 
 @Injectable()
 export class ProjectsService {

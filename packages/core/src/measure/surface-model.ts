@@ -51,7 +51,7 @@ const ROOF_UNEVEN = { spread: 4, reach: 600 };
 const ROOF_DEPARTURE = { spread: 6, along: 800, across: 700 };
 const SCALES = [1.4, 2.8, 5.6] as const;
 /** More readings than this are looked at in stretches along the vehicle. */
-const STRETCH = 200;
+const STRETCH = 120;
 
 const bell = (distance: number, reach: number): number => Math.exp(-0.5 * (distance / reach) ** 2);
 
@@ -218,7 +218,7 @@ function stretches(samples: readonly Sample[], boxed: boolean): Stretch[] {
   });
 }
 
-/** Makes the model of a survey. Cost grows with the third power of the readings in a stretch, at most about 200. */
+/** Makes the model of a survey. Cost grows with the third power of the readings in a stretch, at most about 120. */
 export function surfaceModel(survey: Survey, without?: ReadonlySet<string>): SurfaceModel {
   const samples = samplesOf(survey, without);
   return {
@@ -292,9 +292,10 @@ export function gainsOf(
     const rows = (list: readonly Spot[]): Matrix =>
       new Matrix(list.map((spot) => samples.map((sample) => covariance(spot, sample, stretch))));
     const targetRows = rows(spots);
-    const targetWeights = targetRows.mmul(inverse);
+    // the inverse is symmetric; few columns on the right cost the library least
+    const targetWeights = inverse.mmul(targetRows.transpose());
     mine.forEach(({ target, i }, k) => {
-      const taken = targetWeights.getRow(k).reduce((sum, weight, j) => sum + weight * targetRows.get(k, j), 0);
+      const taken = targetWeights.getColumn(k).reduce((sum, weight, j) => sum + weight * targetRows.get(k, j), 0);
       now[i] = Math.max(0, covariance(target, target, stretch) - taken);
     });
     bundles.forEach((bundle, b) => {
@@ -308,10 +309,10 @@ export function gainsOf(
       const bundleRows = rows(near);
       const bundleTargets = new Matrix(
         near.map((spot) => spots.map((target) => covariance(spot, target, stretch))),
-      ).sub(bundleRows.mmul(targetWeights.transpose()));
+      ).sub(bundleRows.mmul(targetWeights));
       const own = new Matrix(
         near.map((spot) => near.map((other) => covariance(spot, other, stretch) + (spot === other ? noise ** 2 : 0))),
-      ).sub(bundleRows.mmul(inverse).mmul(bundleRows.transpose()));
+      ).sub(bundleRows.mmul(inverse.mmul(bundleRows.transpose())));
       const solved = new CholeskyDecomposition(evened(own)).solve(bundleTargets);
       mine.forEach(({ i }, k) => {
         let less = 0;
