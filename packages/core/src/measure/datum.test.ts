@@ -55,10 +55,16 @@ describe('the datum', () => {
     expect(right?.opens).toBeCloseTo(0, 9);
     expect(right?.most).toBeCloseTo(0, 9);
   });
-  it('finds the skew from the diagonals: (a2 - b2) / 4W', () => {
+  it('finds the skew from the diagonals: (a2 - b2) / 4L', () => {
     const project = after(empty, ...readings({ 'floor/diagonal-a': 3510, 'floor/diagonal-b': 3500 }));
-    // (3510^2 - 3500^2) / (4 * 1809) = 70100 / 7236
-    expect(datumOf(project.survey, shell(), []).skew).toBeCloseTo(9.688, 3);
+    // (3510^2 - 3500^2) / (4 * 3000) = 70100 / 12000
+    expect(datumOf(project.survey, shell(), []).skew).toBeCloseTo(5.842, 3);
+    // a parallelogram 3000 x 1800 whose right side lies 6 further back
+    const skewed = after(
+      empty,
+      ...readings({ 'floor/diagonal-a': Math.hypot(3006, 1800), 'floor/diagonal-b': Math.hypot(2994, 1800) }),
+    );
+    expect(datumOf(skewed.survey, shell(), []).skew).toBeCloseTo(6, 9);
     expect(datumOf(empty.survey, shell(), []).skew).toBeNull();
   });
   it('puts the fronts of a side on the line most stand on and names the one that does not', () => {

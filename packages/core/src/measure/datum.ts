@@ -79,8 +79,8 @@ function frontLine(side: Side, units: readonly Unit[]): FrontLine[] {
 
 /**
  * The datum of a vehicle. The centre line goes through the middle between the walls near both ends of the floor; the
- * marks say what is measured across there. The floor's skew follows from its diagonals: a^2 - b^2 = 4 W s for a floor W
- * wide whose right side lies s further back (a: front left to rear right).
+ * marks say what is measured across there. The floor's skew follows from its diagonals: a^2 - b^2 = 4 L s for a floor L
+ * long whose right side lies s further back than its left (a: front left to rear right).
  */
 export function datumOf(survey: Survey, shell: Shell, units: readonly Unit[]): Datum {
   const ends = [Math.min(150, shell.length / 4), shell.length / 2, shell.length - Math.min(150, shell.length / 4)];
@@ -89,7 +89,7 @@ export function datumOf(survey: Survey, shell: Shell, units: readonly Unit[]): D
   return {
     marks: ends.map((x) => ({ x, across: across(x), half: across(x) / 2 })),
     walls: SIDES.flatMap((side) => HEIGHTS.map((z) => straightness(shell, side, z))),
-    skew: a === null || b === null ? null : (a * a - b * b) / (4 * across(shell.length / 2)),
+    skew: a === null || b === null ? null : (a * a - b * b) / (4 * shell.length),
     fronts: SIDES.flatMap((side) => frontLine(side, units)),
   };
 }

@@ -35,7 +35,7 @@ export interface HiddenShape {
   readonly endsOver: number;
   /** How far the centre line that was marked lies off the middle, mm, to the right. */
   readonly offset: number;
-  /** The floor is a parallelogram by this much over its length. */
+  /** The floor is a parallelogram whose right side lies this much further back than its left. */
   readonly skew: number;
   readonly dents: readonly Dent[];
   /** Degrees: the floor's slope along and across as it stands. */
@@ -171,7 +171,7 @@ const KNOWN: Readonly<Record<'wren' | 'bulrush' | 'thimble', HiddenShape>> = {
     ends: [7, 5],
     endsOver: 620,
     offset: 0,
-    skew: 4,
+    skew: -2.2,
     dents: [{ side: 'left', x: 1900, z: 650, depth: 7, along: 420, up: 700 }],
     level: [-0.8, 0.5],
     stations: [60, 690, 1380, 2010, 2600, 3160, 3660],
@@ -237,7 +237,7 @@ function trueFloor(shape: HiddenShape, what: 'length' | 'diagonal-a' | 'diagonal
     what === 'diagonal-a'
       ? half('left', 0) + half('right', shape.length)
       : half('right', 0) + half('left', shape.length);
-  return Math.hypot(shape.length + (sign * shape.skew) / 2, across);
+  return Math.hypot(shape.length + sign * shape.skew, across);
 }
 
 /**
