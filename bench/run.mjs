@@ -64,7 +64,7 @@ function largeSurvey() {
   }).survey;
   const at = '2026-10-01T08:00:00.000Z';
   const readings = { 'floor/length': [{ value: 7400, method: 'tape', at }] };
-  const stations = Array.from({ length: 30 }, (_, i) => ({ id: `s${i + 1}`, name: `Station ${i + 1}` }));
+  const stations = Array.from({ length: 30 }, (_, i) => ({ id: `s${i + 1}`, name: `Station ${i + 1}`, planned: true }));
   stations.forEach(({ id }, i) => {
     const read = (what, value) => (readings[`station/${id}/${what}`] = [{ value, method: 'tape', at }]);
     read('x', 50 + i * 250);

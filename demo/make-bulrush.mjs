@@ -19,7 +19,9 @@ apply('planSurvey', {
   },
 });
 for (let i = 1; i <= shape.stations.length; i += 1)
-  apply('putStation', { station: { id: `s${i}`, name: i === shape.stations.length ? 'Rear wall' : `Pillar ${i}` } });
+  apply('putStation', {
+    station: { id: `s${i}`, name: i === shape.stations.length ? 'Rear wall' : `Pillar ${i}`, planned: true },
+  });
 apply('putArch', { arch: { id: 'a3', name: 'Entry step', side: 'right', kind: 'step', shape: 'box' } });
 const plain = { cornerRadius: inches(3), swing: 'fixed', hand: 'none', slanted: false, framed: false, ring: null };
 for (const opening of [

@@ -43,7 +43,7 @@ apply('planSurvey', {
   },
 });
 for (let i = 1; i <= XS.length; i += 1)
-  apply('putStation', { station: { id: `s${i}`, name: i === XS.length ? 'Rear frame' : `Rib ${i}` } });
+  apply('putStation', { station: { id: `s${i}`, name: i === XS.length ? 'Rear frame' : `Rib ${i}`, planned: true } });
 apply('takeReading', {
   address: 'floor/length',
   reading: { value: 3690, method: 'tape', at: at(), repeats: [3689, 3691] },

@@ -61,7 +61,7 @@ describe('readings as CSV', () => {
     const found = read(
       'address,value\nstation/s20/x,1234\nstation/s20/left/0,890\nstation/s30/left/0,880\nlevel/along,2 %',
     );
-    expect(found.payload.stations).toEqual([{ id: 's20', name: 'Station 20' }]);
+    expect(found.payload.stations).toEqual([{ id: 's20', name: 'Station 20', planned: false }]);
     expect(found.payload.readings).toHaveLength(3);
     expect(found.payload.readings.at(-1)?.reading.value).toBeCloseTo(1.1458, 3);
     expect(found.problems).toHaveLength(1);

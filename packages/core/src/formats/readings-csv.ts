@@ -121,7 +121,11 @@ export function readReadingsCsv(text: string, survey: Survey, units: UnitSystem,
     const place = parseAddress(column(row, 'address'));
     return place?.kind === 'station' && place.what === 'x' && !there.has(place.id) ? [place.id] : [];
   });
-  const stations = [...new Set(introduced)].map((id) => ({ id, name: `Station ${id.replace(/^s(?=\d)/, '')}` }));
+  const stations = [...new Set(introduced)].map((id) => ({
+    id,
+    name: `Station ${id.replace(/^s(?=\d)/, '')}`,
+    planned: false,
+  }));
   const known = new Set([...there, ...stations.map((station) => station.id)]);
   const problems: RowProblem[] = [];
   const readings = parsed.data.flatMap((row, i) => {

@@ -89,7 +89,7 @@ describe('the model of a survey', () => {
   });
   it('looks at long surveys in stretches that agree where they meet', () => {
     const readings: Survey['readings'] = {};
-    const stations = Array.from({ length: 30 }, (_, i) => ({ id: `s${i + 1}`, name: `S${i + 1}` }));
+    const stations = Array.from({ length: 30 }, (_, i) => ({ id: `s${i + 1}`, name: `S${i + 1}`, planned: true }));
     stations.forEach(({ id }, i) => {
       readings[`station/${id}/x`] = [{ value: i * 250, method: 'tape', at }];
       for (const side of ['left', 'right'])

@@ -74,6 +74,7 @@ function openingSteps(survey: Survey): string[] {
 export function walkSteps(survey: Survey): WalkStep[] {
   const low = (station: string): number[] => heightsOf(survey, station).filter((z) => z < KNEELING_MM);
   const high = (station: string): number[] => heightsOf(survey, station).filter((z) => z >= KNEELING_MM);
+  const planned = survey.stations.filter((station) => station.planned);
   const wallRoof = (station: string): string[] =>
     survey.reference === 'wall' ? roofOffsetsOf(survey, station).map((y) => roofAddress(station, y)) : [];
   const legs: readonly [Leg, readonly string[]][] = [
@@ -81,7 +82,7 @@ export function walkSteps(survey: Survey): WalkStep[] {
     [
       'low',
       [
-        ...survey.stations.flatMap(({ id }) => [`station/${id}/x`, ...wallSteps(survey, id, low(id), 'low')]),
+        ...planned.flatMap(({ id }) => [`station/${id}/x`, ...wallSteps(survey, id, low(id), 'low')]),
         ...archSteps(survey),
         'floor/diagonal-a',
         'floor/diagonal-b',
@@ -90,9 +91,7 @@ export function walkSteps(survey: Survey): WalkStep[] {
     [
       'high',
       [
-        ...[...survey.stations]
-          .reverse()
-          .flatMap(({ id }) => [...wallSteps(survey, id, high(id), 'high'), ...wallRoof(id)]),
+        ...[...planned].reverse().flatMap(({ id }) => [...wallSteps(survey, id, high(id), 'high'), ...wallRoof(id)]),
         ...ribSteps(survey),
       ],
     ],

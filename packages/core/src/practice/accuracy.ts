@@ -108,7 +108,10 @@ export function walkThrough(
     if (!quality?.next || readings + quality.next.addresses.length > most) break;
     const { station, addresses } = quality.next;
     if (station)
-      project = perform(project, { name: 'putStation', payload: { station: { id: station.id, name: station.name } } });
+      project = perform(project, {
+        name: 'putStation',
+        payload: { station: { id: station.id, name: station.name, planned: false } },
+      });
     for (const address of addresses) {
       project = perform(project, { name: 'askReading', payload: { address } });
       read(address, station && address.endsWith('/x') ? station.x : undefined);

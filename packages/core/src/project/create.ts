@@ -111,7 +111,11 @@ export function createProject({ id, name, kind, model, units, startDate }: NewPr
       heights: [...plan.heights],
       roofOffsets: [...plan.roofOffsets],
       symmetric: false,
-      stations: Array.from({ length: plan.stations }, (_, i) => ({ id: `s${i + 1}`, name: `Station ${i + 1}` })),
+      stations: Array.from({ length: plan.stations }, (_, i) => ({
+        id: `s${i + 1}`,
+        name: `Station ${i + 1}`,
+        planned: true,
+      })),
       ribs: [],
       arches:
         kind === 'trailer'

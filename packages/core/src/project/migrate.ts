@@ -29,6 +29,7 @@ export function migrateProject(raw: unknown): unknown {
     survey: {
       ...emptySurveyParts(),
       ...survey,
+      stations: each(survey['stations'], { planned: true }),
       ribs: each(survey['ribs'], { on: 'ring', flat: true }),
       arches: each(survey['arches'], { kind: 'arch' }),
       openings: each(survey['openings'], { hand: 'none', slanted: false, framed: false, ring: null }),

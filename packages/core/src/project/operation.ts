@@ -27,6 +27,7 @@ import {
   unitSchema,
 } from './schema.js';
 
+const newStation = stationSchema.extend({ planned: z.boolean().default(true) }).strict();
 const named = z.strictObject({ id: idSchema });
 
 /** What each named operation carries. Everything that changes a project is one of these. */
@@ -40,7 +41,7 @@ export const OPERATION_PAYLOADS = {
   removeReading: z.strictObject({ address: addressSchema, index: z.int().min(0) }),
   /** Many readings at once, as a file gives them; stations it names that are not there yet are put in. */
   takeReadings: z.strictObject({
-    stations: z.array(stationSchema).max(60),
+    stations: z.array(newStation).max(60),
     readings: z.array(z.strictObject({ address: addressSchema, reading: readingSchema })).max(3000),
   }),
   askReading: z.strictObject({ address: addressSchema }),
@@ -59,7 +60,7 @@ export const OPERATION_PAYLOADS = {
       .partial()
       .strict(),
   }),
-  putStation: z.strictObject({ station: stationSchema }),
+  putStation: z.strictObject({ station: newStation }),
   removeStation: named,
   putRib: z.strictObject({ rib: ribSchema }),
   removeRib: named,

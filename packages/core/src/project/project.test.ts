@@ -27,7 +27,7 @@ const SAMPLES: readonly Operation[] = [
   {
     name: 'takeReadings',
     payload: {
-      stations: [{ id: 's12', name: 'Station 12' }],
+      stations: [{ id: 's12', name: 'Station 12', planned: true }],
       readings: [
         { address: 'station/s12/x', reading: reading(1000) },
         { address: 'level/along', reading: reading(-1.5) },
@@ -90,7 +90,7 @@ const SAMPLES: readonly Operation[] = [
   { name: 'removeComfort', payload: { id: 'c1' } },
   { name: 'skipReading', payload: { address: 'station/s4/left/700' } },
   { name: 'planSurvey', payload: { changes: { symmetric: true, heights: [0, 900] } } },
-  { name: 'putStation', payload: { station: { id: 's9', name: 'Extra' } } },
+  { name: 'putStation', payload: { station: { id: 's9', name: 'Extra', planned: false } } },
   { name: 'removeStation', payload: { id: 's2' } },
   { name: 'putRib', payload: { rib: { id: 'r9', name: 'rib 9', on: 'ring', flat: true } } },
   { name: 'removeRib', payload: { id: 'r1' } },

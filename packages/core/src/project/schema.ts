@@ -30,7 +30,8 @@ export const readingSchema = z.strictObject({
   repeats: z.array(positionSchema).max(20).optional(),
 });
 
-export const stationSchema = z.strictObject({ id: idSchema, name: nameSchema });
+/** A station that is not planned is read only where the walk was asked to: at one or two places that help most. */
+export const stationSchema = z.strictObject({ id: idSchema, name: nameSchema, planned: z.boolean() });
 /** Whatever stands into the room or under the floor's level: wheel arches, steps, tank humps, pillars, ducts. */
 export const archSchema = z.strictObject({
   id: idSchema,

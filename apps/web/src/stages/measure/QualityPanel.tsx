@@ -17,7 +17,12 @@ export function QualityPanel({ scene }: { readonly scene: Scene }) {
     const { station, addresses } = quality.next;
     const operations: Operation[] = [
       ...(station
-        ? [{ name: 'putStation' as const, payload: { station: { id: station.id, name: station.name } } }]
+        ? [
+            {
+              name: 'putStation' as const,
+              payload: { station: { id: station.id, name: station.name, planned: false } },
+            },
+          ]
         : []),
       ...addresses.map((address) => ({ name: 'askReading' as const, payload: { address } })),
     ];

@@ -34,7 +34,10 @@ export function ThingsPanel({ survey }: { readonly survey: Survey }) {
         items={survey.stations}
         addText={t('measure.addStation')}
         add={() =>
-          perform({ name: 'putStation', payload: { station: { id: station.id, name: `Station ${station.number}` } } })
+          perform({
+            name: 'putStation',
+            payload: { station: { id: station.id, name: `Station ${station.number}`, planned: true } },
+          })
         }
         rename={(item, name) => perform({ name: 'putStation', payload: { station: { ...item, name } } })}
         remove={(item) => perform({ name: 'removeStation', payload: { id: item.id } })}
