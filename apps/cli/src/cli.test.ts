@@ -88,6 +88,38 @@ describe('the command line', () => {
     expect(plank('import', at('out/wren.json')).out).toContain('"units":3');
     expect(plank('export', demo, '--as', 'doc', '-o', at('out')).code).toBe(2);
   });
+  it('writes the readings, which come back, and the sheet to take into the vehicle', () => {
+    expect(plank('export', demo, '--as', 'readings', '-o', at('out'))).toMatchObject({ code: 0, err: '' });
+    expect(plank('export', demo, '--as', 'survey', '-o', at('out'))).toMatchObject({ code: 0, err: '' });
+    const rows = readFileSync(at('out/wren-readings.csv'), 'utf8').trim().split('\n');
+    const { survey } = (
+      JSON.parse(readFileSync(demo, 'utf8')) as { project: { survey: { readings: Record<string, unknown[]> } } }
+    ).project;
+    expect(rows).toHaveLength(1 + Object.values(survey.readings).flat().length);
+    expect(rows[1]).toMatch(/^floor\/length,3690,mm,tape,/);
+    expect(readFileSync(at('out/wren-survey-sheet.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+  it('reports what the survey, the layers and the depths come to', () => {
+    const report = JSON.parse(plank('report', demo).out) as {
+      survey: { quality: { worst: number; goal: number } };
+      warmth: { watts: number };
+      fixings: { surface: string; pick: { length: number } | null }[];
+      reveals: { opening: string }[];
+      cavities: unknown[];
+    };
+    expect(report.survey.quality.worst).toBeLessThan(report.survey.quality.goal);
+    expect(report.warmth.watts).toBeGreaterThan(500);
+    expect(report.fixings.find((fixing) => fixing.surface === 'floor')?.pick?.length).toBe(35);
+    expect(report.reveals.map((reveal) => reveal.opening)).toEqual(['o1', 'o2']);
+    expect(report.cavities.length).toBeGreaterThan(3);
+  });
+  it('says in one line what fails in the bus, and ends with 1', () => {
+    const bulrush = demo.replace('wren', 'bulrush');
+    const checked = plank('check', bulrush);
+    expect(checked.code).toBe(1);
+    expect(checked.out).toContain('cannot sit up on the bed');
+    expect(checked.err).toMatch(/^\d+ of \d+ checks fail\.$/m);
+  });
   it('lists the rules and runs one alone', () => {
     const rules = JSON.parse(plank('rules').out) as { name: string; inputs: { properties: object } }[];
     expect(rules.map((rule) => rule.name)).toContain('bed-length');

@@ -1,0 +1,128 @@
+import {
+  bedLevels,
+  halfWidth,
+  roofHeight,
+  SITTING_SHARE,
+  type Person,
+  type PriceBook,
+  type Project,
+  type Shell,
+} from '@nestplank/core';
+import { linePath } from '../ui/path.js';
+import type { Speech } from '../words/words.js';
+import type { View } from './view.js';
+
+/** A person to scale: sitting on what is given as the seat, or standing on the floor, with what is left above the head. */
+function Figure({
+  person,
+  seat,
+  y,
+  ceiling,
+  view,
+  speech,
+  sitting,
+}: {
+  readonly person: Person;
+  readonly seat: number;
+  readonly y: number;
+  readonly ceiling: number;
+  readonly view: View;
+  readonly speech: Speech;
+  readonly sitting: boolean;
+}) {
+  const height = sitting ? (person.sittingHeight ?? SITTING_SHARE * person.stature) : person.stature;
+  const top = seat + height;
+  const radius = 0.07 * person.stature;
+  const spare = ceiling - top;
+  const [cx, cy] = view.at(y, top - radius);
+  const neck = view.at(y, top - 2 * radius);
+  const hip = view.at(y, seat + (sitting ? 60 : 0.5 * person.stature));
+  return (
+    <g role="img" aria-label={`${person.name}: ${speech.t('slice.head', { spare: speech.len(spare) })}`}>
+      <circle cx={cx} cy={cy} r={radius * view.scale} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.5} />
+      <path
+        d={linePath([
+          neck,
+          hip,
+          ...(sitting ? [view.at(y + 0.3 * person.stature, seat + 50)] : [view.at(y - 70, seat)]),
+        ])}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={1.75}
+        strokeLinejoin="round"
+      />
+      {!sitting && (
+        <path d={linePath([hip, view.at(y + 70, seat)])} fill="none" stroke="var(--ink)" strokeWidth={1.75} />
+      )}
+      <line
+        x1={view.at(y - 190, 0)[0]}
+        x2={view.at(y + 190, 0)[0]}
+        y1={view.at(0, top)[1]}
+        y2={view.at(0, top)[1]}
+        stroke={spare < 0 ? 'var(--needs)' : 'var(--data)'}
+        strokeWidth={1.25}
+      />
+      <text x={view.at(y + 205, 0)[0]} y={view.at(0, top)[1] + 4} className={spare < 0 ? 'needs halo' : 'data halo'}>
+        {speech.t('slice.head', { spare: speech.len(spare) })}
+      </text>
+    </g>
+  );
+}
+
+/** Who sits on the bed at the slice, or stands in the way there. */
+export function People({
+  project,
+  room,
+  book,
+  x,
+  view,
+  speech,
+}: {
+  readonly project: Project;
+  readonly room: Shell;
+  readonly book: PriceBook;
+  readonly x: number;
+  readonly view: View;
+  readonly speech: Speech;
+}) {
+  const bed = project.units.find((unit) => unit.kind === 'platform-bed' && x >= unit.x && x <= unit.x + unit.length);
+  const tallest = [...project.people].sort((a, b) => b.stature - a.stature)[0];
+  if (!tallest) return null;
+  if (bed?.kind === 'platform-bed') {
+    const sleepers = bed.sleepers.flatMap((id) => project.people.filter((person) => person.id === id));
+    const index = Math.min(sleepers.length - 1, Math.floor(((x - bed.x) / bed.length) * sleepers.length));
+    const seat = bedLevels(bed, room, book).top + 0.85 * bed.mattress;
+    return (
+      <Figure
+        person={sleepers[index] ?? tallest}
+        seat={seat}
+        y={-260}
+        ceiling={roofHeight(room, x, -260)}
+        view={view}
+        speech={speech}
+        sitting
+      />
+    );
+  }
+  const front = (side: 'left' | 'right'): number =>
+    Math.min(
+      halfWidth(room, side, x, room.floor),
+      ...project.units.flatMap((unit) =>
+        unit.kind === 'base-cupboard' && unit.side === side && x >= unit.x && x <= unit.x + unit.length
+          ? [unit.front]
+          : [],
+      ),
+    );
+  const y = (front('right') - front('left')) / 2;
+  return (
+    <Figure
+      person={tallest}
+      seat={room.floor}
+      y={y}
+      ceiling={roofHeight(room, x, y)}
+      view={view}
+      speech={speech}
+      sitting={false}
+    />
+  );
+}
