@@ -56,7 +56,8 @@ export function prepare(root, options = {}) {
     existsSync(join(root, 'apps/server/dist/main.js')) &&
     existsSync(join(root, 'apps/cli/dist/main.js'));
   if (built && readStamp(stamp) === now) return;
-  run('npx', ['tsc', '-b'], { cwd: root, ...options });
+  // with its output gone the compiler would still trust what it noted of the last build
+  run('npx', ['tsc', '-b', ...(built ? [] : ['--force'])], { cwd: root, ...options });
   run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web'), ...options });
   writeFileSync(stamp, now);
 }
