@@ -442,7 +442,6 @@ export const EN_UI = {
   'layers.tab.warmth': 'Warmth',
   'layers.tab.knock': 'Depths',
   'layers.tab.compare': 'Compare',
-  'layers.person': 'For {name}',
   'layers.stands': 'standing, wants {wants}',
   'layers.lies': 'lying across, wants {wants}',
   'layers.shoulders': 'passing at the shoulders, wants {wants}',

@@ -7,7 +7,7 @@ import { readReadingsCsv, readingsCsv } from '../formats/readings-csv.js';
 import { say } from '../words/say.js';
 import { addressExists, allowedRange, describeAddress, parseAddress, unitOf, wallAddress } from './address.js';
 import { formatAngle, parseAngle } from './angle.js';
-import { furtherReadings, heightsOf, thingOf, walkOf, walkSteps } from './walk.js';
+import { furtherReadings, heightsOf, walkOf, walkSteps } from './walk.js';
 
 const surveys = [wrenText, bulrushText].map((text) => readProjectFile(text).project.survey);
 
@@ -75,11 +75,6 @@ describe('addresses', () => {
     );
     for (const prototype of ['toString/x/y', '__proto__/a/b', 'constructor/x/x'])
       expect(parseAddress(prototype)).toBeNull();
-  });
-  it('name the thing they belong to', () => {
-    expect(thingOf('station/s3/left/700')).toBe('station/s3');
-    expect(thingOf('floor/length')).toBe('floor');
-    expect(thingOf('nonsense')).toBe('');
   });
   it('heights of the profile station are those of the plan and its own', () => {
     const [survey] = surveys;

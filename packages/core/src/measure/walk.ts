@@ -1,5 +1,5 @@
 import type { Survey } from '../project/schema.js';
-import { FRAME_CORNERS, parseAddress, roofAddress, valueAt, wallAddress } from './address.js';
+import { FRAME_CORNERS, roofAddress, valueAt, wallAddress } from './address.js';
 
 /** The walk goes once to the rear kneeling, once back standing, then round the openings, and last under the vehicle. */
 export const LEGS = ['floor', 'low', 'high', 'openings', 'holes', 'under', 'extra'] as const;
@@ -158,10 +158,4 @@ export function progressOf(survey: Survey): Progress {
     next: open.find((address) => !skipped.has(address)) ?? null,
     skipped: open.filter((address) => skipped.has(address)).length,
   };
-}
-
-/** The thing of the survey an address belongs to, such as `station/s3`; readings of one thing are taken together. */
-export function thingOf(address: string): string {
-  const place = parseAddress(address);
-  return place && 'id' in place ? `${place.kind}/${place.id}` : (place?.kind ?? '');
 }

@@ -119,6 +119,7 @@ function FoundRow({
           />
           <LengthField label={t('found.x')} value={found.x} onTake={(x) => put({ x })} />
           <LengthField label={t('found.along')} value={found.along} onTake={(along) => put({ along })} />
+          <LengthField label={t('found.size')} value={found.size} onTake={(size) => put({ size })} />
           <PickField
             label={t('found.decision')}
             of={found.name}
