@@ -53,7 +53,7 @@ export default tseslint.config(
   arrows(['apps/web/**'], ['@nestplank/server', '@nestplank/cli', 'node:*', '@nestjs/*']),
   arrows(['apps/cli/**'], ['@nestplank/server', '@nestplank/web', '@nestplank/contract', '@nestjs/*', 'react']),
   {
-    files: ['scripts/**/*.mjs', 'demo/*.mjs', 'bench/*.mjs', 'eslint.config.js'],
+    files: ['scripts/**/*.mjs', 'demo/*.mjs', 'bench/**/*.mjs', 'eslint.config.js'],
     languageOptions: {
       globals: {
         process: 'readonly',

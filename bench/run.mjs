@@ -7,7 +7,17 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
-import { applyOperation, buildShell, createDeriver, createProject, surfaceModel, surveyQuality } from '@nestplank/core';
+import {
+  applyOperation,
+  buildShell,
+  createDeriver,
+  createProject,
+  derive,
+  foundSeams,
+  createLinedRoom,
+  surfaceModel,
+  surveyQuality,
+} from '@nestplank/core';
 import { searchPlans } from '@nestplank/core/cutting';
 import { readProjectFile } from '@nestplank/core/formats';
 import { serverArguments } from '../scripts/prepare.mjs';
@@ -41,8 +51,8 @@ function benchDerive() {
   const moved = (i) =>
     applyOperation(project, { name: 'changeUnit', payload: { id: 'bench', changes: { x: 1000 + ((i * 7) % 400) } } })
       .project;
-  for (let i = 0; i < 30; i += 1) deriver.shape(moved(i), priceBook);
-  const steps = timed(300, (i) => deriver.shape(moved(i), priceBook));
+  for (let i = 0; i < 30; i += 1) deriver.shape(moved(i), priceBook, true);
+  const steps = timed(300, (i) => deriver.shape(moved(i), priceBook, true));
   row(
     'Recompute of a drag step: parts and checks (95th percentile)',
     'within 16 ms',
@@ -50,6 +60,42 @@ function benchDerive() {
     share(steps, 0.95) < 16,
   );
   return deriver.derive(project, priceBook);
+}
+
+/** Linings of the largest demo after a choice was changed, and the search for the seams of its longest wall. */
+function benchLinings() {
+  const file = readProjectFile(readFileSync(join(root, 'demo/bulrush.json'), 'utf8'));
+  const maker = createLinedRoom();
+  const shape = createDeriver().shape(file.project, file.priceBook);
+  const { survey, units, fittings, settings, linings } = file.project;
+  const ribs = derive(file.project, file.priceBook).ribs;
+  const input = (i) => ({
+    bare: shape.shell,
+    inner: shape.inner,
+    depths: shape.depths,
+    survey,
+    units,
+    arches: shape.arches,
+    fittings,
+    linings: Object.fromEntries(
+      Object.entries(linings).map(([name, choice]) => [
+        name,
+        'gap' in choice ? { ...choice, gap: 1 + (i % 3) } : choice,
+      ]),
+    ),
+    ribs,
+    settings,
+    book: file.priceBook,
+  });
+  for (let i = 0; i < 10; i += 1) maker(input(i));
+  const all = timed(40, (i) => maker(input(i)));
+  row('All linings of the largest demo, warm (median)', 'under 80 ms', ms(share(all, 0.5)), share(all, 0.5) < 80);
+  const sheets = maker({
+    ...input(0),
+    linings: { ...linings, left: { ...linings.left, school: 'sheets' } },
+  }).linings.find((lining) => lining.surface === 'left');
+  const seams = timed(20, () => foundSeams(sheets, linings.left));
+  row('Seams of its longest wall found (slowest)', 'under 300 ms', ms(Math.max(...seams)), Math.max(...seams) < 300);
 }
 
 /** A survey of 30 stations with 30 readings each: 14 heights on both walls and two places of the roof. */
@@ -342,6 +388,7 @@ async function benchPage(base) {
 
 const folder = mkdtempSync(join(tmpdir(), 'nest-plank-bench-'));
 const derived = benchDerive();
+benchLinings();
 benchSurvey();
 const figures = benchCutting(derived);
 const { server, base } = await startServer(folder);
@@ -363,6 +410,9 @@ const lines = [
   ...figures.map((line) => `- ${line}`),
   '',
 ];
-writeFileSync(join(root, 'docs/performance.md'), lines.join('\n'));
+// the yardstick of the cutting engine writes its own part of the page
+const path = join(root, 'docs/performance.md');
+const cutting = /<!-- cutting -->[\s\S]*<!-- \/cutting -->/.exec(readFileSync(path, 'utf8'))?.[0];
+writeFileSync(path, `${lines.join('\n').trimEnd()}\n${cutting ? `\n${cutting}\n` : ''}`);
 process.stdout.write(lines.join('\n'));
 process.exit(0);

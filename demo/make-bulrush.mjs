@@ -142,8 +142,36 @@ for (const surface of ['left', 'right']) {
   layer(surface, `${surface[0]}1`, 'foam-30', 30, 'in-ribs');
   layer(surface, `${surface[0]}2`, 'vapour-foil', 0.2, 'continuous');
   layer(surface, `${surface[0]}3`, 'batten-18', 18, 'battens');
-  layer(surface, `${surface[0]}4`, 'boards-9', 9, 'continuous');
+  layer(surface, `${surface[0]}4`, 'poplar-5', 5, 'continuous');
+  apply('changeLining', {
+    surface,
+    changes: {
+      school: 'strips',
+      strip: inches(9.5),
+      gap: inches(1 / 16),
+      edge: inches(3 / 16),
+      sliver: inches(2.5),
+      undersize: inches(3 / 8),
+    },
+  });
 }
+apply('changeLining', {
+  surface: 'ceiling',
+  changes: { gap: inches(1 / 16), edge: inches(3 / 16), sliver: inches(2.5), undersize: inches(3 / 8) },
+});
+apply('changeBoxes', { changes: { board: 'birch-15', arches: ['a1', 'a2'], clearance: inches(1) } });
+// the sender of the fuel tank must stay within reach
+apply('putFloorHatch', {
+  hatch: {
+    id: 'fh1',
+    name: 'Fuel sender',
+    x: inches(92),
+    y: inches(0),
+    length: inches(12),
+    width: inches(10),
+    lift: 'ring',
+  },
+});
 layer('ceiling', 'c1', 'foam-30', 30, 'in-ribs');
 layer('ceiling', 'c2', 'boards-9', 9, 'continuous');
 apply('placeUnit', {

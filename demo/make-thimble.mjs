@@ -88,6 +88,7 @@ layer('floor', 'f2', 'birch-9', 9, 'continuous', { board: true, measured: 8.8 })
 for (const surface of ['left', 'right', 'ceiling']) {
   layer(surface, `${surface[0]}1`, 'closed-foam-10', 10, 'in-ribs');
   layer(surface, `${surface[0]}2`, 'poplar-5', 5, 'continuous');
+  apply('changeLining', { surface, changes: { school: 'sheets', gap: 2 } });
 }
 layer('doors', 'd1', 'closed-foam-10', 10, 'continuous');
 const cupboard = (id, name, side, x, length, front, height) =>

@@ -1,6 +1,16 @@
-// Writes demo/wren.json: the first version of Wren, with readings taken off an invented true shape by an invented tape.
+// Writes demo/wren.json: Wren in the middle of the build, with readings taken off an invented true shape by an invented tape.
 import { writeFileSync } from 'node:fs';
-import { applyOperation, createProject, startPriceBook, wallSchool } from '@nestplank/core';
+import {
+  applyOperation,
+  createProject,
+  derive,
+  fenceOrder,
+  keptFrom,
+  keptNow,
+  startPriceBook,
+  wallSchool,
+} from '@nestplank/core';
+import { solveJob } from '@nestplank/core/cutting';
 import { projectFileText } from '@nestplank/core/formats';
 
 const XS = [60, 690, 1380, 2010, 2600, 3160, 3660];
@@ -292,6 +302,32 @@ layer('ceiling', 'c1', 'foam-30', 30, 'in-ribs');
 layer('ceiling', 'c2', 'foam-20', 20, 'in-ribs');
 layer('ceiling', 'c3', 'boards-9', 9, 'continuous');
 
+for (const fitting of [
+  { id: 'ft1', name: 'Front lamp', kind: 'lamp', surface: 'ceiling', x: 1035, along: -48, diameter: 60, wired: false },
+  { id: 'ft2', name: 'Middle lamp', kind: 'lamp', surface: 'ceiling', x: 1695, along: -48, diameter: 60, wired: false },
+  { id: 'ft3', name: 'Bed lamp', kind: 'lamp', surface: 'ceiling', x: 2305, along: 0, diameter: 60, wired: false },
+  {
+    id: 'ft4',
+    name: 'Worktop outlet',
+    kind: 'outlet',
+    surface: 'left',
+    x: 1920,
+    along: 1050,
+    diameter: 68,
+    wired: false,
+  },
+  {
+    id: 'ft5',
+    name: 'Reversing cable',
+    kind: 'cable',
+    surface: 'left',
+    x: 3300,
+    along: 420,
+    diameter: 12,
+    wired: true,
+  },
+])
+  apply('putFitting', { fitting });
 apply('putComfort', {
   comfort: { id: 'c1', when: '2026-09-13T18:20:00.000Z', after: 'bare shell', decibels: 82, celsius: 9, moisture: 71 },
 });
@@ -372,4 +408,54 @@ apply('placeUnit', {
   },
 });
 
-writeFileSync(new URL('./wren.json', import.meta.url), projectFileText(project, startPriceBook()));
+// The state of the cutting: birch 12 and 15 were searched for and kept; the subfloor is cut; of birch 15 the first cuts
+// are made, one part came out wrong and is cut again from what is left.
+const book = startPriceBook();
+const plan = (material) => derive(project, book).plans.find((item) => item.material.id === material);
+const search = (material) => {
+  const item = plan(material);
+  apply('keepPlan', keptFrom(item, solveJob(item.search, { steps: 1500, smallestOffcut: 150 })));
+};
+['birch-12', 'birch-15', 'birch-18'].forEach(search);
+const cut = (material, sheets, share) => {
+  const steps = fenceOrder(plan(material).sheets.slice(0, sheets)).flatMap((fence) => fence.steps);
+  steps.slice(0, Math.ceil(steps.length * share)).forEach((step, i) =>
+    apply('tickCut', {
+      plan: keptNow(plan(material)),
+      sheet: step.sheet,
+      step: step.name,
+      done: true,
+      seconds: 95 + ((i * 37) % 80),
+    }),
+  );
+};
+cut('birch-12', 3, 1);
+cut('birch-15', 1, 1);
+const spoiled = plan('birch-15').sheets[0].placements.find((placed) => placed.part.startsWith('bench'));
+apply('spoilPart', {
+  plan: keptNow(plan('birch-15')),
+  waste: {
+    id: 'w1',
+    material: 'birch-15',
+    part: spoiled.part,
+    length: spoiled.length,
+    width: spoiled.width,
+    cost: 0,
+    reason: 'saw ran on the wrong side of the line, 9 mm short',
+    remedy: 'smaller',
+    date: '2026-10-24',
+  },
+  offcut: {
+    id: 'oc1',
+    material: 'birch-15',
+    length: spoiled.length - 9,
+    width: spoiled.width,
+    place: 'rack by the door',
+  },
+});
+search('birch-15');
+apply('putOffcut', {
+  offcut: { id: 'oc2', material: 'birch-12', length: 700, width: 610, place: 'rack by the door' },
+});
+
+writeFileSync(new URL('./wren.json', import.meta.url), projectFileText(project, book));

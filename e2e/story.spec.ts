@@ -133,13 +133,13 @@ for (const [units, readings, arch] of [
 
     // parts, cut, buy, work
     await page.keyboard.press('4');
-    await expect(page.locator('[data-part^=subfloor]').first()).toBeVisible();
+    await expect(page.locator('[data-piece^=subfloor]').first()).toBeVisible();
     await page.getByRole('button', { name: 'Bed', exact: true }).click();
     await page.locator('[data-part=bed-board-1]').click();
     await expect(page.locator('.side')).toContainText('Scribe edge');
     await page.keyboard.press('5');
-    await page.getByRole('button', { name: 'Cut: search for fewer sheets' }).click();
-    await expect(page.getByRole('button', { name: 'Cut: search for fewer sheets' })).toBeVisible({ timeout: 60_000 });
+    await page.getByRole('button', { name: 'Search for fewer sheets' }).click();
+    await expect(page.getByRole('button', { name: 'Search for fewer sheets' })).toBeVisible({ timeout: 60_000 });
     await expect(page.locator('.proof').first()).toContainText(/Proved|no plan is under/);
     const figure = await page.locator('.tape-mark').nth(4).textContent();
     await page.keyboard.press('6');

@@ -19,11 +19,11 @@ export const test = base.extend<{ consoleClean: string[] }>({
 });
 export { expect };
 
-const demo = readFileSync(new URL('../demo/wren.json', import.meta.url), 'utf8');
+const demo = (name: string): string => readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8');
 
 /** Takes in a demo of the test's own, so that tests do not meet. */
-export async function ownDemo(request: APIRequestContext): Promise<string> {
-  const response = await request.post('/api/projects/import', { data: { text: demo } });
+export async function ownDemo(request: APIRequestContext, name = 'wren'): Promise<string> {
+  const response = await request.post('/api/projects/import', { data: { text: demo(name) } });
   expect(response.status()).toBe(201);
   return ((await response.json()) as { id: string }).id;
 }

@@ -1,7 +1,8 @@
-// Builds what is out of date and runs the measurements: of speed, or with `accuracy` of the survey.
+// Builds what is out of date and runs the measurements: of speed, with `accuracy` of the survey, with `yardstick` of the cutting engine.
 import { fileURLToPath } from 'node:url';
 import { prepare, run } from './prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 prepare(root);
-run(process.execPath, [process.argv[2] === 'accuracy' ? 'bench/accuracy.mjs' : 'bench/run.mjs'], { cwd: root });
+const scripts = { accuracy: 'bench/accuracy.mjs', yardstick: 'bench/cutting/run.mjs' };
+run(process.execPath, [scripts[process.argv[2]] ?? 'bench/run.mjs'], { cwd: root });

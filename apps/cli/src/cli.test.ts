@@ -4,11 +4,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { derive } from '@nestplank/core';
+import { readProjectFile } from '@nestplank/core/formats';
 import { cutJobSchema, planFaults, type CutPlan } from '@nestplank/core/cutting';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 const entry = join(root, 'apps/cli/dist/main.js');
 const demo = join(root, 'demo/wren.json');
+const { project, priceBook } = readProjectFile(readFileSync(demo, 'utf8'));
+const derived = derive(project, priceBook);
 const folder = mkdtempSync(join(tmpdir(), 'nest-plank-cli-'));
 const at = (name: string): string => join(folder, name);
 
@@ -43,11 +47,11 @@ describe('the command line', () => {
       work: { tasks: unknown[] };
     };
     expect(report.room.standing.value).toBe(1843);
-    expect(report.parts).toHaveLength(30);
+    expect(report.parts).toHaveLength(derived.parts.length);
     expect(report.parts.every((part) => part.outline.outer.length >= 4)).toBe(true);
-    expect(report.cutPlans).toHaveLength(3);
+    expect(report.cutPlans).toHaveLength(derived.plans.length);
     expect(report.cost.total).toBeGreaterThan(0);
-    expect(report.work.tasks).toHaveLength(25);
+    expect(report.work.tasks).toHaveLength(derived.schedule.tasks.length);
   });
   it('checks: exit 1 and the rule, exit 0 when mended by operations', () => {
     const failing = plank('check', demo);
@@ -81,8 +85,8 @@ describe('the command line', () => {
     for (const format of ['json', 'csv', 'dxf', 'svg', 'pdf'])
       expect(plank('export', demo, '--as', format, '-o', at('out'))).toMatchObject({ code: 0, err: '' });
     const written = readdirSync(at('out'));
-    expect(written.filter((name) => name.endsWith('.dxf'))).toHaveLength(30);
-    expect(written.filter((name) => name.endsWith('.svg'))).toHaveLength(30);
+    expect(written.filter((name) => name.endsWith('.dxf'))).toHaveLength(derived.parts.length);
+    expect(written.filter((name) => name.endsWith('.svg'))).toHaveLength(derived.parts.length);
     expect(written).toEqual(expect.arrayContaining(['wren.json', 'wren-cut-list.csv', 'wren-cut-diagrams.pdf']));
     expect(readFileSync(at('out/wren-cut-diagrams.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
     expect(plank('import', at('out/wren.json')).out).toContain('"units":3');
@@ -145,7 +149,7 @@ describe('the command line', () => {
       () => ['report', file('kind.json', { format: 'cut-job', version: 1 })],
       /This is a cut-job, not a nest-plank-file/,
     ],
-    ['a later version', () => ['check', file('later.json', { format: 'nest-plank-file', version: 3 })], /version 3/],
+    ['a later version', () => ['check', file('later.json', { format: 'nest-plank-file', version: 5 })], /version 5/],
     [
       'a field that is wrong',
       () => ['report', file('field.json', readFileSync(demo, 'utf8').replace('"kerf": 2.4', '"kerf": -1'))],
@@ -171,6 +175,83 @@ describe('the command line', () => {
       () => ['apply', demo, file('ops.json', [{ name: 'removeUnit', payload: { id: 'sofa' } }])],
       /\[0\] removeUnit: There is no sofa/,
     ],
+    ...(
+      [
+        [
+          'a part larger than any sheet',
+          { parts: [{ id: 'long-side', length: 3000, width: 300 }] },
+          /“long-side” left out: it is longer than any stock/,
+        ],
+        [
+          'a part that fits only turned',
+          { parts: [{ id: 'tall', length: 1000, width: 2000 }] },
+          /“tall” left out: it would fit turned/,
+        ],
+        ['a size of nothing', { parts: [{ id: 'p', length: 0, width: 300 }] }, /parts\[0\]\.length/],
+        ['a size under nothing', { parts: [{ id: 'p', length: 200, width: -3 }] }, /parts\[0\]\.width/],
+        ['a size that is no number', { parts: [{ id: 'p', length: 'long', width: 3 }] }, /parts\[0\]\.length/],
+        [
+          'a kerf larger than a part',
+          { kerf: 12, parts: [{ id: 'p', length: 200, width: 10 }] },
+          /kerf of 12 .*“p”.*10/,
+        ],
+        ['a trim larger than the sheet', { trim: 620 }, /“s” is 1220 wide and the trim takes 1240/],
+        [
+          'an outline that crosses itself',
+          {
+            method: 'free',
+            parts: [
+              {
+                id: 'bow',
+                length: 10,
+                width: 10,
+                outline: [
+                  [0, 0],
+                  [10, 10],
+                  [10, 0],
+                  [0, 10],
+                ],
+              },
+            ],
+          },
+          /“bow” crosses itself/,
+        ],
+        [
+          'an id that is there twice',
+          {
+            parts: [
+              { id: 'p', length: 9, width: 9 },
+              { id: 'p', length: 8, width: 8 },
+            ],
+          },
+          /parts\[1\].*used twice/,
+        ],
+        ['an unknown field', { colour: 'blue' }, /colour/],
+      ] as const
+    ).map(
+      ([what, changes, line]) =>
+        [
+          `a cut job with ${what}`,
+          () => [
+            'cut',
+            file('bad-job.json', {
+              format: 'cut-job',
+              version: 1,
+              kind: 'sheet',
+              kerf: 3,
+              trim: 0,
+              stock: [{ id: 's', length: 2440, width: 1220, quantity: null, price: 5400, offcut: false }],
+              parts: [{ id: 'p', length: 400, width: 300 }],
+              ...changes,
+            }),
+            '-o',
+            at('bad-plan.json'),
+            '--seconds',
+            '0.2',
+          ],
+          line,
+        ] as [string, () => string[], RegExp],
+    ),
     ['an option that is not a number', () => ['cut', at('job.json'), '--seconds', 'soon'], /not a number/],
     ['a file over 20 MB', () => ['report', file('huge.json', ' '.repeat(21 * 1024 * 1024))], /larger than 20 MB/],
   ] as const)('refuses %s with one line and exit code 2', (_what, args, line) => {

@@ -2,8 +2,17 @@ import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { applyOperation, derive, OperationError, ruleNamed, RULES, say, type ProjectFile } from '@nestplank/core';
-import { solveJob } from '@nestplank/core/cutting';
+import {
+  applyOperation,
+  derive,
+  OperationError,
+  ruleNamed,
+  RULES,
+  say,
+  sheetLetter,
+  type ProjectFile,
+} from '@nestplank/core';
+import { loadProgram, solveJob, type CutPlan } from '@nestplank/core/cutting';
 import {
   FormatError,
   projectFileText,
@@ -15,6 +24,8 @@ import {
 } from '@nestplank/core/formats';
 import { CommandFailure } from './failure.js';
 
+/** Searches shorter than this do without the program solver. */
+const SECONDS_FOR_PROGRAM = 0.5;
 const LARGEST_FILE = 20 * 1024 * 1024;
 const print = (text: string): void => void process.stdout.write(text.endsWith('\n') ? text : `${text}\n`);
 
@@ -72,17 +83,38 @@ export function checkCommand(path: string): void {
   print(`${derived.checks.length} checks, none fails.`);
 }
 
-export function cutCommand(path: string, options: { output?: string; seconds: number; seed: number }): void {
-  const job = read(path, readCutJob);
+/** What would let a part that is too large be cut. */
+const WAYS_OUT: Readonly<Record<CutPlan['unplaced'][number]['why'], string>> = {
+  turn: 'it would fit turned: let it turn against the grain',
+  longer: 'it is longer than any stock: take longer stock or join it from two',
+  wider: 'it is wider than any stock: take wider stock or join it from two',
+  both: 'it is longer and wider than any stock: take larger stock or join it',
+  stock: 'there is not enough stock',
+};
+
+export async function cutCommand(
+  path: string,
+  options: { output?: string; seconds: number; seed: number },
+): Promise<void> {
   const started = performance.now();
   const seconds = (): number => (performance.now() - started) / 1000;
+  const job = read(path, readCutJob);
+  // loading the program solver takes a moment, which a short search has better use for
+  const program = options.seconds >= SECONDS_FOR_PROGRAM ? await loadProgram() : undefined;
   const plan = solveJob(
     job,
-    { seed: options.seed, steps: Number.MAX_SAFE_INTEGER },
+    { seed: options.seed, steps: Number.MAX_SAFE_INTEGER, program },
     () => seconds() >= options.seconds,
   );
   put(options.output, `${JSON.stringify({ ...plan, seconds: Math.round(seconds() * 1000) / 1000 }, null, 1)}\n`);
+  const tooLarge = plan.unplaced.filter(({ why }) => why !== 'stock');
+  const lines = plan.unplaced.map(
+    ({ part, quantity, why }) => `${path}: ${quantity} of “${part}” left out: ${WAYS_OUT[why]}.`,
+  );
+  if (lines.length > 0) throw new CommandFailure(tooLarge.length > 0 ? 2 : 1, lines.join('\n'));
 }
+
+const BATTENS: ReadonlySet<string> = new Set(['floor-batten', 'wall-batten', 'noggin', 'arch-rail']);
 
 /** A font file as it ships with the program. */
 function font(weight: 400 | 700): Uint8Array {
@@ -98,7 +130,8 @@ export async function exportCommand(path: string, options: { as: string; output:
   const into = (name: string, content: string | Uint8Array): void => save(join(options.output, name), content);
   const folder = (): void => void mkdirSync(options.output, { recursive: true });
   const derived = derive(project, priceBook);
-  const { cutDiagramsPdf, cutListCsv, partDxf, partSvg, surveySheetPdf } = await import('@nestplank/core/export');
+  const { cutDiagramsPdf, cutListCsv, labelsPdf, partDxf, partSvg, sheetDxf, sheetSvg, surveySheetPdf, templatePdf } =
+    await import('@nestplank/core/export');
   switch (options.as) {
     case 'json':
       folder();
@@ -112,11 +145,34 @@ export async function exportCommand(path: string, options: { as: string; output:
       for (const part of derived.parts)
         into(`${part.id}.${options.as}`, options.as === 'dxf' ? partDxf(part) : partSvg(part));
       return;
+    case 'sheets':
+      folder();
+      for (const { material, sheets } of derived.plans)
+        sheets.forEach((sheet, i) => {
+          into(`${material.id}-${sheetLetter(i)}.dxf`, sheetDxf(sheet, derived.parts));
+          into(`${material.id}-${sheetLetter(i)}.svg`, sheetSvg(sheet, derived.parts));
+        });
+      return;
+    case 'labels':
+      folder();
+      return into(
+        `${project.id}-labels.pdf`,
+        await labelsPdf(project, derived.parts, (part) => part.id, { regular: font(400), bold: font(700) }),
+      );
+    case 'templates':
+      folder();
+      // a batten is marked with a tape, not with paper
+      for (const part of derived.parts.filter((candidate) => !BATTENS.has(candidate.role)))
+        into(
+          `${part.id}-template.pdf`,
+          await templatePdf(project, part, derived.parts, 'a4', { regular: font(400), bold: font(700) }),
+        );
+      return;
     case 'pdf':
       folder();
       return into(
         `${project.id}-cut-diagrams.pdf`,
-        await cutDiagramsPdf(project, derived.plans, priceBook, { regular: font(400), bold: font(700) }),
+        await cutDiagramsPdf(project, derived.plans, derived.parts, priceBook, { regular: font(400), bold: font(700) }),
       );
     case 'readings': {
       folder();

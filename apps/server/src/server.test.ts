@@ -5,7 +5,8 @@ import { randomUUID } from 'node:crypto';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
-import type { PriceBook, Project } from '@nestplank/core';
+import { derive, type PriceBook, type Project } from '@nestplank/core';
+import { readProjectFile } from '@nestplank/core/formats';
 import { createApp } from './app.js';
 
 const demo = readFileSync(new URL('../../../demo/wren.json', import.meta.url), 'utf8');
@@ -233,8 +234,16 @@ describe('versions, prices and files', () => {
     for (const format of ['dxf', 'svg']) expect((await start(format)).subarray(0, 2).toString()).toBe('PK');
     const csv = (await start('csv')).toString();
     expect(csv.split('\n')[0]).toContain('part,unit,material,thickness_mm,length_mm');
-    expect(csv.trim().split('\n')).toHaveLength(31);
+    const wren = readProjectFile(demo);
+    expect(csv.trim().split('\n')).toHaveLength(derive(wren.project, wren.priceBook).parts.length + 1);
     expect((await file('doc')).status).toBe(400);
+    expect((await start('labels')).subarray(0, 5).toString()).toBe('%PDF-');
+    expect((await start('template?part=kitchen-side-1&paper=a3')).subarray(0, 5).toString()).toBe('%PDF-');
+    expect(await (await file('template?part=no-such')).json()).toMatchObject({
+      place: 'part',
+      message: 'There is no part “no-such”.',
+    });
+    expect(await (await file('template?part=kitchen-side-1&paper=a9')).json()).toMatchObject({ place: 'paper' });
   });
   it('describes itself and says that it is well', async () => {
     const { body } = await call<{ paths: Record<string, unknown> }>('GET', 'openapi.json');

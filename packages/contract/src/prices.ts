@@ -82,6 +82,28 @@ export class FastenerDto {
   length: number;
 }
 
+export class StiffnessDto {
+  @ApiProperty({ description: 'N/mm2' })
+  @IsPositive()
+  modulus: number;
+
+  @ApiProperty({ description: 'N/mm2' })
+  @IsPositive()
+  strength: number;
+}
+
+export class BendingDto {
+  @ApiProperty({ type: StiffnessDto })
+  @ValidateNested()
+  @Type(() => StiffnessDto)
+  along: StiffnessDto;
+
+  @ApiProperty({ type: StiffnessDto })
+  @ValidateNested()
+  @Type(() => StiffnessDto)
+  across: StiffnessDto;
+}
+
 export class PriceItemDto implements PriceItem {
   @ApiProperty()
   @Matches(ID)
@@ -122,6 +144,12 @@ export class PriceItemDto implements PriceItem {
   @Min(0)
   @Max(5000)
   width: number;
+
+  @ApiProperty({ description: 'mm; of one piece of what is sold by area in pieces, else 0' })
+  @IsNumber()
+  @Min(0)
+  @Max(10_000)
+  pieceLength: number;
 
   @ApiProperty({ description: 'kg/m3' })
   @IsNumber()
@@ -171,6 +199,12 @@ export class PriceItemDto implements PriceItem {
   @ValidateNested()
   @Type(() => FastenerDto)
   fastener: FastenerDto | null;
+
+  @ApiProperty({ nullable: true, type: BendingDto })
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => BendingDto)
+  bending: BendingDto | null;
 
   @ApiProperty({ type: [PriceStockDto] })
   @IsArray()

@@ -76,7 +76,7 @@ export {
   type BuildUpDepths,
   type LayerDepth,
 } from './layers/buildup.js';
-export { blankOf, partMass, type Part, type PartEdge, type PartRole } from './joinery/part.js';
+export { blankOf, partMass, type Part, type PartEdge, type PartMarks, type PartRole } from './joinery/part.js';
 export { bedLevels } from './joinery/platform-bed.js';
 export { unitBoxes } from './layout/unit-box.js';
 export { RULES, ruleNamed } from './layout/rules/registry.js';
@@ -113,6 +113,32 @@ export {
   type Derived,
   type DerivedShape,
   type Deriver,
-  type MaterialPlan,
   type Problem,
 } from './project/derive.js';
+
+export { costWith, keptFrom, keptNow, type MaterialPlan } from './cutting/cutting-room.js';
+export type { CutConflict, PlannedSheet } from './cutting/planned.js';
+export { fenceOrder, secondsPerCut, settingStep, type FenceSetting } from './cutting/fence.js';
+export { floorWays, type FloorWay } from './lining/floor-ways.js';
+export type { LinedFloor } from './lining/floor.js';
+export { footprints as footprintsOf, type FloorFinish } from './lining/floor-finish.js';
+export { compareLinings, type LiningCase } from './lining/compare.js';
+export { foundSeams, schoolOf, seamFigures, type Lining, type LiningPiece, type SeamFigures } from './lining/lining.js';
+export type { Seam } from './lining/seams.js';
+export { createLinedRoom, LINED, type LinedRoom } from './lining/room.js';
+export { asSeen, outlineOf, reachOf, toPlace, type Unrolled } from './lining/unrolled.js';
+export { kerfBend, leastRadius, type KerfBend } from './lining/bending.js';
+export type { WindowBox } from './lining/window-box.js';
+export type { ArchBox } from './lining/arch-box.js';
+export { isBar } from './cutting/from-parts.js';
+export { bookAsBought } from './layers/as-bought.js';
+export { learntAllowance, patternState, scribeLine, shapeOf, takenOff, type ScribeLine } from './joinery/scribing.js';
+export { footprintOf } from './cutting/footprint.js';
+export { barOutline } from './cutting/mitres.js';
+export { cutName, stepsOf, type Step } from './cutting/steps.js';
+export { movePart, placesFor, type FreePlace, type MoveRefusal } from './cutting/by-hand.js';
+export { boardMass, heavyParts, merchantCuts, type HeavyPart, type MerchantCuts } from './cutting/carrying.js';
+export { planFaults } from './cutting/verify.js';
+export type { CutJob } from './cutting/job.js';
+export { sheetLetter } from './cutting/letters.js';
+export { isHanded, otherHand } from './joinery/hand.js';

@@ -1,10 +1,10 @@
 import { createRequire } from 'node:module';
 import { readFile } from 'node:fs/promises';
-import { Controller, Get, HttpStatus, Param, Res } from '@nestjs/common';
+import { Controller, Get, HttpStatus, Param, Query, Req, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
-import { derive, type Derived, type PriceBook, type Project } from '@nestplank/core';
+import { derive, sheetLetter, type Derived, type PriceBook, type Project } from '@nestplank/core';
 import { projectFileText } from '@nestplank/core/formats';
 import { ProjectsService } from '../projects/projects.service.js';
 import { RefusedError } from '../refusals.js';
@@ -18,6 +18,9 @@ interface Made {
   readonly content: string | Uint8Array;
 }
 interface Source {
+  /** Where the application is reached, for codes that are scanned. */
+  readonly base: string;
+  readonly query: Readonly<Record<string, unknown>>;
   readonly project: Project;
   readonly priceBook: PriceBook;
   readonly derived: Derived;
@@ -34,6 +37,27 @@ const zipped = (
   ending: string,
   write: (part: Derived['parts'][number]) => string,
 ): Uint8Array => zipSync(Object.fromEntries(parts.map((part) => [`${part.id}.${ending}`, strToU8(write(part))])));
+
+const fonts = async () => ({ regular: await font(400), bold: await font(700) });
+
+function refuse(why: string, place: string): never {
+  throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', why, { place });
+}
+
+/** One part at full size; which part and which paper stand in the query. */
+async function template({ project, derived, query }: Source): Promise<Made> {
+  const { PAPERS, templatePdf } = await writers();
+  const part = derived.parts.find((candidate) => candidate.id === query['part']);
+  if (!part) refuse(`There is no part “${String(query['part'] ?? '')}”.`, 'part');
+  const wanted = query['paper'] ?? 'a4';
+  const paper = (Object.keys(PAPERS) as (keyof typeof PAPERS)[]).find((name) => name === wanted);
+  if (!paper) refuse(`“${String(wanted)}” is no paper; ${Object.keys(PAPERS).join(', ')} are.`, 'paper');
+  return {
+    name: `${project.id}-${part.id}-template.pdf`,
+    type: 'application/pdf',
+    content: await templatePdf(project, part, derived.parts, paper, await fonts()),
+  };
+}
 
 /** The files that can be asked for, by their ending. */
 const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>> = {
@@ -57,6 +81,16 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/zip',
     content: zipped(derived.parts, 'svg', (await writers()).partSvg),
   }),
+  sheets: async ({ project, derived }) => {
+    const { sheetDxf, sheetSvg } = await writers();
+    const files = derived.plans.flatMap(({ material, sheets }) =>
+      sheets.flatMap((sheet, i): [string, Uint8Array][] => [
+        [`${material.id}-${sheetLetter(i)}.dxf`, strToU8(sheetDxf(sheet, derived.parts))],
+        [`${material.id}-${sheetLetter(i)}.svg`, strToU8(sheetSvg(sheet, derived.parts))],
+      ]),
+    );
+    return { name: `${project.id}-sheets.zip`, type: 'application/zip', content: zipSync(Object.fromEntries(files)) };
+  },
   readings: async ({ project, derived }) => ({
     name: `${project.id}-readings.csv`,
     type: 'text/csv',
@@ -67,12 +101,25 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/pdf',
     content: await (await writers()).surveySheetPdf(project, { regular: await font(400), bold: await font(700) }),
   }),
+  labels: async ({ project, derived, base }) => ({
+    name: `${project.id}-labels.pdf`,
+    type: 'application/pdf',
+    content: await (
+      await writers()
+    ).labelsPdf(
+      project,
+      derived.parts,
+      (part) => `${base}/build/${project.id}/build?part=${encodeURIComponent(part.id)}`,
+      await fonts(),
+    ),
+  }),
+  template,
   pdf: async ({ project, priceBook, derived }) => ({
     name: `${project.id}-cut-diagrams.pdf`,
     type: 'application/pdf',
     content: await (
       await writers()
-    ).cutDiagramsPdf(project, derived.plans, priceBook, {
+    ).cutDiagramsPdf(project, derived.plans, derived.parts, priceBook, {
       regular: await font(400),
       bold: await font(700),
     }),
@@ -87,19 +134,31 @@ export class FilesController {
   @Get(':format')
   @ApiOperation({
     summary:
-      'The project as an open file: json, csv (cut list), dxf or svg (parts, zipped), pdf (cut diagrams), readings (CSV), survey (sheet to write on, PDF)',
+      'The project as an open file: json, csv (cut list), dxf or svg (parts, zipped), pdf (cut diagrams), labels (PDF), sheets (DXF and SVG, zipped), template (PDF; part and paper in the query), readings (CSV), survey (sheet to write on, PDF)',
   })
-  async file(@Param('id') id: string, @Param('format') format: string, @Res() response: Response): Promise<void> {
+  async file(
+    @Param('id') id: string,
+    @Param('format') format: string,
+    @Query() query: Record<string, unknown>,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
     const maker = MAKERS[format];
     if (!maker)
       throw new RefusedError(
         HttpStatus.BAD_REQUEST,
         'invalid',
-        `“${format}” cannot be written; json, csv, dxf, svg, pdf, readings and survey can.`,
+        `“${format}” cannot be written; json, csv, dxf, svg, pdf, labels, sheets, template, readings and survey can.`,
         { place: 'format' },
       );
     const { project, priceBook } = await this.projects.view(id);
-    const made = await maker({ project, priceBook, derived: derive(project, priceBook) });
+    const made = await maker({
+      base: `${request.protocol}://${request.get('host') ?? 'localhost'}`,
+      query,
+      project,
+      priceBook,
+      derived: derive(project, priceBook),
+    });
     response
       .type(made.type)
       .attachment(made.name)

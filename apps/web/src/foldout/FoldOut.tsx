@@ -6,6 +6,7 @@ import { useSize } from '../ui/use-size.js';
 import { useSpeech } from '../words/words.js';
 import { foldOutFrame, type FoldOutFrame } from './geometry.js';
 import { ArchPlan, ShellLayer } from './ShellLayer.js';
+import { LiningLayer } from './LiningLayer.js';
 import { SliceMark } from './SliceMark.js';
 
 /** On a drawing narrower than this the walls are named shortly. */
@@ -26,6 +27,7 @@ export function FoldOut({
   const { ref, width, height } = useSize<HTMLDivElement>();
   const ceiling = useView((view) => view.ceiling);
   const exaggerate = useView((view) => view.exaggerate);
+  const lining = useView((view) => view.lining);
   const shell = scene?.shape.shell ?? null;
   const frame = useMemo(
     () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null),
@@ -75,6 +77,9 @@ export function FoldOut({
             exaggerate={exaggerate}
             quiet={quiet}
           />
+          {lining && (
+            <LiningLayer frame={frame} linings={scene.shape.lined.linings} ceiling={ceiling} floor={scene.room.floor} />
+          )}
           {!ceiling && ink(frame)}
           {!ceiling && <ArchPlan frame={frame} arches={scene.shape.arches} />}
           <SliceMark frame={frame} />
@@ -94,6 +99,11 @@ export function FoldOut({
           >
             {t('foldout.times10')}
           </ToggleButton>
+          {scene && scene.shape.lined.linings.length > 0 && (
+            <ToggleButton value="lining" size="small" selected={lining} onChange={() => look({ lining: !lining })}>
+              {t('foldout.lining')}
+            </ToggleButton>
+          )}
           {tools}
         </div>
       )}

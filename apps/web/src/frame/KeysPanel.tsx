@@ -20,6 +20,10 @@ const DRAWING: readonly [string, UiKey][] = [
 const OF_STAGE: Partial<Record<StageName, readonly [string, UiKey][]>> = {
   measure: [['↵', 'keys.enter'], ...DRAWING],
   layers: [['[ ]', 'keys.slice']],
+  cut: [
+    ['b', 'keys.bench'],
+    ['↵', 'keys.benchDone'],
+  ],
   layout: [['↑ ↓ ← →', 'keys.move'], ['Delete', 'keys.remove'], ...DRAWING],
 };
 

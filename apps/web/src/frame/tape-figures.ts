@@ -56,9 +56,14 @@ export function tapeFigure(
         derived.parts.length === 0 ? t('tape.build.none') : t('tape.build', { parts: derived.parts.length }),
       );
     case 'cut': {
-      const trouble = derived.problems.filter((p) => p.stage === 'cut').length;
-      const sheets = derived.plans.reduce((sum, plan) => sum + plan.plan.sheets.length, 0);
+      const problems = derived.problems.filter((p) => p.stage === 'cut');
+      const conflicts = derived.plans.reduce((sum, plan) => sum + plan.conflicts.length, 0);
+      const trouble = problems.length - conflicts;
+      const sheets = derived.plans
+        .filter((plan) => plan.job.kind === 'sheet')
+        .reduce((sum, plan) => sum + plan.plan.sheets.length, 0);
       if (trouble > 0) return { text: t('tape.cut.problems', { count: trouble }), tone: 'needs' };
+      if (conflicts > 0) return { text: t('tape.cut.conflicts', { count: conflicts }), tone: 'needs' };
       if (sheets === 0) return plain(t('tape.cut.none'));
       return derived.plans.every((plan) => plan.plan.proved)
         ? { text: t('tape.cut.proved', { sheets }), tone: 'proved' }

@@ -119,7 +119,9 @@ function why(question: string, context: LineContext, speech: Speech): Understood
       speech.t('why.cost', {
         total: formatMoney(derived.shopping.total, book.currency),
         lines: derived.shopping.lines.length,
-        sheets: derived.plans.reduce((sum, plan) => sum + plan.plan.sheets.length, 0),
+        sheets: derived.plans
+          .filter((plan) => plan.job.kind === 'sheet')
+          .reduce((sum, plan) => sum + plan.plan.sheets.length, 0),
       }),
     );
   if (known === 'mass' && derived)

@@ -19,6 +19,7 @@ import { useSize } from '../ui/use-size.js';
 import { useSpeech } from '../words/words.js';
 import { ArchCuts, SupportCuts, UnitCut } from './cuts.js';
 import { People } from './People.js';
+import { Sandwich } from './Sandwich.js';
 import { Tape } from './Tape.js';
 import type { View } from './view.js';
 
@@ -82,8 +83,9 @@ const SectionDrawing = memo(function SectionDrawing({
   const bare = halfWidth(room, 'left', x, room.floor) + halfWidth(room, 'right', x, room.floor);
   return (
     <svg role="img" aria-label={t('slice.name', { x: speech.lenUnit(x) })}>
-      <path d={path(outer)} fill={inner ? 'url(#hatch-wool)' : 'var(--paper)'} stroke="var(--ink)" strokeWidth={2} />
+      <path d={path(outer)} fill="var(--paper)" stroke="var(--ink)" strokeWidth={2} />
       {inner && <path d={path(inner)} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1} />}
+      {inner && <Sandwich shell={shell} depths={shape.depths} x={x} view={view} />}
       {layers}
       <ArchCuts arches={shape.arches} shell={shell} x={x} view={view} />
       <line

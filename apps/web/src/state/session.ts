@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import type { HistoryView, StepDto, StepName } from '@nestplank/contract';
 import {
+  type Lined,
   applyOperation,
   OperationError,
   patchProject,
@@ -336,3 +337,6 @@ export async function changePrice(item: PriceItem): Promise<void> {
 export const askMoved = (address: string): ReturnType<DeriveClient['moved']> => worker.moved(address);
 /** What a kept set of build-ups gives, or the present one. */
 export const askBuildUps = (id: string | null): ReturnType<DeriveClient['buildUps']> => worker.buildUps(id);
+/** Ways to line a surface, worked out in the background. */
+export const askLinings = (surface: Lined): ReturnType<DeriveClient['linings']> => worker.linings(surface);
+export const askFloorWays = (): ReturnType<DeriveClient['floorWays']> => worker.floorWays();

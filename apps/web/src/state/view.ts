@@ -9,6 +9,8 @@ interface View {
   readonly sliceX: number | null;
   readonly ceiling: boolean;
   readonly exaggerate: boolean;
+  /** Pieces of the linings are drawn on the fold-out. */
+  readonly lining: boolean;
   readonly unit: string | null;
   readonly part: string | null;
   readonly group: string | null;
@@ -24,6 +26,7 @@ export const useView = create<View>(() => ({
   sliceX: null,
   ceiling: false,
   exaggerate: false,
+  lining: false,
   unit: null,
   part: null,
   group: null,

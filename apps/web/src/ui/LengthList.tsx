@@ -9,11 +9,14 @@ export function LengthList({
   values,
   onTake,
   mayBeEmpty = false,
+  asTyped = false,
 }: {
   readonly label: string;
   readonly values: readonly number[];
   readonly onTake: (values: number[]) => string | null;
   readonly mayBeEmpty?: boolean;
+  /** Keeps the order and what is there twice, as readings along an edge are. */
+  readonly asTyped?: boolean;
 }) {
   const { t, entry, style, said } = useSpeech();
   const shown = values.map(entry).join('; ');
@@ -36,7 +39,8 @@ export function LengthList({
       setProblem(said(bad.error));
       return;
     }
-    setProblem(onTake([...new Set(read.flatMap((result) => (result.ok ? [result.mm] : [])))].sort((a, b) => a - b)));
+    const lengths = read.flatMap((result) => (result.ok ? [result.mm] : []));
+    setProblem(onTake(asTyped ? lengths : [...new Set(lengths)].sort((a, b) => a - b)));
   };
   return (
     <TextField

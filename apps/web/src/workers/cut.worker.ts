@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
-import { searchPlans, type CutJob, type CutPlan } from '@nestplank/core/cutting';
+import wasmUrl from 'highs/runtime?url';
+import { loadProgram, searchPlans, type CutJob, type CutPlan, type SolveProgram } from '@nestplank/core/cutting';
 
 export interface CutProgress {
   readonly step: number;
@@ -8,6 +9,8 @@ export interface CutProgress {
 
 /** Progress is told about this often, ms. */
 const TELL_EVERY_MS = 80;
+/** A job that is not proved after this long is worth loading the program solver for, ms. */
+const EASY_MS = 400;
 
 const service = {
   /** Searches until proved or out of time, telling how far it is; it is stopped by ending the worker. */
@@ -20,19 +23,30 @@ const service = {
     const started = performance.now();
     let told = started;
     let last: CutProgress | null = null;
-    for (const { step, plan, improved } of searchPlans(job, {
-      steps: Number.MAX_SAFE_INTEGER,
-      seed: 1,
-      smallestOffcut,
-    })) {
-      const now = performance.now();
-      last = { step, plan: { ...plan, seconds: Math.round(now - started) / 1000 } };
-      if (improved || now - told > TELL_EVERY_MS) {
-        told = now;
-        tell(last);
+    const run = (until: number, program?: SolveProgram): void => {
+      for (const { step, plan, improved } of searchPlans(job, {
+        steps: Number.MAX_SAFE_INTEGER,
+        seed: 1,
+        smallestOffcut,
+        program,
+      })) {
+        const now = performance.now();
+        if (
+          !last ||
+          plan.unplaced.length < last.plan.unplaced.length ||
+          (plan.unplaced.length === last.plan.unplaced.length && plan.cost <= last.plan.cost)
+        )
+          last = { step, plan: { ...plan, seconds: Math.round(now - started) / 1000 } };
+        if (improved || now - told > TELL_EVERY_MS) {
+          told = now;
+          tell(last);
+        }
+        if (now - started > until) break;
       }
-      if (now - started > seconds * 1000) break;
-    }
+    };
+    run(Math.min(EASY_MS, seconds * 1000));
+    const easy = last as CutProgress | null;
+    if (easy && !easy.plan.proved && seconds * 1000 > EASY_MS) run(seconds * 1000, await loadProgram(wasmUrl));
     if (!last) throw new Error('The search gave no plan.');
     return last;
   },

@@ -3,8 +3,12 @@ import type {
   BuildUpFigures,
   Derived,
   DerivedShape,
+  FloorWay,
+  Lined,
+  LiningCase,
   Moved,
   Operation,
+  Part,
   Patch,
   PriceBook,
   Project,
@@ -74,6 +78,14 @@ export class DeriveClient {
     return this.service().buildUps(id);
   }
 
+  linings(surface: Lined): Promise<readonly LiningCase[]> {
+    return this.service().linings(surface);
+  }
+
+  floorWays(): Promise<readonly FloorWay[]> {
+    return this.service().floorWays();
+  }
+
   preview(operations: readonly Operation[], then: (shape: DerivedShape) => void): void {
     this.pending = { operations, then };
     if (!this.previewing) void this.nextPreview();
@@ -86,7 +98,14 @@ export class DeriveClient {
       this.pending = null;
       try {
         const changed = await this.service().preview(operations);
-        if (this.base) then({ ...this.base, ...changed });
+        const { base } = this;
+        if (!base) continue;
+        const { parts, ...rest } = changed;
+        const known = (part: Part | number): Part[] => {
+          const own = typeof part === 'number' ? base.parts[part] : part;
+          return own ? [own] : [];
+        };
+        then({ ...base, ...rest, ...(parts ? { parts: parts.flatMap(known) } : {}) });
       } catch {
         // an operation that cannot be done has no preview; the entry itself says why
       }

@@ -2,14 +2,20 @@ import * as Comlink from 'comlink';
 import {
   applyOperation,
   buildUpFigures,
+  compareLinings,
   createDeriver,
+  floorWays,
   patchProject,
   whatMoved,
   type BuildUpFigures,
   type Derived,
   type DerivedShape,
+  type FloorWay,
+  type Lined,
+  type LiningCase,
   type Moved,
   type Operation,
+  type Part,
   type Patch,
   type PriceBook,
   type Project,
@@ -42,6 +48,9 @@ function whole(): Partial<Derived> {
   return changed;
 }
 
+/** What a preview changes. Parts that stayed as they were are told by their place in the last whole result. */
+export type PreviewNews = Partial<Omit<DerivedShape, 'parts'>> & { readonly parts?: readonly (Part | number)[] };
+
 /** Holds the project, so that only changes cross over, both ways, and every step's memory stays good. */
 const service = {
   load(nextProject: Project, nextBook: PriceBook): Partial<Derived> {
@@ -68,11 +77,25 @@ const service = {
       ? buildUpFigures(now.project, variant?.buildUps ?? now.project.buildUps, shell, bareRoom, ribDepth, now.book)
       : null;
   },
+  /** Ways to line a surface, side by side. */
+  linings(surface: Lined): readonly LiningCase[] {
+    const now = loaded();
+    return compareLinings(now.project, now.book, surface);
+  },
+  /** The floor board laid both ways. */
+  floorWays(): readonly FloorWay[] {
+    const now = loaded();
+    return floorWays(now.project, now.book);
+  },
   /** What a change would give, as far as parts and checks, without keeping it. */
-  preview(operations: readonly Operation[]): Partial<DerivedShape> {
+  preview(operations: readonly Operation[]): PreviewNews {
     const now = loaded();
     const next = operations.reduce((p, operation) => applyOperation(p, operation).project, now.project);
-    return news(deriver.shape(next, now.book));
+    const dragging = operations.every((operation) => operation.name === 'changeUnit');
+    const shape = news(deriver.shape(next, now.book, dragging));
+    const known = new Map(told?.parts.map((part, i) => [part, i]));
+    const { parts, ...rest } = shape;
+    return parts ? { ...rest, parts: parts.map((part) => known.get(part) ?? part) } : rest;
   },
 };
 

@@ -12,6 +12,8 @@ const base = {
   soldAs: '',
   fastener: null,
   pack: null,
+  pieceLength: 0,
+  bending: null,
   stocks: [] as PriceItem['stocks'],
 };
 const sheet = (id: string, length: number, width: number, price: number): PriceItem['stocks'][number] => ({
@@ -21,6 +23,12 @@ const sheet = (id: string, length: number, width: number, price: number): PriceI
   price,
   quantity: null,
 });
+
+/** Stiffness and strength of plywood in bending, N/mm2, along the grain of its faces and across it: common data-sheet figures. */
+const BENDING = {
+  birch: { along: { modulus: 9500, strength: 40 }, across: { modulus: 6500, strength: 30 } },
+  poplar: { along: { modulus: 5500, strength: 26 }, across: { modulus: 3800, strength: 20 } },
+} as const;
 
 /** A birch or poplar plywood: grain along the sheet's length. */
 function plywood(
@@ -44,6 +52,7 @@ function plywood(
     vapour: 90,
     hours: 0.5,
     grain: true,
+    bending: BENDING[hatch === 'poplar' ? 'poplar' : 'birch'],
     stocks,
   };
 }
@@ -164,8 +173,8 @@ export function startPriceBook(): PriceBook {
         'pine',
         'Copse Lane Yard',
         9,
-        { density: 480, conductivity: 0.13, vapour: 50, hours: 0.8, grain: true },
-        { contents: 2.2, unit: 'm2', price: 3300 },
+        { width: 96, density: 480, conductivity: 0.13, vapour: 50, hours: 0.8, soldAs: '2400 x 96', grain: true },
+        { contents: 2.4, unit: 'm', price: 346 },
       ),
       layered(
         'planks-5',
@@ -174,7 +183,7 @@ export function startPriceBook(): PriceBook {
         'grey',
         'Alder & Rook',
         5,
-        { density: 900, conductivity: 0.09, vapour: 40, hours: 0.5 },
+        { width: 175, pieceLength: 1200, density: 900, conductivity: 0.09, vapour: 40, hours: 0.5 },
         { contents: 2.1, unit: 'm2', price: 5600 },
       ),
       layered(
@@ -186,6 +195,16 @@ export function startPriceBook(): PriceBook {
         38,
         { width: 38, density: 480, conductivity: 0.13, vapour: 50, hours: 0.12, soldAs: '2 x 2', grain: true },
         { contents: 2.4, unit: 'm', price: 460 },
+      ),
+      layered(
+        'trim-30',
+        'Pine trim 30 x 8',
+        'timber',
+        'pine',
+        'Copse Lane Yard',
+        8,
+        { width: 30, density: 480, conductivity: 0.13, vapour: 50, hours: 0.1, grain: true },
+        { contents: 2.4, unit: 'm', price: 390 },
       ),
       layered(
         'deadener-2',
@@ -242,6 +261,19 @@ export function startPriceBook(): PriceBook {
         conductivity: 0,
         cureHours: 12,
         pack: { contents: 750, unit: 'ml', price: 1250 },
+      },
+      {
+        ...base,
+        id: 'wood-sealer',
+        name: 'Wood sealer 1 l',
+        group: 'adhesive',
+        hatch: 'grey',
+        supplier: 'Alder & Rook',
+        thickness: 0,
+        density: 0,
+        conductivity: 0,
+        cureHours: 6,
+        pack: { contents: 1000, unit: 'ml', price: 2190 },
       },
       fastener('screws-40', 'Screws 4 x 40', 'wood', 4, 40, 200, 1090),
       fastener('screws-25', 'Screws 3.5 x 25', 'wood', 3.5, 25, 200, 690),

@@ -3,6 +3,7 @@ import type { Part } from '../joinery/part.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import { BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED, materialOf } from '../layers/buildup.js';
 import type { CoveredAreas } from '../layers/areas.js';
+import { barStocks, isBar } from '../cutting/from-parts.js';
 import { outlineArea } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
 
@@ -37,6 +38,9 @@ const BEAD_ML_PER_METRE = 28;
 const SUBFLOOR_SCREW_MM = 225;
 /** A screw every so far along the edges of carcass panels that carry others, mm. */
 const CARCASS_SCREW_MM = 150;
+/** Sealer on both faces of the floor board: coats, and ml for a square metre of one. */
+export const SEAL_COATS = 2;
+const SEAL_ML_PER_M2 = 90;
 /** Wood glue, ml for a metre of joint. */
 const JOINT_ML_PER_METRE = 20;
 
@@ -48,6 +52,8 @@ export interface ShoppingInput {
   readonly areas: CoveredAreas | null;
   /** Battens on the floor as they are laid out, m. */
   readonly floorBattens: number | null;
+  /** Planks that the floor's set-out takes; null when it is not set out. */
+  readonly planks: number | null;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -63,25 +69,30 @@ const PHASE: Readonly<Record<Covered, BuyLine['phase']>> = {
 
 function sheetLines(input: ShoppingInput): BuyLine[] {
   return input.plans.flatMap(({ material, plan }) => {
-    const floorOnly = input.parts.filter((part) => part.material === material.id).every((part) => part.unit === null);
-    return material.stocks.flatMap((stock): BuyLine[] => {
+    const bar = isBar(material);
+    const own = input.parts.filter((part) => part.material === material.id);
+    const first = own[0];
+    const phase = own.some((part) => part.unit !== null) ? 'furniture' : PHASE[first?.surface ?? 'floor'];
+    return (bar ? barStocks(material) : material.stocks).flatMap((stock): BuyLine[] => {
       const quantity = plan.sheets.filter((sheet) => sheet.stock === stock.id).length;
       if (quantity === 0) return [];
       return [
         {
           id: stock.id,
-          phase: floorOnly ? 'floor' : 'furniture',
+          phase,
           material: material.id,
           name: material.name,
           supplier: material.supplier,
           quantity,
-          unit: 'sheet',
-          size: message('size.sheet', { length: mm(stock.length), width: mm(stock.width) }),
+          unit: bar ? 'bar' : 'sheet',
+          size: bar
+            ? message('size.m', { contents: stock.length / 1000 })
+            : message('size.sheet', { length: mm(stock.length), width: mm(stock.width) }),
           each: stock.price,
           total: quantity * stock.price,
           why: message('why.sheets', {
             quantity,
-            parts: input.parts.filter((part) => part.material === material.id).length,
+            parts: own.length,
           }),
         },
       ];
@@ -90,8 +101,9 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
 }
 
 /** How much of a layer is wanted, in the unit its pack is sold in. */
-function wanted(unit: 'm2' | 'm', layer: Layer, area: number, battens: boolean, laid: number | null): number {
-  if (unit === 'm') return laid ?? (area * 1000) / BATTEN_SPACING_MM;
+function wanted(material: PriceItem, layer: Layer, area: number, battens: boolean, laid: number | null): number {
+  if (material.pack?.unit === 'm')
+    return laid ?? (area * 1000) / (material.group === 'lining' ? material.width : BATTEN_SPACING_MM);
   if (layer.place === 'patches') return area * layer.share;
   return layer.place === 'between-battens' && battens ? area * (1 - BATTEN_WIDTH_MM / BATTEN_SPACING_MM) : area;
 }
@@ -100,22 +112,36 @@ interface Need {
   readonly phase: BuyLine['phase'];
   readonly material: PriceItem;
   readonly amount: number;
+  /** Counted piece by piece: nothing is added for waste. */
+  readonly counted?: boolean;
 }
 
 function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly unpriced: string[] } {
   const needs: Need[] = [];
   const unpriced: string[] = [];
   if (!input.areas) return { needs, unpriced };
+  // what is cut into parts is counted by their cut plans
+  const lined = new Set(input.parts.flatMap((part) => (part.surface ? [`${part.surface}:${part.material}`] : [])));
   for (const surface of COVERED) {
     const depth = input.depths[surface];
+    const laidOut = input.parts.some((part) => part.role === 'floor-batten');
     const battens = depth.layers.some(({ layer }) => layer.place === 'battens');
     for (const { layer, material } of depth.layers) {
       if (layer.board && input.parts.some((part) => part.role === 'subfloor')) continue;
+      // battens that are laid out are counted in bars by their cut plan
+      if (surface === 'floor' && layer.place === 'battens' && material && isBar(material) && laidOut) continue;
+      if (lined.has(`${surface}:${layer.material}`) && (layer.place === 'continuous' || layer.place === 'battens'))
+        continue;
       const sold = material?.pack?.unit;
       const area = input.areas[surface];
+      if (surface === 'floor' && input.planks !== null && material && material.pieceLength > 0 && sold === 'm2') {
+        const plank = (material.pieceLength * material.width) / 1e6;
+        needs.push({ phase: 'floor', material, amount: input.planks * plank, counted: true });
+        continue;
+      }
       const laid = surface === 'floor' && layer.place === 'battens' ? input.floorBattens : null;
       if (material && (sold === 'm2' || sold === 'm'))
-        needs.push({ phase: PHASE[surface], material, amount: wanted(sold, layer, area, battens, laid) });
+        needs.push({ phase: PHASE[surface], material, amount: wanted(material, layer, area, battens, laid) });
       else if (material && material.stocks.length > 0) needs.push({ phase: PHASE[surface], material, amount: area });
       else unpriced.push(layer.id);
     }
@@ -132,7 +158,7 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
     const same = byKey.get(key);
     byKey.set(key, same ? { ...same, amount: same.amount + need.amount } : need);
   }
-  return [...byKey.entries()].flatMap(([id, { phase, material, amount }]): BuyLine[] => {
+  return [...byKey.entries()].flatMap(([id, { phase, material, amount, counted }]): BuyLine[] => {
     const stock = [...material.stocks].sort(
       (a, b) => a.price / (a.length * a.width) - b.price / (b.length * b.width),
     )[0];
@@ -140,7 +166,7 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
     const each = material.pack?.price ?? stock?.price ?? 0;
     const unit = material.pack?.unit ?? 'm2';
     if (contents <= 0 || amount <= 0) return [];
-    const share = unit === 'm2' || unit === 'm' ? 1 + waste : 1;
+    const share = (unit === 'm2' || unit === 'm') && !counted ? 1 + waste : 1;
     const quantity = Math.ceil((amount * share) / contents - 1e-9);
     const rounded = Math.round(amount * 10) / 10;
     return [
@@ -179,6 +205,7 @@ function fixingNeeds(input: ShoppingInput): Need[] {
     joints / CARCASS_SCREW_MM +
     4 * input.parts.filter((part) => part.unit !== null).length;
   const [floorGlue, woodGlue, screw] = [find('floor-glue'), find('wood-glue'), find('screws-40')];
+  const sealer = find('wood-sealer');
   return [
     ...(floorGlue && floorArea > 0
       ? [
@@ -186,6 +213,15 @@ function fixingNeeds(input: ShoppingInput): Need[] {
             phase: 'fixing' as const,
             material: floorGlue,
             amount: (floorArea / 1e6 / (BEAD_SPACING_MM / 1000)) * BEAD_ML_PER_METRE,
+          },
+        ]
+      : []),
+    ...(sealer && floorArea > 0
+      ? [
+          {
+            phase: 'floor' as const,
+            material: sealer,
+            amount: Math.round((2 * floorArea * SEAL_COATS * SEAL_ML_PER_M2) / 1e6),
           },
         ]
       : []),

@@ -1,4 +1,5 @@
-import { fits, type EngineJob, type EnginePart, type EngineStock } from './job.js';
+import { FINE, isConvex, perimeter } from './outline.js';
+import { areaOfPart, fits, UNITS_PER_MM, type EngineJob, type EnginePart, type EngineStock } from './job.js';
 
 /** Sums of fractions are lowered by this before they are rounded up, so that a bound is never too high. */
 const SAFE = 1e-9;
@@ -29,49 +30,72 @@ const pieces =
     return a >= e ? 1 / most : 0;
   };
 
-function functionsFor(sizes: readonly number[], room: number): Feasible[] {
+/** How many functions are tried on each axis. */
+const FEW = { rounds: 5, sizes: 16 };
+const MANY = { rounds: 16, sizes: 120 };
+type Effort = typeof FEW;
+
+function functionsFor(sizes: readonly number[], room: number, effort: Effort): Feasible[] {
   const small = [...new Set(sizes)].filter((size) => 2 * size <= room).sort((a, b) => a - b);
-  const chosen = small.length <= 16 ? small : small.filter((_, i) => i % Math.ceil(small.length / 16) === 0);
+  const step = Math.ceil(small.length / effort.sizes);
+  const chosen = small.filter((_, i) => i % Math.max(1, step) === 0);
   return [
     identity,
-    ...[1, 2, 3, 4, 5].map(rounded),
+    ...Array.from({ length: effort.rounds }, (_, k) => rounded(k + 1)),
     ...chosen.flatMap((e) => [threshold(e), pieces(e)]),
     threshold(Math.floor(room / 2)),
   ];
 }
 
 /** Fewest sheets by dual feasible functions on both axes, for sheets no larger than the largest length and width on offer. */
-function fewestSheets(parts: readonly EnginePart[], stock: readonly EngineStock[], kerf: number): number {
+function fewestSheets(
+  parts: readonly EnginePart[],
+  stock: readonly EngineStock[],
+  kerf: number,
+  effort: Effort,
+): number {
   const roomLength = Math.max(...stock.map((s) => s.length)) + kerf;
   const roomWidth = Math.max(...stock.map((s) => s.width)) + kerf;
-  const turns = (part: EnginePart): [number, number][] => {
-    const ways: [number, number][] = [];
-    if (stock.some((s) => fits({ ...part, mayTurn: false }, s))) ways.push([part.length + kerf, part.width + kerf]);
-    if (part.mayTurn && stock.some((s) => fits({ length: part.width, width: part.length, mayTurn: false }, s)))
-      ways.push([part.width + kerf, part.length + kerf]);
-    return ways;
-  };
-  const all = parts.map((part) => ({ ways: turns(part), quantity: part.quantity }));
-  const alongLength = functionsFor(
-    all.flatMap((p) => p.ways.map((way) => way[0])),
+  /** Each part upright and, where it may and does fit, turned; a way that does not fit is left out. */
+  const ways: { readonly part: number; readonly length: number; readonly width: number }[] = [];
+  parts.forEach((part, index) => {
+    const [length, width] = [part.length + kerf, part.width + kerf];
+    if (stock.some((s) => fits({ ...part, mayTurn: false }, s))) ways.push({ part: index, length, width });
+    if (
+      part.mayTurn &&
+      part.length !== part.width &&
+      stock.some((s) => fits({ length: part.width, width: part.length, mayTurn: false }, s))
+    )
+      ways.push({ part: index, length: width, width: length });
+  });
+  const valuesOf = (sizes: readonly number[], room: number): Float64Array[] =>
+    functionsFor(sizes, room, effort).map((f) => Float64Array.from(sizes, (size) => f(size, room)));
+  const alongLength = valuesOf(
+    ways.map((way) => way.length),
     roomLength,
   );
-  const alongWidth = functionsFor(
-    all.flatMap((p) => p.ways.map((way) => way[1])),
+  const alongWidth = valuesOf(
+    ways.map((way) => way.width),
     roomWidth,
   );
+  const quantities = parts.map((part) => part.quantity);
   let most = 0;
   for (const f of alongLength) {
     for (const g of alongWidth) {
-      const sum = all.reduce(
-        (total, { ways, quantity }) =>
-          total + quantity * Math.min(...ways.map(([l, w]) => f(l, roomLength) * g(w, roomWidth))),
-        0,
-      );
-      most = Math.max(most, Math.ceil(sum * (1 - SAFE) - SAFE));
+      let sum = 0;
+      for (let w = 0; w < ways.length; w += 1) {
+        const part = ways[w]?.part ?? 0;
+        let value = (f[w] ?? 0) * (g[w] ?? 0);
+        if (ways[w + 1]?.part === part) {
+          w += 1;
+          value = Math.min(value, (f[w] ?? 0) * (g[w] ?? 0));
+        }
+        sum += value * (quantities[part] ?? 0);
+      }
+      if (sum > most) most = sum;
     }
   }
-  return most;
+  return Math.ceil(most * (1 - SAFE) - SAFE);
 }
 
 /** At least `count` sheets must be of these kinds. */
@@ -127,7 +151,7 @@ function kindsFor(part: EnginePart, stock: readonly EngineStock[]): number[] {
 }
 
 /** For each set of kinds that some part is confined to: how many sheets of that set its parts need at least. */
-function demandsOf(job: EngineJob): Demand[] {
+function demandsOf(job: EngineJob, effort: Effort): Demand[] {
   const confined = new Map<string, number[]>();
   for (const part of job.parts) {
     const kinds = kindsFor(part, job.stock);
@@ -140,9 +164,22 @@ function demandsOf(job: EngineJob): Demand[] {
       parts,
       job.stock.filter((_, index) => set.has(index)),
       job.kerf,
+      effort,
     );
     return { kinds: set, count };
   });
+}
+
+/**
+ * The least a part takes of sheets grown by a kerf: its area and half a kerf all round (Steiner's formula, for convex
+ * outlines; the corners' round pieces are left out), for others its bare area.
+ */
+function leastArea(job: EngineJob, part: EnginePart): number {
+  const { kerf } = job;
+  if (!part.outline) return (part.length + kerf) * (part.width + kerf);
+  const fine = UNITS_PER_MM / FINE;
+  const bare = areaOfPart(job, part);
+  return isConvex(part.outline) ? bare + (perimeter(part.outline) * fine * kerf) / 2 : bare;
 }
 
 /**
@@ -150,13 +187,16 @@ function demandsOf(job: EngineJob): Demand[] {
  * every part and sheet grown by one kerf, and enough sheets of every kind that parts are confined to, counted by dual
  * feasible functions. Infinity when the stock is too small whatever the layout.
  */
-export function lowerBound(job: EngineJob): number {
+export function lowerBound(job: EngineJob, thorough = false): number {
+  const effort = thorough ? MANY : FEW;
   if (job.parts.length === 0) return 0;
-  const { kerf, stock, parts } = job;
-  const area = parts.reduce((sum, part) => sum + part.quantity * (part.length + kerf) * (part.width + kerf), 0);
+  const { kerf, stock } = job;
+  const area = job.parts.reduce((sum, part) => sum + part.quantity * leastArea(job, part), 0);
+  // outlines may lie in each other's rectangles, so only true rectangles are counted by their sides
+  const parts = job.parts.filter((part) => part.outline === undefined);
   const everywhere: Demand = {
     kinds: new Set(stock.map((_, index) => index)),
-    count: fewestSheets(parts, stock, kerf),
+    count: parts.length === 0 ? 1 : fewestSheets(parts, stock, kerf, effort),
   };
-  return Math.ceil(cheapestMix(stock, kerf, area, [everywhere, ...demandsOf(job)]) - 1e-6);
+  return Math.ceil(cheapestMix(stock, kerf, area, [everywhere, ...demandsOf({ ...job, parts }, effort)]) - 1e-6);
 }

@@ -26,7 +26,9 @@ describe('worked examples', () => {
       [0, 0],
       [0, 611.5],
     ]);
-    expect(exact.sheets[0]?.cuts).toEqual([{ axis: 'rip', at: 608.5, from: 0, to: 2440, level: 2 }]);
+    expect(exact.sheets[0]?.cuts).toEqual([
+      { axis: 'rip', at: 608.5, from: 0, to: 2440, level: 1, edge: 0, far: 1220 },
+    ]);
     const over = solveJob(job([{ length: 2440, width: 608.6, quantity: 2 }]));
     expect(over).toMatchObject({ cost: 10000, bound: 10000, proved: true });
   });

@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { cutPlanSchema, type CutPlan } from '../project/schema.js';
+import { FINE, outlineArea, type Dot, type Outline } from './outline.js';
+import { barEndsSchema, cutPlanSchema, type CutPlan } from '../project/schema.js';
+import type { Mitred } from './mitres.js';
 
 const size = z.number().positive().max(100_000);
 const gap = z.number().min(0).max(1000);
@@ -25,7 +27,7 @@ export const cutJobSchema = z.strictObject({
       }),
     )
     .min(1)
-    .max(200),
+    .max(1000),
   parts: z
     .array(
       z.strictObject({
@@ -38,6 +40,8 @@ export const cutJobSchema = z.strictObject({
           .array(z.tuple([z.number(), z.number()]))
           .min(3)
           .optional(),
+        /** Bars only: angles of the ends; the length is then between the long points, and a width is needed. */
+        ends: barEndsSchema.optional(),
       }),
     )
     .max(2000),
@@ -68,9 +72,19 @@ export interface EnginePart {
   readonly width: number;
   readonly quantity: number;
   readonly mayTurn: boolean;
+  /** True outline in thousandths of a millimetre, where places are free and the part is no rectangle. */
+  readonly outline?: Outline;
+  /** Bars: a part whose ends are not square. Its length is then the one along its middle. */
+  readonly ends?: Mitred;
 }
 /** A job in the engine's units, trims taken off. Parts that no stock can give are set apart. */
 export interface EngineJob {
+  /** Bars: everything is one part wide. */
+  readonly bars: boolean;
+  /** Bars of which some parts have ends that are not square. */
+  readonly mitred: boolean;
+  /** Parts may lie anywhere, by their true outlines. */
+  readonly free: boolean;
   readonly kerf: number;
   readonly stock: readonly EngineStock[];
   readonly parts: readonly EnginePart[];
@@ -79,9 +93,10 @@ export interface EngineJob {
 
 /** Whether a part's rectangle fits a sheet upright or, if it may, turned. */
 export function fits(
-  part: { length: number; width: number; mayTurn: boolean },
+  part: Pick<EnginePart, 'length' | 'width' | 'mayTurn' | 'ends'>,
   stock: { length: number; width: number },
 ): boolean {
+  if (part.ends) return part.ends.long <= stock.length;
   return (
     (part.length <= stock.length && part.width <= stock.width) ||
     (part.mayTurn && part.width <= stock.length && part.length <= stock.width)
@@ -89,6 +104,7 @@ export function fits(
 }
 
 function whyTooLarge(part: EnginePart, stock: readonly EngineStock[]): CutPlan['unplaced'][number]['why'] {
+  if (part.ends) return 'longer';
   if (stock.some((s) => part.width <= s.length && part.length <= s.width)) return 'turn';
   if (stock.every((s) => part.length > s.length)) return stock.every((s) => part.width > s.width) ? 'both' : 'longer';
   return 'wider';
@@ -97,7 +113,7 @@ function whyTooLarge(part: EnginePart, stock: readonly EngineStock[]): CutPlan['
 function mergeSizes(parts: readonly EnginePart[]): EnginePart[] {
   const bySize = new Map<string, EnginePart>();
   for (const part of parts) {
-    const key = `${part.length}:${part.width}:${String(part.mayTurn)}`;
+    const key = `${part.length}:${part.width}:${String(part.mayTurn)}:${part.outline?.join(' ') ?? ''}:${part.ends ? Object.values(part.ends).join(' ') : ''}`;
     const same = bySize.get(key);
     bySize.set(
       key,
@@ -107,17 +123,30 @@ function mergeSizes(parts: readonly EnginePart[]): EnginePart[] {
   return [...bySize.values()];
 }
 
+/** A part's length; of a bar part with angled ends the one along its middle, which no two pieces can share. */
+function lengthOf(part: CutJob['parts'][number], bar: boolean): Pick<EnginePart, 'length' | 'ends'> {
+  const long = toUnits(part.length);
+  const { ends } = part;
+  if (!bar || !ends || (ends.start === 0 && ends.end === 0)) return { length: long };
+  const width = toUnits(part.width ?? 0);
+  const back = (angle: number): number => Math.round(width * Math.tan((angle * Math.PI) / 180));
+  const [start, end] = [back(ends.start), back(ends.end)];
+  return { length: Math.floor(long - (Math.abs(start) + Math.abs(end)) / 2), ends: { long, start, end, width } };
+}
+
 /** Turns a job into the engine's units. */
 export function engineJob(job: CutJob): EngineJob {
   const trim = typeof job.trim === 'number' ? { length: job.trim, width: job.trim } : job.trim;
   const bar = job.kind === 'bar';
+  const barWidth = job.stock[0]?.width ?? BAR_WIDTH_MM;
+  const free = job.method === 'free' && !bar;
   const stock = job.stock.map((s): EngineStock => {
     const ends = s.offcut ? 0 : bar ? job.endTrim : trim.length;
     const edges = s.offcut || bar ? 0 : trim.width;
     return {
       id: s.id,
       length: toUnits(s.length - 2 * ends),
-      width: toUnits((bar ? BAR_WIDTH_MM : (s.width ?? BAR_WIDTH_MM)) - 2 * edges),
+      width: toUnits((bar ? barWidth : (s.width ?? BAR_WIDTH_MM)) - 2 * edges),
       price: s.price,
       quantity: s.quantity ?? Infinity,
     };
@@ -125,15 +154,21 @@ export function engineJob(job: CutJob): EngineJob {
   const parts = mergeSizes(
     job.parts.map((p): EnginePart => ({
       ids: Array.from({ length: p.quantity }, () => p.id),
-      length: toUnits(p.length),
-      width: toUnits(bar ? BAR_WIDTH_MM : (p.width ?? BAR_WIDTH_MM)),
+      ...lengthOf(p, bar),
+      width: toUnits(bar ? barWidth : (p.width ?? BAR_WIDTH_MM)),
       quantity: p.quantity,
-      mayTurn: p.mayTurn && !bar,
+      mayTurn: p.mayTurn && (!bar || p.ends !== undefined),
+      ...(free && p.outline
+        ? { outline: p.outline.map(([x, y]): Dot => [Math.round(x * FINE), Math.round(y * FINE)]) }
+        : {}),
     })),
   );
   const usable = stock.filter((s) => s.length > 0 && s.width > 0 && s.quantity > 0);
   const large = parts.filter((part) => !usable.some((s) => fits(part, s)));
   return {
+    bars: bar,
+    mitred: parts.some((part) => part.ends !== undefined),
+    free,
     kerf: toUnits(job.kerf),
     stock: usable,
     parts: parts.filter((part) => !large.includes(part)),
@@ -145,4 +180,13 @@ export function engineJob(job: CutJob): EngineJob {
       })),
     ),
   };
+}
+
+/**
+ * The room a part takes up, in square engine units: its rectangle grown by a kerf, or where places are free the area
+ * within its outline.
+ */
+export function areaOfPart(job: EngineJob, part: EnginePart): number {
+  if (!job.free) return (part.length + job.kerf) * (part.width + job.kerf);
+  return part.outline ? outlineArea(part.outline) * (UNITS_PER_MM / FINE) ** 2 : part.length * part.width;
 }

@@ -1,3 +1,5 @@
+import { clearance, FINE, turnOutline, type Outline } from './outline.js';
+import { endsAsLaid, stepBetween } from './mitres.js';
 import { engineJob, toUnits, type CutJob, type CutPlan, type EngineJob } from './job.js';
 
 interface Piece {
@@ -30,10 +32,71 @@ export function separable(pieces: readonly Piece[], kerf: number): boolean {
   return false;
 }
 
+/** Outlines are rounded to thousandths on the way: they may be this many of them closer than a kerf. */
+const FREE_PLAY = 15;
+
+/** Names pieces that lie closer together than a kerf, by their true outlines. */
+function tooClose(engine: EngineJob, sheet: CutPlan['sheets'][number]): string[] {
+  const pieces = sheet.placements.flatMap((p) => {
+    const part = engine.parts.find((candidate) => candidate.ids.includes(p.part));
+    if (!part) return [];
+    const fine = (units: number): number => Math.round((units * FINE) / toUnits(1));
+    const [length, width] = [fine(part.length), fine(part.width)];
+    const straight: Outline = [
+      [0, 0],
+      [length, 0],
+      [length, width],
+      [0, width],
+    ];
+    const quarters = (p.angle ?? (p.turned ? 90 : 0)) / 90;
+    const [x, y] = [Math.round(p.x * FINE), Math.round(p.y * FINE)];
+    const outline = turnOutline(part.outline ?? straight, length, width, quarters);
+    return [{ part: p.part, outline: outline.map(([dx, dy]) => [x + dx, y + dy] as const) }];
+  });
+  const kerf = (engine.kerf * FINE) / toUnits(1);
+  return pieces.flatMap((a, i) =>
+    pieces
+      .slice(0, i)
+      .filter((b) => clearance(a.outline, b.outline) < kerf - FREE_PLAY)
+      .map((b) => `${a.part} and ${b.part} lie closer than a kerf`),
+  );
+}
+
+/** Faults of a bar whose parts have angled ends: neighbours must be a cut apart all the way across. */
+function barFaults(
+  engine: EngineJob,
+  sheet: CutPlan['sheets'][number],
+  stock: EngineJob['stock'][number],
+): readonly string[] {
+  const pieces = sheet.placements.map((p) => {
+    const part = engine.parts.find((candidate) => candidate.ids.includes(p.part));
+    const long = part?.ends?.long ?? part?.length ?? 0;
+    const lies = part?.ends ? endsAsLaid(part.ends, p.turned, p.flipped ?? false) : { start: 0, end: 0 };
+    return { p, part, x: toUnits(p.x), long, ...lies, width: part?.ends?.width ?? stock.width };
+  });
+  pieces.sort((a, b) => a.x - b.x);
+  return pieces.flatMap((piece, i): string[] => {
+    const { p, part, x, long } = piece;
+    if (!part) return [`no part ${p.part}`];
+    const faults: string[] = [];
+    if ((p.turned || p.flipped) && !part.mayTurn) faults.push(`${p.part} must not be turned`);
+    if (x < -ROUNDING || x + long > stock.length + ROUNDING) faults.push(`${p.part} runs over the end`);
+    const before = pieces[i - 1];
+    if (
+      before &&
+      x - before.x - before.long <
+        stepBetween(before.end, piece.start, Math.max(before.width, piece.width), engine.kerf) - ROUNDING
+    )
+      faults.push(`${before.p.part} and ${p.part} lie closer than a cut`);
+    return faults;
+  });
+}
+
 function sheetFaults(engine: EngineJob, sheet: CutPlan['sheets'][number], index: number): string[] {
   const stock = engine.stock.find((s) => s.id === sheet.stock);
   if (!stock) return [`sheet ${index + 1}: no stock ${sheet.stock}`];
   const faults: string[] = [];
+  if (engine.mitred) return barFaults(engine, sheet, stock).map((fault) => `bar ${index + 1}: ${fault}`);
   const pieces = sheet.placements.flatMap((p): Piece[] => {
     const part = engine.parts.find((candidate) => candidate.ids.includes(p.part));
     if (!part) {
@@ -48,7 +111,8 @@ function sheetFaults(engine: EngineJob, sheet: CutPlan['sheets'][number], index:
   for (const p of pieces)
     if (p.x0 < -ROUNDING || p.y0 < -ROUNDING || p.x1 > stock.length + ROUNDING || p.y1 > stock.width + ROUNDING)
       faults.push(`sheet ${index + 1}: ${p.part} runs over the edge`);
-  if (!separable(pieces, engine.kerf)) faults.push(`sheet ${index + 1}: cannot be cut edge to edge with the kerf`);
+  if (engine.free) faults.push(...tooClose(engine, sheet).map((fault) => `sheet ${index + 1}: ${fault}`));
+  else if (!separable(pieces, engine.kerf)) faults.push(`sheet ${index + 1}: cannot be cut edge to edge with the kerf`);
   return faults;
 }
 

@@ -1,101 +1,119 @@
-import fontkit from '@pdf-lib/fontkit';
-import { PDFDocument, rgb, degrees, type PDFFont, type PDFPage } from 'pdf-lib';
+import { degrees, rgb, type PDFPage } from 'pdf-lib';
+import { boardMass } from '../cutting/carrying.js';
+import type { MaterialPlan } from '../cutting/cutting-room.js';
+import { sheetLetter } from '../cutting/letters.js';
+import { footprintOf } from '../cutting/footprint.js';
+import { barOutline } from '../cutting/mitres.js';
+import { fenceOrder, settingStep } from '../cutting/fence.js';
+import { cutName } from '../cutting/steps.js';
+import type { PlannedSheet } from '../cutting/planned.js';
+import { isHanded } from '../joinery/hand.js';
+import type { Part } from '../joinery/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { formatLength, type LengthStyle } from '../measure/length.js';
-import type { MaterialPlan } from '../project/derive.js';
-import type { PlanSheet, PriceBook, Project } from '../project/schema.js';
+import type { PriceBook, Project } from '../project/schema.js';
 import { formatMoney } from '../words/say.js';
+import { DATA, INK, plain, RULE, startPdf, WHITE, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
 
-/** Font files to set the page in, in a format the PDF writer reads (.woff or .ttf). */
-export interface PdfFonts {
-  readonly regular: Uint8Array;
-  readonly bold: Uint8Array;
-}
+export type { PdfFonts } from './pdf-tools.js';
 
 const A4: [number, number] = [841.89, 595.28];
 const MARGIN = 36;
-const INK = rgb(0.118, 0.149, 0.161);
-const RULE = rgb(0.725, 0.757, 0.745);
 const WASTE = rgb(0.93, 0.94, 0.93);
 
 interface Sheet {
   readonly plan: MaterialPlan;
-  readonly sheet: PlanSheet;
-  readonly number: number;
-  readonly of: number;
+  readonly sheet: PlannedSheet;
+  readonly letter: string;
+  /** Numbers of the cuts in the order of the saw, by name. */
+  readonly numbers: ReadonlyMap<string, number>;
+}
+
+function drawPart(
+  page: PDFPage,
+  pen: Pen,
+  placed: PlannedSheet['placements'][number],
+  box: { readonly x: number; readonly y: number; readonly w: number; readonly h: number },
+  style: LengthStyle,
+  handed: boolean,
+): void {
+  const { x, y, w, h } = box;
+  const outline = barOutline(placed.length, placed.width, placed.ends, placed.turned, placed.flipped ?? false);
+  if (placed.ends) {
+    const [sx, sy] = [w / placed.length, h / placed.width];
+    // the page's own direction is up; an SVG path goes down
+    const path = outline.map(([px, py], i) => `${i === 0 ? 'M' : 'L'}${px * sx} ${-py * sy}`).join(' ');
+    page.drawSvgPath(`${path} Z`, { x, y, borderColor: INK, borderWidth: 0.8, color: WHITE });
+  } else page.drawRectangle({ x, y, width: w, height: h, borderColor: INK, borderWidth: 0.8, color: WHITE });
+  const upright = h > w * 1.4;
+  const decimals = (value: number): number => (style.units === 'mm' && value % 1 !== 0 ? 1 : 0);
+  const size = plain(
+    `${formatLength(placed.length, style, decimals(placed.length))} × ${formatLength(placed.width, style, decimals(placed.width))}`,
+  );
+  const name = `${placed.spoiled ? 'cut wrong: ' : ''}${placed.part}${handed ? ' (face up)' : ''}`;
+  const [run, rise] = upright ? [h, w] : [w, h];
+  const big = Math.min(15, (run - 8) / Math.max(1, pen.bold.widthOfTextAtSize(size, 1)), rise / 2.6);
+  const small = Math.min(9, (run - 8) / Math.max(1, pen.regular.widthOfTextAtSize(name, 1)), rise / 3.2);
+  const at = (offset: number): { x: number; y: number } =>
+    upright ? { x: x + rise / 2 + offset, y: y + 4 } : { x: x + 4, y: y + rise / 2 - offset };
+  const rotate = degrees(upright ? 90 : 0);
+  if (big >= 3.5) page.drawText(size, { ...at(-1), size: big, font: pen.bold, color: INK, rotate });
+  if (small >= 3.5) page.drawText(name, { ...at(small + 2), size: small, font: pen.regular, color: INK, rotate });
 }
 
 function drawSheet(
   page: PDFPage,
   item: Sheet,
   project: Project,
+  parts: readonly Part[],
   style: LengthStyle,
-  fonts: { readonly regular: PDFFont; readonly bold: PDFFont },
+  pen: Pen,
 ): void {
-  const stock = item.plan.material.stocks.find((candidate) => candidate.id === item.sheet.stock);
-  if (!stock) return;
-  const trim = project.settings.cutting.trim;
-  const scale = Math.min((A4[0] - 2 * MARGIN) / stock.length, (A4[1] - 2 * MARGIN - 60) / stock.width);
+  const { sheet, plan } = item;
+  const trim = sheet.trim;
+  const [length, width] = [sheet.length + 2 * trim, sheet.width + 2 * trim];
+  const scale = Math.min((A4[0] - 2 * MARGIN) / length, (A4[1] - 2 * MARGIN - 60) / width);
   const [left, bottom] = [MARGIN, MARGIN + 14];
-  const text = (value: string, x: number, y: number, size: number, font = fonts.regular): void =>
-    page.drawText(value, { x, y, size, font, color: INK });
-  const plain = (value: string): string => value.replaceAll('\u202f', ' ').replaceAll('\u00a0', ' ');
-  text(`${item.plan.material.name} · sheet ${item.number} of ${item.of}`, MARGIN, A4[1] - MARGIN - 12, 18, fonts.bold);
-  text(
-    plain(
-      `${project.name} · ${formatLength(stock.length, style)} × ${formatLength(stock.width, style)} ${style.units} · kerf ${formatLength(project.settings.cutting.kerf, style, 1)} · trim ${formatLength(trim, style)} · sizes are blanks, grain runs along the sheet`,
-    ),
-    MARGIN,
-    A4[1] - MARGIN - 30,
-    10,
+  const mass = boardMass(plan.material, length, width);
+  writeLine(
+    page,
+    `${plan.material.name} · ${plan.job.kind} ${item.letter}`,
+    { x: MARGIN, y: A4[1] - MARGIN - 12, size: 18 },
+    pen.bold,
+  );
+  writeLine(
+    page,
+    `${project.name} · ${formatLength(length, style)} × ${formatLength(width, style)} ${style.units}${mass === null ? '' : ` · ${mass.toFixed(1)} kg`} · kerf ${formatLength(project.settings.cutting.kerf, style, 1)}${plan.job.kind === 'bar' ? '' : ` · trim ${formatLength(trim, style)}`} · sizes are blanks, grain runs along the sheet, cuts numbered in the order of the saw`,
+    { x: MARGIN, y: A4[1] - MARGIN - 30, size: 10, width: A4[0] - 2 * MARGIN },
+    pen.regular,
   );
   page.drawRectangle({
     x: left,
     y: bottom,
-    width: stock.length * scale,
-    height: stock.width * scale,
+    width: length * scale,
+    height: width * scale,
     borderColor: INK,
     borderWidth: 1,
     color: WASTE,
   });
-  for (const placed of item.sheet.placements) {
-    const part = item.plan.job.parts.find((candidate) => candidate.id === placed.part);
-    if (!part) continue;
-    const [length, width] = placed.turned ? [part.width ?? 0, part.length] : [part.length, part.width ?? 0];
-    const [x, y, w, h] = [
-      left + (trim + placed.x) * scale,
-      bottom + (trim + placed.y) * scale,
-      length * scale,
-      width * scale,
-    ];
-    page.drawRectangle({ x, y, width: w, height: h, borderColor: INK, borderWidth: 0.8, color: rgb(1, 1, 1) });
-    const upright = h > w * 1.4;
-    const size = plain(
-      `${formatLength(part.length, style, style.units === 'mm' && part.length % 1 !== 0 ? 1 : 0)} × ${formatLength(part.width ?? 0, style, style.units === 'mm' && (part.width ?? 0) % 1 !== 0 ? 1 : 0)}`,
+  for (const placed of sheet.placements) {
+    const { length: along, width: across } = footprintOf(placed);
+    const part = parts.find((candidate) => candidate.id === placed.part);
+    drawPart(
+      page,
+      pen,
+      placed,
+      {
+        x: left + (trim + placed.x) * scale,
+        y: bottom + (trim + placed.y) * scale,
+        w: along * scale,
+        h: across * scale,
+      },
+      style,
+      part !== undefined && isHanded(part),
     );
-    const [run, rise] = upright ? [h, w] : [w, h];
-    const big = Math.min(15, (run - 8) / Math.max(1, fonts.bold.widthOfTextAtSize(size, 1)), rise / 2.6);
-    const small = Math.min(9, (run - 8) / Math.max(1, fonts.regular.widthOfTextAtSize(part.id, 1)), rise / 3.2);
-    if (big >= 3.5)
-      page.drawText(size, {
-        x: upright ? x + rise / 2 - 1 : x + 4,
-        y: upright ? y + 4 : y + rise / 2 + 1,
-        size: big,
-        font: fonts.bold,
-        color: INK,
-        rotate: degrees(upright ? 90 : 0),
-      });
-    if (small >= 3.5)
-      page.drawText(part.id, {
-        x: upright ? x + rise / 2 + small + 2 : x + 4,
-        y: upright ? y + 4 : y + rise / 2 - small - 2,
-        size: small,
-        font: fonts.regular,
-        color: INK,
-        rotate: degrees(upright ? 90 : 0),
-      });
   }
-  for (const rest of item.sheet.offcuts) {
+  for (const rest of sheet.left) {
     page.drawRectangle({
       x: left + (trim + rest.x) * scale,
       y: bottom + (trim + rest.y) * scale,
@@ -106,43 +124,77 @@ function drawSheet(
       borderDashArray: [4, 3],
     });
   }
-  text(
+  for (const cut of sheet.cuts) {
+    const number = item.numbers.get(`${sheet.id} ${cutName(cut)}`);
+    if (number === undefined) continue;
+    const rip = cut.axis === 'rip';
+    const [x, y] = rip
+      ? [cut.from + (cut.to - cut.from) * 0.03, cut.at]
+      : [cut.at, cut.to - (cut.to - cut.from) * 0.05];
+    const [px, py] = [left + (trim + x) * scale, bottom + (trim + y) * scale];
+    page.drawCircle({ x: px, y: py, size: 6.5, color: WHITE, borderColor: DATA, borderWidth: 1 });
+    const text = String(number);
+    page.drawText(text, {
+      x: px - pen.bold.widthOfTextAtSize(text, 7) / 2,
+      y: py - 2.5,
+      size: 7,
+      font: pen.bold,
+      color: DATA,
+    });
+  }
+  storyLines(sheet, style).forEach((line, i) =>
+    writeLine(page, line, { x: MARGIN, y: MARGIN - 16 - i * 10, size: 8, width: A4[0] - 2 * MARGIN }, pen.regular),
+  );
+  writeLine(
+    page,
     'Check the first cut against a tape. Eyes, ears and dust mask; support the sheet on both sides of the cut.',
-    MARGIN,
-    MARGIN - 4,
-    9,
+    { x: MARGIN, y: MARGIN - 4, size: 9 },
+    pen.regular,
   );
 }
 
-/** The cut diagrams as PDF, one A4 page a sheet, sizes readable at arm's length. */
+/** The marks of a story stick for a sheet: every cut in one direction, from the trimmed edge on. */
+export function storyLines(sheet: PlannedSheet, style: LengthStyle): string[] {
+  const marks = (axis: 'rip' | 'crosscut'): string =>
+    [...new Set(sheet.cuts.filter((cut) => cut.axis === axis).map((cut) => cut.at))]
+      .sort((a, b) => a - b)
+      .map((at) => formatLength(at, style, style.units === 'mm' && Math.abs(at - Math.round(at)) > 0.04 ? 1 : 0))
+      .join(' · ');
+  return [
+    ...(marks('crosscut') ? [`Story stick along: ${marks('crosscut')}`] : []),
+    ...(marks('rip') ? [`Story stick across: ${marks('rip')}`] : []),
+  ];
+}
+
+/** The cut diagrams as PDF, one A4 page a sheet, sizes readable at arm's length, cuts numbered in the order of the saw. */
 export async function cutDiagramsPdf(
   project: Project,
   plans: readonly MaterialPlan[],
+  parts: readonly Part[],
   book: PriceBook,
   fontFiles: PdfFonts,
 ): Promise<Uint8Array> {
-  const pdf = await PDFDocument.create();
-  pdf.registerFontkit(fontkit);
-  pdf.setTitle(`${project.name}: cut diagrams`);
-  const fonts = {
-    regular: await pdf.embedFont(fontFiles.regular, { subset: true }),
-    bold: await pdf.embedFont(fontFiles.bold, { subset: true }),
-  };
+  const pen = await startPdf(`${project.name}: cut diagrams`, fontFiles);
   const style: LengthStyle = { units: project.settings.units, fraction: project.settings.fraction };
-  const cover = pdf.addPage(A4);
-  const write = (value: string, y: number, size: number, font = fonts.regular): void =>
-    cover.drawText(value.replaceAll('\u202f', ' ').replaceAll('\u00a0', ' '), { x: MARGIN, y, size, font, color: INK });
-  write(`${project.name}: cut diagrams`, A4[1] - MARGIN - 20, 22, fonts.bold);
-  plans.forEach(({ material, plan }, i) => {
-    write(
-      `${materialOf(book, material.id)?.name ?? material.id}: ${plan.sheets.length} sheets, ${formatMoney(plan.cost, book.currency)}; ${plan.proved ? 'no plan can be cheaper' : `at least ${formatMoney(plan.bound, book.currency)} whatever the plan`}`,
-      A4[1] - MARGIN - 56 - i * 18,
-      12,
+  const cover = pen.pdf.addPage(A4);
+  writeLine(cover, `${project.name}: cut diagrams`, { x: MARGIN, y: A4[1] - MARGIN - 20, size: 22 }, pen.bold);
+  plans.forEach(({ material, plan, job }, i) =>
+    writeLine(
+      cover,
+      `${materialOf(book, material.id)?.name ?? material.id}: ${plan.sheets.length} ${job.kind === 'bar' ? 'bars' : 'sheets'}, ${formatMoney(plan.cost, book.currency)}; ${plan.proved ? 'no plan can be cheaper' : `at least ${formatMoney(plan.bound, book.currency)} whatever the plan`}`,
+      { x: MARGIN, y: A4[1] - MARGIN - 56 - i * 18, size: 12 },
+      pen.regular,
+    ),
+  );
+  for (const plan of plans) {
+    const numbers = new Map(
+      fenceOrder(plan.sheets, settingStep(style))
+        .flatMap((fence) => fence.steps)
+        .map((step, i) => [`${step.sheet} ${step.name}`, i + 1]),
     );
-  });
-  for (const plan of plans)
-    plan.plan.sheets.forEach((sheet, i) =>
-      drawSheet(pdf.addPage(A4), { plan, sheet, number: i + 1, of: plan.plan.sheets.length }, project, style, fonts),
+    plan.sheets.forEach((sheet, i) =>
+      drawSheet(pen.pdf.addPage(A4), { plan, sheet, letter: sheetLetter(i), numbers }, project, parts, style, pen),
     );
-  return pdf.save();
+  }
+  return pen.pdf.save();
 }

@@ -143,7 +143,7 @@ describe('documents of an earlier version', () => {
       },
     };
     const file = readProjectFile(JSON.stringify(first));
-    expect(file.project.version).toBe(2);
+    expect(file.project.version).toBe(4);
     expect(file.project.survey.arches).toEqual([
       { id: 'a1', name: 'Left arch', side: 'left', shape: 'box', kind: 'arch' },
     ]);

@@ -2,3 +2,6 @@
 export { cutListCsv, partDxf, partSvg } from './write.js';
 export { cutDiagramsPdf, type PdfFonts } from './cut-pdf.js';
 export { surveySheetPdf } from './survey-pdf.js';
+export { labelsPdf, labelLines, qrSquares } from './labels-pdf.js';
+export { PAPERS, templatePdf, tilesOf, type Paper } from './template-pdf.js';
+export { sheetDxf, sheetSvg } from './sheet-files.js';

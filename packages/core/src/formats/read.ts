@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { cutJobSchema, type CutJob } from '../cutting/job.js';
+import { selfCrossing } from '../cutting/outline.js';
 import { OperationError, readOperation } from '../project/edit.js';
 import type { Operation } from '../project/operation.js';
 import { migrateFile } from '../project/migrate.js';
@@ -117,25 +118,75 @@ export function readProjectFile(text: string): ProjectFile {
   return file;
 }
 
+const badJob = (place: string, why: string): never => {
+  throw new FormatError(message('format.field', { place, why }), place);
+};
+
+/** What the format alone cannot say: sizes that make no sense together. */
+function checkCutJob(job: CutJob): void {
+  const sheet = job.kind === 'sheet';
+  for (const [list, name] of [
+    [job.parts, 'parts'],
+    [job.stock, 'stock'],
+  ] as const) {
+    const seen = new Set<string>();
+    list.forEach((item, i) => {
+      if (seen.has(item.id))
+        throw new FormatError(message('format.duplicate', { place: `${name}[${i}]`, id: item.id }), `${name}[${i}].id`);
+      seen.add(item.id);
+      if (sheet && item.width === undefined) badJob(`${name}[${i}].width`, 'a sheet job needs a width');
+    });
+  }
+  const trim = typeof job.trim === 'number' ? { length: job.trim, width: job.trim } : job.trim;
+  job.stock.forEach((stock, i) => {
+    if (stock.offcut) return;
+    const lost = 2 * (sheet ? trim.length : job.endTrim);
+    if (lost >= stock.length)
+      badJob(`stock[${i}]`, `“${stock.id}” is ${stock.length} long and the trim takes ${lost} of it: nothing is left`);
+    if (sheet && 2 * trim.width >= (stock.width ?? 0))
+      badJob(
+        `stock[${i}]`,
+        `“${stock.id}” is ${stock.width ?? 0} wide and the trim takes ${2 * trim.width} of it: nothing is left`,
+      );
+  });
+  job.parts.forEach((part, i) => {
+    const least = Math.min(part.length, sheet ? (part.width ?? Infinity) : Infinity);
+    if (job.kerf >= least)
+      badJob(`parts[${i}]`, `the kerf of ${job.kerf} is as large as part “${part.id}”, which measures ${least}`);
+    if (part.ends) {
+      if (sheet) badJob(`parts[${i}].ends`, `“${part.id}” is cut from a sheet: only bars have angled ends`);
+      if (part.width === undefined) badJob(`parts[${i}].width`, 'a part with angled ends needs its width');
+      const back = (angle: number): number => (part.width ?? 0) * Math.tan((angle * Math.PI) / 180);
+      const [s, e] = [back(part.ends.start), back(part.ends.end)];
+      // what is left along the shorter edge: ends that lean the same way meet at one edge
+      const short = part.length - Math.max(Math.max(s, 0) + Math.max(e, 0), Math.max(-s, 0) + Math.max(-e, 0));
+      if (short < 0) badJob(`parts[${i}].ends`, `the ends of “${part.id}” cross: it is too short for its angles`);
+    }
+    if (!part.outline) return;
+    const xs = part.outline.map(([x]) => x);
+    const ys = part.outline.map(([, y]) => y);
+    if (
+      Math.min(...xs) < -0.05 ||
+      Math.min(...ys) < -0.05 ||
+      Math.max(...xs) > part.length + 0.05 ||
+      Math.max(...ys) > (part.width ?? 0) + 0.05
+    )
+      badJob(`parts[${i}].outline`, `the outline of “${part.id}” runs out of its ${part.length} × ${part.width ?? 0}`);
+    const crossing = selfCrossing(part.outline);
+    if (crossing)
+      badJob(
+        `parts[${i}].outline`,
+        `the outline of “${part.id}” crosses itself: its edges ${crossing[0] + 1} and ${crossing[1] + 1} meet`,
+      );
+  });
+}
+
 /** Reads a cut job. @throws FormatError */
 export function readCutJob(text: string): CutJob {
   const raw = readJson(text);
   expectFormat(raw, 'cut-job', 1);
   const job = readAs(cutJobSchema, raw);
-  for (const [list, name] of [
-    [job.parts, 'parts'],
-    [job.stock, 'stock'],
-  ] as const) {
-    list.forEach((item, i) => {
-      if (list.findIndex((other) => other.id === item.id) !== i)
-        throw new FormatError(message('format.duplicate', { place: `${name}[${i}]`, id: item.id }), `${name}[${i}].id`);
-      if (job.kind === 'sheet' && item.width === undefined)
-        throw new FormatError(
-          message('format.field', { place: `${name}[${i}].width`, why: 'a sheet job needs a width' }),
-          `${name}[${i}].width`,
-        );
-    });
-  }
+  checkCutJob(job);
   return job;
 }
 

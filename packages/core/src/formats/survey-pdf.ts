@@ -1,5 +1,4 @@
-import fontkit from '@pdf-lib/fontkit';
-import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib';
+import type { PDFPage } from 'pdf-lib';
 import { describeAddress, isSectionPlace, parseAddress, unitOf, valueAt } from '../measure/address.js';
 import { formatAngle } from '../measure/angle.js';
 import { formatLength, type LengthStyle } from '../measure/length.js';
@@ -7,23 +6,12 @@ import { heightsOf, roofOffsetsOf, walkSteps, type Leg } from '../measure/walk.j
 import type { Project } from '../project/schema.js';
 import { EN } from '../words/en.js';
 import { say } from '../words/say.js';
-import type { PdfFonts } from './cut-pdf.js';
+import { DATA, INK, plain, SOFT, startPdf, type PdfFonts, type Pen } from './pdf-tools.js';
 
 const A4: [number, number] = [595.28, 841.89];
 const MARGIN = 40;
 const ROW = 23;
 const BOX = { width: 92, height: 18 };
-const INK = rgb(0.118, 0.149, 0.161);
-const SOFT = rgb(0.36, 0.41, 0.43);
-const DATA = rgb(0.106, 0.341, 0.651);
-const plain = (value: string): string => value.replaceAll('\u202f', ' ').replaceAll('\u00a0', ' ');
-
-interface Pen {
-  readonly pdf: PDFDocument;
-  readonly regular: PDFFont;
-  readonly bold: PDFFont;
-}
-
 /** A plan of the floor with the stations numbered, drawn to fill a box; without measures it is a scheme. */
 function drawPlan(
   page: PDFPage,
@@ -107,14 +95,8 @@ function titleOf(leg: Leg): string {
  * walking order; what was read already is printed in grey beside its box. Typing it back goes by the same numbers.
  */
 export async function surveySheetPdf(project: Project, fontFiles: PdfFonts): Promise<Uint8Array> {
-  const pdf = await PDFDocument.create();
-  pdf.registerFontkit(fontkit);
-  pdf.setTitle(`${project.name}: survey sheet`);
-  const pen: Pen = {
-    pdf,
-    regular: await pdf.embedFont(fontFiles.regular, { subset: true }),
-    bold: await pdf.embedFont(fontFiles.bold, { subset: true }),
-  };
+  const pen = await startPdf(`${project.name}: survey sheet`, fontFiles);
+  const { pdf } = pen;
   const { settings, survey } = project;
   const style: LengthStyle = { units: settings.units, fraction: settings.fraction };
   const voice = { words: EN, lengths: style };

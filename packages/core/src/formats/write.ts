@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { DxfWriter, point3d, LWPolylineFlags, Units } from '@tarikjabiri/dxf';
-import { blankOf, partMass, type Part } from '../joinery/part.js';
+import { blankOf, markLines, partMass, PILOT_MM, type Part } from '../joinery/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { boxOf, type Ring } from '../numeric/plane.js';
 import type { PriceBook, Project } from '../project/schema.js';
@@ -20,7 +20,7 @@ export function cutListCsv(parts: readonly Part[], project: Project, book: Price
       const scribed = part.edges.filter((edge) => edge.kind === 'scribe');
       return {
         part: part.id,
-        unit: project.units.find((unit) => unit.id === part.unit)?.name ?? 'Subfloor',
+        unit: project.units.find((unit) => unit.id === part.unit)?.name ?? part.surface ?? 'floor',
         material: materialOf(book, part.material)?.name ?? part.material,
         thickness_mm: part.thickness,
         length_mm: tenth(blank.length),
@@ -40,19 +40,22 @@ export function cutListCsv(parts: readonly Part[], project: Project, book: Price
   return `${Papa.unparse(rows, { newline: '\n' })}\n`;
 }
 
-/** One part as DXF polylines in mm: what is sawn on layer CUT, the true line of scribed edges on layer MARK. */
+/** One part as DXF polylines in mm: what is sawn on layer CUT, true lines and supports on MARK, screws on BORE. */
 export function partDxf(part: Part): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
   dxf.addLayer('CUT', 7, 'CONTINUOUS');
   dxf.addLayer('MARK', 5, 'CONTINUOUS');
+  dxf.addLayer('BORE', 1, 'CONTINUOUS');
   const vertices = (ring: Ring): { point: ReturnType<typeof point3d> }[] =>
     ring.map(([x, y]) => ({ point: point3d(x, y, 0) }));
   dxf.setCurrentLayerName('CUT');
   for (const ring of [part.outline.outer, ...part.outline.holes])
     dxf.addLWPolyline(vertices(ring), { flags: LWPolylineFlags.Closed });
   dxf.setCurrentLayerName('MARK');
-  for (const edge of part.edges) if (edge.trueLine.length > 1) dxf.addLWPolyline(vertices(edge.trueLine));
+  for (const line of markLines(part)) dxf.addLWPolyline(vertices(line));
+  dxf.setCurrentLayerName('BORE');
+  for (const [x, y] of part.marks?.screws ?? []) dxf.addCircle(point3d(x, y, 0), PILOT_MM / 2);
   return dxf.stringify();
 }
 
@@ -66,17 +69,19 @@ export function partSvg(part: Part): string {
   const margin = 5;
   const box = boxOf(part.outline.outer);
   const outline = [part.outline.outer, ...part.outline.holes].map((ring) => pathOf(ring, box.maxY, true)).join(' ');
-  const marks = part.edges
-    .filter((edge) => edge.trueLine.length > 1)
-    .map(
-      (edge) =>
-        `<path d="${pathOf(edge.trueLine, box.maxY, false)}" fill="none" stroke="#1B57A6" stroke-width="0.5" stroke-dasharray="6 3"/>`,
-    );
+  const marks = markLines(part).map(
+    (line) =>
+      `<path d="${pathOf(line, box.maxY, false)}" fill="none" stroke="#1B57A6" stroke-width="0.5" stroke-dasharray="6 3"/>`,
+  );
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${(length + 2 * margin).toFixed(3)}mm" height="${(width + 2 * margin).toFixed(3)}mm" viewBox="${-margin} ${-margin} ${(length + 2 * margin).toFixed(3)} ${(width + 2 * margin).toFixed(3)}">`,
     `<title>${escape(part.id)}</title>`,
     `<path d="${outline}" fill="none" fill-rule="evenodd" stroke="#1E2629" stroke-width="0.5"/>`,
     ...marks,
+    ...(part.marks?.screws ?? []).map(
+      ([x, y]) =>
+        `<circle cx="${x.toFixed(3)}" cy="${(box.maxY - y).toFixed(3)}" r="${PILOT_MM / 2}" fill="none" stroke="#1B57A6" stroke-width="0.5"/>`,
+    ),
     '</svg>',
     '',
   ].join('\n');

@@ -1,5 +1,5 @@
 import { boxOf, outlineArea, type Outline, type Point } from '../numeric/plane.js';
-import type { PriceBook } from '../project/schema.js';
+import type { BarEnds, Covered, PriceBook } from '../project/schema.js';
 import { materialOf } from '../layers/buildup.js';
 
 /** A point in the vehicle: x to the rear, y to the right, z up, mm. */
@@ -22,8 +22,38 @@ export interface PartEdge {
   readonly squareCut: boolean;
 }
 
+/** What is marked on the face of a part before it goes up: on its own axes, mm. */
+export interface PartMarks {
+  /** What lies behind it: the middle line of each support. */
+  readonly lines: readonly { readonly name: string; readonly from: Point; readonly to: Point }[];
+  /** Where it is screwed or pinned. */
+  readonly screws: readonly Point[];
+  /** Holes for lamps, outlets and cables, with their middle; rough where a unit will hide them. */
+  readonly holes: readonly {
+    readonly name: string;
+    readonly at: Point;
+    readonly diameter: number;
+    readonly slot: boolean;
+    readonly rough: boolean;
+  }[];
+}
+
 export type PartRole =
   | 'subfloor'
+  | 'floor-batten'
+  | 'floor-hatch'
+  | 'panel'
+  | 'strip'
+  | 'board'
+  | 'backing'
+  | 'wall-batten'
+  | 'noggin'
+  | 'reveal'
+  | 'trim'
+  | 'arch-top'
+  | 'arch-side'
+  | 'arch-end'
+  | 'arch-rail'
   | 'bed-board'
   | 'bed-support'
   | 'bed-front'
@@ -43,14 +73,28 @@ export interface Part {
   readonly number: number;
   /** The unit it belongs to; null for the lining of the vehicle. */
   readonly unit: string | null;
+  /** What it lines, where it belongs to no unit; the floor when nothing is said. */
+  readonly surface?: Covered;
   readonly material: string;
   readonly thickness: number;
   readonly outline: Outline;
   readonly grain: boolean;
   readonly edges: readonly PartEdge[];
+  /** Support lines and drill map of a piece of lining. */
+  readonly marks?: PartMarks;
+  /** Parts cut from a bar: how far the ends are off square, where they are. */
+  readonly ends?: BarEnds;
   /** Where the blank's lower left corner is in the vehicle, and which way its two axes run. */
   readonly place: { readonly origin: Spot; readonly along: Spot; readonly across: Spot };
 }
+
+/** Everything that is drawn on a part and not cut: true lines of scribed edges, and the supports behind it. */
+export const markLines = (part: Part): readonly (readonly Point[])[] => [
+  ...part.edges.filter((edge) => edge.trueLine.length > 1).map((edge) => edge.trueLine),
+  ...(part.marks?.lines.map((line): readonly Point[] => [line.from, line.to]) ?? []),
+];
+/** A screw is drawn and drilled as a hole of this diameter, mm. */
+export const PILOT_MM = 3;
 
 /** Sizes of the rectangle a part is cut from, along the grain and across it, mm. */
 export function blankOf(part: Part): { readonly length: number; readonly width: number } {

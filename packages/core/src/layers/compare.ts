@@ -27,7 +27,9 @@ export interface BuildUpFigures {
 export function priceOfArea(material: PriceItem, battenSpacing: number): number {
   const { pack, stocks } = material;
   if (pack?.unit === 'm2') return pack.price / pack.contents;
-  if (pack?.unit === 'm') return pack.price / pack.contents / (battenSpacing / 1000);
+  // boards lie side by side, battens apart
+  if (pack?.unit === 'm')
+    return pack.price / pack.contents / ((material.group === 'lining' ? material.width : battenSpacing) / 1000);
   const stock = stocks[0];
   return stock ? stock.price / ((stock.length * stock.width) / 1e6) : 0;
 }
@@ -49,7 +51,7 @@ function sums(
       if (!material) continue;
       const area = areas[surface];
       const covered = area * coverOf(depth, spacing);
-      const byMetre = material.pack?.unit === 'm';
+      const byMetre = material.pack?.unit === 'm' && material.group !== 'lining';
       total.kg += (covered * thickness * material.density) / 1000;
       total.money += priceOfArea(material, spacing) * (byMetre ? area : covered);
       total.hours += material.hours * (byMetre ? (area * 1000) / spacing : covered);

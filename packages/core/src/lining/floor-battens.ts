@@ -1,6 +1,9 @@
+import type { Part } from '../joinery/part.js';
+import { floorLayerHeights, type BuildUpDepth } from '../layers/buildup.js';
+import { barStocks, isBar } from '../cutting/from-parts.js';
 import type { Project, Survey } from '../project/schema.js';
 import { valueAt } from '../measure/address.js';
-import { spread } from '../numeric/plane.js';
+import { rectangle, spread } from '../numeric/plane.js';
 import type { ArchShape } from '../shell/arch.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
 
@@ -21,6 +24,8 @@ export interface FloorBattens {
 
 /** A piece shorter than this is left out, mm. */
 const SHORTEST_MM = 120;
+/** No piece of a joined batten is shorter than this where it can be avoided, mm. */
+const SHORTEST_JOINED_MM = 400;
 
 interface Hole {
   readonly x0: number;
@@ -136,4 +141,48 @@ export function floorBattens(
     metres: battens.reduce((sum, batten) => sum + batten.x1 - batten.x0, 0) / 1000,
     cells: Math.max(0, laid.length - 1),
   };
+}
+
+/** Lengths a batten is joined from where no bar is as long; every other row begins with the short one, so that joints are staggered. */
+function joinedFrom(length: number, longest: number, row: number): number[] {
+  const pieces = Math.max(1, Math.ceil(length / longest - 1e-9));
+  if (pieces === 1) return [length];
+  // a last piece too short to hold is made up from the one before it
+  const rest = length - (pieces - 1) * longest;
+  const lengths = Array.from({ length: pieces - 1 }, () => longest);
+  const short = Math.max(rest, Math.min(SHORTEST_JOINED_MM, length / pieces));
+  lengths[pieces - 2] = longest - (short - rest);
+  const all = [...lengths, short];
+  return row % 2 === 0 ? all : all.reverse();
+}
+
+/** The floor battens as parts to cut from bars. Nothing when the material is not sold by the length. */
+export function battenParts(laid: FloorBattens | null, floor: BuildUpDepth): readonly Part[] {
+  const layer = floor.layers.find((depth) => depth.layer.place === 'battens');
+  const material = layer?.material;
+  if (!laid || !layer || !material || !isBar(material)) return [];
+  const longest = Math.max(...barStocks(material).map((stock) => stock.length));
+  const z = floorLayerHeights(floor, layer.layer.id)?.from ?? 0;
+  const rows = [...new Set(laid.battens.map((batten) => batten.y))];
+  let number = 0;
+  return laid.battens.flatMap((batten) => {
+    let x = batten.x0;
+    return joinedFrom(batten.x1 - batten.x0, longest, rows.indexOf(batten.y)).map((length): Part => {
+      const from = x;
+      x += length;
+      number += 1;
+      return {
+        id: `floor-batten-${number}`,
+        role: 'floor-batten',
+        number,
+        unit: null,
+        material: material.id,
+        thickness: layer.thickness,
+        outline: { outer: rectangle(0, 0, length, material.width), holes: [] },
+        grain: true,
+        edges: [],
+        place: { origin: [from, batten.y - material.width / 2, z], along: [1, 0, 0], across: [0, 1, 0] },
+      };
+    });
+  });
 }

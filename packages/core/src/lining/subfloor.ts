@@ -1,4 +1,4 @@
-import type { Settings } from '../project/schema.js';
+import type { FloorChoice, Settings } from '../project/schema.js';
 import { floorLayerHeights, type BuildUpDepth } from '../layers/buildup.js';
 import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { cutOut, roundInsideCorners, simplify } from '../numeric/shapes.js';
@@ -18,8 +18,20 @@ export interface Subfloor {
   readonly to: number;
   /** Where the seams run: across the vehicle at an x, or along it at a y. */
   readonly seams: readonly { readonly direction: 'across' | 'along'; readonly at: number }[];
+  /** Which way its pieces run. */
+  readonly direction: 'across' | 'along';
+  readonly board: { readonly material: string; readonly thickness: number };
+  /** The pieces in vehicle axes, holes and hatches cut out. */
+  readonly pieces: readonly Outline[];
   readonly parts: readonly Part[];
 }
+
+/** What the board is cut out for: holes that are decided, and hatches. */
+export interface FloorHoles {
+  readonly drilled: readonly Ring[];
+  readonly hatches: readonly { readonly opening: Ring }[];
+}
+const NO_HOLES: FloorHoles = { drilled: [], hatches: [] };
 
 /** The outline at the height where the board's edge will really be: the narrowest of its two faces, less the clearance and the arches. */
 function floorOutline(
@@ -93,6 +105,8 @@ export function subfloorOf(
   shell: Shell,
   arches: readonly ArchShape[],
   settings: Settings,
+  holes: FloorHoles = NO_HOLES,
+  direction: FloorChoice['direction'] = null,
 ): Subfloor | null {
   const board = depth.layers.find(({ layer }) => layer.board);
   const sheets = board?.material?.stocks ?? [];
@@ -109,6 +123,7 @@ export function subfloorOf(
         price: sheet.price,
       })),
     )
+    .filter(({ plan }) => direction === null || plan.direction === direction)
     .filter(({ plan }) => (plan.direction === 'across' ? length : width) / plan.strips >= SMALLEST_STRIP_MM)
     .sort((a, b) => a.plan.sheets * a.price - b.plan.sheets * b.price || a.plan.sheets - b.plan.sheets);
   const best = plans[0]?.plan;
@@ -117,6 +132,10 @@ export function subfloorOf(
   const pieces = strips(outline, mainAxis, best.strips).flatMap((strip) =>
     strips(strip, mainAxis === 0 ? 1 : 0, best.cross),
   );
+  const cutters = [...holes.drilled, ...holes.hatches.map((hatch) => hatch.opening)];
+  const made = pieces
+    .flatMap((piece) => (cutters.length > 0 ? cutOut(piece, cutters) : [piece]))
+    .filter((piece) => outlineArea(piece) > 100);
   const seamsOf = (axis: 0 | 1, count: number): Subfloor['seams'] =>
     (axis === 0 ? spread(box.minX, box.maxX, count + 1) : spread(box.minY, box.maxY, count + 1))
       .slice(1, -1)
@@ -126,19 +145,20 @@ export function subfloorOf(
     from: heights.from,
     to: heights.to,
     seams: [...seamsOf(mainAxis, best.strips), ...seamsOf(mainAxis === 0 ? 1 : 0, best.cross)],
-    parts: pieces
-      .filter((piece) => outlineArea(piece) > 100)
-      .map((piece, index) =>
-        floorPart(
-          piece,
-          index,
-          best.direction,
-          board.layer.material,
-          board.thickness,
-          board.material?.grain ?? false,
-          heights.from,
-        ),
+    direction: best.direction,
+    board: { material: board.layer.material, thickness: board.thickness },
+    pieces: made,
+    parts: made.map((piece, index) =>
+      floorPart(
+        piece,
+        index,
+        best.direction,
+        board.layer.material,
+        board.thickness,
+        board.material?.grain ?? false,
+        heights.from,
       ),
+    ),
   };
 }
 

@@ -26,13 +26,19 @@ export function massOf(
   for (const part of parts) {
     const kg = partMass(part, book);
     if (kg === null) unknown.add(part.material);
-    else count(part.unit ?? 'floor', part.unit ? 'unit' : 'surface', kg);
+    else count(part.unit ?? part.surface ?? 'floor', part.unit ? 'unit' : 'surface', kg);
   }
+  const battened = parts.some((part) => part.role === 'floor-batten');
+  // what is cut into parts is counted by them
+  const lined = new Set(parts.flatMap((part) => (part.surface ? [`${part.surface}:${part.material}`] : [])));
   const boarded = parts.some((part) => part.role === 'subfloor');
   for (const surface of COVERED) {
     for (const depth of depths[surface].layers) {
       const { layer, material, thickness } = depth;
       if (layer.board && boarded) continue;
+      if (lined.has(`${surface}:${layer.material}`) && (layer.place === 'continuous' || layer.place === 'battens'))
+        continue;
+      if (surface === 'floor' && layer.place === 'battens' && battened) continue;
       if (!material || material.density <= 0) {
         unknown.add(layer.material);
         continue;

@@ -3,6 +3,7 @@ import {
   EndType,
   FillRule,
   inflatePathsD,
+  intersectD,
   JoinType,
   pointInPolygonD,
   PointInPolygonResult,
@@ -32,7 +33,13 @@ export function cutOut(outline: Outline, cutters: readonly Ring[]): Outline[] {
     anticlockwise(outline.outer),
     ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse()),
   ].map(toPath);
-  const rings = differenceD(subject, cutters.map(anticlockwise).map(toPath), FillRule.NonZero, DECIMALS).map(toRing);
+  return outlinesOf(
+    differenceD(subject, cutters.map(anticlockwise).map(toPath), FillRule.NonZero, DECIMALS).map(toRing),
+  );
+}
+
+/** Sorts rings into shapes with their holes, largest first. */
+function outlinesOf(rings: readonly Ring[]): Outline[] {
   const holes = rings.filter((ring) => ringArea(ring) < 0);
   return rings
     .filter((ring) => ringArea(ring) > 0)
@@ -48,6 +55,15 @@ export function cutOut(outline: Outline, cutters: readonly Ring[]): Outline[] {
         ),
       };
     });
+}
+
+/** What of a shape lies within a ring: the pieces, largest first. */
+export function clipTo(outline: Outline, ring: Ring): Outline[] {
+  const subject = [
+    anticlockwise(outline.outer),
+    ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse()),
+  ].map(toPath);
+  return outlinesOf(intersectD(subject, [toPath(anticlockwise(ring))], FillRule.NonZero, DECIMALS).map(toRing));
 }
 
 /**

@@ -1,4 +1,12 @@
-import { PROJECT_FORMAT, PROJECT_VERSION, type Project, type Settings, type Survey } from './schema.js';
+import {
+  PROJECT_FORMAT,
+  PROJECT_VERSION,
+  type BoxChoice,
+  type LiningChoice,
+  type Project,
+  type Settings,
+  type Survey,
+} from './schema.js';
 
 export type VehicleKind = Project['vehicle']['kind'];
 
@@ -66,7 +74,14 @@ export function startSettings(units: Settings['units'], startDate: string): Sett
     hourValue: 0,
     climate: { inside: 18, outside: -5, humidity: 60 },
     floorBattens: { spacing: 400, clearance: 40 },
-    cutting: { kerf: 2.4, trim: 10, smallestOffcut: 150 },
+    cutting: {
+      kerf: 2.4,
+      trim: 10,
+      smallestOffcut: 150,
+      method: 'guillotine',
+      carry: { mass: 25, length: 2000 },
+      car: { length: 2400, width: 1100 },
+    },
   };
 }
 
@@ -86,6 +101,40 @@ export function emptySurveyParts(): Pick<
     found: [],
     leakTest: { state: 'open', reason: '', at: null },
     extra: [],
+  };
+}
+
+const PLAIN_LINING: LiningChoice = {
+  school: 'boards',
+  seams: null,
+  strip: 300,
+  gap: 1,
+  edge: 5,
+  sliver: 60,
+  undersize: 10,
+  removable: false,
+};
+
+const PLAIN_BOXES: BoxChoice = { board: 'birch-9', trim: 'trim-30', arches: [], clearance: 25 };
+
+/** What is chosen and known of linings in a new project. */
+export function emptyLinings(): Pick<
+  Project,
+  'linings' | 'fittings' | 'floorHatches' | 'measured' | 'scribes' | 'patterns'
+> {
+  return {
+    linings: {
+      left: PLAIN_LINING,
+      right: PLAIN_LINING,
+      ceiling: PLAIN_LINING,
+      boxes: PLAIN_BOXES,
+      floor: { direction: null, finish: 'everywhere' },
+    },
+    fittings: [],
+    floorHatches: [],
+    measured: [],
+    scribes: [],
+    patterns: [],
   };
 }
 
@@ -134,6 +183,11 @@ export function createProject({ id, name, kind, model, units, startDate }: NewPr
     practice: null,
     units: [],
     keptPlans: [],
+    offcuts: [],
+    waits: [],
+    waste: [],
+    cutSeconds: [],
+    ...emptyLinings(),
   };
 }
 

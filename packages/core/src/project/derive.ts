@@ -1,21 +1,27 @@
 import { solveJob } from '../cutting/search.js';
-import { planFaults } from '../cutting/verify.js';
-import { jobsOf, type MaterialJob } from '../cutting/from-parts.js';
+import { planMaterial, type MaterialPlan } from '../cutting/cutting-room.js';
+import { jobsOf } from '../cutting/from-parts.js';
+import type { CutJob } from '../cutting/job.js';
 import { shoppingOf, type Shopping } from '../costing/shopping.js';
 import type { Part } from '../joinery/part.js';
 import { unitParts } from '../joinery/unit-parts.js';
 import { coveredAreas, openingProblems, type CoveredAreas } from '../layers/areas.js';
+import { bookAsBought } from '../layers/as-bought.js';
 import { layerWarnings, type LayerWarning } from '../layers/warnings.js';
 import { cavitiesOf, ribMap, type CavityGroup, type RibMap } from '../shell/ribs.js';
-import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
+import { BATTEN_WIDTH_MM, materialOf, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
 import { faceFixings, revealsOf, type FaceFixing, type Reveal } from '../layers/knock-on.js';
 import { roomLeft, type RoomLeft } from '../layers/room-left.js';
 import { heatLoss, ribShare, type HeatLoss } from '../layers/warmth.js';
+import { createLinedRoom, type LinedRoom } from '../lining/room.js';
+import { hatchOpenings, drilledHoles } from '../lining/floor-holes.js';
+import { linedFloor, type LinedFloor } from '../lining/floor.js';
 import { floorBattens, type FloorBattens } from '../lining/floor-battens.js';
 import { layoutChecks, type Check } from '../layout/checks.js';
 import { subfloorOf, type Subfloor } from '../lining/subfloor.js';
 import { massOf, type MassFigures } from '../mass/mass.js';
 import { valueAt } from '../measure/address.js';
+import { holeClearances } from '../measure/cover-gate.js';
 import { closuresOf, type Closure } from '../measure/closure.js';
 import { outliersOf, type Outlier } from '../measure/quality.js';
 import { surveyQuality, type SurveyQuality } from '../measure/next-reading.js';
@@ -36,16 +42,7 @@ import type { CutPlan, PriceBook, PriceItem, Project, Survey, Unit } from './sch
 export interface Problem {
   readonly said: Message;
   readonly place: string;
-  readonly stage: 'measure' | 'layers' | 'layout' | 'cut';
-}
-
-export interface MaterialPlan {
-  readonly material: PriceItem;
-  readonly job: MaterialJob['job'];
-  readonly key: string;
-  readonly plan: CutPlan;
-  /** A plan that was searched for and kept, or the first valid one. */
-  readonly state: 'kept' | 'first';
+  readonly stage: 'measure' | 'layers' | 'layout' | 'build' | 'cut';
 }
 
 /** Everything up to the parts: what a drag recomputes. */
@@ -64,6 +61,12 @@ export interface DerivedShape {
   readonly room: RoomFigures | null;
   readonly checks: readonly Check[];
   readonly subfloor: Subfloor | null;
+  /** Null while no floor layer is laid as battens. */
+  readonly floorBattens: FloorBattens | null;
+  /** Board, noggins, hatches, screws and finish of the floor. */
+  readonly floor: LinedFloor;
+  /** Walls and ceiling cut into pieces, window boxes, arch boxes. */
+  readonly lined: LinedRoom;
   readonly parts: readonly Part[];
   readonly problems: readonly Problem[];
 }
@@ -80,8 +83,6 @@ export interface Derived extends DerivedShape {
   readonly warnings: readonly LayerWarning[];
   readonly ribs: RibMap;
   readonly cavities: readonly CavityGroup[];
-  /** Null while no floor layer is laid as battens. */
-  readonly floorBattens: FloorBattens | null;
   readonly plans: readonly MaterialPlan[];
   readonly shopping: Shopping;
   readonly mass: MassFigures;
@@ -100,15 +101,19 @@ function ribDepthOf(survey: Survey): number {
   return depths.length > 0 ? Math.min(...depths) : 0;
 }
 
-function planFor(
-  { material, job, key }: MaterialJob,
-  kept: Project['keptPlans'],
-  smallestOffcut: number,
-  first: (job: MaterialJob['job'], smallestOffcut: number) => CutPlan,
-): MaterialPlan {
-  const own = kept.find((candidate) => candidate.material === material.id && candidate.job === key);
-  if (own && planFaults(job, own.plan).length === 0) return { material, job, key, plan: own.plan, state: 'kept' };
-  return { material, job, key, plan: first(job, smallestOffcut), state: 'first' };
+/** What is cut stays as it is; where the design has moved on, this says what no longer fits. */
+function conflictProblem({ part, short }: MaterialPlan['conflicts'][number]): Problem {
+  const most = short && Math.max(short.length, short.width);
+  const said =
+    short === null || most === null
+      ? message('cut.conflict.gone', { part })
+      : most > 0
+        ? message(short.length >= short.width ? 'cut.conflict.short' : 'cut.conflict.narrow', {
+            part,
+            amount: mm(most),
+          })
+        : message('cut.conflict.over', { part, length: mm(-short.length), width: mm(-short.width) });
+  return { stage: 'cut', place: part, said };
 }
 
 function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): Problem[] {
@@ -131,6 +136,7 @@ function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): 
         };
       }),
     ),
+    ...plans.flatMap(({ conflicts }) => conflicts.map(conflictProblem)),
     ...without.map((part): Problem => ({
       stage: 'cut',
       place: part.id,
@@ -141,8 +147,11 @@ function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): 
 
 /** One deriver remembers the last result of each step and works again only on what changed. */
 export interface Deriver {
-  /** As far as the parts and checks, for a drag. */
-  readonly shape: (project: Project, book: PriceBook) => DerivedShape;
+  /**
+   * As far as the parts and checks. While units are dragged, linings and floor may stay as they were: they follow when
+   * it is let go.
+   */
+  readonly shape: (project: Project, book: PriceBook, dragging?: boolean) => DerivedShape;
   /** The whole way. */
   readonly derive: (project: Project, book: PriceBook) => Derived;
 }
@@ -173,12 +182,44 @@ export function createDeriver(): Deriver {
   const floor = memoLast(subfloorOf);
   const partsOfUnit = memoEach((unit: Unit) => unit.id, unitParts);
   const joined = memoLast(
-    (_units: Project['units'], subfloor: Subfloor | null, each: readonly (readonly Part[])[]) => [
-      ...(subfloor?.parts ?? []),
+    (floorParts: readonly Part[], each: readonly (readonly Part[])[], lined: readonly (readonly Part[])[]) => [
+      ...floorParts,
+      ...lined.flat(),
       ...each.flat(),
     ],
     (a, b) =>
-      a[0] === b[0] && a[1] === b[1] && a[2].length === b[2].length && a[2].every((parts, i) => parts === b[2][i]),
+      a[0] === b[0] &&
+      ([1, 2] as const).every((i) => a[i].length === b[i].length && a[i].every((parts, k) => parts === b[i][k])),
+  );
+  const holesIn = memoLast((survey: Survey, hatches: Project['floorHatches']) => ({
+    drilled: drilledHoles(survey).map((hole) => hole.ring),
+    hatches: hatchOpenings(hatches),
+  }));
+  const wholeFloor = memoLast(
+    (
+      subfloor: Subfloor | null,
+      laid: FloorBattens | null,
+      depth: BuildUpDepths,
+      innerShell: Shell | null,
+      survey: Survey,
+      units: Project['units'],
+      found: readonly ArchShape[],
+      hatches: Project['floorHatches'],
+      choice: Project['linings']['floor'],
+      trim: PriceItem | null,
+    ) =>
+      linedFloor({
+        trim,
+        subfloor,
+        laid,
+        depth: depth.floor,
+        inner: innerShell,
+        survey,
+        units,
+        arches: found,
+        hatches,
+        choice,
+      }),
   );
   const checks = memoLast(
     (project: Project, shell: Shell | null, found: readonly ArchShape[], book: PriceBook) =>
@@ -186,21 +227,37 @@ export function createDeriver(): Deriver {
     (a, b) =>
       a[0].units === b[0].units && a[0].people === b[0].people && a[1] === b[1] && a[2] === b[2] && a[3] === b[3],
   );
-  const jobs = memoLast((parts: readonly Part[], settings: Project['settings'], book: PriceBook) =>
-    jobsOf(parts, settings, book),
-  );
+  const jobs = memoLast(jobsOf);
   const firstPlans = new Map<string, CutPlan>();
-  const firstPlan = (job: MaterialJob['job'], smallestOffcut: number): CutPlan => {
+  const firstPlan = (job: CutJob, smallestOffcut: number): CutPlan => {
     const key = JSON.stringify([job, smallestOffcut]);
     const known = firstPlans.get(key);
     if (known) return known;
-    const plan = solveJob(job, { steps: FIRST_PLAN_STEPS, smallestOffcut });
+    const plan = solveJob(
+      job,
+      { steps: FIRST_PLAN_STEPS, smallestOffcut },
+      ({ plan: found }) => job.kind === 'bar' && found.proved,
+    );
     if (firstPlans.size > 40) firstPlans.clear();
     firstPlans.set(key, plan);
     return plan;
   };
-  const plansOf = memoLast((made: ReturnType<typeof jobsOf>, kept: Project['keptPlans'], smallestOffcut: number) =>
-    made.jobs.map((job) => planFor(job, kept, smallestOffcut, firstPlan)),
+  const plansOf = memoLast(
+    (
+      made: ReturnType<typeof jobsOf>,
+      kept: Project['keptPlans'],
+      offcuts: Project['offcuts'],
+      smallestOffcut: number,
+    ) =>
+      made.jobs.map((job) =>
+        planMaterial(
+          job,
+          kept.find((plan) => plan.material === job.material.id),
+          offcuts,
+          smallestOffcut,
+          firstPlan,
+        ),
+      ),
   );
   const shopping = memoLast(
     (
@@ -209,9 +266,20 @@ export function createDeriver(): Deriver {
       depth: BuildUpDepths,
       areas: CoveredAreas | null,
       laid: FloorBattens | null,
+      finish: LinedFloor['finish'],
       settings: Project['settings'],
       book: PriceBook,
-    ) => shoppingOf({ parts, plans, depths: depth, areas, floorBattens: laid?.metres ?? null, settings, book }),
+    ) =>
+      shoppingOf({
+        parts,
+        plans,
+        depths: depth,
+        areas,
+        floorBattens: laid?.metres ?? null,
+        planks: finish?.planks ?? null,
+        settings,
+        book,
+      }),
   );
   const mass = memoLast(massOf);
   const areasOf = memoLast((room: RoomFigures | null, survey: Survey) => room && coveredAreas(room, survey));
@@ -262,12 +330,21 @@ export function createDeriver(): Deriver {
   const schedule = memoLast(
     (project: Project, parts: readonly Part[], areas: CoveredAreas | null, book: PriceBook) =>
       scheduleOf(
-        tasksOf({ buildUps: project.buildUps, units: project.units, parts, areas, settings: project.settings, book }),
+        tasksOf({
+          buildUps: project.buildUps,
+          survey: project.survey,
+          units: project.units,
+          parts,
+          areas,
+          settings: project.settings,
+          book,
+        }),
         project.settings.startDate,
         project.settings.hoursPerDay,
       ),
     (a, b) =>
       a[0].buildUps === b[0].buildUps &&
+      a[0].survey === b[0].survey &&
       a[0].units === b[0].units &&
       a[0].settings === b[0].settings &&
       a[1] === b[1] &&
@@ -275,7 +352,12 @@ export function createDeriver(): Deriver {
       a[3] === b[3],
   );
 
-  const shape = (project: Project, book: PriceBook): DerivedShape => {
+  const intoKeepOuts = memoLast((survey: Survey) => holeClearances(survey).filter((hole) => hole.clear < 0));
+  const asBought = memoLast(bookAsBought);
+  const linedRoom = createLinedRoom();
+  let lastRoom: { readonly inner: Shell | null; readonly floor: LinedFloor; readonly lined: LinedRoom } | null = null;
+  const shape = (project: Project, given: PriceBook, dragging = false): DerivedShape => {
+    const book = asBought(given, project.measured);
     const { survey } = project;
     const model = modelOf(survey);
     const measured = measure(survey, model);
@@ -284,7 +366,49 @@ export function createDeriver(): Deriver {
     const depth = depths(project.buildUps, ribDepth(survey), book);
     const room = inner(built.shell, depth);
     const meets = project.settings.floorMeets === 'lining' ? room.shell : built.shell;
-    const subfloor = meets ? floor(depth.floor, meets, found.arches, project.settings) : null;
+    const subfloor = meets
+      ? floor(
+          depth.floor,
+          meets,
+          found.arches,
+          project.settings,
+          holesIn(survey, project.floorHatches),
+          project.linings.floor.direction,
+        )
+      : null;
+    const laid = laidBattens(survey, project.units, project.settings, meets, found.arches, depth);
+    // while a unit is dragged the linings stay as they were: they follow when it is let go
+    const standing = dragging && lastRoom !== null && lastRoom.inner === room.shell ? lastRoom : null;
+    const floorMade =
+      standing?.floor ??
+      wholeFloor(
+        subfloor,
+        laid,
+        depth,
+        room.shell,
+        survey,
+        project.units,
+        found.arches,
+        project.floorHatches,
+        project.linings.floor,
+        materialOf(book, project.linings.boxes.trim),
+      );
+    const lined =
+      standing?.lined ??
+      linedRoom({
+        bare: built.shell,
+        inner: room.shell,
+        depths: depth,
+        survey,
+        units: project.units,
+        arches: found.arches,
+        fittings: project.fittings,
+        linings: project.linings,
+        ribs: ribs(survey),
+        settings: project.settings,
+        book,
+      });
+    lastRoom = { inner: room.shell, floor: floorMade, lined };
     const each = room.shell
       ? project.units.map((unit) => partsOfUnit(unit, room.shell as Shell, found.arches, book))
       : [];
@@ -315,24 +439,43 @@ export function createDeriver(): Deriver {
       room: room.room,
       checks: checks(project, room.shell, found.arches, book),
       subfloor,
-      parts: joined(project.units, subfloor, each),
+      floorBattens: laid,
+      floor: floorMade,
+      lined,
+      parts: joined(floorMade.parts, each, [
+        ...lined.linings.map((lining) => lining.parts),
+        ...lined.windowBoxes.map((box) => box.parts),
+        ...lined.archBoxes.map((box) => box.parts),
+      ]),
       problems: [
         ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
         ...openings(survey, built.shell).map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
         ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
         ...thick,
+        ...intoKeepOuts(survey).map(({ hole, name, against }): Problem => ({
+          stage: 'measure',
+          place: `hole/${hole}/x`,
+          said: message('penetration.keepOut', { name, keepOut: against }),
+        })),
+        ...floorMade.problems.map(({ said, hatch }): Problem => ({ stage: 'build', place: hatch, said })),
+        ...lined.linings.flatMap(({ surface, problems }) =>
+          problems.map((said): Problem => ({ stage: 'build', place: surface, said })),
+        ),
+        ...lined.archBoxes.flatMap(({ arch, problems }) =>
+          problems.map((said): Problem => ({ stage: 'build', place: arch, said })),
+        ),
       ],
     };
   };
-  const derive = (project: Project, book: PriceBook): Derived => {
-    const first = shape(project, book);
-    const made = jobs(first.parts, project.settings, book);
-    const plans = plansOf(made, project.keptPlans, project.settings.cutting.smallestOffcut);
+  const derive = (project: Project, given: PriceBook): Derived => {
+    const first = shape(project, given);
+    const book = asBought(given, project.measured);
+    const made = jobs(first.parts, project.settings, book, project.waits);
+    const plans = plansOf(made, project.keptPlans, project.offcuts, project.settings.cutting.smallestOffcut);
     const model = modelOf(project.survey);
     const length = first.shell?.length ?? 0;
     const areas = areasOf(first.room ?? first.bareRoom, project.survey);
-    const meets = project.settings.floorMeets === 'lining' ? first.inner : first.shell;
-    const laid = laidBattens(project.survey, project.units, project.settings, meets, first.arches, first.depths);
+    const laid = first.floorBattens;
     return {
       ...first,
       areas,
@@ -343,10 +486,9 @@ export function createDeriver(): Deriver {
       warnings: warnings(first.depths, project.settings),
       ribs: ribs(project.survey),
       cavities: cavities(project.survey, first.shell),
-      floorBattens: laid,
       quality: first.shell && quality(project.survey, project.units, length, model),
       plans,
-      shopping: shopping(first.parts, plans, first.depths, areas, laid, project.settings, book),
+      shopping: shopping(first.parts, plans, first.depths, areas, laid, first.floor.finish, project.settings, book),
       mass: mass(first.parts, first.depths, areas, project.settings.floorBattens.spacing, book),
       schedule: schedule(project, first.parts, areas, book),
       problems: [...first.problems, ...cutProblems(plans, made.without)],

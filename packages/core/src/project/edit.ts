@@ -12,6 +12,7 @@ import {
   platformBedSchema,
   baseCupboardSchema,
   projectSchema,
+  type KeptPlan,
   type Project,
   type Reading,
   type Survey,
@@ -82,6 +83,15 @@ function measurable(survey: Survey, address: string): void {
   const place = parseAddress(address);
   if (!place || !addressExists(survey, place))
     throw new OperationError(message('operation.noPlace', { address }), address);
+}
+
+const MOST_CUT_SECONDS = 200;
+
+/** Puts a plan in the place of the one kept for its material, and gives it back to be changed. */
+function keepPlan(draft: Project, plan: KeptPlan): KeptPlan {
+  const own: KeptPlan = structuredClone(plan);
+  draft.keptPlans = [...draft.keptPlans.filter((kept) => kept.material !== plan.material), own];
+  return draft.keptPlans[draft.keptPlans.length - 1] ?? own;
 }
 
 const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
@@ -176,9 +186,55 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     draft.units[index] = checked.data;
   },
   removeUnit: (draft, { id }) => remove(draft.units, id),
-  keepPlan: (draft, { material, job, plan }) => {
-    draft.keptPlans = [...draft.keptPlans.filter((kept) => kept.material !== material), { material, job, plan }];
+  keepPlan: (draft, plan) => void keepPlan(draft, plan),
+  forgetPlan: (draft, { material }) => {
+    draft.keptPlans = draft.keptPlans.filter((kept) => kept.material !== material);
   },
+  tickCut: (draft, { plan, sheet, step, done, seconds }) => {
+    const at = keepPlan(draft, plan).sheets.find((candidate) => candidate.id === sheet);
+    if (!at) throw new OperationError(message('operation.notThere', { id: sheet }));
+    at.done = [...at.done.filter((other) => other !== step), ...(done ? [step] : [])];
+    if (done && seconds !== null) draft.cutSeconds = [...draft.cutSeconds, seconds].slice(-MOST_CUT_SECONDS);
+  },
+  spoilPart: (draft, { plan, waste, offcut }) => {
+    const sheets = keepPlan(draft, plan).sheets;
+    const placed = sheets.flatMap((sheet) => sheet.placements).find((p) => p.part === waste.part && !p.spoiled);
+    if (!placed) throw new OperationError(message('operation.notThere', { id: waste.part }));
+    // a patched piece is used after all
+    placed.spoiled = waste.remedy !== 'patch';
+    put(draft.waste, waste);
+    if (offcut) put(draft.offcuts, offcut);
+  },
+  lockPart: (draft, { plan, part, locked }) => {
+    const sheets = keepPlan(draft, plan).sheets;
+    for (const sheet of sheets) for (const placed of sheet.placements) if (placed.part === part) placed.locked = locked;
+  },
+  putOffcut: (draft, { offcut }) => put(draft.offcuts, offcut),
+  removeOffcut: (draft, { id }) => remove(draft.offcuts, id),
+  putWait: (draft, { wait }) => {
+    draft.waits = [...draft.waits.filter((other) => other.part !== wait.part), wait];
+  },
+  removeWait: (draft, { part }) => {
+    draft.waits = draft.waits.filter((wait) => wait.part !== part);
+  },
+  removeWaste: (draft, { id }) => remove(draft.waste, id),
+  changeLining: (draft, { surface, changes }) => void Object.assign(draft.linings[surface], changes),
+  changeBoxes: (draft, { changes }) => void Object.assign(draft.linings.boxes, changes),
+  changeFloor: (draft, { changes }) => void Object.assign(draft.linings.floor, changes),
+  putFitting: (draft, { fitting }) => put(draft.fittings, fitting),
+  removeFitting: (draft, { id }) => remove(draft.fittings, id),
+  putFloorHatch: (draft, { hatch }) => put(draft.floorHatches, hatch),
+  removeFloorHatch: (draft, { id }) => remove(draft.floorHatches, id),
+  measureMaterial: (draft, { material, thickness }) => {
+    draft.measured = [
+      ...draft.measured.filter((other) => other.material !== material),
+      ...(thickness === null ? [] : [{ material, thickness }]),
+    ];
+  },
+  logScribe: (draft, { scribe }) => put(draft.scribes, scribe),
+  removeScribe: (draft, { id }) => remove(draft.scribes, id),
+  putPattern: (draft, { pattern }) => put(draft.patterns, pattern),
+  removePattern: (draft, { id }) => remove(draft.patterns, id),
   restore: (draft, { project }) => void Object.assign(draft, { ...project, id: draft.id }),
 };
 

@@ -7,8 +7,33 @@ import { createProject } from './create.js';
 import { applyOperation, isProject, OperationError, patchProject, readOperation } from './edit.js';
 import { memoEach, memoLast } from './memo.js';
 import { OPERATION_NAMES, type Operation } from './operation.js';
-import type { Project } from './schema.js';
+import { keptNow } from '../cutting/cutting-room.js';
+import { planFaults } from '../cutting/verify.js';
+import type { KeptPlan, Project } from './schema.js';
 import demo from '../../../../demo/wren.json?raw';
+
+/** One part of 500 x 100 on a sheet of 600 x 300. */
+const EXAMPLE_PLAN: KeptPlan = {
+  material: 'birch-18',
+  job: 'x',
+  sheets: [
+    {
+      id: 's1',
+      stock: 'sheet',
+      length: 600,
+      width: 300,
+      trim: 0,
+      price: 1000,
+      offcut: null,
+      placements: [{ part: 'a', x: 0, y: 0, turned: false, length: 500, width: 100, spoiled: false, locked: false }],
+      cuts: [{ axis: 'rip', at: 100, from: 0, to: 600, level: 1, edge: 0, far: 300 }],
+      left: [],
+      done: [],
+    },
+  ],
+  bound: 1000,
+  proved: true,
+};
 
 const wren = readProjectFile(demo);
 const book = startPriceBook();
@@ -177,9 +202,80 @@ const SAMPLES: readonly Operation[] = [
     payload: {
       material: 'birch-18',
       job: 'x',
-      plan: { format: 'cut-plan', version: 1, sheets: [], unplaced: [], cost: 0, bound: 0, proved: false, seconds: 0 },
+      sheets: [],
+      bound: 0,
+      proved: false,
     },
   },
+  { name: 'forgetPlan', payload: { material: 'birch-18' } },
+  {
+    name: 'tickCut',
+    payload: { plan: EXAMPLE_PLAN, sheet: 's1', step: 'rip:100.0:0.0:0.0', done: true, seconds: 90 },
+  },
+  {
+    name: 'spoilPart',
+    payload: {
+      plan: EXAMPLE_PLAN,
+      waste: {
+        id: 'w1',
+        material: 'birch-18',
+        part: 'a',
+        length: 500,
+        width: 100,
+        cost: 120,
+        reason: 'cut on the wrong side of the line',
+        remedy: 'smaller',
+        date: '2026-02-01',
+      },
+      offcut: { id: 'o1', material: 'birch-18', length: 490, width: 100, place: 'rack' },
+    },
+  },
+  { name: 'lockPart', payload: { plan: EXAMPLE_PLAN, part: 'a', locked: true } },
+  {
+    name: 'putOffcut',
+    payload: { offcut: { id: 'o2', material: 'birch-18', length: 700, width: 400, place: '' } },
+  },
+  { name: 'removeOffcut', payload: { id: 'o2' } },
+  { name: 'removeWaste', payload: { id: 'w1' } },
+  { name: 'putWait', payload: { wait: { part: 'kitchen-door-1', read: null } } },
+  { name: 'removeWait', payload: { part: 'kitchen-door-1' } },
+  { name: 'changeLining', payload: { surface: 'left', changes: { school: 'strips', strip: 240 } } },
+  { name: 'changeFloor', payload: { changes: { direction: 'along' } } },
+  { name: 'changeBoxes', payload: { changes: { arches: ['a1'], clearance: 30 } } },
+  {
+    name: 'putFitting',
+    payload: {
+      fitting: {
+        id: 'f1',
+        name: 'lamp',
+        kind: 'lamp',
+        surface: 'ceiling',
+        x: 900,
+        along: 0,
+        diameter: 60,
+        wired: false,
+      },
+    },
+  },
+  { name: 'removeFitting', payload: { id: 'f0' } },
+  {
+    name: 'putFloorHatch',
+    payload: { hatch: { id: 'h1', name: 'tank', x: 900, y: 100, length: 300, width: 200, lift: 'ring' } },
+  },
+  { name: 'removeFloorHatch', payload: { id: 'h0' } },
+  { name: 'measureMaterial', payload: { material: 'birch-12', thickness: 11.6 } },
+  {
+    name: 'logScribe',
+    payload: {
+      scribe: { id: 's1', part: 'kitchen-top-1', edge: 'back', gaps: [0, 4], at: '2026-02-01T10:00:00.000Z' },
+    },
+  },
+  { name: 'removeScribe', payload: { id: 's0' } },
+  {
+    name: 'putPattern',
+    payload: { pattern: { id: 'p1', name: 'arch', source: 'card', revision: 1, mirrored: false, made: [] } },
+  },
+  { name: 'removePattern', payload: { id: 'p0' } },
   {
     name: 'restore',
     payload: {
@@ -195,6 +291,33 @@ const SAMPLES: readonly Operation[] = [
   },
 ];
 
+/** Wren with something of everything that an operation can take away. */
+const BEFORE: Project = {
+  ...wren.project,
+  keptPlans: [EXAMPLE_PLAN],
+  fittings: [
+    { id: 'f0', name: 'outlet', kind: 'outlet', surface: 'left', x: 900, along: 1000, diameter: 68, wired: true },
+  ],
+  floorHatches: [{ id: 'h0', name: 'sender', x: 1500, y: 0, length: 200, width: 200, lift: 'finger-hole' }],
+  scribes: [{ id: 's0', part: 'kitchen-top-1', edge: 'back', gaps: [1, 2], at: '2026-02-01T09:00:00.000Z' }],
+  patterns: [{ id: 'p0', name: 'card', source: '', revision: 2, mirrored: true, made: [] }],
+  offcuts: [{ id: 'o2', material: 'birch-18', length: 800, width: 300, place: 'rack' }],
+  waits: [{ part: 'kitchen-door-1', read: { length: 500, width: 400 } }],
+  waste: [
+    {
+      id: 'w1',
+      material: 'birch-18',
+      part: 'b',
+      length: 300,
+      width: 200,
+      cost: 90,
+      reason: 'split',
+      remedy: 'recut',
+      date: '2026-01-20',
+    },
+  ],
+};
+
 describe('operations', () => {
   it('there is a sample of each below', () => {
     expect([...new Set(SAMPLES.map((operation) => operation.name))].sort()).toEqual([...OPERATION_NAMES].sort());
@@ -203,11 +326,11 @@ describe('operations', () => {
     '%s leaves a sound project and is undone exactly',
     (_name, operation) => {
       const read = readOperation(JSON.parse(JSON.stringify(operation)));
-      const edit = applyOperation(wren.project, read);
+      const edit = applyOperation(BEFORE, read);
       expect(isProject(edit.project)).toBe(true);
-      expect(edit.project).not.toEqual(wren.project);
-      expect(patchProject(edit.project, edit.inverse)).toEqual(wren.project);
-      expect(patchProject(wren.project, edit.patches)).toEqual(edit.project);
+      expect(edit.project).not.toEqual(BEFORE);
+      expect(patchProject(edit.project, edit.inverse)).toEqual(BEFORE);
+      expect(patchProject(BEFORE, edit.patches)).toEqual(edit.project);
     },
   );
   it('any run of them is undone step by step to where it began', () => {
@@ -304,21 +427,31 @@ describe('derive', () => {
     expect(of(moved.parts, 'bench')[0]).not.toBe(of(before.parts, 'bench')[0]);
   });
   it('keeps a plan while its job is the same, and not when a size changed or the plan is unsound', () => {
-    const item = derive(wren.project, book).plans.find((plan) => plan.material.id === 'birch-18');
+    const fresh: Project = { ...wren.project, keptPlans: [], offcuts: [], waste: [] };
+    const item = derive(fresh, book).plans.find((plan) => plan.material.id === 'birch-15');
     if (!item) throw new Error('no plan');
-    const keep = (plan: typeof item.plan): Project =>
-      applyOperation(wren.project, { name: 'keepPlan', payload: { material: 'birch-18', job: item.key, plan } })
-        .project;
-    const state = (project: Project) =>
-      derive(project, book).plans.find((plan) => plan.material.id === 'birch-18')?.state;
-    const kept = keep({ ...item.plan, seconds: 3 });
-    expect(state(kept)).toBe('kept');
-    expect(
-      state(
-        applyOperation(kept, { name: 'changeUnit', payload: { id: 'kitchen', changes: { length: 1400 } } }).project,
+    const keep = (change: Partial<KeptPlan> = {}): Project =>
+      applyOperation(fresh, { name: 'keepPlan', payload: { ...keptNow(item), ...change } }).project;
+    const planIn = (project: Project) => derive(project, book).plans.find((plan) => plan.material.id === 'birch-15');
+    const kept = keep();
+    expect(planIn(kept)).toMatchObject({ state: 'kept', anew: [], plan: { cost: item.plan.cost } });
+    // a part of the first sheet was another size when the plan was kept: that sheet alone is laid out anew
+    const changed = keptNow(item).sheets.map((sheet, i) => ({
+      ...sheet,
+      placements: sheet.placements.map((placed, k) =>
+        i + k === 0 ? { ...placed, length: placed.length - 7 } : placed,
       ),
-    ).toBe('first');
-    expect(state(keep({ ...item.plan, cost: 1 }))).toBe('first');
+    }));
+    const mended = planIn(keep({ sheets: changed }));
+    expect(mended?.state).toBe('mended');
+    expect(mended?.sheets.slice(0, -1).map((sheet) => sheet.id)).toEqual(changed.slice(1).map((sheet) => sheet.id));
+    expect(mended?.anew).toHaveLength(1);
+    expect(planFaults(item.job, mended?.plan ?? item.plan)).toEqual([]);
+    const overlapping = keptNow(item).sheets.map((sheet) => ({
+      ...sheet,
+      placements: sheet.placements.map((placed) => ({ ...placed, x: 0, y: 0 })),
+    }));
+    expect(planFaults(item.job, planIn(keep({ sheets: overlapping }))?.plan ?? item.plan)).toEqual([]);
   });
 });
 

@@ -1,20 +1,35 @@
 import { z } from 'zod';
+import { cuttingSettingsSchema, keptPlanSchema, offcutSchema, waitSchema, wasteSchema } from './cutting-schema.js';
+import {
+  boxesSchema,
+  fittingSchema,
+  floorChoiceSchema,
+  floorHatchSchema,
+  liningSchema,
+  measuredSchema,
+  patternSchema,
+  scribeSchema,
+} from './lining-schema.js';
+import {
+  idSchema,
+  nameSchema,
+  sizeSchema,
+  thicknessSchema,
+  gapSchema,
+  moneySchema,
+  positionSchema,
+} from './schema-base.js';
+
+export * from './cutting-schema.js';
+export * from './lining-schema.js';
+export { idSchema, gapSchema } from './schema-base.js';
 
 /**
  * The project document. Every length is in millimetres, money in minor units, times in ISO 8601.
  * The published JSON Schema in docs/formats is made from these definitions.
  */
 export const PROJECT_FORMAT = 'nest-plank-project';
-export const PROJECT_VERSION = 2;
-const LARGEST = 100_000;
-
-export const idSchema = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/, 'an id of letters, digits, - and _');
-const nameSchema = z.string().trim().min(1).max(80);
-const positionSchema = z.number().min(-LARGEST).max(LARGEST);
-const sizeSchema = z.number().positive().max(LARGEST);
-const thicknessSchema = z.number().positive().max(500);
-const gapSchema = z.number().min(0).max(1000);
-const moneySchema = z.int().min(0).max(1e12);
+export const PROJECT_VERSION = 4;
 
 export const sideSchema = z.enum(['left', 'right']);
 export const methodSchema = z.enum(['tape', 'laser', 'template', 'angle-finder', 'estimate']);
@@ -193,11 +208,6 @@ export const personSchema = z.strictObject({
   sittingHeight: z.number().min(200).max(1500).optional(),
 });
 
-export const cuttingSettingsSchema = z.strictObject({
-  kerf: z.number().min(0).max(20),
-  trim: z.number().min(0).max(200),
-  smallestOffcut: z.number().min(0).max(5000),
-});
 /** The night the warmth is worked out for: degrees Celsius and per cent. */
 export const climateSchema = z.strictObject({
   inside: z.number().min(-10).max(40),
@@ -220,33 +230,6 @@ export const settingsSchema = z.strictObject({
   climate: climateSchema,
   floorBattens: z.strictObject({ spacing: sizeSchema, clearance: gapSchema }),
   cutting: cuttingSettingsSchema,
-});
-
-export const placementSchema = z.strictObject({ part: z.string(), x: z.number(), y: z.number(), turned: z.boolean() });
-export const cutSchema = z.strictObject({
-  axis: z.enum(['rip', 'crosscut']),
-  at: z.number(),
-  from: z.number(),
-  to: z.number(),
-  level: z.int(),
-});
-export const planSheetSchema = z.strictObject({
-  stock: z.string(),
-  placements: z.array(placementSchema),
-  cuts: z.array(cutSchema),
-  offcuts: z.array(z.strictObject({ x: z.number(), y: z.number(), length: z.number(), width: z.number() })),
-});
-export const cutPlanSchema = z.strictObject({
-  format: z.literal('cut-plan'),
-  version: z.literal(1),
-  sheets: z.array(planSheetSchema),
-  unplaced: z.array(
-    z.strictObject({ part: z.string(), quantity: z.int(), why: z.enum(['turn', 'longer', 'wider', 'both', 'stock']) }),
-  ),
-  cost: z.number(),
-  bound: z.number(),
-  proved: z.boolean(),
-  seconds: z.number(),
 });
 
 const layersSchema = z.array(layerSchema).max(20);
@@ -289,7 +272,24 @@ export const projectSchema = z.strictObject({
   comfort: z.array(comfortSchema).max(200),
   practice: practiceSchema.nullable(),
   units: z.array(unitSchema).max(200),
-  keptPlans: z.array(z.strictObject({ material: idSchema, job: z.string(), plan: cutPlanSchema })).max(60),
+  keptPlans: z.array(keptPlanSchema).max(60),
+  offcuts: z.array(offcutSchema).max(500),
+  waits: z.array(waitSchema).max(500),
+  waste: z.array(wasteSchema).max(2000),
+  /** How long the last cuts took, seconds. */
+  cutSeconds: z.array(z.number().min(1).max(3600)).max(200),
+  linings: z.strictObject({
+    left: liningSchema,
+    right: liningSchema,
+    ceiling: liningSchema,
+    boxes: boxesSchema,
+    floor: floorChoiceSchema,
+  }),
+  fittings: z.array(fittingSchema).max(200),
+  floorHatches: z.array(floorHatchSchema).max(20),
+  measured: z.array(measuredSchema).max(200),
+  scribes: z.array(scribeSchema).max(1000),
+  patterns: z.array(patternSchema).max(200),
 });
 
 export const priceStockSchema = z.strictObject({
@@ -309,6 +309,7 @@ export const fastenerSchema = z.strictObject({
   diameter: sizeSchema,
   length: sizeSchema,
 });
+const bendingSchema = z.strictObject({ modulus: z.number().positive(), strength: z.number().positive() });
 export const priceItemSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
@@ -318,6 +319,8 @@ export const priceItemSchema = z.strictObject({
   priceDate: z.iso.date(),
   thickness: z.number().min(0).max(500),
   width: z.number().min(0).max(5000),
+  /** Length of one piece of what is sold by area in pieces, such as planks, mm; 0 when it comes in none. */
+  pieceLength: z.number().min(0).max(10_000),
   density: z.number().min(0).max(10_000),
   conductivity: z.number().min(0).max(500),
   grain: z.boolean(),
@@ -331,6 +334,8 @@ export const priceItemSchema = z.strictObject({
   /** The size it is sold under where that is not its real one, such as 2 x 2. */
   soldAs: z.string().trim().max(40),
   fastener: fastenerSchema.nullable(),
+  /** Stiffness and strength in bending along the grain and across it, N/mm2; null when not known. */
+  bending: z.strictObject({ along: bendingSchema, across: bendingSchema }).nullable(),
   stocks: z.array(priceStockSchema).max(20),
   pack: pricePackSchema.nullable(),
 });
@@ -376,6 +381,3 @@ export type Project = z.infer<typeof projectSchema>;
 export type PriceItem = z.infer<typeof priceItemSchema>;
 export type PriceBook = z.infer<typeof priceBookSchema>;
 export type ProjectFile = z.infer<typeof projectFileSchema>;
-export type CutPlan = z.infer<typeof cutPlanSchema>;
-export type PlanSheet = z.infer<typeof planSheetSchema>;
-export type SawCut = z.infer<typeof cutSchema>;

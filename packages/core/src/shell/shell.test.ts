@@ -7,6 +7,7 @@ import { archesOf, archFootprint, archSpan, clearHalfWidth } from './arch.js';
 import { buildShell } from './build.js';
 import { innerShell } from './inner.js';
 import { roomFigures } from './room.js';
+import { monotoneCurve } from '../numeric/curve.js';
 import { boxOf } from '../numeric/plane.js';
 import {
   curvatureRadius,
@@ -14,6 +15,7 @@ import {
   halfWidth,
   leanAlong,
   leanUp,
+  makeShell,
   roofHeight,
   sectionAcross,
   sideAlong,
@@ -209,6 +211,22 @@ describe('a shell from readings', () => {
       }),
       { seed: 9, numRuns: 60 },
     );
+  });
+});
+
+describe('walls whose tops differ by a little', () => {
+  it('stay walls up to their own top between stations: an unrolled wall has no dent', () => {
+    const section = (x: number, top: number) => ({
+      x,
+      left: monotoneCurve([0, top], [750, 750]),
+      right: monotoneCurve([0, top], [750, 750]),
+      roof: monotoneCurve([-750, 0, 750], [top, top + 4, top]),
+    });
+    const shell = makeShell(2000, 0, [section(0, 1798), section(1000, 1800), section(2000, 1798)]);
+    for (const x of [0, 300, 500, 900, 1300, 1999]) {
+      expect(halfWidth(shell, 'left', x, wallTop(shell, 'left', x))).toBeCloseTo(750, 6);
+      expect(developedHeight(shell, 'left', x, wallTop(shell, 'left', x))).toBeCloseTo(wallTop(shell, 'left', x), 3);
+    }
   });
 });
 

@@ -23,15 +23,24 @@ export interface Shell {
   readonly stations: readonly StationSection[];
   /** The stations' places along x, in order. */
   readonly at: readonly number[];
-}
-
-/** Puts sections together to a shell. */
-export function makeShell(length: number, floor: number, stations: readonly StationSection[]): Shell {
-  return { length, floor, stations, at: stations.map((station) => station.x) };
+  /** Where the lowest wall of each side meets the roof: below it every section is wall. */
+  readonly leastTop: { readonly left: number; readonly right: number };
 }
 
 const first = (curve: Curve): number => curve.at[0] ?? 0;
 const last = (curve: Curve): number => curve.at.at(-1) ?? 0;
+
+/** Puts sections together to a shell. */
+export function makeShell(length: number, floor: number, stations: readonly StationSection[]): Shell {
+  const least = (side: Side): number => Math.min(...stations.map((section) => last(section[side])));
+  return {
+    length,
+    floor,
+    stations,
+    at: stations.map((station) => station.x),
+    leastTop: { left: least('left'), right: least('right') },
+  };
+}
 
 /** Along x between stations the same shape-preserving curve is used; before the first and behind the last station their value is held. */
 function alongVehicle(shell: Shell, x: number, valueOf: (section: StationSection) => number): number {
@@ -72,6 +81,9 @@ export function sideDistance(section: StationSection, side: Side, z: number): nu
  * above the wall's top it follows the roof curve, and is 0 above the roof.
  */
 export function halfWidth(shell: Shell, side: Side, x: number, z: number): number {
+  // walls of neighbouring stations end at slightly different heights: up to the wall's own top here it is wall throughout
+  if (z > shell.leastTop[side] && z <= wallTop(shell, side, x) + 1e-9)
+    return alongVehicle(shell, x, (section) => evaluate(section[side], Math.min(z, last(section[side]))));
   return alongVehicle(shell, x, (section) => sideDistance(section, side, z));
 }
 

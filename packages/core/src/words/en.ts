@@ -1,8 +1,11 @@
+import { LINING_EN } from './lining-en.js';
+
 /**
  * What the computation says, in English. A translation is another object with the same keys.
  * Blanks are filled by name: {who}. A length is written in the reader's units.
  */
 export const EN = {
+  ...LINING_EN,
   'length.empty': 'Nothing is typed yet. A length is a number such as 1420, 142 cm or 55 7/8 in.',
   'length.comma': '“{typed}” can be read two ways. Write 1420, 1 420 or 1.42.',
   'length.unreadable':
@@ -198,6 +201,12 @@ export const EN = {
   'cut.tooLarge.both':
     '{part}, {length} × {width}, is larger than any {material}: {sheetLength} × {sheetWidth}. Split it both ways.',
   'cut.tooLarge.stock': '{part} is left over: there are not enough sheets of {material}.',
+  'cut.conflict.gone': '{part} is cut, but the design has no such part any more.',
+  'cut.conflict.short':
+    '{part} is cut and would now have to be {amount} longer: let a strip in, move its neighbour, or cut it again.',
+  'cut.conflict.narrow':
+    '{part} is cut and would now have to be {amount} wider: let a strip in, move its neighbour, or cut it again.',
+  'cut.conflict.over': '{part} is cut and would now be smaller: take off {length} along and {width} across.',
   'cut.notSold': '{part} is cut from {material}, which the price book does not sell in sheets.',
 
   'size.sheet': '{length} × {width}',
@@ -228,6 +237,8 @@ export const EN = {
   'task.line.doors': 'Line the doors: {material}',
   'task.line.windows': 'Line the window reveals: {material}',
   'task.subfloorCut': 'Cut the subfloor, {count} boards',
+  'task.subfloorSeal': 'Seal the floor board: edges, underside and top, {coats} coats',
+  'lag.seal': '{hours} h to dry at {temperature} °C, before the next coat and before glue',
   'task.subfloorDry': 'Lay the subfloor dry and trim it',
   'task.subfloorGlue': 'Glue the subfloor down',
   'task.unitCut': 'Cut {name}, {count} parts',

@@ -11,7 +11,12 @@ export interface MoneyParam {
   readonly currency: string;
 }
 
-export type MessageParam = string | number | LengthParam | MoneyParam;
+/** A word of the word list inside a message. */
+export interface WordParam {
+  readonly word: WordKey;
+}
+
+export type MessageParam = string | number | LengthParam | MoneyParam | WordParam;
 
 /** A sentence that has not been put into words yet: a key of the word list and what goes into its blanks. */
 export interface Message {

@@ -19,6 +19,7 @@ export function formatMoney(minor: number, currency: string): string {
 function write(param: MessageParam, voice: Voice): string {
   if (typeof param === 'string') return param;
   if (typeof param === 'number') return groupDigits(param, Number.isInteger(param) ? 0 : 1);
+  if ('word' in param) return voice.words[param.word];
   if ('mm' in param)
     return voice.lengths.units === 'mm'
       ? formatLength(param.mm, voice.lengths)

@@ -1,8 +1,10 @@
-import type { BuildUps, Covered, PriceBook, Settings, Unit } from '../project/schema.js';
+import type { BuildUps, Covered, PriceBook, Settings, Survey, Unit } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
 import { materialOf } from '../layers/buildup.js';
+import { SEAL_COATS } from '../costing/shopping.js';
 import { cureRule } from '../layout/rules/registry.js';
 import type { CoveredAreas } from '../layers/areas.js';
+import { openBefore } from '../measure/cover-gate.js';
 import { message, type Message } from '../words/message.js';
 
 /** One piece of work, the work it waits for, and the time that must pass before what follows. */
@@ -15,6 +17,8 @@ export interface Task {
   readonly lagWhy: Message | null;
   readonly after: readonly string[];
   readonly caution: Message | null;
+  /** What has to be decided, done or read before it: it covers something for good. */
+  readonly open: readonly Message[];
 }
 
 /** Working time, minutes: estimates for one person with hand-held tools. */
@@ -25,6 +29,7 @@ const MINUTES = {
   cutPart: 12,
   drySubfloor: 30,
   glueM2: 20,
+  sealM2: 3,
   assemblePart: 14,
   fitUnit: 75,
 } as const;
@@ -32,6 +37,7 @@ const WALLS: readonly Covered[] = ['left', 'right', 'ceiling', 'doors', 'windows
 
 export interface TasksInput {
   readonly buildUps: BuildUps;
+  readonly survey: Survey;
   readonly units: readonly Unit[];
   readonly parts: readonly Part[];
   readonly areas: CoveredAreas | null;
@@ -42,6 +48,15 @@ export interface TasksInput {
 function cureHours(input: TasksInput, material: string): number {
   const hours = materialOf(input.book, material)?.cureHours ?? 0;
   return cureRule.run({ hours, temperature: input.settings.workTemperature }).hours;
+}
+
+/** What must be closed before a surface is covered. */
+function openOn(surface: Covered, { survey }: TasksInput): readonly Message[] {
+  return surface === 'doors' || surface === 'windows'
+    ? []
+    : openBefore({ survey }, surface)
+        .filter((point) => point.stops)
+        .map((point) => point.said);
 }
 
 function layerTasks(surface: Covered, input: TasksInput, area: number, before: readonly string[]): Task[] {
@@ -65,6 +80,7 @@ function layerTasks(surface: Covered, input: TasksInput, area: number, before: r
       lagHours: 0,
       lagWhy: null,
       after,
+      open: kind === 'line' ? openOn(surface, input) : [],
       caution: kind === 'insulate' ? message('caution.fibres') : kind === 'batten' ? message('caution.drilling') : null,
     };
     after = [task.id];
@@ -76,6 +92,7 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
   const boards = input.parts.filter((part) => part.role === 'subfloor');
   if (boards.length === 0) return [];
   const lag = cureHours(input, 'floor-glue');
+  const drying = cureHours(input, 'wood-sealer');
   return [
     {
       id: 'subfloor-cut',
@@ -85,6 +102,7 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
       lagWhy: null,
       after: [],
       caution: message('caution.saw'),
+      open: [],
     },
     {
       id: 'subfloor-dry',
@@ -94,7 +112,22 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
       lagWhy: null,
       after: ['subfloor-cut', ...under],
       caution: message('caution.underFloor'),
+      open: [],
     },
+    ...(drying > 0
+      ? [
+          {
+            id: 'subfloor-seal',
+            title: message('task.subfloorSeal', { coats: SEAL_COATS }),
+            minutes: Math.round((input.areas?.floor ?? 0) * SEAL_COATS * 2 * MINUTES.sealM2),
+            lagHours: drying * SEAL_COATS,
+            lagWhy: message('lag.seal', { hours: Math.round(drying), temperature: input.settings.workTemperature }),
+            after: ['subfloor-dry'],
+            open: [],
+            caution: message('caution.fumes'),
+          },
+        ]
+      : []),
     {
       id: 'subfloor-glue',
       title: message('task.subfloorGlue'),
@@ -104,7 +137,8 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
         lag > 0
           ? message('lag.floorGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature })
           : null,
-      after: ['subfloor-dry'],
+      after: [drying > 0 ? 'subfloor-seal' : 'subfloor-dry'],
+      open: openOn('floor', input),
       caution: message('caution.fumes'),
     },
   ];
@@ -125,6 +159,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
       lagWhy: null,
       after: [],
       caution: message('caution.saw'),
+      open: [],
     },
     {
       id: build,
@@ -137,6 +172,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
           : null,
       after: [cut],
       caution: null,
+      open: [],
     },
     {
       id: `${unit.id}-fit`,
@@ -146,6 +182,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
       lagWhy: null,
       after: [build, ...ready],
       caution: message('caution.fixing'),
+      open: [],
     },
   ];
 }

@@ -1,33 +1,133 @@
 import ToggleButton from '@mui/material/ToggleButton';
-import { partMass, type Part } from '@nestplank/core';
-import { useScene } from '../../state/scene.js';
+import { useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { partMass, type Lining, type Part } from '@nestplank/core';
+import { useScene, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
+import { groupOf, partGroups } from './groups.js';
+import { FloorDrawing, FLOOR_LAYERS, type FloorLayers } from './floor/FloorDrawing.js';
+import { FloorPanel } from './floor/FloorPanel.js';
+import { HowMade } from './HowMade.js';
+import { Boxes } from './lining/Boxes.js';
+import { CompareLinings } from './lining/CompareLinings.js';
+import { Fittings } from './lining/Fittings.js';
+import { KerfBend } from './lining/KerfBend.js';
+import { PartTable } from './lining/PartTable.js';
+import { LiningPanel, moveSeam } from './lining/LiningPanel.js';
+import { SurfaceDrawing, type Shown } from './lining/SurfaceDrawing.js';
 import { PartFan } from './PartFan.js';
 import { PartPanel } from './PartPanel.js';
-import { HowMade } from './HowMade.js';
+import { Patterns } from './Patterns.js';
+import { ScribePasses } from './ScribePasses.js';
 
-/** Build: one unit taken apart, each part with its drawing, and how it is made. */
-export default function BuildStage() {
+const LAYERS = ['seams', 'supports', 'fixings', 'hidden'] as const;
+
+/** The flat drawing of a lined surface, with what is drawn over it to be switched. */
+function Surface({
+  lining,
+  chosen,
+  scene,
+}: {
+  readonly lining: Lining;
+  readonly chosen: string | null;
+  readonly scene: Scene;
+}) {
   const { t } = useSpeech();
+  const [shown, setShown] = useState<Shown>({ seams: true, supports: true, fixings: false, hidden: true });
+  return (
+    <>
+      <div className="strip row wrap" style={{ borderTop: 0 }}>
+        <div className="chips" role="group" aria-label={t('lining.show')}>
+          {LAYERS.map((layer) => (
+            <ToggleButton
+              key={layer}
+              value={layer}
+              selected={shown[layer]}
+              onChange={() => setShown({ ...shown, [layer]: !shown[layer] })}
+            >
+              {t(`lining.show.${layer}`)}
+            </ToggleButton>
+          ))}
+        </div>
+      </div>
+      <SurfaceDrawing
+        lining={lining}
+        shown={shown}
+        chosen={chosen}
+        onPart={(part) => look({ part: part === chosen ? null : part })}
+        onSeam={lining.widest === null || scene.previewing ? null : (index, to) => void moveSeam(lining, index, to)}
+      />
+      <p className="small soft" style={{ padding: '0 18px 10px' }}>
+        {t(`lining.seen.${lining.surface}`)}
+      </p>
+    </>
+  );
+}
+
+/** The floor from above, with what is drawn to be switched. */
+function Floor({ chosen, scene }: { readonly chosen: string | null; readonly scene: Scene }) {
+  const { t } = useSpeech();
+  const [shown, setShown] = useState<FloorLayers>({
+    board: true,
+    battens: true,
+    screws: false,
+    planks: false,
+    under: true,
+  });
+  return (
+    <>
+      <div className="strip row wrap" style={{ borderTop: 0 }}>
+        <div className="chips" role="group" aria-label={t('lining.show')}>
+          {FLOOR_LAYERS.map((layer) => (
+            <ToggleButton
+              key={layer}
+              value={layer}
+              selected={shown[layer]}
+              onChange={() => setShown({ ...shown, [layer]: !shown[layer] })}
+            >
+              {t(`floor.show.${layer}`)}
+            </ToggleButton>
+          ))}
+        </div>
+      </div>
+      <FloorDrawing
+        scene={scene}
+        shown={shown}
+        chosen={chosen}
+        onPart={(part) => look({ part: part === chosen ? null : part })}
+      />
+      <p className="small soft" style={{ padding: '0 18px 10px' }}>
+        {t('floor.seen')}
+      </p>
+    </>
+  );
+}
+
+/** Build: one unit or surface taken apart, each part with its drawing, and how it is made. */
+export default function BuildStage() {
+  const speech = useSpeech();
+  const { t } = speech;
   const scene = useScene();
   const group = useView((view) => view.group);
   const chosenPart = useView((view) => view.part);
+  const [search] = useSearchParams();
+  const asked = search.get('part');
+  const askedPart = scene?.shape.parts.find((part) => part.id === asked);
+  const askedGroup = askedPart && groupOf(askedPart);
+  useEffect(() => {
+    // a label's code leads here
+    if (asked !== null && askedGroup !== undefined) look({ group: askedGroup, part: asked });
+  }, [asked, askedGroup]);
   if (!scene) return <main className="stage" />;
-  const { parts } = scene.shape;
-  const groups: { readonly id: string; readonly name: string; readonly parts: readonly Part[] }[] = [
-    ...(parts.some((part) => part.unit === null)
-      ? [{ id: 'subfloor', name: t('build.subfloor'), parts: parts.filter((part) => part.unit === null) }]
-      : []),
-    ...scene.project.units.map((unit) => ({
-      id: unit.id,
-      name: unit.name,
-      parts: parts.filter((part) => part.unit === unit.id),
-    })),
-  ];
+  const groups = partGroups(scene, speech);
   const open = groups.find((candidate) => candidate.id === group) ?? groups[0];
-  const part = open?.parts.find((candidate) => candidate.id === chosenPart) ?? open?.parts[0] ?? null;
+  const lining = scene.shape.lined.linings.find((candidate) => candidate.surface === open?.lined) ?? null;
+  const floor = open?.id === 'floor' && scene.shape.subfloor !== null;
+  const picked = open?.parts.find((candidate) => candidate.id === chosenPart);
+  const part: Part | null = picked ?? (lining || floor ? null : (open?.parts[0] ?? null));
   const mass = open?.parts.reduce((sum, item) => sum + (partMass(item, scene.book) ?? 0), 0) ?? 0;
+  const boxed = open?.id === 'windows' || open?.id === 'arches' || open?.lined === 'left' || open?.lined === 'right';
   return (
     <main className="stage">
       <div className="board">
@@ -55,13 +155,33 @@ export default function BuildStage() {
                 {t('build.parts', { count: open.parts.length, mass: mass.toFixed(1) })}
               </span>
             </div>
-            <PartFan parts={open.parts} chosen={part?.id ?? null} scene={scene} />
+            {floor ? (
+              <Floor chosen={part?.id ?? null} scene={scene} />
+            ) : lining ? (
+              <Surface lining={lining} chosen={part?.id ?? null} scene={scene} />
+            ) : (
+              <PartFan parts={open.parts} chosen={part?.id ?? null} scene={scene} />
+            )}
           </>
         )}
       </div>
       <div className="side">
-        {part ? <PartPanel part={part} scene={scene} /> : <p className="soft">{t('build.pick')}</p>}
-        {open && <HowMade group={open.id} scene={scene} />}
+        {part && <PartPanel part={part} scene={scene} />}
+        {part?.edges
+          .filter((edge) => edge.kind === 'scribe')
+          .map((edge) => (
+            <ScribePasses key={`${part.id}:${edge.at}`} part={part} edge={edge} scene={scene} />
+          ))}
+        {!part && !lining && !floor && <p className="soft">{t('build.pick')}</p>}
+        {lining && <LiningPanel key={lining.surface} lining={lining} scene={scene} />}
+        {lining && <Fittings key={`fittings-${lining.surface}`} surface={lining.surface} scene={scene} />}
+        {lining && open && <PartTable parts={open.parts} scene={scene} />}
+        {lining && <KerfBend key={`kerf-${lining.surface}`} lining={lining} scene={scene} />}
+        {lining && <CompareLinings key={`compare-${lining.surface}`} surface={lining.surface} scene={scene} />}
+        {boxed && <Boxes scene={scene} />}
+        {floor && <FloorPanel scene={scene} />}
+        {open && !lining && !boxed && <HowMade group={open.id} scene={scene} />}
+        <Patterns key={part?.id ?? ''} part={part} scene={scene} />
       </div>
     </main>
   );

@@ -46,6 +46,23 @@ export function PartDrawing({ part, hatch, scale, margin = 4, label, sizes }: Pa
             strokeDasharray="5 3"
           />
         ))}
+      {part.marks && (
+        <g>
+          {part.marks.lines.map((mark, i) => (
+            <path
+              key={i}
+              d={linePath([at(mark.from), at(mark.to)])}
+              stroke="var(--soft)"
+              strokeWidth={1}
+              strokeDasharray="9 4 2 4"
+            />
+          ))}
+          {sizes &&
+            part.marks.screws.map((point, i) => (
+              <circle key={i} cx={at(point)[0]} cy={at(point)[1]} r={1.6} fill="var(--data)" />
+            ))}
+        </g>
+      )}
       {sizes && (
         <>
           <text

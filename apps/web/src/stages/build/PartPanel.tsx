@@ -1,6 +1,7 @@
-import { blankOf, materialOf, partMass, type Part } from '@nestplank/core';
+import { blankOf, materialOf, partMass, type Part, type PartMarks } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
+import { groupOf, partGroups } from './groups.js';
 import { partName } from './names.js';
 import { PartDrawing } from './PartDrawing.js';
 
@@ -12,6 +13,7 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
   const material = materialOf(scene.book, part.material);
   const mass = partMass(part, scene.book);
   const unit = scene.project.units.find((candidate) => candidate.id === part.unit);
+  const piece = scene.shape.lined.linings.flatMap((lining) => lining.pieces).find((p) => p.part === part.id);
   const name = partName(part, scene.shape.parts, speech);
   const scale = Math.min(296 / blank.length, 220 / blank.width);
   const degrees = (value: number): string => value.toFixed(1);
@@ -19,7 +21,7 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
   return (
     <section className="stack" aria-label={name}>
       <h1 style={{ fontSize: 22 }}>
-        {unit?.name ?? t('build.subfloor')}: {name}
+        {unit?.name ?? partGroups(scene, speech).find((group) => group.id === groupOf(part))?.name}: {name}
       </h1>
       <PartDrawing
         part={part}
@@ -34,6 +36,16 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
         <span className="soft">{part.grain ? t('build.grainAlong') : t('build.grainAny')}</span>
         {mass !== null && <span className="figures"> · {mass.toFixed(1)} kg</span>}
       </p>
+      {piece && (
+        <p className="small">
+          {piece.hidden > 0.98
+            ? t('part.hiddenWhole')
+            : piece.hidden > 0.02
+              ? t('part.hiddenPart', { percent: Math.round(100 * piece.hidden) })
+              : t('part.seen')}
+        </p>
+      )}
+      {part.marks && <Marks marks={part.marks} upright={Math.abs(part.place.along[2]) > 0.5} />}
       {part.edges
         .filter((edge) => edge.kind === 'scribe')
         .map((edge) => (
@@ -49,5 +61,38 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
           </p>
         ))}
     </section>
+  );
+}
+
+/** Support lines and holes by their distance from two edges, so that nothing has to be marked again on the wall. */
+function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright: boolean }) {
+  const { t, len, style } = useSpeech();
+  const decimals = style.units === 'mm' ? 1 : 0;
+  const lines = [...new Map(marks.lines.map((line) => [line.name, line])).values()];
+  if (lines.length === 0 && marks.holes.length === 0) return null;
+  return (
+    <div className="stack" style={{ gap: 2 }}>
+      <p className="small soft">{t('part.marks')}</p>
+      {lines.map((line) => (
+        <p key={line.name} className="small figures">
+          {upright
+            ? t('part.lineUp', { name: line.name, at: len(line.from[1], decimals) })
+            : t('part.line', { name: line.name, at: len(line.from[0], decimals) })}
+        </p>
+      ))}
+      {marks.holes.map((hole) => (
+        <p key={hole.name} className="small figures">
+          {t('part.hole', {
+            name: hole.name,
+            x: len(hole.at[0], decimals),
+            y: len(hole.at[1], decimals),
+            diameter: len(hole.diameter),
+          })}
+          {hole.slot && ` · ${t('part.slot')}`}
+          {hole.rough && ` · ${t('part.rough')}`}
+        </p>
+      ))}
+      {marks.screws.length > 0 && <p className="small figures">{t('part.screws', { count: marks.screws.length })}</p>}
+    </div>
   );
 }

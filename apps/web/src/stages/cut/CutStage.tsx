@@ -1,21 +1,65 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useState } from 'react';
-import { formatMoney, type MaterialPlan } from '@nestplank/core';
+import ToggleButton from '@mui/material/ToggleButton';
+import { useMemo, useState } from 'react';
+import { fenceOrder, formatMoney, settingStep, type MaterialPlan, sheetLetter } from '@nestplank/core';
+import { useKeys } from '../../frame/use-keys.js';
 import { useScene } from '../../state/scene.js';
+import { TabStrip } from '../../ui/TabStrip.js';
 import { useSpeech, type Speech } from '../../words/words.js';
+import { BenchView } from './BenchView.js';
+import { FenceStrip } from './FenceStrip.js';
+
+import { OffcutPanel } from './OffcutPanel.js';
+import { PrintPanel } from './PrintPanel.js';
+import { SawPanel } from './SawPanel.js';
 import { SheetDrawing } from './SheetDrawing.js';
 import { SheetPanel } from './SheetPanel.js';
 import { useCutting, type Cutting } from './use-cutting.js';
+import { WhatIfPanel } from './WhatIfPanel.js';
+
+const TABS = ['sheet', 'saw', 'offcuts', 'whatif', 'print'] as const;
+
+/** Why fewer sheets cannot do: there is not area enough, or too few parts go beside each other. */
+function proofWhy({ plan, job, sheets }: MaterialPlan, { t }: Speech): string {
+  const room = (size: { readonly length: number; readonly width: number }): number =>
+    (size.length + job.kerf) * (size.width + job.kerf);
+  const parts = plan.sheets
+    .flatMap((sheet) => sheet.placements)
+    .reduce((sum, placed) => {
+      const part = job.parts.find((candidate) => candidate.id === placed.part);
+      return sum + room({ length: part?.length ?? 0, width: part?.width ?? 0 });
+    }, 0);
+  const share = Math.round(
+    (100 * parts) /
+      Math.max(
+        1,
+        sheets.reduce((sum, sheet) => sum + room(sheet), 0),
+      ),
+  );
+  const byArea = Math.ceil(parts / Math.max(1, ...sheets.map(room))) >= sheets.length;
+  return t(job.kind === 'bar' ? 'cut.provedBars' : byArea ? 'cut.provedArea' : 'cut.provedShape', {
+    count: sheets.length - 1,
+    share,
+  });
+}
 
 /** How far a plan is from what cannot be undercut, in one line. */
 function proofLine(
-  { plan }: MaterialPlan,
+  item: MaterialPlan,
   currency: string,
-  { t }: Speech,
+  speech: Speech,
 ): { readonly text: string; readonly proved: boolean } {
+  const { plan } = item;
+  const { t } = speech;
   const money = (minor: number): string => formatMoney(minor, currency);
-  if (plan.proved) return { text: t('cut.proved', { cost: money(plan.cost) }), proved: true };
+  if (plan.proved)
+    return {
+      text: `${t('cut.proved', { cost: money(plan.cost) })} ${
+        item.remaining.fixed.length > 0 ? t('cut.provedBegun') : item.sheets.length > 1 ? proofWhy(item, speech) : ''
+      }`,
+      proved: true,
+    };
   if (plan.bound === 0) return { text: t('cut.noBound', { cost: money(plan.cost) }), proved: false };
   return {
     text: t('cut.gap', {
@@ -27,8 +71,14 @@ function proofLine(
   };
 }
 
-function resultLine(result: Cutting['results'][string] | undefined, currency: string, { t }: Speech): string | null {
-  if (!result) return null;
+function stateLine(
+  item: MaterialPlan,
+  result: Cutting['results'][string] | undefined,
+  currency: string,
+  { t }: Speech,
+): string {
+  if (item.state === 'mended') return t('cut.mended', { count: item.anew.length });
+  if (!result) return t(`cut.${item.state}`);
   return result.after < result.before
     ? t('cut.result', {
         cost: formatMoney(result.after, currency),
@@ -37,119 +87,174 @@ function resultLine(result: Cutting['results'][string] | undefined, currency: st
     : t('cut.resultSame', { steps: result.steps });
 }
 
-/** Cut: parts on sheets, and how far the plan is from the bound. */
+/** Cut: the work told by fence settings, the sheets they touch, and how far the plan is from the bound. */
 export default function CutStage() {
   const speech = useSpeech();
-  const { t, said } = speech;
+  const { t, said, len, style } = speech;
   const scene = useScene();
   const cutting = useCutting();
-  const [chosen, setChosen] = useState<{ readonly material: string; readonly sheet: number } | null>(null);
+  const [material, setMaterial] = useState<string | null>(null);
+  const [sheet, setSheet] = useState<string | null>(null);
+  const [fence, setFence] = useState<number | null>(null);
+  const [tab, setTab] = useState<(typeof TABS)[number]>('sheet');
+  const [bench, setBench] = useState(false);
+  const plans = scene?.derived.plans ?? [];
+  const item = plans.find((candidate) => candidate.material.id === material) ?? plans[0];
+  const order = useMemo(() => (item ? fenceOrder(item.sheets, settingStep(style)) : []), [item, style]);
+  const keys = useMemo(() => ({ b: () => setBench(true) }), []);
+  useKeys(keys);
   if (!scene) return <main className="stage" />;
-  const { plans, problems } = scene.derived;
   const smallest = scene.project.settings.cutting.smallestOffcut;
-  const shown = plans.map((item) =>
-    cutting.running?.material === item.material.id ? { ...item, plan: cutting.running.plan } : item,
-  );
-  const widest = Math.max(...plans.flatMap((item) => item.material.stocks.map((stock) => stock.length)), 1);
-  const open = shown.find((item) => item.material.id === chosen?.material) ?? shown[0];
-  const sheetIndex = open ? Math.min(chosen?.sheet ?? 0, open.plan.sheets.length - 1) : 0;
-  const trouble = problems.filter((problem) => problem.stage === 'cut');
+  const trouble = scene.derived.problems.filter((problem) => problem.stage === 'cut');
+  if (!item)
+    return (
+      <main className="stage wide">
+        <p className="empty">{t('cut.none')}</p>
+      </main>
+    );
+  const proof = proofLine(item, scene.book.currency, speech);
+  const isDone = (id: string, name: string): boolean =>
+    item.sheets.find((candidate) => candidate.id === id)?.done.includes(name) ?? false;
+  const firstOpen = order.findIndex((setting) => setting.steps.some((step) => !isDone(step.sheet, step.name)));
+  const openFence = Math.min(fence ?? Math.max(0, firstOpen), order.length - 1);
+  const steps = order[openFence]?.steps ?? [];
+  const chosen = item.sheets.find((candidate) => candidate.id === sheet) ?? item.sheets[0];
+  const widest = Math.max(...item.sheets.map((candidate) => candidate.length), 1);
+  const bar = item.job.kind === 'bar';
+  const trim = bar ? 0 : scene.project.settings.cutting.trim;
+  if (bench) return <BenchView plans={plans} start={item.material.id} scene={scene} onClose={() => setBench(false)} />;
   return (
     <main className="stage">
       <div className="board">
-        {shown.length === 0 ? (
-          <p className="empty">{t('cut.none')}</p>
-        ) : (
-          <>
-            <div
-              className="strip row apart wrap"
-              style={{ borderTop: 0, borderBottom: 'var(--line) solid var(--ink)' }}
+        <div className="strip row wrap" style={{ borderTop: 0, borderBottom: 'var(--line) solid var(--ink)' }}>
+          <div className="chips" role="group" aria-label={t('cut.materials')}>
+            {plans.map((candidate) => (
+              <ToggleButton
+                key={candidate.material.id}
+                value={candidate.material.id}
+                selected={candidate === item}
+                onChange={() => {
+                  setMaterial(candidate.material.id);
+                  setSheet(null);
+                  setFence(null);
+                }}
+              >
+                {candidate.material.name} · {candidate.sheets.length}
+                {candidate.plan.proved ? ' ✓' : ''}
+              </ToggleButton>
+            ))}
+          </div>
+          <span className="grow" />
+          {cutting.running ? (
+            <Button onClick={cutting.cancel}>{t('cut.cancel')}</Button>
+          ) : (
+            <Button
+              onClick={() =>
+                cutting.start(
+                  plans.map((plan) => plan.material.id),
+                  smallest,
+                )
+              }
             >
-              {cutting.running ? (
-                <div className="row grow">
-                  <Button variant="contained" onClick={cutting.cancel}>
-                    {t('cut.cancel')}
-                  </Button>
-                  <span style={{ minWidth: 210 }} role="status">
-                    {t('cut.searching', {
-                      material:
-                        (open && plans.find((p) => p.material.id === cutting.running?.material)?.material.name) || '',
-                      step: cutting.running.step,
-                    })}
-                  </span>
-                  <LinearProgress
-                    variant="determinate"
-                    value={cutting.running.share * 100}
-                    className="grow"
-                    aria-label={t('cut.cutAll')}
-                  />
-                </div>
-              ) : (
-                <Button variant="contained" onClick={() => cutting.start(plans, smallest)}>
-                  {t('cut.cutAll')}
-                </Button>
-              )}
-              <span className="small soft">{t('cut.caution')}</span>
-            </div>
-            {trouble.length > 0 && (
-              <div className="stack" style={{ padding: '12px 18px 0' }}>
-                {trouble.map((problem) => (
-                  <p key={problem.place} className="problem" role="alert">
-                    {said(problem.said)}
-                  </p>
-                ))}
-              </div>
-            )}
-            {shown.map((item) => {
-              const proof = proofLine(item, scene.book.currency, speech);
-              const result = resultLine(cutting.results[item.material.id], scene.book.currency, speech);
-              return (
-                <section key={item.material.id} aria-label={item.material.name}>
-                  <div className="proof">
-                    <h2>
-                      {item.material.name} ·{' '}
-                      {item.plan.sheets.length === 1
-                        ? t('cut.sheet.one')
-                        : t('cut.sheets', { count: item.plan.sheets.length })}
-                    </h2>
-                    <span className={proof.proved ? 'done' : ''}>
-                      {proof.proved ? '✓ ' : ''}
-                      {proof.text}
-                    </span>
-                    <span className="soft small">{result ?? t(`cut.${item.state}`)}</span>
-                  </div>
-                  <div className="sheets">
-                    {item.plan.sheets.map((sheet, i) => (
-                      <button
-                        key={i}
-                        type="button"
-                        className="sheet-tile"
-                        aria-pressed={open?.material.id === item.material.id && sheetIndex === i}
-                        onClick={() => setChosen({ material: item.material.id, sheet: i })}
-                        aria-label={t('cut.sheetName', {
-                          material: item.material.name,
-                          number: i + 1,
-                          parts: sheet.placements.length,
-                        })}
-                      >
-                        <SheetDrawing
-                          item={item}
-                          sheet={sheet}
-                          scale={(shown.length > 4 ? 168 : 204) / widest}
-                          trim={scene.project.settings.cutting.trim}
-                          labels={false}
-                        />
-                      </button>
-                    ))}
-                  </div>
-                </section>
-              );
-            })}
-          </>
+              {t('cut.cutAll')}
+            </Button>
+          )}
+          <Button variant="contained" onClick={() => setBench(true)}>
+            {t('cut.bench')}
+          </Button>
+        </div>
+        {cutting.running && (
+          <div className="row" style={{ padding: '8px 18px 0' }}>
+            <span style={{ minWidth: 210 }} role="status">
+              {t('cut.searching', {
+                material: plans.find((p) => p.material.id === cutting.running?.material)?.material.name ?? '',
+                step: cutting.running.step,
+              })}
+            </span>
+            <LinearProgress
+              variant="determinate"
+              value={cutting.running.share * 100}
+              className="grow"
+              aria-label={t('cut.cutAll')}
+            />
+          </div>
         )}
+        {trouble.length > 0 && (
+          <div className="stack" style={{ padding: '12px 18px 0' }}>
+            {trouble.map((problem) => (
+              <p key={`${problem.place}:${problem.said.key}`} className="problem" role="alert">
+                {said(problem.said)}
+              </p>
+            ))}
+          </div>
+        )}
+        <div className="proof">
+          <h2>
+            {item.material.name} ·{' '}
+            {item.sheets.length === 1
+              ? t(bar ? 'cut.bar.one' : 'cut.sheet.one')
+              : t(bar ? 'cut.bars' : 'cut.sheets', { count: item.sheets.length })}
+          </h2>
+          <span className={proof.proved ? 'done' : ''}>
+            {proof.proved ? '✓ ' : ''}
+            {proof.text}
+          </span>
+          <span className="soft small">
+            {stateLine(item, cutting.results[item.material.id], scene.book.currency, speech)}
+          </span>
+        </div>
+        <p className="small soft" style={{ padding: '4px 18px 0' }}>
+          {order.length === 0
+            ? t('cut.noCuts')
+            : `${trim > 0 ? t('cut.trimFirst', { trim: len(trim) }) : ''} ${t('cut.caution')}`}
+        </p>
+        {order.length > 0 && (
+          <FenceStrip key={item.material.id} item={item} order={order} open={openFence} onOpen={setFence} />
+        )}
+        <div className={bar ? 'sheets bars' : 'sheets'}>
+          {item.sheets.map((candidate, i) => (
+            <button
+              key={candidate.id}
+              type="button"
+              className={steps.some((step) => step.sheet === candidate.id) ? 'sheet-tile touched' : 'sheet-tile'}
+              aria-pressed={chosen === candidate}
+              onClick={() => {
+                setSheet(candidate.id);
+                setTab('sheet');
+              }}
+              aria-label={t(bar ? 'cut.barName' : 'cut.sheetName', {
+                material: item.material.name,
+                number: sheetLetter(i),
+                parts: candidate.placements.length,
+              })}
+            >
+              <span className="row apart small">
+                <strong>{sheetLetter(i)}</strong>
+                <span className={item.anew.includes(candidate.id) ? 'needs' : 'soft'}>
+                  {candidate.begun ? t('cut.begun') : item.anew.includes(candidate.id) ? t('cut.anew') : ''}
+                </span>
+              </span>
+              <SheetDrawing
+                item={item}
+                sheet={candidate}
+                scale={(bar ? 760 : item.sheets.length > 6 ? 178 : 262) / widest}
+                labels={bar || item.sheets.length <= 6}
+                bring={steps.filter((step) => step.sheet === candidate.id)}
+                title={t(bar ? 'cut.barOf' : 'cut.sheetOf', { letter: sheetLetter(i) })}
+              />
+            </button>
+          ))}
+        </div>
       </div>
       <div className="side">
-        {open && open.plan.sheets[sheetIndex] && <SheetPanel item={open} index={sheetIndex} scene={scene} />}
+        <TabStrip label={t('cut.tabs')} tabs={TABS} open={tab} prefix="cut.tab." panel="cut-panel" onOpen={setTab} />
+        <div id="cut-panel" role="tabpanel" aria-labelledby={`cut-panel-${tab}`} className="stack">
+          {tab === 'sheet' && chosen && <SheetPanel item={item} sheet={chosen} scene={scene} onSheet={setSheet} />}
+          {tab === 'saw' && <SawPanel scene={scene} />}
+          {tab === 'offcuts' && <OffcutPanel item={item} scene={scene} />}
+          {tab === 'whatif' && <WhatIfPanel key={item.key} item={item} scene={scene} />}
+          {tab === 'print' && <PrintPanel scene={scene} />}
+        </div>
       </div>
     </main>
   );

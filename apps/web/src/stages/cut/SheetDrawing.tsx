@@ -1,12 +1,20 @@
-import type { MaterialPlan, PlanSheet } from '@nestplank/core';
+import { barOutline, cutName, footprintOf, type MaterialPlan, type PlannedSheet, type Step } from '@nestplank/core';
 import { useSpeech } from '../../words/words.js';
 
 interface SheetDrawingProps {
   readonly item: MaterialPlan;
-  readonly sheet: PlanSheet;
+  readonly sheet: PlannedSheet;
+  /** Pixels for a millimetre. */
   readonly scale: number;
-  readonly trim: number;
   readonly labels: boolean;
+  /** Cuts to bring out, such as those of one fence setting. */
+  readonly bring?: readonly Step[];
+  /** A part to bring out. */
+  readonly part?: string | null;
+  readonly onPart?: (part: string) => void;
+  readonly title: string;
+  /** Parts that fade, such as those on other pieces than the one at the saw. */
+  readonly faded?: (placed: PlannedSheet['placements'][number]) => boolean;
 }
 
 /** Fits a text into a width: its size in pixels, or 0 when it would not be readable. */
@@ -15,35 +23,53 @@ const fitting = (text: string, room: number, rise: number): number => {
   return size >= 8.5 ? size : 0;
 };
 
-/** One sheet with its parts, grain running sideways; what is left is dashed. */
-export function SheetDrawing({ item, sheet, scale, trim, labels }: SheetDrawingProps) {
-  const { len, style } = useSpeech();
-  const stock = item.material.stocks.find((candidate) => candidate.id === sheet.stock);
-  if (!stock) return null;
-  const [width, height] = [stock.length * scale, stock.width * scale];
+/** The outline of a placed part on the sheet, in mm, when it is no rectangle. */
+function outlineOf(
+  item: MaterialPlan,
+  placed: PlannedSheet['placements'][number],
+): readonly (readonly [number, number])[] | null {
+  if (placed.ends) return barOutline(placed.length, placed.width, placed.ends, placed.turned, placed.flipped ?? false);
+  const outline = item.job.parts.find((part) => part.id === placed.part)?.outline;
+  if (!outline || placed.angle === undefined) return null;
+  const { length, width, angle } = placed;
+  return outline.map(([x, y]): readonly [number, number] =>
+    angle === 90 ? [width - y, x] : angle === 180 ? [length - x, width - y] : angle === 270 ? [y, length - x] : [x, y],
+  );
+}
+
+/** One sheet, grain running sideways: parts, what is left dashed, what is cut greyed, what was spoiled crossed out. */
+export function SheetDrawing({ item, sheet, scale, labels, bring, part, onPart, title, faded }: SheetDrawingProps) {
+  const { t, len, style } = useSpeech();
+  const trim = sheet.trim;
+  // bars are drawn wider than they are, so that their sizes can be read
+  const rise = item.job.kind === 'bar' ? Math.max(scale, (labels ? 34 : 7) / sheet.width) : scale;
+  const [width, height] = [(sheet.length + 2 * trim) * scale, (sheet.width + 2 * trim) * rise];
   const at = (x: number, y: number): readonly [number, number] => [
     (x + trim) * scale + 1,
-    height - (y + trim) * scale + 1,
+    height - (y + trim) * rise + 1,
   ];
+  const brought = new Set((bring ?? []).map((step) => step.name));
+  const outlines = new Set((bring ?? []).flatMap((step) => (step.part ? [step.part] : [])));
+  const doneNames = new Set(sheet.done);
   return (
     <svg
       width={width + 2}
       height={height + 2}
       viewBox={`0 0 ${width + 2} ${height + 2}`}
-      style={{ display: 'block', maxWidth: '100%' }}
+      style={{ display: 'block', maxWidth: '100%', height: 'auto' }}
       role="img"
-      aria-label={`${len(stock.length)} × ${len(stock.width)}`}
+      aria-label={title}
     >
       <rect x={1} y={1} width={width} height={height} fill="url(#hatch-solid)" stroke="var(--ink)" strokeWidth={1.25} />
-      {sheet.offcuts.map((rest) => {
+      {sheet.left.map((rest) => {
         const [x, y] = at(rest.x, rest.y + rest.width);
         return (
           <rect
             key={`${rest.x}:${rest.y}`}
             x={x}
             y={y}
-            width={rest.length * scale}
-            height={rest.width * scale}
+            width={Math.max(0, rest.length * scale)}
+            height={Math.max(0, rest.width * rise)}
             fill="var(--paper)"
             stroke="var(--soft)"
             strokeWidth={1}
@@ -51,32 +77,45 @@ export function SheetDrawing({ item, sheet, scale, trim, labels }: SheetDrawingP
           />
         );
       })}
-      {sheet.placements.map((placed) => {
-        const part = item.job.parts.find((candidate) => candidate.id === placed.part);
-        const [length, across] = placed.turned
-          ? [part?.width ?? 0, part?.length ?? 0]
-          : [part?.length ?? 0, part?.width ?? 0];
+      {sheet.placements.map((placed, i) => {
+        const { length: along, width: across } = footprintOf(placed);
         const [x, y] = at(placed.x, placed.y + across);
-        const [w, h] = [length * scale, across * scale];
+        const [w, h] = [along * scale, across * rise];
+        const cut = sheet.cut.includes(placed.part) && !placed.spoiled;
         const upright = h > w * 1.3;
-        const decimals =
-          style.units === 'mm' && ((part?.length ?? 0) % 1 !== 0 || (part?.width ?? 0) % 1 !== 0) ? 1 : 0;
-        const size = `${len(part?.length ?? 0, decimals)} × ${len(part?.width ?? 0, decimals)}`;
-        const [run, rise] = upright ? [h - 8, w] : [w - 8, h];
-        const big = labels ? fitting(size, run, rise / 2) : 0;
-        const small = labels ? fitting(placed.part, run, rise / 2.2) : 0;
+        const decimals = style.units === 'mm' && (placed.length % 1 !== 0 || placed.width % 1 !== 0) ? 1 : 0;
+        const size = `${len(placed.length, decimals)} × ${len(placed.width, decimals)}`;
+        const name = `${cut ? '✓ ' : ''}${placed.locked ? '⚿ ' : ''}${placed.part}`;
+        const [run, room] = upright ? [h - 8, w] : [w - 8, h];
+        const bar = item.job.kind === 'bar';
+        const big = labels ? fitting(bar ? len(placed.length, decimals) : size, run, bar ? room - 2 : room / 2) : 0;
+        const small = labels && !bar ? fitting(name, run, room / 2.2) : 0;
         const [cx, cy] = [x + w / 2, y + h / 2];
+        const chosen = part === placed.part || outlines.has(placed.part);
+        const outline = outlineOf(item, placed);
+        const fill = placed.spoiled ? 'var(--paper)' : cut ? 'var(--rule)' : `url(#hatch-${item.material.hatch})`;
+        const look = {
+          fill,
+          stroke: chosen ? 'var(--data)' : 'var(--ink)',
+          strokeWidth: chosen ? 3 : labels ? 1.25 : 0.9,
+        };
         return (
-          <g key={placed.part}>
-            <rect
-              x={x}
-              y={y}
-              width={w}
-              height={h}
-              fill={`url(#hatch-${item.material.hatch})`}
-              stroke="var(--ink)"
-              strokeWidth={labels ? 1.25 : 0.9}
-            />
+          <g
+            key={`${placed.part}:${i}`}
+            onClick={onPart && (() => onPart(placed.part))}
+            style={{ ...(onPart && { cursor: 'pointer' }), ...(faded?.(placed) && { opacity: 0.28 }) }}
+          >
+            {outline ? (
+              <polygon
+                points={outline.map(([px, py]) => at(placed.x + px, placed.y + py).join()).join(' ')}
+                {...look}
+              />
+            ) : (
+              <rect x={x} y={y} width={w} height={h} {...look} />
+            )}
+            {placed.spoiled && (
+              <path d={`M${x} ${y}l${w} ${h}M${x + w} ${y}l${-w} ${h}`} stroke="var(--needs)" strokeWidth={2} />
+            )}
             <g transform={upright ? `rotate(-90 ${cx} ${cy})` : undefined}>
               {big > 0 && (
                 <text
@@ -85,18 +124,39 @@ export function SheetDrawing({ item, sheet, scale, trim, labels }: SheetDrawingP
                   textAnchor="middle"
                   style={{ fontSize: big, fontWeight: 600 }}
                 >
-                  {size}
+                  {bar ? len(placed.length, decimals) : size}
                 </text>
               )}
               {small > 0 && (
                 <text x={cx} y={cy + small + 1} textAnchor="middle" style={{ fontSize: Math.min(small, 12) }}>
-                  {placed.part}
+                  {placed.spoiled ? t('cut.part.spoiled') : name}
                 </text>
               )}
             </g>
           </g>
         );
       })}
+      {sheet.cuts
+        .filter((cut) => brought.size > 0 && brought.has(cutName(cut)))
+        .map((cut) => {
+          const rip = cut.axis === 'rip';
+          const lean = (cut.to - cut.from) * Math.tan(((cut.angle ?? 0) * Math.PI) / 180);
+          const [x1, y1] = rip ? at(cut.from, cut.at) : at(cut.at, cut.from);
+          const [x2, y2] = rip ? at(cut.to, cut.at) : at(cut.at + lean, cut.to);
+          const done = doneNames.has(cutName(cut));
+          return (
+            <line
+              key={cutName(cut)}
+              x1={x1}
+              y1={y1}
+              x2={x2}
+              y2={y2}
+              stroke={done ? 'var(--soft)' : 'var(--data)'}
+              strokeWidth={labels ? 5 : 3}
+              strokeDasharray={done ? '2 3' : undefined}
+            />
+          );
+        })}
     </svg>
   );
 }

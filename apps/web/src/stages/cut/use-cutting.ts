@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { CutPlan, MaterialPlan } from '@nestplank/core';
-import { act } from '../../state/session.js';
+import { costWith, keptFrom, type CutJob, type CutPlan, type MaterialPlan } from '@nestplank/core';
+import { act, useSession } from '../../state/session.js';
 import type { CutProgress, CutService } from '../../workers/cut.worker.js';
 
 /** Time a material is searched for at most, seconds. */
@@ -18,8 +18,38 @@ export interface Cutting {
   readonly results: Readonly<
     Record<string, { readonly before: number; readonly after: number; readonly steps: number }>
   >;
-  readonly start: (plans: readonly MaterialPlan[], smallestOffcut: number) => void;
+  readonly start: (materials: readonly string[], smallestOffcut: number) => void;
   readonly cancel: () => void;
+}
+
+/** The plan of a material as it stands at this moment. */
+const itemNow = (material: string): MaterialPlan | undefined =>
+  useSession.getState().derived?.plans.find((item) => item.material.id === material);
+
+/** A search in a worker of its own that can be stopped; what it found so far is told on the way. */
+export function searchInWorker(
+  job: CutJob,
+  seconds: number,
+  smallestOffcut: number,
+  tell: (progress: CutProgress) => void,
+): { readonly end: Promise<CutProgress | null>; readonly stop: () => void } {
+  const worker = new Worker(new URL('../../workers/cut.worker.ts', import.meta.url), { type: 'module' });
+  const service = Comlink.wrap<CutService>(worker);
+  let best: CutProgress | null = null;
+  let stop: () => void = () => undefined;
+  const stopped = new Promise<null>((resolve) => {
+    stop = () => resolve(null);
+    worker.addEventListener('error', () => resolve(null));
+  });
+  const told = Comlink.proxy((progress: CutProgress) => {
+    best = progress;
+    tell(progress);
+  });
+  const end = Promise.race([service.search(job, seconds, smallestOffcut, told), stopped]).then((last) => {
+    worker.terminate();
+    return last ?? best;
+  });
+  return { end, stop };
 }
 
 /** Searches material after material in a worker; what was found is kept even when it is stopped halfway. */
@@ -28,48 +58,51 @@ export function useCutting(): Cutting {
   const [results, setResults] = useState<Cutting['results']>({});
   const stop = useRef<(() => void) | null>(null);
 
+  /** Searches one material; false when the design moved on meanwhile, so that what was found is of no use. */
   const searchOne = useCallback(async (item: MaterialPlan, smallestOffcut: number): Promise<boolean> => {
-    const worker = new Worker(new URL('../../workers/cut.worker.ts', import.meta.url), { type: 'module' });
-    const service = Comlink.wrap<CutService>(worker);
-    let best: CutProgress | null = null;
     const started = performance.now();
-    const cancelled = new Promise<'cancelled'>((resolve) => {
-      stop.current = () => resolve('cancelled');
-    });
-    const failed = new Promise<'failed'>((resolve) => worker.addEventListener('error', () => resolve('failed')));
-    const told = Comlink.proxy((progress: CutProgress) => {
-      best = progress;
+    setRunning({ material: item.material.id, step: 0, share: 0, plan: item.plan });
+    const search = searchInWorker(item.search, SECONDS, smallestOffcut, ({ step, plan }) =>
       setRunning({
         material: item.material.id,
-        step: progress.step,
+        step,
         share: Math.min(1, (performance.now() - started) / (SECONDS * 1000)),
-        plan: progress.plan,
-      });
-    });
-    setRunning({ material: item.material.id, step: 0, share: 0, plan: item.plan });
-    const end = await Promise.race([service.search(item.job, SECONDS, smallestOffcut, told), cancelled, failed]);
-    worker.terminate();
-    stop.current = null;
-    const found = typeof end === 'string' ? (best as CutProgress | null) : end;
-    if (found && found.plan.unplaced.length <= item.plan.unplaced.length && found.plan.cost <= item.plan.cost) {
-      act({ name: 'keepPlan', payload: { material: item.material.id, job: item.key, plan: found.plan } });
-    }
-    if (found)
-      setResults((all) => ({
-        ...all,
-        [item.material.id]: {
-          before: item.plan.cost,
-          after: Math.min(found.plan.cost, item.plan.cost),
-          steps: found.step,
-        },
-      }));
-    return end !== 'cancelled';
+        plan,
+      }),
+    );
+    const ask = stop.current;
+    stop.current = () => {
+      ask?.();
+      search.stop();
+    };
+    const found = await search.end;
+    stop.current = ask;
+    if (!found) return true;
+    if (itemNow(item.material.id)?.key !== item.key) return false;
+    const before = item.plan.cost;
+    const after = costWith(item, found.plan);
+    if (found.plan.unplaced.length <= item.plan.unplaced.length && after <= before)
+      act({ name: 'keepPlan', payload: keptFrom(item, found.plan) });
+    setResults((all) => ({
+      ...all,
+      [item.material.id]: { before, after: Math.min(after, before), steps: found.step },
+    }));
+    return true;
   }, []);
 
   const start = useCallback(
-    (plans: readonly MaterialPlan[], smallestOffcut: number): void => {
+    (materials: readonly string[], smallestOffcut: number): void => {
       const run = async (): Promise<void> => {
-        for (const item of plans) if (!(await searchOne(item, smallestOffcut))) break;
+        let stopped = false;
+        stop.current = () => {
+          stopped = true;
+        };
+        for (const material of materials)
+          for (let attempt = 0; attempt < 2 && !stopped; attempt += 1) {
+            const item = itemNow(material);
+            if (!item || item.search.parts.length === 0 || (await searchOne(item, smallestOffcut))) break;
+          }
+        stop.current = null;
         setRunning(null);
       };
       void run();

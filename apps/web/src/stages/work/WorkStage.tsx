@@ -88,6 +88,11 @@ export default function WorkStage() {
                   </span>
                 </div>
                 {task.lagWhy && <p className="small needs">{said(task.lagWhy)}</p>}
+                {task.open.map((point) => (
+                  <p key={`${point.key}:${JSON.stringify(point.params)}`} className="small needs">
+                    {t('work.open', { what: said(point) })}
+                  </p>
+                ))}
                 {task.caution && <p className="small soft">{said(task.caution)}</p>}
                 {task.after.length > 0 && (
                   <p className="small soft">

@@ -1,0 +1,97 @@
+import { inflateSync } from 'node:zlib';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { PDFArray, PDFDocument, PDFRawStream, type PDFPage } from 'pdf-lib';
+import { describe, expect, it } from 'vitest';
+import { cutDiagramsPdf, labelsPdf, PAPERS, templatePdf, tilesOf, type Paper } from '@nestplank/core/export';
+import { readProjectFile } from '@nestplank/core/formats';
+import { derive } from '@nestplank/core';
+
+type Point = readonly [number, number];
+const POINTS_PER_MM = 72 / 25.4;
+/** Side of the square that proves the scale, mm. */
+const CONTROL_MM = 100;
+
+const { project, priceBook } = readProjectFile(
+  readFileSync(new URL('../../../demo/wren.json', import.meta.url), 'utf8'),
+);
+const derived = derive(project, priceBook);
+const font = (weight: number): Uint8Array =>
+  readFileSync(
+    createRequire(import.meta.url).resolve(
+      `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
+    ),
+  );
+const FONTS = { regular: font(400), bold: font(700) };
+
+/** The drawing commands of a page, as text. */
+function commandsOf(page: PDFPage): string {
+  const contents = page.node.Contents();
+  const streams =
+    contents instanceof PDFArray ? contents.asArray().map((ref) => page.doc.context.lookup(ref)) : [contents];
+  return streams
+    .map((stream) => (stream instanceof PDFRawStream ? inflateSync(stream.contents).toString('latin1') : ''))
+    .join('\n');
+}
+/** Every straight line that is drawn on a page by itself, mm from its corner. */
+function linesOf(page: PDFPage): [Point, Point][] {
+  const number = '(-?[\\d.]+)';
+  const line = new RegExp(`${number} ${number} m\\s+${number} ${number} l\\s+S`, 'g');
+  return [...commandsOf(page).matchAll(line)].map((found) => {
+    const [x1, y1, x2, y2] = found.slice(1).map((value) => Number(value) / POINTS_PER_MM);
+    return [
+      [x1 ?? 0, y1 ?? 0],
+      [x2 ?? 0, y2 ?? 0],
+    ];
+  });
+}
+
+describe('a template', () => {
+  it.each(['a4', 'a3', 'letter'] as const)(
+    'is true to size on %s: every corner where the part has it',
+    async (paper: Paper) => {
+      const scribed = derived.parts.find((candidate) => candidate.edges.some((edge) => edge.kind === 'scribe'));
+      if (!scribed) throw new Error('nothing is scribed');
+      const pdf = await PDFDocument.load(await templatePdf(project, scribed, derived.parts, paper, FONTS));
+      const tiles = tilesOf(scribed, paper);
+      const pages = pdf.getPages();
+      const length = Math.max(...scribed.outline.outer.map(([x]) => x));
+      const width = Math.max(...scribed.outline.outer.map(([, y]) => y));
+      // the tiles cover the part, and one more page at least holds the offsets
+      expect(pages.length).toBeGreaterThan(tiles.columns * tiles.rows);
+      expect(tiles.columns * (tiles.width - 10) + 10).toBeGreaterThanOrEqual(length - 1e-6);
+      expect(tiles.rows * (tiles.height - 10) + 10).toBeGreaterThanOrEqual(width - 1e-6);
+      pages.slice(0, tiles.columns * tiles.rows).forEach((page, i) => {
+        expect(page.getWidth() / POINTS_PER_MM).toBeCloseTo(PAPERS[paper].width, 3);
+        const [column, row] = [i % tiles.columns, Math.floor(i / tiles.columns)];
+        const [dx, dy] = [12 - column * (tiles.width - 10), 12 - row * (tiles.height - 10)];
+        const ends = linesOf(page).flat();
+        for (const [x, y] of scribed.outline.outer)
+          expect(Math.min(...ends.map(([px, py]) => Math.hypot(px - x - dx, py - y - dy)))).toBeLessThan(0.01);
+        // the square that proves the scale is on every page, drawn as a path of its own
+        const square = /([\d.]+) 0 l|0 ([\d.]+) l/.exec(commandsOf(page));
+        const sides = [...commandsOf(page).matchAll(/0 0 m\s+0 ([\d.]+) l\s+([\d.]+) ([\d.]+) l/g)].map((m) =>
+          m.slice(1).map((value) => Number(value) / POINTS_PER_MM),
+        );
+        expect(square).not.toBeNull();
+        expect(sides.some(([a, b, c]) => [a, b, c].every((side) => Math.abs((side ?? 0) - CONTROL_MM) < 0.01))).toBe(
+          true,
+        );
+      });
+    },
+  );
+});
+
+describe('labels', () => {
+  it('are 24 to a page, one for each part', async () => {
+    const pdf = await PDFDocument.load(await labelsPdf(project, derived.parts, (p) => p.id, FONTS));
+    expect(pdf.getPageCount()).toBe(Math.ceil(derived.parts.length / 24));
+  });
+});
+
+describe('cut diagrams', () => {
+  it('have a cover and a page for each sheet', async () => {
+    const pdf = await PDFDocument.load(await cutDiagramsPdf(project, derived.plans, derived.parts, priceBook, FONTS));
+    expect(pdf.getPageCount()).toBe(1 + derived.plans.reduce((sum, plan) => sum + plan.sheets.length, 0));
+  });
+});

@@ -1,0 +1,91 @@
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { learntAllowance, scribeLine, takenOff, type Part } from '@nestplank/core';
+import type { Scene } from '../../state/scene.js';
+import { act } from '../../state/session.js';
+import { LengthList } from '../../ui/LengthList.js';
+import { nextId } from '../measure/next-id.js';
+import { useSpeech } from '../../words/words.js';
+
+interface ScribePassesProps {
+  readonly part: Part;
+  readonly edge: Part['edges'][number];
+  readonly scene: Scene;
+}
+
+/** The passes of one scribed edge: from the gaps read with the part held in place to the line to cut along. */
+export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
+  const { t, len, lenUnit, style } = useSpeech();
+  const [gaps, setGaps] = useState<readonly number[]>([]);
+  const { scribes } = scene.project;
+  const decimals = style.units === 'mm' ? 1 : 0;
+  const passes = scribes.filter((pass) => pass.part === part.id && pass.edge === edge.at).length;
+  const taken = takenOff(scribes, part.id, edge.at);
+  const line = gaps.length > 1 ? scribeLine(gaps, edge.allowance - taken) : null;
+  const learnt = learntAllowance(scribes);
+  const log = (): void => {
+    const refused = act({
+      name: 'logScribe',
+      payload: {
+        scribe: {
+          id: nextId('sp', scribes).id,
+          part: part.id,
+          edge: edge.at,
+          gaps: [...gaps],
+          at: new Date().toISOString(),
+        },
+      },
+    });
+    if (!refused) setGaps([]);
+  };
+  return (
+    <section className="section stack">
+      <div className="row apart">
+        <h2>{t('scribe.title', { at: t(`at.${edge.at}`) })}</h2>
+        {passes > 0 && (
+          <span className="soft small figures">
+            {passes === 1
+              ? t('scribe.pass.one', { taken: lenUnit(taken) })
+              : t('scribe.passes', { count: passes, taken: lenUnit(taken) })}
+          </span>
+        )}
+      </div>
+      <LengthList
+        label={t('scribe.gaps')}
+        values={gaps}
+        asTyped
+        mayBeEmpty
+        onTake={(values) => {
+          if (values.length === 1) return t('scribe.need');
+          setGaps(values);
+          return null;
+        }}
+      />
+      {line && (
+        <>
+          <p className="small figures">
+            {t('scribe.line', {
+              compass: lenUnit(line.compass),
+              off: line.off.map((off) => len(off, decimals)).join('; '),
+            })}
+          </p>
+          <p className={line.left < 0 ? 'small needs' : 'small soft'} role="status">
+            {line.left < 0
+              ? t('scribe.small', { short: lenUnit(-line.left) })
+              : t('scribe.left', { left: lenUnit(line.left) })}
+          </p>
+          <div>
+            <Button disabled={line.left < 0} onClick={log}>
+              {t('scribe.log')}
+            </Button>
+          </div>
+        </>
+      )}
+      {learnt && (
+        <p className="small soft">
+          {t('scribe.learnt', { edges: learnt.edges, allowance: lenUnit(learnt.allowance) })}
+        </p>
+      )}
+    </section>
+  );
+}

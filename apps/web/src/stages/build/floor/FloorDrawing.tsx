@@ -1,0 +1,189 @@
+import { boxOf, boundsOf, footprintsOf, type Point } from '@nestplank/core';
+import type { Scene } from '../../../state/scene.js';
+import { ringPath } from '../../../ui/path.js';
+import { useSize } from '../../../ui/use-size.js';
+import { useSpeech } from '../../../words/words.js';
+
+export const FLOOR_LAYERS = ['board', 'battens', 'screws', 'planks', 'under'] as const;
+export type FloorLayers = Readonly<Record<(typeof FLOOR_LAYERS)[number], boolean>>;
+
+interface FloorDrawingProps {
+  readonly scene: Scene;
+  readonly shown: FloorLayers;
+  readonly chosen: string | null;
+  readonly onPart: (part: string) => void;
+}
+
+const MARGIN = 30;
+
+/** The floor from above: board with its seams, battens, screws, planks, and what lies beneath. */
+export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps) {
+  const { t, len } = useSpeech();
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  const { subfloor, floor, floorBattens } = scene.shape;
+  if (!subfloor) return null;
+  const box = boxOf([...subfloor.outline.outer, ...(floor.room?.outer ?? [])]);
+  const scale = Math.max(
+    0.01,
+    Math.min((width - 2 * MARGIN) / (box.maxX - box.minX), (height - 2 * MARGIN - 12) / (box.maxY - box.minY)),
+  );
+  const at = ([x, y]: Point): Point => [MARGIN + (x - box.minX) * scale, MARGIN + (y - box.minY) * scale];
+  const rect = (x0: number, y0: number, x1: number, y1: number) => {
+    const [a, b] = [at([x0, y0]), at([x1, y1])];
+    return { x: a[0], y: a[1], width: Math.max(0, b[0] - a[0]), height: Math.max(0, b[1] - a[1]) };
+  };
+  const battenWidth =
+    scene.shape.depths.floor.layers.find(({ layer }) => layer.place === 'battens')?.material?.width ?? 45;
+  const half = battenWidth / 2;
+  const boards = scene.shape.parts.filter((part) => part.role === 'subfloor');
+  const hatch = scene.book.items.find((item) => item.id === subfloor.board.material)?.hatch ?? 'grey';
+  return (
+    <div ref={ref} className="grow" style={{ minHeight: 320 }}>
+      {width > 60 && height > 60 && (
+        <svg
+          width={width}
+          height={height}
+          viewBox={`0 0 ${width} ${height}`}
+          role="group"
+          aria-label={t('floor.drawing')}
+          style={{ display: 'block' }}
+        >
+          {floor.room && (
+            <path d={ringPath(floor.room.outer.map(at))} fill="none" stroke="var(--soft)" strokeDasharray="4 4" />
+          )}
+          {shown.board &&
+            subfloor.pieces.map((piece, i) => {
+              const part = boards[i];
+              const on = part?.id === chosen;
+              return (
+                <path
+                  key={part?.id ?? i}
+                  d={[piece.outer, ...piece.holes].map((ring) => ringPath(ring.map(at))).join(' ')}
+                  fillRule="evenodd"
+                  fill={`url(#hatch-${hatch})`}
+                  fillOpacity={shown.planks ? 0.35 : 1}
+                  stroke={on ? 'var(--data)' : 'var(--ink)'}
+                  strokeWidth={on ? 3 : 1.5}
+                  style={{ cursor: 'pointer' }}
+                  onClick={() => part && onPart(part.id)}
+                  data-piece={part?.id}
+                />
+              );
+            })}
+          {shown.planks &&
+            floor.finish?.rows.flatMap((row) =>
+              row.pieces.map((piece) => (
+                <rect
+                  key={`${row.y0}:${piece.x0}`}
+                  {...rect(piece.x0, row.y0, piece.x1, row.y1)}
+                  fill={piece.offcut ? 'var(--rule)' : 'var(--paper)'}
+                  fillOpacity={0.75}
+                  stroke="var(--ink)"
+                  strokeWidth={0.9}
+                  pointerEvents="none"
+                />
+              )),
+            )}
+          {shown.battens && (
+            <g pointerEvents="none">
+              {floorBattens?.battens.map((batten, i) => (
+                <rect
+                  key={i}
+                  {...rect(batten.x0, batten.y - half, batten.x1, batten.y + half)}
+                  fill="var(--soft)"
+                  fillOpacity={0.22}
+                  stroke="var(--soft)"
+                  strokeDasharray="6 3"
+                />
+              ))}
+              {floor.noggins.map((noggin, i) => (
+                <rect
+                  key={i}
+                  {...rect(noggin.x0, noggin.y0, noggin.x1, noggin.y1)}
+                  fill="var(--soft)"
+                  fillOpacity={0.4}
+                  stroke="var(--soft)"
+                />
+              ))}
+            </g>
+          )}
+          {shown.under && (
+            <g pointerEvents="none">
+              {boundsOf(scene.project.survey).map((area) => (
+                <g key={area.id}>
+                  <rect
+                    {...rect(area.from, area.left, area.to, area.right)}
+                    fill="none"
+                    stroke="var(--needs)"
+                    strokeWidth={1.5}
+                    strokeDasharray="8 4"
+                  />
+                  <text
+                    x={at([area.from, area.left])[0] + 5}
+                    y={at([area.from, area.left])[1] + 14}
+                    className="needs"
+                    style={{ fontSize: 12 }}
+                  >
+                    {area.name}
+                  </text>
+                </g>
+              ))}
+              {footprintsOf(scene.project.units, box.maxY).map((ring, i) => (
+                <path key={i} d={ringPath(ring.map(at))} fill="none" stroke="var(--ink)" strokeDasharray="2 4" />
+              ))}
+            </g>
+          )}
+          {scene.project.floorHatches.map((lid) => (
+            <g key={lid.id} pointerEvents="none">
+              <rect
+                {...rect(lid.x - lid.length / 2, lid.y - lid.width / 2, lid.x + lid.length / 2, lid.y + lid.width / 2)}
+                fill="var(--paper)"
+                stroke="var(--data)"
+                strokeWidth={2}
+              />
+              <text
+                x={at([lid.x, lid.y])[0]}
+                y={at([lid.x, lid.y])[1] + 4}
+                textAnchor="middle"
+                style={{ fontSize: 12 }}
+              >
+                {lid.name}
+              </text>
+            </g>
+          ))}
+          {shown.screws && (
+            <g pointerEvents="none">
+              {floor.screws.map((screw, i) => {
+                const [x, y] = at(screw.at);
+                return screw.hidden ? (
+                  <circle key={i} cx={x} cy={y} r={2.2} fill="none" stroke="var(--data)" />
+                ) : (
+                  <circle key={i} cx={x} cy={y} r={2} fill="var(--data)" />
+                );
+              })}
+            </g>
+          )}
+          {subfloor.seams.map((seam) => {
+            const [a, b] =
+              seam.direction === 'across'
+                ? [at([seam.at, box.minY]), at([seam.at, box.maxY])]
+                : [at([box.minX, seam.at]), at([box.maxX, seam.at])];
+            return (
+              <text
+                key={`${seam.direction}:${seam.at}`}
+                x={seam.direction === 'across' ? a[0] : b[0] + 4}
+                y={seam.direction === 'across' ? a[1] - 6 : a[1] + 4}
+                textAnchor={seam.direction === 'across' ? 'middle' : 'start'}
+                className="data"
+                style={{ fontSize: 13 }}
+                pointerEvents="none"
+              >
+                {len(seam.at)}
+              </text>
+            );
+          })}
+        </svg>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,237 @@
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import TextField from '@mui/material/TextField';
+import { useEffect, useRef, useState } from 'react';
+import { formatMoney, openBefore, type FloorHatch, type FloorWay, type Message } from '@nestplank/core';
+import type { Scene } from '../../../state/scene.js';
+import { act, askFloorWays } from '../../../state/session.js';
+import { LengthField } from '../../../ui/LengthField.js';
+import { PickField } from '../../../ui/PickField.js';
+import { nextId } from '../../measure/next-id.js';
+import { useSpeech } from '../../../words/words.js';
+
+function Ways({ scene }: { readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const [ways, setWays] = useState<readonly FloorWay[] | null>(null);
+  const [running, setRunning] = useState(false);
+  const alive = useRef(true);
+  useEffect(() => {
+    alive.current = true;
+    return () => {
+      alive.current = false;
+    };
+  }, []);
+  const { direction } = scene.project.linings.floor;
+  const run = async (): Promise<void> => {
+    setRunning(true);
+    const found = await askFloorWays();
+    if (!alive.current) return;
+    setWays(found);
+    setRunning(false);
+  };
+  return (
+    <section className="section stack">
+      <h2>{t('floor.ways')}</h2>
+      <PickField
+        label={t('floor.direction')}
+        value={direction ?? 'cheapest'}
+        choices={[
+          { value: 'cheapest', text: t('floor.direction.cheapest') },
+          ...(['across', 'along'] as const).map((value) => ({ value, text: t(`floor.way.${value}`) })),
+        ]}
+        onPick={(value) =>
+          void act({
+            name: 'changeFloor',
+            payload: { changes: { direction: value === 'across' || value === 'along' ? value : null } },
+          })
+        }
+      />
+      <p className="small soft">{t('floor.waysHint')}</p>
+      {running ? (
+        <LinearProgress aria-label={t('floor.ways')} />
+      ) : (
+        <div>
+          <Button onClick={() => void run()}>{t('floor.waysRun')}</Button>
+        </div>
+      )}
+      {ways && (
+        <table className="plain figures small">
+          <thead>
+            <tr>
+              <th />
+              {ways.map((way) => (
+                <th key={way.direction}>
+                  {t(`floor.way.${way.direction}`)}
+                  {way.now ? ' ✓' : ''}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {(
+              [
+                ['pieces', (way) => String(way.pieces)],
+                ['sheets', (way) => String(way.sheets)],
+                ['cost', (way) => formatMoney(way.cost, scene.book.currency)],
+                ['seams', (way) => way.seams.toFixed(1)],
+                ['waste', (way) => `${Math.round(100 * way.waste)} %`],
+                ['offcut', (way) => (way.offcut ? `${len(way.offcut.length)} × ${len(way.offcut.width)}` : '–')],
+              ] as readonly (readonly [
+                'pieces' | 'sheets' | 'cost' | 'seams' | 'waste' | 'offcut',
+                (way: FloorWay) => string,
+              ])[]
+            ).map(([name, read]) => (
+              <tr key={name}>
+                <td>{t(`floor.way.${name}`)}</td>
+                {ways.map((way) => (
+                  <td key={way.direction}>{read(way)}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function Hatches({ scene }: { readonly scene: Scene }) {
+  const { t, said } = useSpeech();
+  const [name, setName] = useState('');
+  const { floorHatches } = scene.project;
+  const put = (hatch: FloorHatch): Message | null => act({ name: 'putFloorHatch', payload: { hatch } });
+  const add = (): void => {
+    const refused = put({
+      id: nextId('fh', floorHatches).id,
+      name: name.trim(),
+      x: Math.round((scene.room?.length ?? 2000) / 2),
+      y: 0,
+      length: 300,
+      width: 250,
+      lift: 'finger-hole',
+    });
+    if (!refused) setName('');
+  };
+  return (
+    <section className="section stack">
+      <h2>{t('floor.hatches')}</h2>
+      {floorHatches.length === 0 && <p className="small soft">{t('floor.hatchesNone')}</p>}
+      {floorHatches.map((hatch) => (
+        <div key={hatch.id} className="stack" style={{ gap: 6 }}>
+          <div className="row apart">
+            <span>{hatch.name}</span>
+            <Button
+              size="small"
+              aria-label={t('floor.hatchRemove', { name: hatch.name })}
+              onClick={() => act({ name: 'removeFloorHatch', payload: { id: hatch.id } })}
+            >
+              {t('cut.remove')}
+            </Button>
+          </div>
+          {scene.shape.floor.problems
+            .filter((problem) => problem.hatch === hatch.id)
+            .map(({ said: problem }) => (
+              <p key={problem.key} className="problem" role="alert">
+                {said(problem)}
+              </p>
+            ))}
+          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <LengthField label={t('floor.hatchX')} value={hatch.x} onTake={(x) => put({ ...hatch, x })} />
+            <LengthField label={t('floor.hatchY')} value={hatch.y} onTake={(y) => put({ ...hatch, y })} />
+            <LengthField
+              label={t('floor.hatchLength')}
+              value={hatch.length}
+              onTake={(length) => put({ ...hatch, length })}
+            />
+            <LengthField
+              label={t('floor.hatchWidth')}
+              value={hatch.width}
+              onTake={(width) => put({ ...hatch, width })}
+            />
+          </div>
+          <PickField
+            label={t('floor.hatchLift')}
+            value={hatch.lift}
+            choices={(['finger-hole', 'ring'] as const).map((value) => ({ value, text: t(`floor.lift.${value}`) }))}
+            onPick={(lift) => void put({ ...hatch, lift })}
+          />
+        </div>
+      ))}
+      <div className="row">
+        <TextField label={t('floor.hatchName')} value={name} onChange={(event) => setName(event.target.value)} />
+        <Button disabled={name.trim() === ''} onClick={add}>
+          {t('cut.add')}
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** The floor: what must be decided before it is closed, its screws, hatches, finish, and the ways to lay it. */
+export function FloorPanel({ scene }: { readonly scene: Scene }) {
+  const { t, said, len } = useSpeech();
+  const { floor } = scene.shape;
+  const { finish } = floor;
+  const open = openBefore(scene.project, 'floor');
+  const hidden = floor.screws.filter((screw) => screw.hidden).length;
+  return (
+    <>
+      <section className="section stack">
+        <h2>{t('floor.close')}</h2>
+        {open.length === 0 ? (
+          <p className="done">✓ {t('floor.closeDone')}</p>
+        ) : (
+          open.map((point) => (
+            <p key={point.id} className={point.stops ? 'small needs' : 'small'}>
+              {said(point.said)} {point.stops && `· ${t('floor.closeStops')}`}
+            </p>
+          ))
+        )}
+        {floor.screws.length > 0 && (
+          <p className="small figures">
+            {t('floor.screws', { count: floor.screws.length, hidden })}{' '}
+            {floor.noggins.length > 0 && t('floor.noggins', { count: floor.noggins.length })}
+          </p>
+        )}
+      </section>
+      {floor.insulation.length > 0 && (
+        <section className="section stack" style={{ gap: 2 }}>
+          <h2>{t('floor.insulation')}</h2>
+          {floor.insulation.map((piece) => (
+            <p key={`${piece.length}:${piece.width}`} className="small figures">
+              {t('floor.insulationPiece', {
+                count: piece.count,
+                length: len(piece.length),
+                width: len(piece.width),
+                shaped: piece.shaped ? t('floor.insulationShaped') : '',
+              })}
+            </p>
+          ))}
+        </section>
+      )}
+      <Hatches scene={scene} />
+      {finish && (
+        <section className="section stack">
+          <h2>{t('floor.finish')}</h2>
+          <p className="small figures">
+            {t('floor.finishAre', {
+              rows: finish.rows.length,
+              planks: finish.planks,
+              seen: finish.seen.toFixed(1),
+              hidden: finish.hidden.toFixed(1),
+            })}
+          </p>
+          {finish.short > 0 && <p className="small needs">{t('floor.finishShort', { count: finish.short })}</p>}
+          {!finish.legal && finish.short === 0 && <p className="small needs">{t('floor.finishThin')}</p>}
+          <PickField
+            label={t('floor.finishWhere')}
+            value={scene.project.linings.floor.finish}
+            choices={(['everywhere', 'seen'] as const).map((value) => ({ value, text: t(`floor.finish.${value}`) }))}
+            onPick={(value) => void act({ name: 'changeFloor', payload: { changes: { finish: value } } })}
+          />
+        </section>
+      )}
+      <Ways scene={scene} />
+    </>
+  );
+}

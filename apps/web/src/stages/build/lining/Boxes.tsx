@@ -1,0 +1,100 @@
+import { isBar, type BoxChoice, type Message } from '@nestplank/core';
+import type { Scene } from '../../../state/scene.js';
+import { act } from '../../../state/session.js';
+import { LengthField } from '../../../ui/LengthField.js';
+import { PickField } from '../../../ui/PickField.js';
+import { useSpeech } from '../../../words/words.js';
+
+/** Window boxes and arch boxes: what they are made of, how large they come out, which arches get one. */
+export function Boxes({ scene }: { readonly scene: Scene }) {
+  const { t, len, said } = useSpeech();
+  const { boxes } = scene.project.linings;
+  const { lined, arches } = scene.shape;
+  const change = (changes: Partial<BoxChoice>): Message | null => act({ name: 'changeBoxes', payload: { changes } });
+  const wheels = arches.filter((arch) => arch.kind === 'arch' && arch.bottom <= 0 && arch.far === null);
+  const sheets = scene.book.items.filter((item) => item.stocks.length > 0);
+  const profiles = scene.book.items.filter(isBar);
+  if (lined.windowBoxes.length === 0 && wheels.length === 0) return <p className="small soft">{t('box.none')}</p>;
+  return (
+    <section className="section stack">
+      <h2>{t('box.title')}</h2>
+      <div className="fields">
+        <PickField
+          label={t('box.board')}
+          value={boxes.board}
+          choices={sheets.map((item) => ({ value: item.id, text: item.name }))}
+          onPick={(board) => void change({ board })}
+        />
+        <PickField
+          label={t('box.trim')}
+          value={boxes.trim}
+          choices={profiles.map((item) => ({ value: item.id, text: item.name }))}
+          onPick={(trim) => void change({ trim })}
+        />
+        <LengthField label={t('box.clearance')} value={boxes.clearance} onTake={(clearance) => change({ clearance })} />
+      </div>
+      {lined.windowBoxes.map((box) => (
+        <div key={box.opening}>
+          <p className="small">
+            {t('box.window', {
+              name: box.name,
+              length: len(box.clear.length),
+              height: len(box.clear.height),
+              lost: Math.round(100 * box.lost),
+            })}
+          </p>
+          <p className="small soft figures">
+            {t('box.track', {
+              length: len(box.track.length),
+              brackets: box.track.brackets,
+              hems: box.track.hems.map((hem) => len(hem)).join(', '),
+            })}
+          </p>
+          {box.missing.length > 0 && (
+            <p className="small needs">
+              {t('box.missing', { name: box.name, sides: box.missing.map((side) => t(`box.side.${side}`)).join(', ') })}
+            </p>
+          )}
+        </div>
+      ))}
+      {wheels.map((arch) => {
+        const box = lined.archBoxes.find((candidate) => candidate.arch === arch.id);
+        return (
+          <div key={arch.id}>
+            <label className="row">
+              <input
+                type="checkbox"
+                checked={boxes.arches.includes(arch.id)}
+                onChange={(event) =>
+                  void change({
+                    arches: event.target.checked
+                      ? [...boxes.arches, arch.id]
+                      : boxes.arches.filter((id) => id !== arch.id),
+                  })
+                }
+              />
+              {t('box.arch', { name: arch.name })}
+            </label>
+            {box && (
+              <p className="small figures">
+                {t(box.sag === null ? 'box.archUnknown' : 'box.archFigures', {
+                  length: len(box.length),
+                  height: len(box.height),
+                  depth: len(box.depth),
+                  dead: Math.round(box.dead),
+                  sag: len(box.sag ?? 0, 1),
+                  allowed: len(box.allowed, 1),
+                })}
+              </p>
+            )}
+            {box?.problems.map((problem) => (
+              <p key={problem.key} className="problem" role="alert">
+                {said(problem)}
+              </p>
+            ))}
+          </div>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,102 @@
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useEffect, useRef, useState } from 'react';
+import { formatMoney, materialOf, type Lined, type LiningCase } from '@nestplank/core';
+import type { Scene } from '../../../state/scene.js';
+import { act, askLinings } from '../../../state/session.js';
+import { useSpeech } from '../../../words/words.js';
+
+/** Every way the price book allows to line a surface, with what each comes to for the whole build. */
+export function CompareLinings({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {
+  const { t } = useSpeech();
+  const [cases, setCases] = useState<readonly LiningCase[] | null>(null);
+  const [running, setRunning] = useState(false);
+  const alive = useRef(true);
+  useEffect(() => {
+    alive.current = true;
+    return () => {
+      alive.current = false;
+    };
+  }, []);
+  const run = async (): Promise<void> => {
+    setRunning(true);
+    const found = await askLinings(surface);
+    if (!alive.current) return;
+    setCases(found);
+    setRunning(false);
+  };
+  const use = (way: LiningCase): void => {
+    const layers = scene.project.buildUps[surface];
+    const face = scene.shape.lined.linings.find((lining) => lining.surface === surface);
+    const item = materialOf(scene.book, way.material);
+    const layer = layers.findLast((candidate) => candidate.material === face?.material.id);
+    if (!layer || !item) return;
+    if (layer.material !== way.material)
+      act({
+        name: 'putLayer',
+        payload: { surface, layer: { ...layer, material: item.id, thickness: item.thickness, measured: null } },
+      });
+    act({ name: 'changeLining', payload: { surface, changes: { school: way.school, seams: null } } });
+    setCases(null);
+  };
+  return (
+    <section className="section stack">
+      <h2>{t('lining.compare')}</h2>
+      <p className="small soft">{t('lining.compareHint')}</p>
+      {running ? (
+        <LinearProgress aria-label={t('lining.compare')} />
+      ) : (
+        <div>
+          <Button onClick={() => void run()}>{t('lining.compareRun')}</Button>
+        </div>
+      )}
+      {cases && (
+        <table className="plain figures small">
+          <thead>
+            <tr>
+              <th />
+              <th>{t('lining.case.bought')}</th>
+              <th>{t('lining.case.cost')}</th>
+              <th>{t('lining.case.mass')}</th>
+              <th>{t('lining.case.hours')}</th>
+              <th>{t('lining.case.joints')}</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {cases.map((way) => (
+              <tr key={`${way.material}:${way.school}`}>
+                <td>
+                  {materialOf(scene.book, way.material)?.name ?? way.material}
+                  <br />
+                  <span className={way.legal && way.bends !== false ? 'soft' : 'needs'}>
+                    {t(`lining.school.${way.school}`)}
+                    {way.bends === false
+                      ? ` · ${t('lining.case.stiff')}`
+                      : way.legal
+                        ? ''
+                        : ` · ${t('lining.case.thin')}`}
+                  </span>
+                </td>
+                <td>{way.bought}</td>
+                <td>{formatMoney(way.cost, scene.book.currency)}</td>
+                <td>{way.mass.toFixed(1)}</td>
+                <td>{way.hours.toFixed(1)}</td>
+                <td>{way.joints.toFixed(1)}</td>
+                <td>
+                  {way.now ? (
+                    <span className="done">✓ {t('lining.case.now')}</span>
+                  ) : (
+                    <Button size="small" className="narrow" onClick={() => use(way)}>
+                      {t('lining.case.use')}
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,225 @@
+import Button from '@mui/material/Button';
+import {
+  foundSeams,
+  isBar,
+  materialOf,
+  seamFigures,
+  type Lining,
+  type LiningChoice,
+  type Message,
+} from '@nestplank/core';
+import type { Scene } from '../../../state/scene.js';
+import { act } from '../../../state/session.js';
+import { LengthField } from '../../../ui/LengthField.js';
+import { PickField } from '../../../ui/PickField.js';
+import { useSpeech } from '../../../words/words.js';
+
+interface LiningPanelProps {
+  readonly lining: Lining;
+  readonly scene: Scene;
+}
+
+/** Moves one of the seams that stand, and keeps the others where they are. */
+export function moveSeam(lining: Lining, index: number, to: number): Message | null {
+  const seams = lining.seams.map((seam, i) => (i === index ? to : seam.at)).sort((a, b) => a - b);
+  return act({ name: 'changeLining', payload: { surface: lining.surface, changes: { seams } } });
+}
+
+function Seams({ lining, scene }: LiningPanelProps) {
+  const { t, len } = useSpeech();
+  const choice = scene.project.linings[lining.surface];
+  const now = seamFigures(
+    lining,
+    choice,
+    lining.seams.map((seam) => seam.at),
+  );
+  const found = choice.seams === null ? null : seamFigures(lining, choice, foundSeams(lining, choice));
+  if (!now) return null;
+  const metres = (value: number): string => value.toFixed(2);
+  return (
+    <section className="section stack">
+      <h2>{t('lining.seams')}</h2>
+      {lining.seams.length === 0 && <p className="small soft">{t('lining.seamsNone')}</p>}
+      {lining.seams.map((seam, index) => (
+        <div key={index} className="stack" style={{ gap: 2 }}>
+          <LengthField
+            label={t('lining.seam', { number: index + 1 })}
+            value={seam.at}
+            onTake={(to) => moveSeam(lining, index, to)}
+          />
+          <p className="small">
+            {t(`lining.why.${seam.reason}`, { support: seam.support ?? '', opening: seam.opening ?? '' })}{' '}
+            {seam.support === null ? t('lining.why.strip') : ''}{' '}
+            {seam.hiddenBy !== null ? t('lining.why.hidden', { unit: seam.hiddenBy }) : ''}
+          </p>
+        </div>
+      ))}
+      <p className={now.legal ? 'small soft figures' : 'small needs figures'}>
+        {t('lining.seamFigures', { panels: now.panels, backed: metres(now.backed), seen: metres(now.seen) })}
+        {!now.legal && ` ${t('lining.seamIllegal', { sliver: len(choice.sliver) })}`}
+      </p>
+      {found && (
+        <>
+          <p className="small soft figures">
+            {t('lining.seamFound', { panels: found.panels, backed: metres(found.backed), seen: metres(found.seen) })}
+          </p>
+          <div>
+            <Button
+              size="small"
+              onClick={() =>
+                act({ name: 'changeLining', payload: { surface: lining.surface, changes: { seams: null } } })
+              }
+            >
+              {t('lining.seamBack')}
+            </Button>
+          </div>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** Rows: their lines from the low edge, which is what a story stick is marked with. */
+function Rows({ lining }: { readonly lining: Lining }) {
+  const { t, len, style } = useSpeech();
+  const { setOut } = lining;
+  if (!setOut) return null;
+  const decimals = style.units === 'mm' ? 1 : 0;
+  const from = setOut.rows[0]?.[0] ?? 0;
+  return (
+    <section className="section stack">
+      <h2>{t('lining.rows')}</h2>
+      <p className="small">
+        {t('lining.rowsAre', {
+          count: setOut.rows.length,
+          first: len(setOut.first, decimals),
+          last: len(setOut.last, decimals),
+        })}
+      </p>
+      <p className="small soft figures">
+        {t('lining.stick', { marks: setOut.rows.map(([, to]) => len(to - from, decimals)).join(' · ') })}
+      </p>
+    </section>
+  );
+}
+
+/** How one surface is lined: the choices, where seams are and why, what bends, what it is fixed with. */
+export function LiningPanel({ lining, scene }: LiningPanelProps) {
+  const { t, len, lenUnit, said } = useSpeech();
+  const { surface, material } = lining;
+  const choice = scene.project.linings[surface];
+  const change = (changes: Partial<LiningChoice>): Message | null =>
+    act({ name: 'changeLining', payload: { surface, changes } });
+  const fixing = scene.derived.fixings.find((candidate) => candidate.surface === surface);
+  const hidden = lining.fixings.filter((point) => point.hidden).length;
+  const plan = scene.derived.plans.find((candidate) => candidate.material.id === material.id);
+  const timber = lining.parts.find((part) => part.role === 'wall-batten' || part.role === 'noggin')?.material;
+  const metres = lining.battens.reduce((sum, { u0, u1, v0, v1 }) => sum + Math.hypot(u1 - u0, v1 - v0), 0) / 1000;
+  const slots = lining.pieces.flatMap((piece) => piece.slots);
+  return (
+    <>
+      <section className="stack">
+        <h1 style={{ fontSize: 22 }}>{t(`lining.surface.${surface}`)}</h1>
+        <p>
+          {t(`lining.is.${lining.school}`, { material: material.name, count: lining.pieces.length })}{' '}
+          {plan && (
+            <span className="soft">
+              {t(isBar(material) ? 'lining.bars' : 'lining.sheets', { count: plan.sheets.length })}
+            </span>
+          )}
+        </p>
+        {lining.problems.map((problem) => (
+          <Said key={problem.key + JSON.stringify(problem.params)} problem={problem} />
+        ))}
+        {lining.notes.map((note) => (
+          <p key={JSON.stringify(note.params)} className="small soft">
+            {said(note)}
+          </p>
+        ))}
+        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          {!isBar(material) && (
+            <PickField
+              label={t('lining.school')}
+              value={lining.school}
+              choices={(['sheets', 'strips'] as const).map((value) => ({ value, text: t(`lining.school.${value}`) }))}
+              onPick={(school) => void change({ school })}
+            />
+          )}
+          {lining.school === 'strips' && (
+            <LengthField label={t('lining.strip')} value={choice.strip} onTake={(strip) => change({ strip })} />
+          )}
+          <LengthField label={t('lining.gap')} value={choice.gap} onTake={(gap) => change({ gap })} />
+          <LengthField label={t('lining.edge')} value={choice.edge} onTake={(edge) => change({ edge })} />
+          <LengthField label={t('lining.sliver')} value={choice.sliver} onTake={(sliver) => change({ sliver })} />
+          <LengthField
+            label={t('lining.undersize')}
+            value={choice.undersize}
+            onTake={(undersize) => change({ undersize })}
+          />
+        </div>
+        <label className="small row">
+          <input
+            type="checkbox"
+            checked={choice.removable}
+            onChange={(event) => void change({ removable: event.target.checked })}
+          />
+          {t('lining.removable')}
+        </label>
+      </section>
+      <Seams lining={lining} scene={scene} />
+      <Rows lining={lining} />
+      <section className="section stack">
+        <h2>{t('lining.behind')}</h2>
+        <p className="small figures">
+          {t('lining.fixings', { count: lining.fixings.length, hidden })}{' '}
+          {fixing?.pick
+            ? t('lining.screw', { screw: fixing.pick.name, most: lenUnit(fixing.most) })
+            : fixing
+              ? t('lining.screwNone', { least: lenUnit(fixing.least), most: lenUnit(fixing.most) })
+              : ''}
+        </p>
+        {choice.removable && <p className="small">{t('lining.removableHow')}</p>}
+        {timber !== undefined && (
+          <p className="small figures">
+            {t('lining.battens', {
+              count: lining.battens.length,
+              material: materialOf(scene.book, timber)?.name ?? timber,
+              metres: metres.toFixed(1),
+            })}
+          </p>
+        )}
+        {lining.unbacked.length > 0 && (
+          <p className="small figures">{t('lining.backed', { count: lining.unbacked.length })}</p>
+        )}
+        <p className="small figures">
+          {lining.bend.fits === null
+            ? t('lining.bendFlat', { radius: lenUnit(lining.bend.tightest), off: len(lining.bend.standOff ?? 0, 1) })
+            : t(lining.bend.fits ? 'lining.bendFits' : 'lining.bendNot', {
+                radius: lenUnit(lining.bend.tightest),
+                least: lenUnit(lining.bend.least ?? 0),
+              })}
+        </p>
+        {slots.length > 0 && (
+          <p className="small">
+            {t('lining.slots', {
+              names: slots
+                .map((id) => scene.project.fittings.find((fitting) => fitting.id === id)?.name ?? id)
+                .join(', '),
+            })}
+          </p>
+        )}
+        <p className="small">{t(`lining.order.${lining.school}`)}</p>
+        <p className="small soft">{t('lining.caution')}</p>
+      </section>
+    </>
+  );
+}
+
+function Said({ problem }: { readonly problem: Message }) {
+  const { said } = useSpeech();
+  return (
+    <p className="problem" role="alert">
+      {said(problem)}
+    </p>
+  );
+}

@@ -1,0 +1,38 @@
+import { blankOf, materialOf, type Part } from '@nestplank/core';
+import type { Scene } from '../../../state/scene.js';
+import { look } from '../../../state/view.js';
+import { useSpeech } from '../../../words/words.js';
+
+/** Everything a surface is made of, equal pieces together: what to cut and how often. */
+export function PartTable({ parts, scene }: { readonly parts: readonly Part[]; readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const kinds = new Map<string, { readonly part: Part; readonly size: string; count: number }>();
+  for (const part of parts) {
+    const { length, width } = blankOf(part);
+    const size = `${len(length)} × ${len(width)}`;
+    const key = `${part.role}:${part.material}:${size}`;
+    const known = kinds.get(key);
+    if (known) known.count += 1;
+    else kinds.set(key, { part, size, count: 1 });
+  }
+  return (
+    <section className="section stack">
+      <h2>{t('lining.parts')}</h2>
+      <table className="plain figures small">
+        <tbody>
+          {[...kinds.values()].map(({ part, size, count }) => (
+            <tr key={part.id}>
+              <td>
+                <button type="button" className="link" onClick={() => look({ part: part.id })}>
+                  {count} × {t(`role.${part.role}`)}
+                </button>
+              </td>
+              <td>{size}</td>
+              <td className="soft">{materialOf(scene.book, part.material)?.name ?? part.material}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,256 @@
+import { useRef, useState, type PointerEvent } from 'react';
+import { asSeen, boxOf, type Lining, type Point } from '@nestplank/core';
+import { linePath, ringPath } from '../../../ui/path.js';
+import { useSize } from '../../../ui/use-size.js';
+import { useSpeech } from '../../../words/words.js';
+
+/** What is drawn over the pieces. */
+export interface Shown {
+  readonly seams: boolean;
+  readonly supports: boolean;
+  readonly fixings: boolean;
+  readonly hidden: boolean;
+}
+
+interface SurfaceDrawingProps {
+  readonly lining: Lining;
+  readonly shown: Shown;
+  readonly chosen: string | null;
+  readonly onPart: (part: string) => void;
+  /** Takes a seam to another place along the vehicle, mm; null where seams are not moved. */
+  readonly onSeam: ((index: number, to: number) => void) | null;
+}
+
+const MARGIN = 34;
+/** A seam catches on a support that is nearer than this, mm. */
+const CATCH_MM = 25;
+
+/** A wall or ceiling laid flat, as it is seen from the room, with everything that is to be known before a sheet is cut. */
+export function SurfaceDrawing({ lining, shown, chosen, onPart, onSeam }: SurfaceDrawingProps) {
+  const { t, len } = useSpeech();
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  const { ground } = lining;
+  const { unrolled } = ground;
+  const seen = ground.solid.map((outline) => outline.outer.map((point) => asSeen(unrolled, point)));
+  const box = boxOf(seen.flat());
+  const scale = Math.max(
+    0.01,
+    Math.min((width - 2 * MARGIN) / (box.maxX - box.minX), (height - 2 * MARGIN - 18) / (box.maxY - box.minY)),
+  );
+  const place = ([x, y]: Point): Point => [MARGIN + (x - box.minX) * scale, MARGIN + (box.maxY - y) * scale];
+  const at = (point: Point): Point => place(asSeen(unrolled, point));
+  // a ceiling is seen from below: its left edge is at the top
+  const upsideDown = lining.surface === 'ceiling';
+  const drag = useRef<{ readonly index: number; readonly pointer: number } | null>(null);
+  const [moving, setMoving] = useState<{ readonly index: number; readonly u: number } | null>(null);
+  const [low, high] = [
+    boxOf(ground.solid.flatMap((outline) => outline.outer)).minY,
+    boxOf(ground.solid.flatMap((outline) => outline.outer)).maxY,
+  ];
+  const uOf = (event: PointerEvent<SVGElement>): number => {
+    const svg = event.currentTarget.ownerSVGElement ?? event.currentTarget;
+    const { left, width: wide } = svg.getBoundingClientRect();
+    const x = ((event.clientX - left) / wide) * width;
+    const p = box.minX + (x - MARGIN) / scale;
+    const u = unrolled.surface === 'left' ? unrolled.length - p : p;
+    const near = ground.supports.find((support) => Math.abs(support.u - u) < CATCH_MM);
+    return Math.round(near ? near.u : Math.min(unrolled.length - 1, Math.max(1, u)));
+  };
+  const seamAt = (index: number, own: number): number => (moving?.index === index ? moving.u : own);
+  return (
+    <div ref={ref} className="grow" style={{ minHeight: 340 }}>
+      {width > 60 && height > 60 && (
+        <svg
+          width={width}
+          height={height}
+          viewBox={`0 0 ${width} ${height}`}
+          role="group"
+          aria-label={t('lining.drawing', { surface: t(`lining.surface.${lining.surface}`) })}
+          style={{ display: 'block' }}
+        >
+          {lining.pieces.map((piece) => {
+            const rings = [piece.outline.outer, ...piece.outline.holes];
+            const on = piece.part === chosen;
+            return (
+              <path
+                key={piece.part}
+                d={rings.map((ring) => ringPath(ring.map(at))).join(' ')}
+                fillRule="evenodd"
+                fill={`url(#hatch-${lining.material.hatch})`}
+                stroke={on ? 'var(--data)' : 'var(--ink)'}
+                strokeWidth={on ? 3 : 1}
+                strokeLinejoin="round"
+                style={{ cursor: 'pointer' }}
+                onClick={() => onPart(piece.part)}
+                data-piece={piece.part}
+              />
+            );
+          })}
+          {shown.hidden &&
+            ground.hidden.map((zone) => {
+              const [a, b] = [at([zone.u0, zone.v1]), at([zone.u1, Math.max(zone.v0, low)])];
+              const x = Math.min(a[0], b[0]);
+              return (
+                <g key={zone.by} pointerEvents="none">
+                  <rect
+                    x={x}
+                    y={a[1]}
+                    width={Math.abs(b[0] - a[0])}
+                    height={Math.max(0, b[1] - a[1])}
+                    fill="var(--paper)"
+                    opacity={0.62}
+                    stroke="var(--soft)"
+                    strokeDasharray="6 4"
+                  />
+                  <text x={x + 6} y={a[1] + 15} style={{ fontSize: 12 }}>
+                    {zone.by}
+                  </text>
+                </g>
+              );
+            })}
+          {shown.supports && (
+            <g pointerEvents="none">
+              {lining.battens.map((batten, i) => {
+                const [a, b] = [at([batten.u0, batten.v0]), at([batten.u1, batten.v1])];
+                return (
+                  <line
+                    key={i}
+                    x1={a[0]}
+                    y1={a[1]}
+                    x2={b[0]}
+                    y2={b[1]}
+                    stroke="var(--soft)"
+                    strokeOpacity={0.45}
+                    strokeWidth={Math.max(2, 45 * scale)}
+                  />
+                );
+              })}
+              {ground.supports.map((support) => {
+                const [a, b] = [at([support.u, low]), at([support.u, high])];
+                return (
+                  <g key={support.name}>
+                    <line
+                      x1={a[0]}
+                      y1={a[1]}
+                      x2={b[0]}
+                      y2={b[1]}
+                      stroke="var(--soft)"
+                      strokeWidth={1.25}
+                      strokeDasharray="9 4 2 4"
+                    />
+                    <text
+                      x={a[0]}
+                      y={upsideDown ? a[1] - 6 : a[1] + 14}
+                      textAnchor="middle"
+                      className="figures soft"
+                      style={{ fontSize: 11 }}
+                    >
+                      {len(support.u)}
+                    </text>
+                  </g>
+                );
+              })}
+            </g>
+          )}
+          {ground.openings.map((opening) => (
+            <g key={opening.id} pointerEvents="none">
+              <path
+                d={ringPath(opening.ring.map(([u, v]) => at([u, Math.max(low, v)])))}
+                fill="none"
+                stroke="var(--soft)"
+                strokeWidth={1}
+                strokeDasharray="3 3"
+              />
+              <text
+                x={at(opening.middle)[0]}
+                y={upsideDown ? at(opening.middle)[1] : Math.min(at(opening.middle)[1], at([0, low])[1] - 6)}
+                textAnchor="middle"
+                className="soft"
+                style={{ fontSize: 12 }}
+              >
+                {opening.name}
+              </text>
+            </g>
+          ))}
+          {ground.fittings.map((fitting) => (
+            <path
+              key={fitting.id}
+              d={ringPath(fitting.ring.map(at))}
+              fill="none"
+              stroke={fitting.wired ? 'var(--needs)' : 'var(--data)'}
+              strokeWidth={1.5}
+              pointerEvents="none"
+            />
+          ))}
+          {shown.fixings && (
+            <g pointerEvents="none">
+              {lining.fixings.map((fixing, i) => {
+                const [x, y] = at(fixing.at);
+                return fixing.hidden ? (
+                  <circle key={i} cx={x} cy={y} r={2.2} fill="none" stroke="var(--data)" />
+                ) : (
+                  <circle key={i} cx={x} cy={y} r={2} fill="var(--data)" />
+                );
+              })}
+            </g>
+          )}
+          {shown.seams && (
+            <g>
+              {lining.unbacked.map((joint) => (
+                <path
+                  key={`${joint.u}:${joint.v0}`}
+                  d={linePath([at([joint.u, joint.v0]), at([joint.u, joint.v1])])}
+                  stroke="var(--needs)"
+                  strokeWidth={3}
+                  pointerEvents="none"
+                />
+              ))}
+              {lining.seams.map((seam, index) => {
+                const u = seamAt(index, seam.at);
+                const [a, b] = [at([u, low]), at([u, high])];
+                return (
+                  <g key={index}>
+                    <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="var(--data)" strokeWidth={2.5} />
+                    {onSeam && (
+                      <line
+                        x1={a[0]}
+                        y1={a[1]}
+                        x2={b[0]}
+                        y2={b[1]}
+                        stroke="transparent"
+                        strokeWidth={22}
+                        style={{ cursor: 'ew-resize', touchAction: 'none' }}
+                        onPointerDown={(event) => {
+                          drag.current = { index, pointer: event.pointerId };
+                          event.currentTarget.setPointerCapture(event.pointerId);
+                          setMoving({ index, u: seam.at });
+                        }}
+                        onPointerMove={(event) => {
+                          if (drag.current?.pointer === event.pointerId) setMoving({ index, u: uOf(event) });
+                        }}
+                        onPointerUp={(event) => {
+                          if (drag.current?.pointer !== event.pointerId) return;
+                          drag.current = null;
+                          const to = uOf(event);
+                          setMoving(null);
+                          if (Math.abs(to - seam.at) >= 1) onSeam(index, to);
+                        }}
+                        onPointerCancel={() => {
+                          drag.current = null;
+                          setMoving(null);
+                        }}
+                      />
+                    )}
+                    <text x={a[0]} y={b[1] - 6} textAnchor="middle" className="data" style={{ fontSize: 13 }}>
+                      {len(u)}
+                    </text>
+                  </g>
+                );
+              })}
+            </g>
+          )}
+        </svg>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,80 @@
+import { heavyParts, type Message } from '@nestplank/core';
+import type { Scene } from '../../state/scene.js';
+import { act } from '../../state/session.js';
+import { LengthField } from '../../ui/LengthField.js';
+import { NumberField } from '../../ui/NumberField.js';
+import { PickField } from '../../ui/PickField.js';
+import { useSpeech } from '../../words/words.js';
+
+type CuttingSettings = Scene['project']['settings']['cutting'];
+
+/** The saw, how it is cut, what one person carries and what the car takes. */
+export function SawPanel({ scene }: { readonly scene: Scene }) {
+  const { t, len, lenUnit } = useSpeech();
+  const { cutting } = scene.project.settings;
+  const change = (changes: Partial<CuttingSettings>): Message | null =>
+    act({ name: 'changeCutting', payload: { changes } });
+  const ribs = scene.derived.ribs.ribs.map((rib) => rib.x);
+  const heavy = heavyParts(scene.derived.parts, scene.book, cutting.carry, ribs);
+  return (
+    <>
+      <section className="stack">
+        <h2>{t('cut.settings')}</h2>
+        <div className="fields" style={{ gridTemplateColumns: 'repeat(3, 1fr)' }}>
+          <LengthField label={t('cut.kerf')} value={cutting.kerf} onTake={(kerf) => change({ kerf })} />
+          <LengthField label={t('cut.trim')} value={cutting.trim} onTake={(trim) => change({ trim })} />
+          <LengthField
+            label={t('cut.smallestOffcut')}
+            value={cutting.smallestOffcut}
+            onTake={(smallestOffcut) => change({ smallestOffcut })}
+          />
+        </div>
+        <PickField
+          label={t('cut.method')}
+          value={cutting.method}
+          choices={(['guillotine', 'free'] as const).map((value) => ({ value, text: t(`cut.method.${value}`) }))}
+          onPick={(method) => void change({ method })}
+        />
+        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          <NumberField
+            label={t('cut.carryMass')}
+            value={cutting.carry.mass}
+            least={1}
+            most={200}
+            onTake={(mass) => void change({ carry: { ...cutting.carry, mass } })}
+          />
+          <LengthField
+            label={t('cut.carryLength')}
+            value={cutting.carry.length}
+            onTake={(length) => change({ carry: { ...cutting.carry, length } })}
+          />
+          <LengthField
+            label={t('cut.carLength')}
+            value={cutting.car.length}
+            onTake={(length) => change({ car: { ...cutting.car, length } })}
+          />
+          <LengthField
+            label={t('cut.carWidth')}
+            value={cutting.car.width}
+            onTake={(width) => change({ car: { ...cutting.car, width } })}
+          />
+        </div>
+      </section>
+      {heavy.length > 0 && (
+        <section className="section stack">
+          <h2>{t('cut.heavy')}</h2>
+          {heavy.map((part) => (
+            <p key={part.part} className="small">
+              {t(`cut.heavy.${part.why}`, {
+                part: part.part,
+                mass: (part.mass ?? 0).toFixed(1),
+                length: lenUnit(part.length),
+                at: part.splitAt.map((at) => len(at)).join(', '),
+              })}
+            </p>
+          ))}
+        </section>
+      )}
+    </>
+  );
+}

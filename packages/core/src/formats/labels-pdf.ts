@@ -1,0 +1,128 @@
+import { create as createQr } from 'qrcode';
+import { pushGraphicsState, popGraphicsState, type PDFPage } from 'pdf-lib';
+import { isHanded, otherHand } from '../joinery/hand.js';
+import { blankOf, type Part } from '../joinery/part.js';
+import { formatLength, type LengthStyle } from '../measure/length.js';
+import type { Project } from '../project/schema.js';
+import { DATA, INK, POINTS_PER_MM, SOFT, startPdf, WHITE, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
+
+const PAGE_MM = { width: 210, height: 297 };
+const LABEL_MM = { width: 70, height: 37 };
+const ACROSS = 3;
+const DOWN = 8;
+const QR_MM = 17;
+const STRIPE_MM = 9;
+
+/** The dark squares of a QR code, row by row. */
+export function qrSquares(text: string): readonly (readonly boolean[])[] {
+  const { modules } = createQr(text, { errorCorrectionLevel: 'M' });
+  return Array.from({ length: modules.size }, (_, row) =>
+    Array.from({ length: modules.size }, (_unused, column) => modules.get(row, column) === 1),
+  );
+}
+
+function drawQr(page: PDFPage, text: string, x: number, y: number, side: number): void {
+  const rows = qrSquares(text);
+  const step = side / rows.length;
+  page.pushOperators(pushGraphicsState());
+  rows.forEach((row, r) =>
+    row.forEach((dark, c) => {
+      if (dark)
+        page.drawRectangle({ x: x + c * step, y: y + side - (r + 1) * step, width: step, height: step, color: INK });
+    }),
+  );
+  page.pushOperators(popGraphicsState());
+}
+
+/** What of a label is words: also what a test reads. */
+export function labelLines(part: Part, parts: readonly Part[], style: LengthStyle): string[] {
+  const { length, width } = blankOf(part);
+  const decimals = style.units === 'mm' ? 1 : 0;
+  const twin = otherHand(part, parts);
+  const scribed = part.edges.filter((edge) => edge.kind === 'scribe').map((edge) => edge.at);
+  return [
+    `${formatLength(length, style, decimals)} × ${formatLength(width, style, decimals)} × ${formatLength(part.thickness, style)}`,
+    part.grain ? 'grain along the length' : 'grain any way',
+    ...(scribed.length > 0 ? [`scribe: ${scribed.join(', ')}`] : []),
+    ...(isHanded(part) ? [twin ? `FACE UP · mirror of ${twin.id}` : 'FACE UP · has a hand'] : []),
+  ];
+}
+
+function drawLabel(
+  pen: Pen,
+  page: PDFPage,
+  part: Part,
+  parts: readonly Part[],
+  unit: { readonly name: string; readonly letter: string; readonly shade: number },
+  address: string,
+  style: LengthStyle,
+  corner: { readonly x: number; readonly y: number },
+): void {
+  const mm = (value: number): number => value * POINTS_PER_MM;
+  const { x, y } = corner;
+  // the stripe tells the unit by its letter and by how many bars it has, not by colour alone
+  page.drawRectangle({
+    x: x + mm(3),
+    y: y + mm(3),
+    width: mm(STRIPE_MM),
+    height: mm(31),
+    color: unit.shade % 2 === 0 ? INK : DATA,
+  });
+  for (let bar = 0; bar < 1 + (unit.shade % 4); bar += 1)
+    page.drawRectangle({ x: x + mm(3), y: y + mm(5 + bar * 4), width: mm(STRIPE_MM), height: mm(1.2), color: WHITE });
+  writeLine(page, unit.letter, { x: x + mm(5.2), y: y + mm(25), size: 18, width: mm(STRIPE_MM - 3) }, pen.bold, WHITE);
+  const left = x + mm(3 + STRIPE_MM + 2.5);
+  const room = mm(LABEL_MM.width - 3 - STRIPE_MM - 2.5 - QR_MM - 5);
+  writeLine(page, part.id, { x: left, y: y + mm(28.5), size: 12, width: room }, pen.bold);
+  writeLine(page, unit.name, { x: left, y: y + mm(24), size: 8.5, width: room }, pen.regular, SOFT);
+  labelLines(part, parts, style).forEach((line, i) =>
+    writeLine(
+      page,
+      line,
+      { x: left, y: y + mm(18.5 - i * 4.4), size: i === 0 ? 11 : 8.5, width: i < 2 ? room : room + mm(QR_MM) },
+      i === 0 || line.startsWith('FACE') ? pen.bold : pen.regular,
+    ),
+  );
+  drawQr(page, address, x + mm(LABEL_MM.width - QR_MM - 3), y + mm(LABEL_MM.height - QR_MM - 3.5), mm(QR_MM));
+}
+
+/**
+ * Labels for all parts, 24 to an A4 sheet of 70 x 37 mm: code, unit, size, grain, scribed edges, hand, and a QR code.
+ * @param addressOf where a part is found in the application
+ */
+export async function labelsPdf(
+  project: Project,
+  parts: readonly Part[],
+  addressOf: (part: Part) => string,
+  fonts: PdfFonts,
+): Promise<Uint8Array> {
+  const pen = await startPdf(`${project.name}: labels`, fonts);
+  const style: LengthStyle = { units: project.settings.units, fraction: project.settings.fraction };
+  const groups = [...new Set(parts.map((part) => part.unit))];
+  let page: PDFPage | null = null;
+  parts.forEach((part, i) => {
+    const at = i % (ACROSS * DOWN);
+    if (at === 0 || !page) page = pen.pdf.addPage([PAGE_MM.width * POINTS_PER_MM, PAGE_MM.height * POINTS_PER_MM]);
+    const index = groups.indexOf(part.unit);
+    const top = (PAGE_MM.height - DOWN * LABEL_MM.height) / 2;
+    drawLabel(
+      pen,
+      page,
+      part,
+      parts,
+      {
+        name: project.units.find((unit) => unit.id === part.unit)?.name ?? 'Subfloor',
+        letter: String.fromCharCode(65 + (index % 26)),
+        shade: index,
+      },
+      addressOf(part),
+      style,
+      {
+        x: (at % ACROSS) * LABEL_MM.width * POINTS_PER_MM,
+        y: (PAGE_MM.height - top - (Math.floor(at / ACROSS) + 1) * LABEL_MM.height) * POINTS_PER_MM,
+      },
+    );
+  });
+  if (parts.length === 0) pen.pdf.addPage();
+  return pen.pdf.save();
+}

@@ -1,0 +1,67 @@
+import { solveJob } from '../cutting/search.js';
+import { jobsOf } from '../cutting/from-parts.js';
+import { outlineArea } from '../numeric/plane.js';
+import { createDeriver } from '../project/derive.js';
+import type { PriceBook, Project } from '../project/schema.js';
+import { seamSpans } from './floor-lines.js';
+
+/** What laying the floor board one way comes to. */
+export interface FloorWay {
+  readonly direction: 'across' | 'along';
+  readonly now: boolean;
+  readonly pieces: number;
+  readonly sheets: number;
+  readonly cost: number;
+  /** Seams, m, and how much of them lies on no batten of a row, m. */
+  readonly seams: number;
+  readonly noggins: number;
+  /** Share of the sheets that is left over. */
+  readonly waste: number;
+  /** The largest piece left over whole, mm. */
+  readonly offcut: { readonly length: number; readonly width: number } | null;
+}
+
+const STEPS = 40;
+
+/** The board laid across and along, each cut on sheets by itself, side by side. */
+export function floorWays(project: Project, book: PriceBook): readonly FloorWay[] {
+  const deriver = createDeriver();
+  const present = deriver.shape(project, book).subfloor?.direction ?? null;
+  return (['across', 'along'] as const).flatMap((direction): FloorWay[] => {
+    const changed: Project = {
+      ...project,
+      linings: { ...project.linings, floor: { ...project.linings.floor, direction } },
+    };
+    const shape = deriver.shape(changed, book);
+    const { subfloor } = shape;
+    if (!subfloor || subfloor.direction !== direction) return [];
+    const job = jobsOf(subfloor.parts, project.settings, book, []).jobs[0]?.job;
+    if (!job) return [];
+    const plan = solveJob(job, { steps: STEPS, smallestOffcut: project.settings.cutting.smallestOffcut });
+    const bought = plan.sheets.reduce((sum, sheet) => {
+      const stock = job.stock.find((candidate) => candidate.id === sheet.stock);
+      return sum + (stock?.length ?? 0) * (stock?.width ?? 0);
+    }, 0);
+    const used = subfloor.parts.reduce((sum, part) => sum + outlineArea(part.outline), 0);
+    const largest = plan.sheets
+      .flatMap((sheet) => sheet.offcuts)
+      .sort((a, b) => b.length * b.width - a.length * a.width)[0];
+    const seams = subfloor.seams.reduce(
+      (sum, seam) => sum + seamSpans(subfloor.outline, seam).reduce((a, [x, y]) => a + y - x, 0),
+      0,
+    );
+    return [
+      {
+        direction,
+        now: direction === present,
+        pieces: subfloor.parts.filter((part) => part.role === 'subfloor').length,
+        sheets: plan.sheets.length,
+        cost: plan.cost,
+        seams: seams / 1000,
+        noggins: shape.parts.filter((part) => part.role === 'noggin' && part.surface === undefined).length,
+        waste: bought > 0 ? 1 - used / bought : 0,
+        offcut: largest ? { length: largest.length, width: largest.width } : null,
+      },
+    ];
+  });
+}

@@ -1,0 +1,90 @@
+import type { FloorHatch, PriceItem, Project, Survey, Unit } from '../project/schema.js';
+import { isBar } from '../cutting/from-parts.js';
+import type { Part } from '../joinery/part.js';
+import { floorLayerHeights, type BuildUpDepth } from '../layers/buildup.js';
+import { spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
+import { cutOut } from '../numeric/shapes.js';
+import { archFootprint, type ArchShape } from '../shell/arch.js';
+import { halfWidth, type Shell } from '../shell/shell.js';
+import type { Message } from '../words/message.js';
+import { battenParts, type FloorBattens } from './floor-battens.js';
+import { floorFinish, type FloorFinish } from './floor-finish.js';
+import { hatchParts, hatchProblems } from './floor-holes.js';
+import { floorInsulation, stepTrims, type FloorInsulation } from './floor-pieces.js';
+import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew } from './floor-marks.js';
+import type { Subfloor } from './subfloor.js';
+
+/** The floor with everything that is cut for it and marked on it. */
+export interface LinedFloor {
+  readonly parts: readonly Part[];
+  readonly noggins: ReturnType<typeof floorNoggins>;
+  /** Screws of the board, those that furniture hides first. */
+  readonly screws: readonly FloorScrew[];
+  readonly finish: FloorFinish | null;
+  /** Pieces of insulation between the battens. */
+  readonly insulation: readonly FloorInsulation[];
+  /** The room's floor, on which the finish lies. */
+  readonly room: Outline | null;
+  readonly problems: readonly { readonly said: Message; readonly hatch: string }[];
+}
+
+const SAMPLES = 41;
+
+/** The floor of the finished room, arches and steps taken out. */
+function roomFloor(inner: Shell, arches: readonly ArchShape[]): Outline | null {
+  const xs = spread(0, inner.length, SAMPLES);
+  const edge = (side: 'left' | 'right', sign: number): Point[] =>
+    xs.map((x): Point => [x, sign * halfWidth(inner, side, x, inner.floor)]);
+  const outer: Ring = [...edge('left', -1), ...edge('right', 1).reverse()];
+  const bites = arches.flatMap((arch): Ring[] => {
+    const ring = archFootprint(arch, inner, inner.floor, 0);
+    return ring ? [ring] : [];
+  });
+  return cutOut({ outer, holes: [] }, bites)[0] ?? null;
+}
+
+export interface LinedFloorInput {
+  readonly subfloor: Subfloor | null;
+  readonly laid: FloorBattens | null;
+  readonly depth: BuildUpDepth;
+  readonly inner: Shell | null;
+  readonly survey: Survey;
+  readonly units: readonly Unit[];
+  readonly arches: readonly ArchShape[];
+  readonly hatches: readonly FloorHatch[];
+  readonly choice: Project['linings']['floor'];
+  /** Profile the edges of steps are trimmed with. */
+  readonly trim: PriceItem | null;
+}
+
+/** Gathers board, battens, noggins, hatches and finish. */
+export function linedFloor(input: LinedFloorInput): LinedFloor {
+  const { subfloor, laid, depth, inner, survey, units, arches, hatches, choice, trim } = input;
+  const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
+  const timber = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
+  const noggins = laid && subfloor && timber ? floorNoggins(laid, subfloor, hatches, timber.width) : [];
+  const z = battenLayer ? (floorLayerHeights(depth, battenLayer.layer.id)?.from ?? 0) : 0;
+  const screws = laid && subfloor ? floorScrews(laid.battens, subfloor.pieces, survey, units) : [];
+  const board = depth.layers.find(({ layer }) => layer.board);
+  const face = depth.layers.findLast(
+    ({ layer, material }) => layer.place === 'continuous' && !layer.board && (material?.pieceLength ?? 0) > 0,
+  );
+  const room = inner && roomFloor(inner, arches);
+  return {
+    parts: [
+      ...(subfloor?.parts ?? []).map((part) =>
+        laid ? { ...part, marks: floorMarks(part, laid.battens, screws) } : part,
+      ),
+      ...(subfloor ? hatchParts(hatches, subfloor, board?.material?.grain ?? false) : []),
+      ...battenParts(laid, depth),
+      ...(inner ? stepTrims(arches, inner, trim) : []),
+      ...(timber && battenLayer ? nogginParts(noggins, timber, battenLayer.thickness, z) : []),
+    ],
+    noggins,
+    screws,
+    insulation: laid && subfloor && timber ? floorInsulation(subfloor.outline, laid, noggins, timber.width) : [],
+    finish: room && face?.material ? floorFinish(room, face.material, units, choice.finish) : null,
+    room,
+    problems: subfloor ? hatchProblems(hatches, subfloor.outline, subfloor.seams, units) : [],
+  };
+}

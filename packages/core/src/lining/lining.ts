@@ -1,0 +1,489 @@
+import type { Fitting, Lined, LiningChoice, PriceBook, PriceItem, Settings, Survey, Unit } from '../project/schema.js';
+import { barStocks, isBar } from '../cutting/from-parts.js';
+import { toOrigin, type Part, type PartMarks, type PartRole, type Spot } from '../joinery/part.js';
+import type { BuildUpDepth } from '../layers/buildup.js';
+import { boxOf, rectangle, type Outline, type Point } from '../numeric/plane.js';
+import type { ArchShape } from '../shell/arch.js';
+import type { RibMap } from '../shell/ribs.js';
+import { curvatureRadius, halfWidth, roofHeight, wallTop, type Shell } from '../shell/shell.js';
+import { message, mm, type Message } from '../words/message.js';
+import { leastRadius, standOff, widestStrip } from './bending.js';
+import { fixingPoints, type FixingPoint } from './fixing-map.js';
+import { linedSurface, type LinedSurface } from './lined-surface.js';
+import { edgeRanges, rowPieces, seamInput, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
+import { findSeams, givenSeams } from './seams.js';
+import { setOutRows, type SetOut } from './set-out.js';
+import { asSeen, toPlace, type Unrolled } from './unrolled.js';
+import { wallBattens, type LooseEdge, type WallBatten } from './wall-battens.js';
+
+/** A piece with the part it is cut as, and what is to be known of it. */
+export interface LiningPiece {
+  readonly part: string;
+  readonly row: number;
+  readonly outline: Outline;
+  /** Fittings whose cable is connected: they get a slot. */
+  readonly slots: readonly string[];
+  /** Share of it that units will hide. */
+  readonly hidden: number;
+}
+/** What bending asks of the lining, mm. */
+export interface BendCheck {
+  /** The tightest radius of the section. */
+  readonly tightest: number;
+  /** What the material can take; null when its stiffness is not known. */
+  readonly least: number | null;
+  readonly fits: boolean | null;
+  /** Strips and boards lie flat: how far they stand off at their middle, and the widest that stands off a millimetre. */
+  readonly standOff: number | null;
+  readonly widestStrip: number;
+}
+/** One surface, lined. */
+export interface Lining {
+  readonly surface: Lined;
+  readonly school: LiningChoice['school'];
+  readonly material: PriceItem;
+  readonly ground: LinedSurface;
+  readonly pieces: readonly LiningPiece[];
+  readonly seams: PieceSet['seams'];
+  readonly setOut: SetOut | null;
+  readonly unbacked: PieceSet['unbacked'];
+  readonly battens: readonly WallBatten[];
+  /** Edges of openings that no support carries; backed by noggins where battens are laid. */
+  readonly loose: readonly LooseEdge[];
+  readonly fixings: readonly FixingPoint[];
+  /** The widest panel that a sheet gives; null for strips and boards. */
+  readonly widest: number | null;
+  readonly bend: BendCheck;
+  readonly problems: readonly Message[];
+  /** What to know that is no fault, such as an opening that is not here yet. */
+  readonly notes: readonly Message[];
+  readonly parts: readonly Part[];
+}
+
+export interface LiningInput {
+  readonly surface: Lined;
+  /** The shell of the lining's middle. */
+  readonly shell: Shell;
+  readonly unrolled: Unrolled;
+  readonly depth: BuildUpDepth;
+  readonly choice: LiningChoice;
+  readonly survey: Survey;
+  readonly units: readonly Unit[];
+  readonly arches: readonly ArchShape[];
+  readonly fittings: readonly Fitting[];
+  readonly ribs: RibMap;
+  readonly settings: Settings;
+  readonly book: PriceBook;
+  /** Rows for the whole room; null when this surface is set out alone. */
+  readonly rows: SetOut | null;
+}
+
+const BACKING_WIDTH_MM = 80;
+const STRIP_OFF_MM = 1;
+const NEAR_HALF = 0.4;
+/** A block that is glued in where no battens are laid is at least so thick, mm. */
+const BLOCK_MM = 18;
+
+/** The layer one sees: the last one that covers the whole surface and is sold in sheets or lengths. */
+export function faceLayer(
+  depth: BuildUpDepth,
+): { readonly material: PriceItem; readonly thickness: number; readonly id: string } | null {
+  const last = depth.layers.findLast(
+    ({ layer, material }) =>
+      layer.place === 'continuous' && material !== null && (material.stocks.length > 0 || isBar(material)),
+  );
+  return last?.material ? { material: last.material, thickness: last.thickness, id: last.layer.id } : null;
+}
+
+/** How a surface is really lined: what is sold by the length can only be boards, what is sold in sheets cannot. */
+export function schoolOf(choice: LiningChoice, material: PriceItem): LiningChoice['school'] {
+  if (isBar(material)) return 'boards';
+  return choice.school === 'boards' ? 'sheets' : choice.school;
+}
+
+/** The widest upright panel that a sheet gives for a surface so high, and how the sheet stands; the cheapest way. */
+function widestPanel(
+  material: PriceItem,
+  high: number,
+  length: number,
+  trim: number,
+): { readonly widest: number; readonly standing: boolean } | null {
+  const ways = material.stocks.flatMap((stock) => {
+    const [long, wide] = [stock.length - 2 * trim, stock.width - 2 * trim];
+    const cost = (widest: number): number => Math.ceil(length / widest) * stock.price;
+    return [
+      ...(high <= long ? [{ widest: wide, standing: true, cost: cost(wide) }] : []),
+      ...(high <= wide ? [{ widest: long, standing: false, cost: cost(long) }] : []),
+    ];
+  });
+  return ways.sort((a, b) => a.cost - b.cost)[0] ?? null;
+}
+
+/** A first or last row is no narrower than this: what was asked, or near half a row. */
+export const leastRow = (choice: LiningChoice, row: number): number => Math.min(choice.sliver, NEAR_HALF * row);
+
+/** The width a row takes on the surface: what a board covers, what a strip is ripped to. */
+export const rowWidth = (choice: LiningChoice, material: PriceItem): number =>
+  isBar(material) ? material.width : choice.strip;
+
+/** Rows for both walls together, so that they meet round the room; null unless both are boards or strips of one width. */
+export function sharedRows(
+  walls: readonly { readonly ground: LinedSurface; readonly choice: LiningChoice; readonly material: PriceItem }[],
+): SetOut | null {
+  const [a, b] = walls;
+  if (!a || !b) return null;
+  const width = rowWidth(a.choice, a.material);
+  const rows = walls.every(
+    ({ choice, material }) =>
+      schoolOf(choice, material) !== 'sheets' && Math.abs(rowWidth(choice, material) - width) < 0.1,
+  );
+  if (!rows) return null;
+  const ranges = walls.map(({ ground, choice }) => edgeRanges(ground, choice.edge));
+  const least = (pick: (range: (typeof ranges)[number]) => number): number => Math.min(...ranges.map(pick));
+  const most = (pick: (range: (typeof ranges)[number]) => number): number => Math.max(...ranges.map(pick));
+  return setOutRows(
+    { min: least((r) => r.low.min), max: most((r) => r.low.max) },
+    { min: least((r) => r.high.min), max: most((r) => r.high.max) },
+    width,
+    a.choice.gap,
+    leastRow(a.choice, width),
+  );
+}
+
+/** The ground of a lining, without its pieces. */
+export function groundOf(
+  input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book'> & { readonly floor: number },
+): LinedSurface {
+  return linedSurface({
+    ...input,
+    battens: input.depth.layers.some(({ layer }) => layer.place === 'battens'),
+  });
+}
+
+/** The tightest radius of the section of a surface, mm. */
+function tightestRadius(shell: Shell, surface: Lined): number {
+  let least = Infinity;
+  for (const x of shell.at) {
+    if (surface === 'ceiling') {
+      for (let y = -400; y <= 400; y += 50) {
+        const bend = roofHeight(shell, x, y - 40) - 2 * roofHeight(shell, x, y) + roofHeight(shell, x, y + 40);
+        if (Math.abs(bend) > 1e-6) least = Math.min(least, (40 * 40) / Math.abs(bend));
+      }
+    } else
+      for (let z = shell.floor + 60; z < wallTop(shell, surface, x) - 60; z += 60)
+        least = Math.min(least, curvatureRadius(shell, surface, x, z));
+  }
+  return least;
+}
+
+function spotOf(shell: Shell, unrolled: Unrolled, [u, v]: Point): Spot {
+  const place = toPlace(unrolled, u, v);
+  if (unrolled.surface === 'ceiling') return [u, place, roofHeight(shell, u, place)];
+  return [u, (unrolled.surface === 'left' ? -1 : 1) * halfWidth(shell, unrolled.surface, u, place), place];
+}
+
+interface PartMaker {
+  readonly shell: Shell;
+  readonly unrolled: Unrolled;
+  readonly surface: Lined;
+}
+
+/**
+ * Puts a piece of the unrolled surface on its own axes, seen from the room: x along the vehicle, or up the surface where
+ * the grain runs up.
+ */
+function partOf(
+  { shell, unrolled, surface }: PartMaker,
+  id: string,
+  role: PartRole,
+  number: number,
+  piece: Outline,
+  up: boolean,
+  material: PriceItem,
+  thickness: number,
+): Placed {
+  const turn = (point: Point): Point => {
+    const [p, q] = asSeen(unrolled, point);
+    return up ? [q, -p] : [p, q];
+  };
+  const { outline, moved } = toOrigin({
+    outer: piece.outer.map(turn),
+    holes: piece.holes.map((hole) => hole.map(turn)),
+  });
+  const back = (point: Point): Point => {
+    const [p, q] = up ? [-point[1], point[0]] : point;
+    return asSeen(unrolled, [p, q]);
+  };
+  const sideways: Spot = surface === 'left' ? [-1, 0, 0] : [1, 0, 0];
+  const upward: Spot = surface === 'ceiling' ? [0, -1, 0] : [0, 0, 1];
+  const opposite = (axis: Spot): Spot => [0 - axis[0], 0 - axis[1], 0 - axis[2]];
+  const part: Part = {
+    id,
+    role,
+    number,
+    unit: null,
+    surface,
+    material: material.id,
+    thickness,
+    outline,
+    grain: material.grain,
+    edges: [],
+    place: {
+      origin: spotOf(shell, unrolled, back(moved)),
+      along: up ? upward : sideways,
+      across: up ? opposite(sideways) : upward,
+    },
+  };
+  return { part, onPart: (point) => minus(turn(point), moved) };
+}
+
+/** A lamp is centred between the supports beside it and on its row when it is this near, mm. */
+const CENTRED_MM = 6;
+
+/** Lamps that sit on a support, or off the middle between two supports or of their row; with the place that would be it. */
+function lampNotes(ground: LinedSurface, set: PieceSet): Message[] {
+  return ground.fittings
+    .filter((fitting) => fitting.kind === 'lamp')
+    .flatMap((lamp): Message[] => {
+      const [u, v] = lamp.middle;
+      const us = ground.supports.map((support) => support.u);
+      const before = Math.max(0, ...us.filter((at) => at <= u));
+      const after = Math.min(ground.unrolled.length, ...us.filter((at) => at > u));
+      const middle = (before + after) / 2;
+      const on = ground.supports.find((support) => Math.abs(support.u - u) < support.width / 2 + lamp.length / 2);
+      const off = ([low, high]: readonly [number, number]): number => Math.abs(v - (low + high) / 2);
+      const row = [...(set.setOut?.rows ?? [])].sort((a, b) => off(a) - off(b))[0];
+      const place = (at: number): number => toPlace(ground.unrolled, u, at);
+      return [
+        ...(on
+          ? [message('lining.lampSupport', { name: lamp.name, support: on.name, to: mm(middle) })]
+          : Math.abs(u - middle) > CENTRED_MM
+            ? [message('lining.lampAlong', { name: lamp.name, to: mm(middle) })]
+            : []),
+        ...(row && Math.abs(v - (row[0] + row[1]) / 2) > CENTRED_MM && lamp.width < row[1] - row[0]
+          ? [message('lining.lampRow', { name: lamp.name, to: mm(place((row[0] + row[1]) / 2)) })]
+          : []),
+      ];
+    });
+}
+
+/** Share of a piece that units will hide, by its box. */
+function hiddenShare(ground: LinedSurface, outline: Outline): number {
+  const box = boxOf(outline.outer);
+  const over = (zone: LinedSurface['hidden'][number]): number =>
+    Math.max(0, Math.min(box.maxX, zone.u1) - Math.max(box.minX, zone.u0)) *
+    Math.max(0, Math.min(box.maxY, zone.v1) - Math.max(box.minY, zone.v0));
+  const covered = ground.hidden.reduce((sum, zone) => sum + over(zone), 0);
+  return Math.min(1, covered / Math.max(1, (box.maxX - box.minX) * (box.maxY - box.minY)));
+}
+
+/** A part, and the way from the unrolled surface to its own axes. */
+interface Placed {
+  readonly part: Part;
+  readonly onPart: (point: Point) => Point;
+}
+const minus = ([x, y]: Point, [a, b]: Point): Point => [x - a, y - b];
+
+/** Support lines, screws and holes of a piece, on the part's axes. */
+function marksOf(
+  ground: LinedSurface,
+  piece: Outline,
+  slots: readonly string[],
+  screws: readonly FixingPoint[],
+  { onPart }: Placed,
+): PartMarks {
+  const box = boxOf(piece.outer);
+  const inside = ([u, v]: Point): boolean => u > box.minX && u < box.maxX && v > box.minY && v < box.maxY;
+  return {
+    lines: ground.supports.flatMap(({ name, u }) =>
+      solidAlong([piece], u).map(([v0, v1]) => ({ name, from: onPart([u, v0]), to: onPart([u, v1]) })),
+    ),
+    screws: screws.map(({ at }) => onPart(at)),
+    holes: ground.fittings
+      .filter((fitting) => inside(fitting.middle))
+      .map((fitting) => ({
+        name: fitting.name,
+        at: onPart(fitting.middle),
+        diameter: fitting.length,
+        slot: slots.includes(fitting.id),
+        rough: fitting.hidden,
+      })),
+  };
+}
+
+/** Lines one surface, or returns null when its layers end in nothing that is sold in sheets or lengths. */
+export function liningOf(input: LiningInput): Lining | null {
+  const { surface, shell, unrolled, depth, choice, settings } = input;
+  const face = faceLayer(depth);
+  if (!face) return null;
+  const { material, thickness } = face;
+  const school = schoolOf(choice, material);
+  const ground = groundOf({ ...input, floor: shell.floor });
+  const problems: Message[] = [];
+  const named = { word: `surface.${surface}` } as const;
+  const { low, high } = edgeRanges(ground, choice.edge);
+  const tall = high.max - low.min;
+  const panel = school === 'sheets' ? widestPanel(material, tall, unrolled.length, settings.cutting.trim) : null;
+  if (school === 'sheets' && !panel) problems.push(message('lining.tooHigh', { surface: named, high: mm(tall) }));
+  const bars = barStocks(material);
+  const longest = Math.max(
+    ...bars.map((stock) => stock.length),
+    ...material.stocks.map((stock) => stock.length - 2 * settings.cutting.trim),
+  );
+  const row = rowWidth(choice, material);
+  const kind = school === 'boards' ? 'board' : 'strip';
+  const set: PieceSet =
+    school === 'sheets'
+      ? panel
+        ? sheetPieces(ground, choice, panel.widest)
+        : { pieces: [], seams: [], setOut: null, unbacked: [], close: 0, legal: true }
+      : rowPieces(ground, choice, kind, row, longest, leastRow(choice, row), input.rows);
+  if (!set.legal)
+    problems.push(
+      message(`lining.sliver.${school}`, {
+        surface: named,
+        sliver: mm(school === 'sheets' ? choice.sliver : leastRow(choice, row)),
+      }),
+    );
+  const up = school === 'sheets' && (panel?.standing ?? false);
+  const maker: PartMaker = { shell, unrolled, surface };
+  const cut = set.pieces.flatMap((piece) => {
+    const { outlines, slots } = withFittings(ground, piece);
+    return outlines.map((outline) => ({ ...piece, outline, slots }));
+  });
+  const made = cut.map(({ outline, row, slots, kind: role }, i) => {
+    const placed = partOf(maker, `${surface}-${role}-${i + 1}`, role, i + 1, outline, up, material, thickness);
+    const screws = fixingPoints(ground, [{ kind: role, row, outline }]);
+    const part: Part = { ...placed.part, marks: marksOf(ground, outline, slots, screws, placed) };
+    return { part, screws, piece: { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline) } };
+  });
+  const strips = set.unbacked
+    .filter(({ v0, v1 }) => v1 - v0 > 30)
+    .map(
+      ({ u, v0, v1 }, i) =>
+        partOf(
+          maker,
+          `${surface}-backing-${i + 1}`,
+          'backing',
+          i + 1,
+          { outer: rectangle(u - BACKING_WIDTH_MM / 2, v0, u + BACKING_WIDTH_MM / 2, v1), holes: [] },
+          true,
+          material,
+          thickness,
+        ).part,
+    );
+  const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
+  const laid = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
+  // without battens of its own, edges that float are backed by blocks of the thinnest timber that holds a screw
+  const blocks =
+    laid ??
+    [...input.book.items]
+      .filter((item) => item.group === 'timber' && isBar(item) && item.thickness >= BLOCK_MM)
+      .sort((a, b) => a.thickness - b.thickness)[0] ??
+    null;
+  const { battens, loose } = wallBattens(ground, (blocks ?? laid)?.width ?? BACKING_WIDTH_MM / 2);
+  const kept = battens.filter((batten) => (batten.kind === 'upright' ? laid : blocks) !== null);
+  if (loose.length > 0 && !blocks)
+    for (const name of new Set(loose.map((edge) => edge.opening)))
+      problems.push(message('lining.loose', { surface: named, name }));
+  const sticks = kept.flatMap((batten, i) =>
+    blocks ? stickParts(maker, batten, i, blocks, laid && battenLayer ? battenLayer.thickness : blocks.thickness) : [],
+  );
+  const tightest = tightestRadius(shell, surface);
+  // strips and boards have their grain along the vehicle and are bent across it
+  const least = school === 'boards' ? null : leastRadius(material, thickness, up);
+  if (least !== null && least > tightest)
+    problems.push(
+      message('lining.bend', {
+        surface: named,
+        material: material.name,
+        least: mm(least),
+        tightest: mm(tightest),
+        strip: mm(widestStrip(tightest, STRIP_OFF_MM)),
+      }),
+    );
+  return {
+    surface,
+    school,
+    material,
+    ground,
+    pieces: made.map(({ piece }) => piece),
+    seams: set.seams,
+    setOut: set.setOut,
+    unbacked: set.unbacked,
+    battens: kept,
+    loose,
+    fixings: made.flatMap(({ screws }) => screws),
+    bend: {
+      tightest,
+      least,
+      fits: least === null ? null : least <= tightest,
+      standOff: school === 'sheets' ? null : standOff(row, tightest),
+      widestStrip: widestStrip(tightest, STRIP_OFF_MM),
+    },
+    widest: panel?.widest ?? null,
+    problems,
+    notes: [
+      ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
+      ...lampNotes(ground, set),
+    ],
+    parts: [...made.map(({ part }) => part), ...strips, ...sticks],
+  };
+}
+
+/** What a set of upright seams asks for. */
+export interface SeamFigures {
+  readonly panels: number;
+  /** Joints that need a strip behind them, and joints that stay in sight, m. */
+  readonly backed: number;
+  readonly seen: number;
+  readonly legal: boolean;
+}
+
+/** What seams put at these places would ask for, to be held against those found. Null for strips and boards. */
+export function seamFigures(lining: Lining, choice: LiningChoice, at: readonly number[]): SeamFigures | null {
+  if (lining.widest === null) return null;
+  const input = seamInput(lining.ground, choice, lining.widest);
+  const { seams, legal } = givenSeams(input, at);
+  const height = (u: number): number =>
+    solidAlong(lining.ground.solid, u).reduce((sum, [v0, v1]) => sum + v1 - v0, 0) / 1000;
+  return {
+    panels: seams.length + 1,
+    backed: seams.filter((seam) => seam.support === null).reduce((sum, seam) => sum + height(seam.at), 0),
+    seen: seams.reduce((sum, seam) => sum + height(seam.at) * (1 - input.hidden(seam.at).share), 0),
+    legal,
+  };
+}
+
+/** Where seams would be if none were moved by hand. */
+export function foundSeams(lining: Lining, choice: LiningChoice): readonly number[] {
+  return lining.widest === null
+    ? []
+    : findSeams(seamInput(lining.ground, choice, lining.widest)).seams.map((seam) => seam.at);
+}
+
+/** A batten as one part, or as several where no bar is as long. */
+function stickParts(maker: PartMaker, batten: WallBatten, index: number, timber: PriceItem, thickness: number): Part[] {
+  const longest = Math.max(...barStocks(timber).map((stock) => stock.length));
+  const [from, to] = batten.upright ? [batten.v0, batten.v1] : [batten.u0, batten.u1];
+  const count = Math.max(1, Math.ceil((to - from) / longest - 1e-9));
+  const half = timber.width / 2;
+  const middle = batten.upright ? batten.u0 : batten.v0;
+  const role = batten.kind === 'upright' ? 'wall-batten' : 'noggin';
+  return Array.from({ length: count }, (_, i) => {
+    const [a, b] = [from + ((to - from) * i) / count, from + ((to - from) * (i + 1)) / count];
+    const ring = batten.upright
+      ? rectangle(middle - half, a, middle + half, b)
+      : rectangle(a, middle - half, b, middle + half);
+    return partOf(
+      maker,
+      `${maker.surface}-${role}-${index + 1}${count > 1 ? `-${i + 1}` : ''}`,
+      role,
+      index + 1,
+      { outer: ring, holes: [] },
+      batten.upright,
+      timber,
+      thickness,
+    ).part;
+  });
+}

@@ -1,0 +1,78 @@
+import { boxOf } from '../numeric/plane.js';
+import type { LinedSurface } from './lined-surface.js';
+import { solidAlong } from './pieces.js';
+
+/** A batten behind a lining, by its middle line on the unrolled surface. */
+export interface WallBatten {
+  readonly kind: 'upright' | 'noggin';
+  readonly upright: boolean;
+  readonly u0: number;
+  readonly u1: number;
+  readonly v0: number;
+  readonly v1: number;
+  /** What it carries: the name of the support, or of the opening whose edge it backs. */
+  readonly why: string;
+}
+/** An edge of an opening with nothing behind it to fix to. */
+export interface LooseEdge {
+  readonly opening: string;
+  readonly side: 'front' | 'rear' | 'low' | 'high';
+}
+
+/** An edge is carried by a support that is no farther off than this, mm. */
+const CARRIED_MM = 70;
+const SHORTEST_MM = 120;
+/** A noggin's middle lies this far from the edge it backs, mm. */
+const BEHIND_EDGE_MM = 18;
+
+/** Uprights on every support, and short ones where the edge of an opening would float. */
+export function wallBattens(
+  surface: LinedSurface,
+  width: number,
+): { readonly battens: readonly WallBatten[]; readonly loose: readonly LooseEdge[] } {
+  const uprights = surface.supports.flatMap((support) =>
+    solidAlong(surface.solid, support.u)
+      .filter(([v0, v1]) => v1 - v0 >= SHORTEST_MM)
+      .map(([v0, v1]): WallBatten => ({
+        kind: 'upright',
+        upright: true,
+        u0: support.u,
+        u1: support.u,
+        v0,
+        v1,
+        why: support.name,
+      })),
+  );
+  const us = surface.supports.map((support) => support.u);
+  const loose: LooseEdge[] = [];
+  const noggins = surface.openings.flatMap((opening): WallBatten[] => {
+    const box = boxOf(opening.ring);
+    const foot = opening.kind === 'door' || opening.kind === 'arch';
+    const made: WallBatten[] = [];
+    const side = (which: 'front' | 'rear', u: number): void => {
+      if (us.some((at) => Math.abs(at - u) <= CARRIED_MM) || u < width || u > surface.unrolled.length - width) return;
+      loose.push({ opening: opening.name, side: which });
+      const at = which === 'front' ? u - BEHIND_EDGE_MM : u + BEHIND_EDGE_MM;
+      const v0 = foot ? Math.max(0, box.minY) : box.minY - 60;
+      made.push({ kind: 'noggin', upright: true, u0: at, u1: at, v0, v1: box.maxY + 60, why: opening.name });
+    };
+    const level = (which: 'low' | 'high', v: number): void => {
+      loose.push({ opening: opening.name, side: which });
+      const at = which === 'low' ? v - BEHIND_EDGE_MM : v + BEHIND_EDGE_MM;
+      // between the uprights, which are there already
+      const inside = us.filter((u) => u > box.minX + width && u < box.maxX - width);
+      const ends = [box.minX, ...inside, box.maxX];
+      ends.slice(1).forEach((end, i) => {
+        const [from, to] = [(ends[i] ?? 0) + (i === 0 ? 0 : width / 2), end - (i === ends.length - 2 ? 0 : width / 2)];
+        if (to - from >= SHORTEST_MM)
+          made.push({ kind: 'noggin', upright: false, u0: from, u1: to, v0: at, v1: at, why: opening.name });
+      });
+    };
+    side('front', box.minX);
+    side('rear', box.maxX);
+    level('high', box.maxY);
+    if (!foot) level('low', box.minY);
+    return made;
+  });
+  return { battens: [...uprights, ...noggins], loose };
+}

@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { gapSchema, idSchema, nameSchema, positionSchema, sizeSchema, thicknessSchema } from './schema-base.js';
+
+/** What is lined with panels, strips or boards. */
+export const linedSchema = z.enum(['left', 'right', 'ceiling']);
+/** How a surface is lined: what is nailed, screwed or clipped to the battens last. */
+export const liningSchema = z.strictObject({
+  /** Large bent sheets, strips ripped from sheets, or boards bought by the length. */
+  school: z.enum(['sheets', 'strips', 'boards']),
+  /** Places of upright seams that were moved by hand, mm along the vehicle; null while they are found. */
+  seams: z.array(positionSchema).max(40).nullable(),
+  /** Width of a strip that is ripped, mm. Boards have the width they are sold in. */
+  strip: sizeSchema,
+  /** Gap between neighbouring pieces, and at every edge of the surface, mm. */
+  gap: gapSchema,
+  edge: gapSchema,
+  /** No piece is narrower than this at either end, mm. */
+  sliver: sizeSchema,
+  /** How much smaller than the frame a window is cut out, to be trimmed flush after, mm. */
+  undersize: gapSchema,
+  /** Screwed in sight so that it comes off again, or fixed for good. */
+  removable: z.boolean(),
+});
+/** Boxes that are made for windows and over arches. */
+export const boxesSchema = z.strictObject({
+  /** Sheet the boards of a window box and the panels of an arch box are cut from. */
+  board: idSchema,
+  /** Profile the front trim is mitred from. */
+  trim: idSchema,
+  /** Arches that get a box, by their ids. */
+  arches: z.array(idSchema).max(24),
+  /** Kept between an arch and its box for what is wrapped round it, mm. */
+  clearance: gapSchema,
+});
+/** How the floor is laid. */
+export const floorChoiceSchema = z.strictObject({
+  /** Which way the board's pieces run; null for the cheapest. */
+  direction: z.enum(['across', 'along']).nullable(),
+  /** The finish everywhere, or only where no unit stands. */
+  finish: z.enum(['everywhere', 'seen']),
+});
+/** A lamp, outlet or cable that a lining is cut for. */
+export const fittingSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  kind: z.enum(['lamp', 'outlet', 'cable', 'duct']),
+  surface: linedSchema,
+  /** Along the vehicle, and up the wall from the bare floor or right of the centre line, mm. */
+  x: positionSchema,
+  along: positionSchema,
+  diameter: sizeSchema,
+  /** Its cable is connected at both ends before the lining goes on: it needs a slot, not a hole. */
+  wired: z.boolean(),
+});
+/** A lid in the floor over what must stay within reach. */
+export const floorHatchSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  /** Its middle, mm. */
+  x: positionSchema,
+  y: positionSchema,
+  length: sizeSchema,
+  width: sizeSchema,
+  lift: z.enum(['finger-hole', 'ring']),
+});
+/** What a sheet or board bought really measures, mm. */
+export const measuredSchema = z.strictObject({ material: idSchema, thickness: thicknessSchema });
+/** One pass of scribing: gaps read with the part held in its place, mm, and what came off. */
+export const scribeSchema = z.strictObject({
+  id: idSchema,
+  part: z.string().min(1).max(80),
+  edge: z.enum(['left', 'right', 'back', 'front']),
+  gaps: z.array(gapSchema).min(2).max(60),
+  at: z.iso.datetime(),
+});
+/** Something that was used as a pattern, and the parts made from it with the shape they had then. */
+export const patternSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  source: z.string().trim().max(200),
+  revision: z.int().min(1).max(999),
+  mirrored: z.boolean(),
+  made: z.array(z.strictObject({ part: z.string().min(1).max(80), shape: z.string().max(64) })).max(100),
+});
+
+export type Lined = z.infer<typeof linedSchema>;
+export type BoxChoice = z.infer<typeof boxesSchema>;
+export type FloorChoice = z.infer<typeof floorChoiceSchema>;
+export type LiningChoice = z.infer<typeof liningSchema>;
+export type Fitting = z.infer<typeof fittingSchema>;
+export type FloorHatch = z.infer<typeof floorHatchSchema>;
+export type MeasuredMaterial = z.infer<typeof measuredSchema>;
+export type ScribePass = z.infer<typeof scribeSchema>;
+export type Pattern = z.infer<typeof patternSchema>;

@@ -1,0 +1,29 @@
+/** What is said of linings, boxes and floors. */
+export const LINING_EN = {
+  'surface.left': 'Left wall',
+  'surface.right': 'Right wall',
+  'surface.ceiling': 'Ceiling',
+  'lining.tooHigh':
+    '{surface}: no sheet on sale is as long as the {high} from edge to edge. Line it with strips or boards, or add a longer sheet.',
+  'lining.sliver.sheets':
+    '{surface}: no seams keep every panel and every leg beside an opening at {sliver} or more. Move a seam, or allow narrower pieces.',
+  'lining.sliver.strips':
+    '{surface}: no set-out keeps the first and last strip at {sliver} or more. Change the strips’ width, or allow narrower ones.',
+  'lining.sliver.boards':
+    '{surface}: no set-out keeps the first and last board at {sliver} or more. Allow narrower ones.',
+  'lining.loose':
+    '{surface}: nothing to fix to beside {name}. Lay battens, or glue in a block before the lining goes on.',
+  'lining.pending': '{surface}: {name} is not here yet. Frame its place and leave it open; the rest can go on.',
+  'lining.bend':
+    '{surface}: {material} bends to {least} at the tightest, the wall asks for {tightest}. Take a thinner sheet, turn the grain, or rip strips of {strip} or less.',
+  'lining.lampSupport':
+    '{name} sits on {support}: there is nothing to sink it into. The middle of the bay is {to} from the front.',
+  'lining.lampAlong': '{name}: centred between its supports it would be {to} from the front.',
+  'lining.lampRow': '{name}: on the middle of its row it would be at {to}.',
+  'hatch.floor.off': '{name}: the hatch does not lie wholly on the floor board.',
+  'hatch.floor.large': '{name}: the hatch is larger than the floor board.',
+  'hatch.floor.seam': '{name}: a seam of the board runs through the hatch; it is framed all round.',
+  'hatch.floor.unit': '{name}: {unit} stands on the hatch, so it cannot be lifted.',
+  'penetration.keepOut': '{name} would be drilled into {keepOut}.',
+  'arch.box.thin': '{name}: the top is too thin to stand on over {span}. Take a thicker board or add a rail.',
+} as const;
