@@ -17,7 +17,7 @@ export default defineConfig({
   },
   test: {
     include: ['packages/*/src/**/*.test.ts', 'apps/*/src/**/*.test.ts', 'apps/*/src/**/*.test.tsx'],
-    testTimeout: 30_000,
-    hookTimeout: 30_000,
+    testTimeout: 180_000,
+    hookTimeout: 180_000,
   },
 });

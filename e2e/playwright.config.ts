@@ -9,8 +9,8 @@ const port = 4391;
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  timeout: 180_000,
-  expect: { timeout: 30_000 },
+  timeout: 300_000,
+  expect: { timeout: 60_000 },
   workers: 2,
   fullyParallel: false,
   retries: 0,

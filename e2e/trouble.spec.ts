@@ -46,7 +46,7 @@ test('without the server work goes on, and is sent when it answers again', async
   await ready(page);
   await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
   await page.unroute('**/operations');
-  await expect(page.locator('.saved')).toHaveAttribute('data-state', 'saved', { timeout: 20_000 });
+  await expect(page.locator('.saved')).toHaveAttribute('data-state', 'saved');
   expect((await projectOf(request, id)).project.units.find((unit) => unit.id === 'bench')?.x).toBe(1440);
   // the browser itself reports the refused connections
   consoleClean.splice(0, consoleClean.length, ...consoleClean.filter((line) => !line.includes('ERR_FAILED')));
