@@ -137,7 +137,9 @@ const layer = (surface, id, material, thickness, place, more = {}) =>
 layer('floor', 'f1', 'batten-38', 38, 'battens', { measured: inches(1 + 7 / 16) });
 layer('floor', 'f2', 'foam-30', 30, 'between-battens');
 layer('floor', 'f3', 'poplar-12', 12, 'continuous', { board: true });
-layer('floor', 'f4', 'planks-5', 5, 'continuous');
+layer('floor', 'f4', 'roll-2', 2, 'continuous');
+layer('doors', 'd1', 'closed-foam-10', 10, 'continuous');
+layer('doors', 'd2', 'poplar-5', 5, 'continuous');
 for (const surface of ['left', 'right']) {
   layer(surface, `${surface[0]}1`, 'foam-30', 30, 'in-ribs');
   layer(surface, `${surface[0]}2`, 'vapour-foil', 0.2, 'continuous');
@@ -159,7 +161,9 @@ apply('changeLining', {
   surface: 'ceiling',
   changes: { gap: inches(1 / 16), edge: inches(3 / 16), sliver: inches(2.5), undersize: inches(3 / 8) },
 });
-apply('changeBoxes', { changes: { board: 'birch-15', arches: ['a1', 'a2'], clearance: inches(1) } });
+apply('changeBoxes', {
+  changes: { board: 'birch-15', arches: ['a1', 'a2'], clearance: inches(1), load: 'seat', access: 'lid' },
+});
 // the sender of the fuel tank must stay within reach
 apply('putFloorHatch', {
   hatch: {

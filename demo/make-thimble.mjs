@@ -91,6 +91,9 @@ for (const surface of ['left', 'right', 'ceiling']) {
   apply('changeLining', { surface, changes: { school: 'sheets', gap: 2 } });
 }
 layer('doors', 'd1', 'closed-foam-10', 10, 'continuous');
+layer('doors', 'd2', 'poplar-5', 5, 'continuous');
+// the bare board is the floor
+apply('changeFloor', { changes: { coats: 3 } });
 const cupboard = (id, name, side, x, length, front, height) =>
   apply('placeUnit', {
     unit: {

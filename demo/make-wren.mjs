@@ -328,6 +328,28 @@ for (const fitting of [
   },
 ])
   apply('putFitting', { fitting });
+// cupboards up on both walls come last: the ceiling runs through behind one and stops in front of the other
+for (const reserved of [
+  { id: 'oh1', name: 'Book cupboard', side: 'left', x: 620, length: 1800, depth: 290, height: 340, ceiling: 'through' },
+  { id: 'oh2', name: 'Bench cupboard', side: 'right', x: 1500, length: 900, depth: 260, height: 320, ceiling: 'stops' },
+])
+  apply('putReserved', { reserved });
+// the loom that came with the van runs up there, over the bed
+apply('putHeader', {
+  header: {
+    id: 'hd1',
+    name: 'Cable loom',
+    side: 'left',
+    x: 2450,
+    length: 1200,
+    past: [
+      { down: 62, in: 118 },
+      { down: 105, in: 52 },
+    ],
+    clearance: 8,
+  },
+});
+apply('changeLining', { surface: 'ceiling', changes: { scribe: 6 } });
 apply('putComfort', {
   comfort: { id: 'c1', when: '2026-09-13T18:20:00.000Z', after: 'bare shell', decibels: 82, celsius: 9, moisture: 71 },
 });

@@ -10,6 +10,7 @@ import {
   RULES,
   say,
   sheetLetter,
+  templateParts,
   type ProjectFile,
 } from '@nestplank/core';
 import { loadProgram, solveJob, type CutPlan } from '@nestplank/core/cutting';
@@ -162,7 +163,7 @@ export async function exportCommand(path: string, options: { as: string; output:
     case 'templates':
       folder();
       // a batten is marked with a tape, not with paper
-      for (const part of derived.parts.filter((candidate) => !BATTENS.has(candidate.role)))
+      for (const part of templateParts(derived).filter((candidate) => !BATTENS.has(candidate.role)))
         into(
           `${part.id}-template.pdf`,
           await templatePdf(project, part, derived.parts, 'a4', { regular: font(400), bold: font(700) }),

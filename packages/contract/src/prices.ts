@@ -22,6 +22,7 @@ import type { PriceItem } from '@nestplank/core';
 const ID = /^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/;
 const GROUPS = ['sheet', 'insulation', 'timber', 'lining', 'adhesive', 'fixing'] as const;
 const HATCHES = ['birch', 'pine', 'poplar', 'foam', 'wool', 'grey'] as const;
+const LAID = ['planks', 'tiles', 'roll'] as const;
 const UNITS = ['piece', 'ml', 'm2', 'm'] as const;
 
 export class PriceStockDto {
@@ -104,6 +105,20 @@ export class BendingDto {
   across: StiffnessDto;
 }
 
+export class RecoatDto {
+  @ApiProperty({ description: 'hours' })
+  @IsNumber()
+  @Min(0)
+  @Max(500)
+  from: number;
+
+  @ApiProperty({ description: 'hours' })
+  @IsNumber()
+  @Min(0)
+  @Max(2000)
+  to: number;
+}
+
 export class PriceItemDto implements PriceItem {
   @ApiProperty()
   @Matches(ID)
@@ -150,6 +165,17 @@ export class PriceItemDto implements PriceItem {
   @Min(0)
   @Max(10_000)
   pieceLength: number;
+
+  @ApiProperty({ enum: LAID, nullable: true, description: 'how a floor finish is laid' })
+  @IsOptional()
+  @IsIn(LAID)
+  laid: PriceItem['laid'];
+
+  @ApiProperty({ type: RecoatDto, nullable: true, description: 'of a paint or varnish' })
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => RecoatDto)
+  recoat: RecoatDto | null;
 
   @ApiProperty({ description: 'kg/m3' })
   @IsNumber()

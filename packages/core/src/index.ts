@@ -120,7 +120,13 @@ export { costWith, keptFrom, keptNow, type MaterialPlan } from './cutting/cuttin
 export type { CutConflict, PlannedSheet } from './cutting/planned.js';
 export { fenceOrder, secondsPerCut, settingStep, type FenceSetting } from './cutting/fence.js';
 export { floorWays, type FloorWay } from './lining/floor-ways.js';
-export type { LinedFloor } from './lining/floor.js';
+export { templateParts, type LinedFloor } from './lining/floor.js';
+export { floorCoats, type FloorCoats } from './lining/floor-coats.js';
+export { finishWays, type FinishWay } from './lining/finish-ways.js';
+export { curtainAcross, type Curtain } from './lining/curtain.js';
+export type { HeaderBox } from './lining/header-box.js';
+export type { DoorLinings, DoorPanel } from './lining/door-lining.js';
+export type { FittingStep } from './lining/fitting-order.js';
 export { footprints as footprintsOf, type FloorFinish } from './lining/floor-finish.js';
 export { compareLinings, type LiningCase } from './lining/compare.js';
 export { foundSeams, schoolOf, seamFigures, type Lining, type LiningPiece, type SeamFigures } from './lining/lining.js';

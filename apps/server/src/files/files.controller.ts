@@ -4,7 +4,7 @@ import { Controller, Get, HttpStatus, Param, Query, Req, Res } from '@nestjs/com
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
-import { derive, sheetLetter, type Derived, type PriceBook, type Project } from '@nestplank/core';
+import { derive, sheetLetter, templateParts, type Derived, type PriceBook, type Project } from '@nestplank/core';
 import { projectFileText } from '@nestplank/core/formats';
 import { ProjectsService } from '../projects/projects.service.js';
 import { RefusedError } from '../refusals.js';
@@ -47,7 +47,7 @@ function refuse(why: string, place: string): never {
 /** One part at full size; which part and which paper stand in the query. */
 async function template({ project, derived, query }: Source): Promise<Made> {
   const { PAPERS, templatePdf } = await writers();
-  const part = derived.parts.find((candidate) => candidate.id === query['part']);
+  const part = templateParts(derived).find((candidate) => candidate.id === query['part']);
   if (!part) refuse(`There is no part “${String(query['part'] ?? '')}”.`, 'part');
   const wanted = query['paper'] ?? 'a4';
   const paper = (Object.keys(PAPERS) as (keyof typeof PAPERS)[]).find((name) => name === wanted);

@@ -3,6 +3,8 @@ import type { Part } from '../joinery/part.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import { BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED, materialOf } from '../layers/buildup.js';
 import type { CoveredAreas } from '../layers/areas.js';
+import type { FloorCoats } from '../lining/floor-coats.js';
+import type { FloorFinish } from '../lining/floor-finish.js';
 import { barStocks, isBar } from '../cutting/from-parts.js';
 import { outlineArea } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
@@ -52,8 +54,11 @@ export interface ShoppingInput {
   readonly areas: CoveredAreas | null;
   /** Battens on the floor as they are laid out, m. */
   readonly floorBattens: number | null;
-  /** Planks that the floor's set-out takes; null when it is not set out. */
-  readonly planks: number | null;
+  /** The floor's finish as it is set out, and what a bare floor is coated with; null when there is none. */
+  readonly finish: FloorFinish | null;
+  readonly coats: FloorCoats | null;
+  /** Caulk for joints and edges of linings that stay in sight, ml. */
+  readonly caulk: number;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -134,9 +139,13 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
         continue;
       const sold = material?.pack?.unit;
       const area = input.areas[surface];
-      if (surface === 'floor' && input.planks !== null && material && material.pieceLength > 0 && sold === 'm2') {
-        const plank = (material.pieceLength * material.width) / 1e6;
-        needs.push({ phase: 'floor', material, amount: input.planks * plank, counted: true });
+      const { finish } = input;
+      if (surface === 'floor' && finish && material?.id === finish.material && layer.place === 'continuous') {
+        const piece = (material.pieceLength * material.width) / 1e6;
+        // a roll sold by the area is as wide as it is
+        const rolled = sold === 'm' ? finish.metres : (finish.metres * material.width) / 1000;
+        const amount = finish.laid === 'roll' ? rolled : finish.planks * piece;
+        needs.push({ phase: 'floor', material, amount, counted: true });
         continue;
       }
       const laid = surface === 'floor' && layer.place === 'battens' ? input.floorBattens : null;
@@ -206,6 +215,8 @@ function fixingNeeds(input: ShoppingInput): Need[] {
     4 * input.parts.filter((part) => part.unit !== null).length;
   const [floorGlue, woodGlue, screw] = [find('floor-glue'), find('wood-glue'), find('screws-40')];
   const sealer = find('wood-sealer');
+  const caulk = find('caulk');
+  const coat = input.coats ? find(input.coats.material) : null;
   return [
     ...(floorGlue && floorArea > 0
       ? [
@@ -224,6 +235,12 @@ function fixingNeeds(input: ShoppingInput): Need[] {
             amount: Math.round((2 * floorArea * SEAL_COATS * SEAL_ML_PER_M2) / 1e6),
           },
         ]
+      : []),
+    ...(coat && input.coats
+      ? [{ phase: 'floor' as const, material: coat, amount: Math.ceil(input.coats.litres * 1000) }]
+      : []),
+    ...(caulk && input.caulk >= 1
+      ? [{ phase: 'walls' as const, material: caulk, amount: Math.ceil(input.caulk) }]
       : []),
     ...(woodGlue && joints > 0
       ? [{ phase: 'fixing' as const, material: woodGlue, amount: (joints / 1000) * JOINT_ML_PER_METRE }]

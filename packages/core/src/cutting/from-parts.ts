@@ -35,7 +35,7 @@ export function fingerprint(text: string): string {
 
 /** Timber and profiles sold by the length: parts are cut from bars. */
 export const isBar = (material: PriceItem): boolean =>
-  material.stocks.length === 0 && material.pack?.unit === 'm' && material.width > 0;
+  material.stocks.length === 0 && material.pack?.unit === 'm' && material.width > 0 && material.laid === null;
 
 /** The lengths a bar is sold in. */
 export const barStocks = (material: PriceItem): PriceItem['stocks'] =>

@@ -17,7 +17,13 @@ export interface ArchBox {
   readonly depth: number;
   /** Room lost between the arch and its box, litres. */
   readonly dead: number;
-  /** How far its top gives under one person, mm, and the most that is allowed; null when the board's stiffness is not known. */
+  /** What is cut out of a unit that stands over the arch instead, mm: no room is lost to a box. */
+  readonly notch: { readonly length: number; readonly height: number; readonly depth: number };
+  /** Brackets that hold it to wall and floor. */
+  readonly brackets: number;
+  /** What its top is reckoned to bear, N, and over which length of it, mm. */
+  readonly load: { readonly newtons: number; readonly over: number };
+  /** How far its top gives under that, mm, and the most that is allowed; null when the board's stiffness is not known. */
   readonly sag: number | null;
   readonly allowed: number;
   readonly strong: boolean | null;
@@ -25,11 +31,46 @@ export interface ArchBox {
   readonly problems: readonly Message[];
 }
 
-/** One person standing on a foot: 1.2 kN over a strip of the top as wide as the board carries with it. */
+/** One person standing on a foot: 1.2 kN on a line, over a strip of the top as wide as the board carries with it. */
 const PERSON_N = 1200;
 const CARRYING_MM = 300;
+/** Somebody sitting: 1 kN spread over the depth and the width of a seat. */
+const SITTER_N = 1000;
+const SEAT_MM = 400;
+const GRAVITY = 9.81;
+const BRACKETS_MM = 400;
+const LID_PLAY_MM = 2;
+const FINGER_MM = 25;
+
+/** What the top bears and how: at one place in the middle of its span, or spread over it. */
+function loadOf(
+  choice: BoxChoice,
+  length: number,
+): { readonly newtons: number; readonly over: number; readonly spread: boolean } {
+  if (choice.load === 'step') return { newtons: PERSON_N, over: Math.min(CARRYING_MM, length), spread: false };
+  if (choice.load === 'seat') return { newtons: SITTER_N, over: Math.min(SEAT_MM, length), spread: true };
+  return { newtons: choice.stored * GRAVITY, over: length, spread: true };
+}
 const SAG_LIMIT = 200;
 const SAFETY = 1.5;
+
+/** A top that lifts off its rails: play all round, and a hole for a finger near its front. */
+function lidOf(length: number, topEdge: readonly Point[]): Outline {
+  const outer: Point[] = [
+    [LID_PLAY_MM, 0],
+    [length - LID_PLAY_MM, 0],
+    ...[...topEdge]
+      .reverse()
+      .map(([x, y]): Point => [Math.min(length - LID_PLAY_MM, Math.max(LID_PLAY_MM, x)), y - LID_PLAY_MM]),
+  ];
+  const finger = spread(0, 2 * Math.PI, 25)
+    .slice(0, -1)
+    .map((angle): Point => [
+      length / 2 + (FINGER_MM / 2) * Math.cos(angle),
+      2 * FINGER_MM + (FINGER_MM / 2) * Math.sin(angle),
+    ]);
+  return { outer, holes: [finger] };
+}
 
 /** A box over one arch: top scribed to the wall, a long face, two ends, rails under the top's edges. */
 function boxOver(
@@ -85,7 +126,9 @@ function boxOver(
       'top',
       'arch-top',
       1,
-      { outer: [[0, 0], [length, 0], ...[...topEdge].reverse()], holes: [] },
+      choice.access === 'lid'
+        ? lidOf(length, topEdge)
+        : { outer: [[0, 0], [length, 0], ...[...topEdge].reverse()], holes: [] },
       [x0, sign * front, top - t],
       [1, 0, 0],
       outward,
@@ -120,9 +163,11 @@ function boxOver(
   // the top spans from the face to the wall; its grain runs along the vehicle, so it is bent across
   const span = Math.max(...topEdge.map(([, y]) => y));
   const own = material.bending?.across ?? null;
-  const inertia = (Math.min(CARRYING_MM, length) * t ** 3) / 12;
-  const sag = own ? (PERSON_N * span ** 3) / (48 * own.modulus * inertia) : null;
-  const stress = (PERSON_N * span) / 4 / ((Math.min(CARRYING_MM, length) * t * t) / 6);
+  const load = loadOf(choice, length);
+  const inertia = (load.over * t ** 3) / 12;
+  // a beam on two supports, loaded in the middle or evenly
+  const sag = own ? ((load.spread ? 5 / 8 : 1) * (load.newtons * span ** 3)) / (48 * own.modulus * inertia) : null;
+  const stress = (load.newtons * span) / (load.spread ? 8 : 4) / ((load.over * t * t) / 6);
   const allowed = span / SAG_LIMIT;
   const strong = own && sag !== null ? sag <= allowed && stress <= own.strength / SAFETY : null;
   const inside =
@@ -137,11 +182,14 @@ function boxOver(
     height,
     depth: span,
     dead: Math.max(0, whole - inside) / 1e6,
+    notch: { length: arch.to - arch.from + 2 * c, height: arch.height + c - face.floor, depth: span - t },
+    brackets: 2 * Math.max(2, Math.ceil(length / BRACKETS_MM) + 1),
+    load: { newtons: load.newtons, over: load.over },
     sag,
     allowed,
     strong,
     parts,
-    problems: strong === false ? [message('arch.box.thin', { name: arch.name, span: mm(span) })] : [],
+    problems: strong === false ? [message(`arch.box.thin.${choice.load}`, { name: arch.name, span: mm(span) })] : [],
   };
 }
 

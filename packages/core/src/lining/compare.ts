@@ -2,7 +2,7 @@ import type { Lined, LiningChoice, PriceBook, Project } from '../project/schema.
 import { isBar } from '../cutting/from-parts.js';
 import { createDeriver } from '../project/derive.js';
 import { outlineArea } from '../numeric/plane.js';
-import { faceLayer } from './lining.js';
+import { faceLayer } from './face.js';
 
 /** What one way to line a surface comes to, for the whole build. */
 export interface LiningCase {

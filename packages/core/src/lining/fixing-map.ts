@@ -1,5 +1,5 @@
 import { boxOf, spread, type Point } from '../numeric/plane.js';
-import type { LinedSurface } from './lined-surface.js';
+import { isBehind, type LinedSurface } from './lined-surface.js';
 import { solidAlong, type Piece } from './pieces.js';
 
 /** One screw or brad, on the unrolled surface. */
@@ -43,7 +43,7 @@ export function fixingPoints(surface: LinedSurface, pieces: readonly Piece[]): F
         .map((v): FixingPoint => ({
           at: [u, v],
           support: support.name,
-          hidden: surface.hidden.some((zone) => u >= zone.u0 && u <= zone.u1 && v <= zone.v1),
+          hidden: isBehind(surface, [u, v]),
         }));
     });
   });

@@ -1,9 +1,12 @@
-import type { PriceItem, Unit } from '../project/schema.js';
+import type { FloorChoice, PriceItem, Unit } from '../project/schema.js';
+import type { Part } from '../joinery/part.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Ring } from '../numeric/plane.js';
-import { clipTo, cutOut } from '../numeric/shapes.js';
+import { cutOut } from '../numeric/shapes.js';
+import { awkwardPieces, spansOf } from './floor-pieces-laid.js';
+import { rolled, tiled } from './floor-tiles.js';
 import { setOutRows } from './set-out.js';
 
-/** One plank or piece of one in its row. */
+/** One plank, tile or piece of one in its row. */
 export interface PlankPiece {
   readonly x0: number;
   readonly x1: number;
@@ -15,17 +18,27 @@ export interface PlankRow {
   readonly y1: number;
   readonly pieces: readonly PlankPiece[];
 }
-/** The floor finish set out in planks along the vehicle. */
+/** The floor finish set out over the room. */
 export interface FloorFinish {
   readonly material: string;
+  readonly laid: NonNullable<PriceItem['laid']>;
   readonly rows: readonly PlankRow[];
+  /** Whole planks or tiles that it takes; 0 off a roll. */
   readonly planks: number;
+  /** Metres off the roll; 0 for planks and tiles. */
+  readonly metres: number;
+  /** Joints between lanes of a roll, m. */
+  readonly seams: number;
   /** Areas, m2: what feet see, and what units stand on. */
   readonly seen: number;
   readonly hidden: number;
+  /** What is covered of it, m2. */
+  readonly covered: number;
   /** Pieces shorter than wanted, and rows ripped narrower than wanted, that could not be avoided. */
   readonly short: number;
   readonly legal: boolean;
+  /** Pieces that are no plain rectangle: fitted last, by a template. */
+  readonly awkward: readonly Part[];
 }
 
 /** No end piece is shorter, no row narrower, no joint nearer to one of the row before, mm (or a third of a plank). */
@@ -49,25 +62,58 @@ export function footprints(units: readonly Unit[], half: number): Ring[] {
 
 const far = 1e5;
 
+/** What is laid of the room's floor. */
+interface LaidOver {
+  readonly pieces: readonly Outline[];
+  readonly seen: number;
+  readonly whole: number;
+}
+const area = (pieces: readonly Outline[]): number => pieces.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
+
 /**
- * Sets planks out over a floor: rows without slivers, each begun with what the row before left over where that keeps the
- * joints staggered, no short end pieces.
+ * Sets a finish out over a floor: planks in rows without slivers, each begun with what the row before left over where that
+ * keeps the joints staggered; tiles balanced both ways; or lanes off a roll, whichever way takes less of it.
  * @param outline of the room's floor, mm
+ * @param z height it lies at
+ * @returns null when the material is no floor finish
  */
 export function floorFinish(
   outline: Outline,
   material: PriceItem,
   units: readonly Unit[],
-  where: 'everywhere' | 'seen',
+  choice: Pick<FloorChoice, 'finish' | 'tiles' | 'joint'>,
+  z = 0,
 ): FloorFinish | null {
+  const { laid } = material;
+  if (laid === null || material.width <= 0 || (laid !== 'roll' && material.pieceLength <= 0)) return null;
+  const open = cutOut(outline, footprints(units, far));
+  const over: LaidOver = {
+    pieces: choice.finish === 'seen' ? open : [outline],
+    seen: area(open),
+    whole: area([outline]),
+  };
+  const common = {
+    material: material.id,
+    laid,
+    seen: over.seen,
+    hidden: over.whole - over.seen,
+    covered: area(over.pieces),
+  };
+  const made =
+    laid === 'planks'
+      ? planked(outline, material, over)
+      : laid === 'tiles'
+        ? tiled(over, material, choice)
+        : rolled(over, material);
+  return { ...common, ...made, awkward: awkwardPieces(over.pieces, made.rows, material, z) };
+}
+
+type Laying = Pick<FloorFinish, 'rows' | 'planks' | 'metres' | 'seams' | 'short' | 'legal'>;
+
+/** Planks along the vehicle. */
+function planked(outline: Outline, material: PriceItem, over: LaidOver): Laying {
   const [length, width] = [material.pieceLength, material.width];
-  if (length <= 0 || width <= 0) return null;
   const box = boxOf(outline.outer);
-  const standing = footprints(units, far);
-  const open = cutOut(outline, standing);
-  const seen = open.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
-  const whole = outlineArea(outline) / 1e6;
-  const laid = where === 'seen' ? open : [outline];
   const [low, high] = [box.minY + EXPANSION_MM, box.maxY - EXPANSION_MM];
   const setOut = setOutRows({ min: low, max: low }, { min: high, max: high }, width, 0, NARROWEST_MM);
   const stagger = Math.min(STAGGER_MM, length / 3);
@@ -77,13 +123,7 @@ export function floorFinish(
   let before: readonly number[] = [];
   const rows = setOut.rows.map(([y0, y1]): PlankRow => {
     const joints: number[] = [];
-    const spans = laid
-      .flatMap((piece) => clipTo(piece, rectangle(-far, y0, far, y1)))
-      .map((piece) => boxOf(piece.outer))
-      .filter((span) => span.maxX - span.minX > 1)
-      .sort((a, b) => a.minX - b.minX);
-    const pieces = spans.flatMap((span) => {
-      const [from, to] = [span.minX, span.maxX];
+    const pieces = spansOf(over.pieces, y0, y1).flatMap(([from, to]) => {
       const made = bestRow(from, to, length, before, stagger, offcuts);
       planks += made.fresh;
       short += made.short;
@@ -93,15 +133,7 @@ export function floorFinish(
     before = joints;
     return { y0, y1, pieces };
   });
-  return {
-    material: material.id,
-    rows,
-    planks,
-    seen,
-    hidden: whole - seen,
-    short,
-    legal: setOut.legal && short === 0,
-  };
+  return { rows, planks, metres: 0, seams: 0, short, legal: setOut.legal && short === 0 };
 }
 
 /** One span of a row: every first piece worth trying, the one that wastes least and keeps the rules is taken. */

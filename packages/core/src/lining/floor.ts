@@ -1,16 +1,17 @@
-import type { FloorHatch, PriceItem, Project, Survey, Unit } from '../project/schema.js';
+import type { FloorHatch, PriceBook, PriceItem, Project, Settings, Survey, Unit } from '../project/schema.js';
 import { isBar } from '../cutting/from-parts.js';
 import type { Part } from '../joinery/part.js';
 import { floorLayerHeights, type BuildUpDepth } from '../layers/buildup.js';
-import { spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
+import { outlineArea, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { cutOut } from '../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../shell/arch.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
 import type { Message } from '../words/message.js';
 import { battenParts, type FloorBattens } from './floor-battens.js';
-import { floorFinish, type FloorFinish } from './floor-finish.js';
+import { floorCoats, type FloorCoats } from './floor-coats.js';
+import { floorFinish, footprints, type FloorFinish } from './floor-finish.js';
 import { hatchParts, hatchProblems } from './floor-holes.js';
-import { floorInsulation, stepTrims, type FloorInsulation } from './floor-pieces.js';
+import { floorInsulation, stepTrims, type FloorFoam } from './floor-pieces.js';
 import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew } from './floor-marks.js';
 import type { Subfloor } from './subfloor.js';
 
@@ -21,14 +22,17 @@ export interface LinedFloor {
   /** Screws of the board, those that furniture hides first. */
   readonly screws: readonly FloorScrew[];
   readonly finish: FloorFinish | null;
-  /** Pieces of insulation between the battens. */
-  readonly insulation: readonly FloorInsulation[];
+  /** The bare board coated instead; null when it is not, or something is laid on it. */
+  readonly coats: FloorCoats | null;
+  /** Insulation under the board, in pieces; null when there is none. */
+  readonly insulation: FloorFoam | null;
   /** The room's floor, on which the finish lies. */
   readonly room: Outline | null;
   readonly problems: readonly { readonly said: Message; readonly hatch: string }[];
 }
 
 const SAMPLES = 41;
+const FAR_MM = 1e5;
 
 /** The floor of the finished room, arches and steps taken out. */
 function roomFloor(inner: Shell, arches: readonly ArchShape[]): Outline | null {
@@ -43,6 +47,12 @@ function roomFloor(inner: Shell, arches: readonly ArchShape[]): Outline | null {
   return cutOut({ outer, holes: [] }, bites)[0] ?? null;
 }
 
+/** What is coated: the whole floor, or what feet see of it, m2. */
+function coatedArea(room: Outline, units: readonly Unit[], choice: Project['linings']['floor']): number {
+  const pieces = choice.finish === 'seen' ? cutOut(room, footprints(units, FAR_MM)) : [room];
+  return pieces.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
+}
+
 export interface LinedFloorInput {
   readonly subfloor: Subfloor | null;
   readonly laid: FloorBattens | null;
@@ -55,11 +65,19 @@ export interface LinedFloorInput {
   readonly choice: Project['linings']['floor'];
   /** Profile the edges of steps are trimmed with. */
   readonly trim: PriceItem | null;
+  readonly settings: Settings;
+  readonly book: PriceBook;
 }
+
+/** Everything a full-size template is made of: what is cut, and the pieces of the floor's finish that are no plain rectangle. */
+export const templateParts = (made: {
+  readonly parts: readonly Part[];
+  readonly floor: LinedFloor;
+}): readonly Part[] => [...made.parts, ...(made.floor.finish?.awkward ?? [])];
 
 /** Gathers board, battens, noggins, hatches and finish. */
 export function linedFloor(input: LinedFloorInput): LinedFloor {
-  const { subfloor, laid, depth, inner, survey, units, arches, hatches, choice, trim } = input;
+  const { subfloor, laid, depth, inner, survey, units, arches, hatches, choice, trim, settings, book } = input;
   const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
   const timber = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
   const noggins = laid && subfloor && timber ? floorNoggins(laid, subfloor, hatches, timber.width) : [];
@@ -67,9 +85,13 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   const screws = laid && subfloor ? floorScrews(laid.battens, subfloor.pieces, survey, units) : [];
   const board = depth.layers.find(({ layer }) => layer.board);
   const face = depth.layers.findLast(
-    ({ layer, material }) => layer.place === 'continuous' && !layer.board && (material?.pieceLength ?? 0) > 0,
+    ({ layer, material }) =>
+      layer.place === 'continuous' && !layer.board && material !== null && material.laid !== null,
   );
   const room = inner && roomFloor(inner, arches);
+  const finish = room && inner && face?.material ? floorFinish(room, face.material, units, choice, inner.floor) : null;
+  const below = board ? depth.layers.slice(0, depth.layers.indexOf(board)) : [];
+  const foam = below.findLast(({ material }) => material?.group === 'insulation' && material.pieceLength > 0)?.material;
   return {
     parts: [
       ...(subfloor?.parts ?? []).map((part) =>
@@ -82,8 +104,22 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
     ],
     noggins,
     screws,
-    insulation: laid && subfloor && timber ? floorInsulation(subfloor.outline, laid, noggins, timber.width) : [],
-    finish: room && face?.material ? floorFinish(room, face.material, units, choice.finish) : null,
+    insulation:
+      subfloor && foam
+        ? floorInsulation(
+            subfloor.outline,
+            laid,
+            noggins,
+            timber?.width ?? 0,
+            { length: foam.pieceLength, width: foam.width },
+            subfloor.seams.filter((seam) => seam.direction === 'across').map((seam) => seam.at),
+          )
+        : null,
+    finish,
+    coats:
+      finish === null && board && room && inner
+        ? floorCoats(choice, coatedArea(room, units, choice), survey, inner.length, settings, book)
+        : null,
     room,
     problems: subfloor ? hatchProblems(hatches, subfloor.outline, subfloor.seams, units) : [],
   };

@@ -1,6 +1,6 @@
-import type { Fitting, LiningChoice, Survey, Unit } from '../project/schema.js';
+import type { Fitting, LiningChoice, Reserved, Survey, Unit } from '../project/schema.js';
 import { placedOpenings } from '../layers/areas.js';
-import { boxOf, roundedRectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
+import { boxOf, rectangle, roundedRectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { cutOut, simplify } from '../numeric/shapes.js';
 import { archProfile, type ArchShape } from '../shell/arch.js';
 import type { RibMap } from '../shell/ribs.js';
@@ -34,12 +34,16 @@ export interface HiddenZone {
   readonly u1: number;
   readonly v0: number;
   readonly v1: number;
+  /** The place kept for a high cupboard that it is: what that is hung from is needed behind its edges. */
+  readonly hung: Reserved | null;
 }
 /** Round something that no screw may hit. */
 export interface NoScrew {
   readonly name: string;
   readonly at: Point;
   readonly radius: number;
+  /** Somebody may have to get at it again: wiring that stays, a duct. */
+  readonly serviced: boolean;
 }
 /** A surface ready to be lined. */
 export interface LinedSurface {
@@ -74,15 +78,34 @@ function hiddenZones(unrolled: Unrolled, units: readonly Unit[], floor: number):
     const [u0, u1] = [Math.max(0, unit.x), Math.min(unrolled.length, unit.x + unit.length)];
     if (u1 <= u0) return [];
     const top = floor + unit.height;
-    return [{ by: unit.name, u0, u1, v0: 0, v1: Math.min(...[u0, u1].map((u) => toV(unrolled, u, top))) }];
+    return [
+      { by: unit.name, u0, u1, v0: -BELOW_MM, v1: Math.min(...[u0, u1].map((u) => toV(unrolled, u, top))), hung: null },
+    ];
+  });
+}
+
+/** What high cupboards that come later will hide: the top of a wall, or a strip of the ceiling along it. */
+function reservedZones(unrolled: Unrolled, reserved: readonly Reserved[]): HiddenZone[] {
+  const { surface } = unrolled;
+  return reserved.flatMap((place): HiddenZone[] => {
+    const [u0, u1] = [Math.max(0, place.x), Math.min(unrolled.length, place.x + place.length)];
+    if (u1 <= u0 || (surface !== 'ceiling' && surface !== place.side)) return [];
+    const reach = [u0, (u0 + u1) / 2, u1].map((u) => reachOf(unrolled, u));
+    const least = Math.min(...reach.map(([low]) => low));
+    const most = Math.max(...reach.map(([, high]) => high));
+    const size = surface === 'ceiling' ? place.depth : place.height;
+    // from the edge that meets the other surface, along the curve
+    const zone =
+      surface === 'ceiling' && place.side === 'left'
+        ? { v0: least - BELOW_MM, v1: Math.max(...reach.map(([low]) => low)) + size }
+        : { v0: Math.min(...reach.map(([, high]) => high)) - size, v1: most + BELOW_MM };
+    return [{ by: place.name, u0, u1, ...zone, hung: place }];
   });
 }
 
 const isHidden = (ring: Ring, zones: readonly HiddenZone[]): boolean => {
   const box = boxOf(ring);
-  return zones.some(
-    ({ u0, u1, v0, v1 }) => box.minX >= u0 && box.maxX <= u1 && box.minY >= v0 - BELOW_MM && box.maxY <= v1,
-  );
+  return zones.some(({ u0, u1, v0, v1 }) => box.minX >= u0 && box.maxX <= u1 && box.minY >= v0 && box.maxY <= v1);
 };
 
 function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number): Omit<CutOut, 'hidden'>[] {
@@ -186,6 +209,7 @@ export interface LinedSurfaceInput {
   readonly units: readonly Unit[];
   readonly arches: readonly ArchShape[];
   readonly fittings: readonly Fitting[];
+  readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
   /** The lining stands on battens of its own. */
   readonly battens: boolean;
@@ -195,7 +219,10 @@ export interface LinedSurfaceInput {
 /** Gathers everything that bears on the lining of one surface. */
 export function linedSurface(input: LinedSurfaceInput): LinedSurface {
   const { unrolled, survey, choice } = input;
-  const hidden = hiddenZones(unrolled, input.units, input.floor);
+  const kept = reservedZones(unrolled, input.reserved);
+  const hidden = [...hiddenZones(unrolled, input.units, input.floor), ...kept];
+  // a ceiling that stops in front of a high cupboard is left out over it
+  const leftOut = kept.filter(({ hung }) => unrolled.surface === 'ceiling' && hung?.ceiling === 'stops');
   const told = (cut: Omit<CutOut, 'hidden'>): CutOut => ({ ...cut, hidden: isHidden(cut.ring, hidden) });
   const openings = [...openingsOn(unrolled, survey, choice.undersize), ...archesOn(unrolled, input.arches)].map(told);
   const fittings = fittingsOn(unrolled, input.fittings).map(told);
@@ -207,13 +234,14 @@ export function linedSurface(input: LinedSurfaceInput): LinedSurface {
       name: found.name,
       at: [found.x, toV(unrolled, found.x, found.along)],
       radius: Math.max(CABLE_CLEAR_MM, found.size / 2 + CABLE_CLEAR_MM),
+      serviced: true,
     }));
   return {
     unrolled,
-    solid: cutOut(
-      { outer: simplify(outlineOf(unrolled, choice.edge), CHORD_MM), holes: [] },
-      openings.map((opening) => opening.ring),
-    ),
+    solid: cutOut({ outer: simplify(outlineOf(unrolled, choice.edge - choice.scribe), CHORD_MM), holes: [] }, [
+      ...openings.map((opening) => opening.ring),
+      ...leftOut.map(({ u0, u1, v0, v1 }) => rectangle(u0, v0, u1, v1)),
+    ]),
     openings,
     fittings,
     supports: supportsOf(unrolled, input.ribs, input.battens),
@@ -223,6 +251,7 @@ export function linedSurface(input: LinedSurfaceInput): LinedSurface {
         name: fitting.name,
         at: fitting.middle,
         radius: fitting.length / 2 + CABLE_CLEAR_MM,
+        serviced: fitting.kind === 'duct',
       })),
       ...wiring,
     ],
@@ -238,10 +267,14 @@ export function hiddenAt(
   u: number,
 ): { readonly share: number; readonly by: string | null } {
   const [low, high] = reachOf(surface.unrolled, u);
-  const most = surface.hidden
+  const over = surface.hidden
     .filter((zone) => u >= zone.u0 && u <= zone.u1)
-    .reduce<HiddenZone | null>((best, zone) => (best && best.v1 >= zone.v1 ? best : zone), null);
-  return most
-    ? { share: Math.max(0, Math.min(1, (most.v1 - low) / (high - low))), by: most.by }
-    : { share: 0, by: null };
+    .map((zone) => ({ by: zone.by, much: Math.max(0, Math.min(zone.v1, high) - Math.max(zone.v0, low)) }))
+    .sort((a, b) => b.much - a.much);
+  const much = over.reduce((sum, zone) => sum + zone.much, 0);
+  return { share: Math.min(1, much / (high - low)), by: over[0]?.by ?? null };
 }
+
+/** Whether a place on the surface lies behind something. */
+export const isBehind = (surface: Pick<LinedSurface, 'hidden'>, [u, v]: Point): boolean =>
+  surface.hidden.some((zone) => u >= zone.u0 && u <= zone.u1 && v >= zone.v0 && v <= zone.v1);

@@ -1,19 +1,33 @@
-import type { Fitting, Lined, LiningChoice, PriceBook, PriceItem, Settings, Survey, Unit } from '../project/schema.js';
+import type {
+  Fitting,
+  Lined,
+  LiningChoice,
+  PriceBook,
+  PriceItem,
+  Reserved,
+  Settings,
+  Survey,
+  Unit,
+} from '../project/schema.js';
 import { barStocks, isBar } from '../cutting/from-parts.js';
-import { toOrigin, type Part, type PartMarks, type PartRole, type Spot } from '../joinery/part.js';
+import type { Part } from '../joinery/part.js';
 import type { BuildUpDepth } from '../layers/buildup.js';
-import { boxOf, rectangle, type Outline, type Point } from '../numeric/plane.js';
+import { boxOf, rectangle, type Outline } from '../numeric/plane.js';
 import type { ArchShape } from '../shell/arch.js';
 import type { RibMap } from '../shell/ribs.js';
-import { curvatureRadius, halfWidth, roofHeight, wallTop, type Shell } from '../shell/shell.js';
+import { curvatureRadius, roofHeight, wallTop, type Shell } from '../shell/shell.js';
 import { message, mm, type Message } from '../words/message.js';
 import { leastRadius, standOff, widestStrip } from './bending.js';
+import { faceLayer } from './face.js';
+import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { fixingPoints, type FixingPoint } from './fixing-map.js';
+import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface } from './lined-surface.js';
 import { edgeRanges, rowPieces, seamInput, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
+import { scribeEdges } from './scribe-edges.js';
 import { findSeams, givenSeams } from './seams.js';
 import { setOutRows, type SetOut } from './set-out.js';
-import { asSeen, toPlace, type Unrolled } from './unrolled.js';
+import { toPlace, type Unrolled } from './unrolled.js';
 import { wallBattens, type LooseEdge, type WallBatten } from './wall-battens.js';
 
 /** A piece with the part it is cut as, and what is to be known of it. */
@@ -25,6 +39,8 @@ export interface LiningPiece {
   readonly slots: readonly string[];
   /** Share of it that units will hide. */
   readonly hidden: number;
+  /** It comes off again: the whole surface does, or something behind it must stay within reach. */
+  readonly removable: boolean;
 }
 /** What bending asks of the lining, mm. */
 export interface BendCheck {
@@ -55,6 +71,9 @@ export interface Lining {
   readonly widest: number | null;
   readonly bend: BendCheck;
   readonly problems: readonly Message[];
+  /** The order in which it goes up. */
+  readonly order: readonly FittingStep[];
+  readonly caulk: Caulk;
   /** What to know that is no fault, such as an opening that is not here yet. */
   readonly notes: readonly Message[];
   readonly parts: readonly Part[];
@@ -71,6 +90,7 @@ export interface LiningInput {
   readonly units: readonly Unit[];
   readonly arches: readonly ArchShape[];
   readonly fittings: readonly Fitting[];
+  readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
   readonly settings: Settings;
   readonly book: PriceBook;
@@ -83,17 +103,6 @@ const STRIP_OFF_MM = 1;
 const NEAR_HALF = 0.4;
 /** A block that is glued in where no battens are laid is at least so thick, mm. */
 const BLOCK_MM = 18;
-
-/** The layer one sees: the last one that covers the whole surface and is sold in sheets or lengths. */
-export function faceLayer(
-  depth: BuildUpDepth,
-): { readonly material: PriceItem; readonly thickness: number; readonly id: string } | null {
-  const last = depth.layers.findLast(
-    ({ layer, material }) =>
-      layer.place === 'continuous' && material !== null && (material.stocks.length > 0 || isBar(material)),
-  );
-  return last?.material ? { material: last.material, thickness: last.thickness, id: last.layer.id } : null;
-}
 
 /** How a surface is really lined: what is sold by the length can only be boards, what is sold in sheets cannot. */
 export function schoolOf(choice: LiningChoice, material: PriceItem): LiningChoice['school'] {
@@ -176,67 +185,6 @@ function tightestRadius(shell: Shell, surface: Lined): number {
   return least;
 }
 
-function spotOf(shell: Shell, unrolled: Unrolled, [u, v]: Point): Spot {
-  const place = toPlace(unrolled, u, v);
-  if (unrolled.surface === 'ceiling') return [u, place, roofHeight(shell, u, place)];
-  return [u, (unrolled.surface === 'left' ? -1 : 1) * halfWidth(shell, unrolled.surface, u, place), place];
-}
-
-interface PartMaker {
-  readonly shell: Shell;
-  readonly unrolled: Unrolled;
-  readonly surface: Lined;
-}
-
-/**
- * Puts a piece of the unrolled surface on its own axes, seen from the room: x along the vehicle, or up the surface where
- * the grain runs up.
- */
-function partOf(
-  { shell, unrolled, surface }: PartMaker,
-  id: string,
-  role: PartRole,
-  number: number,
-  piece: Outline,
-  up: boolean,
-  material: PriceItem,
-  thickness: number,
-): Placed {
-  const turn = (point: Point): Point => {
-    const [p, q] = asSeen(unrolled, point);
-    return up ? [q, -p] : [p, q];
-  };
-  const { outline, moved } = toOrigin({
-    outer: piece.outer.map(turn),
-    holes: piece.holes.map((hole) => hole.map(turn)),
-  });
-  const back = (point: Point): Point => {
-    const [p, q] = up ? [-point[1], point[0]] : point;
-    return asSeen(unrolled, [p, q]);
-  };
-  const sideways: Spot = surface === 'left' ? [-1, 0, 0] : [1, 0, 0];
-  const upward: Spot = surface === 'ceiling' ? [0, -1, 0] : [0, 0, 1];
-  const opposite = (axis: Spot): Spot => [0 - axis[0], 0 - axis[1], 0 - axis[2]];
-  const part: Part = {
-    id,
-    role,
-    number,
-    unit: null,
-    surface,
-    material: material.id,
-    thickness,
-    outline,
-    grain: material.grain,
-    edges: [],
-    place: {
-      origin: spotOf(shell, unrolled, back(moved)),
-      along: up ? upward : sideways,
-      across: up ? opposite(sideways) : upward,
-    },
-  };
-  return { part, onPart: (point) => minus(turn(point), moved) };
-}
-
 /** A lamp is centred between the supports beside it and on its row when it is this near, mm. */
 const CENTRED_MM = 6;
 
@@ -267,6 +215,14 @@ function lampNotes(ground: LinedSurface, set: PieceSet): Message[] {
     });
 }
 
+/** Whether the ceiling or the high cupboard comes first, and what either is fixed to. */
+const reservedNotes = (ground: LinedSurface): Message[] =>
+  ground.unrolled.surface === 'ceiling'
+    ? ground.hidden.flatMap(({ hung }) =>
+        hung ? [message(`lining.reserved.${hung.ceiling}`, { name: hung.name })] : [],
+      )
+    : [];
+
 /** Share of a piece that units will hide, by its box. */
 function hiddenShare(ground: LinedSurface, outline: Outline): number {
   const box = boxOf(outline.outer);
@@ -275,40 +231,6 @@ function hiddenShare(ground: LinedSurface, outline: Outline): number {
     Math.max(0, Math.min(box.maxY, zone.v1) - Math.max(box.minY, zone.v0));
   const covered = ground.hidden.reduce((sum, zone) => sum + over(zone), 0);
   return Math.min(1, covered / Math.max(1, (box.maxX - box.minX) * (box.maxY - box.minY)));
-}
-
-/** A part, and the way from the unrolled surface to its own axes. */
-interface Placed {
-  readonly part: Part;
-  readonly onPart: (point: Point) => Point;
-}
-const minus = ([x, y]: Point, [a, b]: Point): Point => [x - a, y - b];
-
-/** Support lines, screws and holes of a piece, on the part's axes. */
-function marksOf(
-  ground: LinedSurface,
-  piece: Outline,
-  slots: readonly string[],
-  screws: readonly FixingPoint[],
-  { onPart }: Placed,
-): PartMarks {
-  const box = boxOf(piece.outer);
-  const inside = ([u, v]: Point): boolean => u > box.minX && u < box.maxX && v > box.minY && v < box.maxY;
-  return {
-    lines: ground.supports.flatMap(({ name, u }) =>
-      solidAlong([piece], u).map(([v0, v1]) => ({ name, from: onPart([u, v0]), to: onPart([u, v1]) })),
-    ),
-    screws: screws.map(({ at }) => onPart(at)),
-    holes: ground.fittings
-      .filter((fitting) => inside(fitting.middle))
-      .map((fitting) => ({
-        name: fitting.name,
-        at: onPart(fitting.middle),
-        diameter: fitting.length,
-        slot: slots.includes(fitting.id),
-        rough: fitting.hidden,
-      })),
-  };
 }
 
 /** Lines one surface, or returns null when its layers end in nothing that is sold in sheets or lengths. */
@@ -354,24 +276,29 @@ export function liningOf(input: LiningInput): Lining | null {
   const made = cut.map(({ outline, row, slots, kind: role }, i) => {
     const placed = partOf(maker, `${surface}-${role}-${i + 1}`, role, i + 1, outline, up, material, thickness);
     const screws = fixingPoints(ground, [{ kind: role, row, outline }]);
-    const part: Part = { ...placed.part, marks: marksOf(ground, outline, slots, screws, placed) };
-    return { part, screws, piece: { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline) } };
+    const part: Part = {
+      ...placed.part,
+      edges: scribeEdges(unrolled, choice, outline, placed.onPart),
+      marks: marksOf(ground, outline, slots, screws, placed),
+    };
+    const removable = choice.removable || behindPiece(ground, outline).length > 0;
+    const piece = { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline), removable };
+    return { part, screws, piece };
   });
-  const strips = set.unbacked
-    .filter(({ v0, v1 }) => v1 - v0 > 30)
-    .map(
-      ({ u, v0, v1 }, i) =>
-        partOf(
-          maker,
-          `${surface}-backing-${i + 1}`,
-          'backing',
-          i + 1,
-          { outer: rectangle(u - BACKING_WIDTH_MM / 2, v0, u + BACKING_WIDTH_MM / 2, v1), holes: [] },
-          true,
-          material,
-          thickness,
-        ).part,
-    );
+  const backed = set.unbacked.filter(({ v0, v1 }) => v1 - v0 > 30);
+  const strips = backed.map(
+    ({ u, v0, v1 }, i) =>
+      partOf(
+        maker,
+        `${surface}-backing-${i + 1}`,
+        'backing',
+        i + 1,
+        { outer: rectangle(u - BACKING_WIDTH_MM / 2, v0, u + BACKING_WIDTH_MM / 2, v1), holes: [] },
+        true,
+        material,
+        thickness,
+      ).part,
+  );
   const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
   const laid = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
   // without battens of its own, edges that float are backed by blocks of the thinnest timber that holds a screw
@@ -423,9 +350,23 @@ export function liningOf(input: LiningInput): Lining | null {
     },
     widest: panel?.widest ?? null,
     problems,
+    order: fittingOrder(
+      ground,
+      made.map(({ piece }) => piece),
+      backed.map((strip, i) => ({ ...strip, part: strips[i]?.id ?? '' })),
+    ),
+    caulk: caulkOf(
+      ground,
+      school,
+      choice,
+      set.seams.map((seam) => seam.at),
+      set.setOut?.rows ?? [],
+      thickness,
+    ),
     notes: [
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
       ...lampNotes(ground, set),
+      ...reservedNotes(ground),
     ],
     parts: [...made.map(({ part }) => part), ...strips, ...sticks],
   };
@@ -460,30 +401,4 @@ export function foundSeams(lining: Lining, choice: LiningChoice): readonly numbe
   return lining.widest === null
     ? []
     : findSeams(seamInput(lining.ground, choice, lining.widest)).seams.map((seam) => seam.at);
-}
-
-/** A batten as one part, or as several where no bar is as long. */
-function stickParts(maker: PartMaker, batten: WallBatten, index: number, timber: PriceItem, thickness: number): Part[] {
-  const longest = Math.max(...barStocks(timber).map((stock) => stock.length));
-  const [from, to] = batten.upright ? [batten.v0, batten.v1] : [batten.u0, batten.u1];
-  const count = Math.max(1, Math.ceil((to - from) / longest - 1e-9));
-  const half = timber.width / 2;
-  const middle = batten.upright ? batten.u0 : batten.v0;
-  const role = batten.kind === 'upright' ? 'wall-batten' : 'noggin';
-  return Array.from({ length: count }, (_, i) => {
-    const [a, b] = [from + ((to - from) * i) / count, from + ((to - from) * (i + 1)) / count];
-    const ring = batten.upright
-      ? rectangle(middle - half, a, middle + half, b)
-      : rectangle(a, middle - half, b, middle + half);
-    return partOf(
-      maker,
-      `${maker.surface}-${role}-${index + 1}${count > 1 ? `-${i + 1}` : ''}`,
-      role,
-      index + 1,
-      { outer: ring, holes: [] },
-      batten.upright,
-      timber,
-      thickness,
-    ).part;
-  });
 }

@@ -1,7 +1,7 @@
 import type { LiningChoice } from '../project/schema.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { clipTo, cutOut } from '../numeric/shapes.js';
-import { hiddenAt, type LinedSurface } from './lined-surface.js';
+import { hiddenAt, isBehind, type LinedSurface } from './lined-surface.js';
 import { findSeams, givenSeams, type Seam, type SeamInput } from './seams.js';
 import { placeJoints, setOutRows, type SetOut } from './set-out.js';
 import { reachOf } from './unrolled.js';
@@ -196,8 +196,7 @@ export function withFittings(
       { end: [box.minX - 1, v], run: u - box.minX },
       { end: [box.maxX + 1, v], run: box.maxX - u },
     ];
-    const isHidden = ({ end }: { readonly end: Point }): boolean =>
-      surface.hidden.some((zone) => end[0] >= zone.u0 && end[0] <= zone.u1 && end[1] <= zone.v1);
+    const isHidden = ({ end }: { readonly end: Point }): boolean => isBehind(surface, end);
     const [way] = ways
       .filter((candidate) => candidate.run >= 0)
       .sort((a, b) => Number(isHidden(b)) - Number(isHidden(a)) || a.run - b.run);

@@ -1,4 +1,14 @@
-import type { Fitting, Lined, PriceBook, Project, Settings, Survey, Unit } from '../project/schema.js';
+import type {
+  Fitting,
+  Header,
+  Lined,
+  PriceBook,
+  Project,
+  Reserved,
+  Settings,
+  Survey,
+  Unit,
+} from '../project/schema.js';
 import type { BuildUpDepth, BuildUpDepths } from '../layers/buildup.js';
 import { insetsOf } from '../layers/buildup.js';
 import { revealsOf } from '../layers/knock-on.js';
@@ -8,7 +18,10 @@ import type { RibMap } from '../shell/ribs.js';
 import type { Shell } from '../shell/shell.js';
 import { memoLast } from '../project/memo.js';
 import { archBoxes, type ArchBox } from './arch-box.js';
-import { faceLayer, groundOf, liningOf, schoolOf, sharedRows, type Lining } from './lining.js';
+import { doorLinings, type DoorLinings } from './door-lining.js';
+import { faceLayer } from './face.js';
+import { headerBoxes, type HeaderBox } from './header-box.js';
+import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './lining.js';
 import { unroll } from './unrolled.js';
 import { windowBoxes, type WindowBox } from './window-box.js';
 
@@ -19,29 +32,57 @@ export interface LinedRoom {
   readonly linings: readonly Lining[];
   readonly windowBoxes: readonly WindowBox[];
   readonly archBoxes: readonly ArchBox[];
+  readonly headers: readonly HeaderBox[];
+  readonly doors: DoorLinings;
 }
-const NOTHING: LinedRoom = { linings: [], windowBoxes: [], archBoxes: [] };
+const NOTHING: LinedRoom = {
+  linings: [],
+  windowBoxes: [],
+  archBoxes: [],
+  headers: [],
+  doors: { panels: [], pending: [] },
+};
 
-export interface LinedRoomInput {
-  readonly bare: Shell | null;
-  readonly inner: Shell | null;
-  readonly depths: BuildUpDepths;
+/** What stands round or behind every lining. */
+interface Around {
   readonly survey: Survey;
   readonly units: readonly Unit[];
   readonly arches: readonly ArchShape[];
   readonly fittings: readonly Fitting[];
-  readonly linings: Project['linings'];
+  readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
+}
+export interface LinedRoomInput extends Around {
+  readonly bare: Shell | null;
+  readonly inner: Shell | null;
+  readonly depths: BuildUpDepths;
+  readonly headers: readonly Header[];
+  readonly linings: Project['linings'];
   readonly settings: Settings;
   readonly book: PriceBook;
+}
+interface Laid {
+  readonly shell: Shell;
+  readonly unrolled: ReturnType<typeof unroll>;
 }
 
 /** A maker of linings that works again only on the surfaces whose own input has changed. */
 export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
+  // one object for as long as nothing in it changes, so that what depends on all of it has one thing to compare
+  const aroundOf = memoLast(
+    (
+      survey: Survey,
+      units: readonly Unit[],
+      arches: readonly ArchShape[],
+      fittings: readonly Fitting[],
+      reserved: readonly Reserved[],
+      ribs: RibMap,
+    ): Around => ({ survey, units, arches, fittings, reserved, ribs }),
+  );
   const flat = Object.fromEntries(
     LINED.map((surface) => [
       surface,
-      memoLast((bare: Shell, depths: BuildUpDepths, back: number) => {
+      memoLast((bare: Shell, depths: BuildUpDepths, back: number): Laid | null => {
         const insets = insetsOf(depths);
         const shell = innerShell(bare, { ...insets, [surface]: insets[surface] - back });
         return shell && { shell, unrolled: unroll(shell, surface) };
@@ -49,7 +90,20 @@ export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
     ]),
   );
   const one = Object.fromEntries(
-    LINED.map((surface) => [surface, memoLast((...args: LiningArgs) => liningOf(inputOf(surface, args)))]),
+    LINED.map((surface) => [
+      surface,
+      memoLast(
+        (
+          laid: Laid,
+          depth: BuildUpDepth,
+          choice: Project['linings']['left'],
+          around: Around,
+          settings: Settings,
+          book: PriceBook,
+          rows: ReturnType<typeof sharedRows>,
+        ) => liningOf({ ...around, ...laid, surface, depth, choice, settings, book, rows }),
+      ),
+    ]),
   );
   const boxes = memoLast(
     (
@@ -62,115 +116,57 @@ export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
     ) => windowBoxes(survey, revealsOf(survey, depths), units, face, choice, book),
   );
   const arched = memoLast(archBoxes);
-  const rowsOf = memoLast((...[depths, linings, survey, units, arches, fittings, ribs, left, right]: RowArgs) =>
-    sharedRows(
-      [
-        { surface: 'left' as const, laid: left },
-        { surface: 'right' as const, laid: right },
-      ].flatMap(({ surface, laid }) => {
-        const face = faceLayer(depths[surface]);
-        const choice = linings[surface];
-        if (!face || !laid || schoolOf(choice, face.material) === 'sheets') return [];
-        const ground = groundOf({
-          unrolled: laid.unrolled,
-          depth: depths[surface],
-          choice,
-          survey,
-          units,
-          arches,
-          fittings,
-          ribs,
-          floor: laid.shell.floor,
-        });
-        return [{ ground, choice, material: face.material }];
-      }),
-    ),
+  const overDoors = memoLast(headerBoxes);
+  const doors = memoLast(doorLinings);
+  const rowsOf = memoLast(
+    (
+      depths: BuildUpDepths,
+      linings: Project['linings'],
+      around: Around,
+      left: Laid | null,
+      right: Laid | null,
+    ): ReturnType<typeof sharedRows> =>
+      sharedRows(
+        [
+          { surface: 'left' as const, laid: left },
+          { surface: 'right' as const, laid: right },
+        ].flatMap(({ surface, laid }) => {
+          const face = faceLayer(depths[surface]);
+          const choice = linings[surface];
+          if (!face || !laid || schoolOf(choice, face.material) === 'sheets') return [];
+          const ground = groundOf({
+            ...around,
+            unrolled: laid.unrolled,
+            depth: depths[surface],
+            choice,
+            floor: laid.shell.floor,
+          });
+          return [{ ground, choice, material: face.material }];
+        }),
+      ),
   );
-  return ({ bare, inner, depths, survey, units, arches, fittings, linings, ribs, settings, book }) => {
+  return (input) => {
+    const { bare, inner, depths, survey, units, linings, settings, book } = input;
     if (!bare || !inner) return NOTHING;
+    const around = aroundOf(survey, units, input.arches, input.fittings, input.reserved, input.ribs);
     const laid = Object.fromEntries(
       LINED.map((surface) => [
         surface,
         flat[surface]?.(bare, depths, (faceLayer(depths[surface])?.thickness ?? 0) / 2),
       ]),
     );
-    const rows = rowsOf(
-      depths,
-      linings,
-      survey,
-      units,
-      arches,
-      fittings,
-      ribs,
-      laid['left'] ?? null,
-      laid['right'] ?? null,
-    );
+    const rows = rowsOf(depths, linings, around, laid['left'] ?? null, laid['right'] ?? null);
     return {
       linings: LINED.flatMap((surface): Lining[] => {
         const on = laid[surface];
-        if (!on) return [];
-        const made = one[surface]?.(
-          on,
-          depths[surface],
-          linings[surface],
-          survey,
-          units,
-          arches,
-          fittings,
-          ribs,
-          settings,
-          book,
-          surface === 'ceiling' ? null : rows,
-        );
+        const upon = surface === 'ceiling' ? null : rows;
+        const made = on && one[surface]?.(on, depths[surface], linings[surface], around, settings, book, upon);
         return made ? [made] : [];
       }),
       windowBoxes: boxes(survey, depths, units, inner, linings.boxes, book),
-      archBoxes: arched(arches, inner, linings.boxes, book),
+      archBoxes: arched(input.arches, inner, linings.boxes, book),
+      headers: overDoors(input.headers, survey, inner, linings.boxes, book),
+      doors: doors(survey, depths.doors, linings.doors, linings.left.undersize, inner),
     };
   };
 }
-
-type Laid = { readonly shell: Shell; readonly unrolled: ReturnType<typeof unroll> };
-type LiningArgs = readonly [
-  laid: Laid,
-  depth: BuildUpDepth,
-  choice: Project['linings']['left'],
-  survey: Survey,
-  units: readonly Unit[],
-  arches: readonly ArchShape[],
-  fittings: readonly Fitting[],
-  ribs: RibMap,
-  settings: Settings,
-  book: PriceBook,
-  rows: ReturnType<typeof sharedRows>,
-];
-type RowArgs = readonly [
-  depths: BuildUpDepths,
-  linings: Project['linings'],
-  survey: Survey,
-  units: readonly Unit[],
-  arches: readonly ArchShape[],
-  fittings: readonly Fitting[],
-  ribs: RibMap,
-  left: Laid | null,
-  right: Laid | null,
-];
-
-const inputOf = (
-  surface: Lined,
-  [laid, depth, choice, survey, units, arches, fittings, ribs, settings, book, rows]: LiningArgs,
-): Parameters<typeof liningOf>[0] => ({
-  surface,
-  shell: laid.shell,
-  unrolled: laid.unrolled,
-  depth,
-  choice,
-  survey,
-  units,
-  arches,
-  fittings,
-  ribs,
-  settings,
-  book,
-  rows,
-});

@@ -1,6 +1,7 @@
 import { boxOf } from '../numeric/plane.js';
 import type { LinedSurface } from './lined-surface.js';
 import { solidAlong } from './pieces.js';
+import { reachOf } from './unrolled.js';
 
 /** A batten behind a lining, by its middle line on the unrolled surface. */
 export interface WallBatten {
@@ -74,5 +75,37 @@ export function wallBattens(
     if (!foot) level('low', box.minY);
     return made;
   });
-  return { battens: [...uprights, ...noggins], loose };
+  return {
+    battens: [...uprights, ...noggins, ...surface.hidden.flatMap((zone) => hangers(surface, zone, width))],
+    loose,
+  };
+}
+
+/** What a high cupboard is screwed to: level pieces between the uprights, behind its lower and upper edge, or its front. */
+function hangers(surface: LinedSurface, zone: LinedSurface['hidden'][number], width: number): WallBatten[] {
+  if (!zone.hung) return [];
+  const half = width / 2;
+  const middle = (zone.u0 + zone.u1) / 2;
+  const [low, high] = reachOf(surface.unrolled, middle);
+  // on a ceiling its front edge, on which a ceiling that stops there ends too; on a wall its low edge and the top
+  const inside = surface.unrolled.surface === 'ceiling' && zone.hung.ceiling === 'stops' ? 0 : half;
+  const edges = [zone.v0 + inside, zone.v1 - inside].filter((v) => v > low + width && v < high);
+  const top = surface.unrolled.surface === 'ceiling' ? [] : [high - width];
+  const ends = [
+    zone.u0,
+    ...surface.supports.map((support) => support.u).filter((u) => u > zone.u0 && u < zone.u1),
+    zone.u1,
+  ];
+  return [...edges, ...top].flatMap((v) =>
+    ends.slice(1).flatMap((end, i): WallBatten[] => {
+      const [u0, u1] = [(ends[i] ?? 0) + (i === 0 ? 0 : half), end - (i === ends.length - 2 ? 0 : half)];
+      const free = surface.openings.every(({ ring }) => {
+        const box = boxOf(ring);
+        return u1 <= box.minX || u0 >= box.maxX || v + half <= box.minY || v - half >= box.maxY;
+      });
+      return u1 - u0 >= SHORTEST_MM && free
+        ? [{ kind: 'noggin', upright: false, u0, u1, v0: v, v1: v, why: zone.by }]
+        : [];
+    }),
+  );
 }

@@ -20,6 +20,8 @@ export interface WindowBox {
   readonly parts: readonly Part[];
   /** A curtain or blind in front of it. */
   readonly track: Track;
+  /** Units that stand in front of the glass: their backs are seen from outside. */
+  readonly behind: readonly string[];
   /** Sides whose depth is not read yet. */
   readonly missing: readonly ('sill' | 'head' | 'front' | 'rear')[];
 }
@@ -219,6 +221,11 @@ function boxFor(
     lost: 1 - (clear.length * clear.height) / ((placed.to - placed.from) * (head - sill)),
     parts,
     track: trackOver(placed, side, face, units),
+    behind: units
+      .filter((unit) => unit.kind === 'platform-bed' || unit.side === side)
+      .filter((unit) => unit.x < placed.to && unit.x + unit.length > placed.from)
+      .filter((unit) => face.floor + unit.height > sill)
+      .map((unit) => unit.name),
     missing,
   };
 }

@@ -112,15 +112,24 @@ const PLAIN_LINING: LiningChoice = {
   edge: 5,
   sliver: 60,
   undersize: 10,
+  scribe: 0,
   removable: false,
 };
 
-const PLAIN_BOXES: BoxChoice = { board: 'birch-9', trim: 'trim-30', arches: [], clearance: 25 };
+const PLAIN_BOXES: BoxChoice = {
+  board: 'birch-9',
+  trim: 'trim-30',
+  arches: [],
+  clearance: 25,
+  load: 'step',
+  stored: 0,
+  access: 'fixed',
+};
 
 /** What is chosen and known of linings in a new project. */
 export function emptyLinings(): Pick<
   Project,
-  'linings' | 'fittings' | 'floorHatches' | 'measured' | 'scribes' | 'patterns'
+  'linings' | 'reserved' | 'headers' | 'fittings' | 'floorHatches' | 'measured' | 'scribes' | 'patterns'
 > {
   return {
     linings: {
@@ -128,8 +137,11 @@ export function emptyLinings(): Pick<
       right: PLAIN_LINING,
       ceiling: PLAIN_LINING,
       boxes: PLAIN_BOXES,
-      floor: { direction: null, finish: 'everywhere' },
+      floor: { direction: null, finish: 'everywhere', tiles: 'half', joint: 3, coat: 'floor-varnish', coats: 0 },
+      doors: { inset: 25 },
     },
+    reserved: [],
+    headers: [],
     fittings: [],
     floorHatches: [],
     measured: [],

@@ -207,9 +207,13 @@ export function createDeriver(): Deriver {
       hatches: Project['floorHatches'],
       choice: Project['linings']['floor'],
       trim: PriceItem | null,
+      settings: Project['settings'],
+      book: PriceBook,
     ) =>
       linedFloor({
         trim,
+        settings,
+        book,
         subfloor,
         laid,
         depth: depth.floor,
@@ -266,7 +270,8 @@ export function createDeriver(): Deriver {
       depth: BuildUpDepths,
       areas: CoveredAreas | null,
       laid: FloorBattens | null,
-      finish: LinedFloor['finish'],
+      made: LinedFloor,
+      linings: LinedRoom['linings'],
       settings: Project['settings'],
       book: PriceBook,
     ) =>
@@ -276,7 +281,9 @@ export function createDeriver(): Deriver {
         depths: depth,
         areas,
         floorBattens: laid?.metres ?? null,
-        planks: finish?.planks ?? null,
+        finish: made.finish,
+        coats: made.coats,
+        caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
         settings,
         book,
       }),
@@ -328,7 +335,13 @@ export function createDeriver(): Deriver {
     },
   );
   const schedule = memoLast(
-    (project: Project, parts: readonly Part[], areas: CoveredAreas | null, book: PriceBook) =>
+    (
+      project: Project,
+      parts: readonly Part[],
+      areas: CoveredAreas | null,
+      book: PriceBook,
+      coats: LinedFloor['coats'],
+    ) =>
       scheduleOf(
         tasksOf({
           buildUps: project.buildUps,
@@ -336,6 +349,7 @@ export function createDeriver(): Deriver {
           units: project.units,
           parts,
           areas,
+          coats,
           settings: project.settings,
           book,
         }),
@@ -349,7 +363,8 @@ export function createDeriver(): Deriver {
       a[0].settings === b[0].settings &&
       a[1] === b[1] &&
       a[2] === b[2] &&
-      a[3] === b[3],
+      a[3] === b[3] &&
+      a[4] === b[4],
   );
 
   const intoKeepOuts = memoLast((survey: Survey) => holeClearances(survey).filter((hole) => hole.clear < 0));
@@ -392,6 +407,8 @@ export function createDeriver(): Deriver {
         project.floorHatches,
         project.linings.floor,
         materialOf(book, project.linings.boxes.trim),
+        project.settings,
+        book,
       );
     const lined =
       standing?.lined ??
@@ -403,6 +420,8 @@ export function createDeriver(): Deriver {
         units: project.units,
         arches: found.arches,
         fittings: project.fittings,
+        reserved: project.reserved,
+        headers: project.headers,
         linings: project.linings,
         ribs: ribs(survey),
         settings: project.settings,
@@ -446,6 +465,8 @@ export function createDeriver(): Deriver {
         ...lined.linings.map((lining) => lining.parts),
         ...lined.windowBoxes.map((box) => box.parts),
         ...lined.archBoxes.map((box) => box.parts),
+        ...lined.headers.map((box) => box.parts),
+        ...lined.doors.panels.map((panel) => panel.parts),
       ]),
       problems: [
         ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
@@ -460,6 +481,9 @@ export function createDeriver(): Deriver {
         ...floorMade.problems.map(({ said, hatch }): Problem => ({ stage: 'build', place: hatch, said })),
         ...lined.linings.flatMap(({ surface, problems }) =>
           problems.map((said): Problem => ({ stage: 'build', place: surface, said })),
+        ),
+        ...lined.headers.flatMap(({ id, problems }) =>
+          problems.map((said): Problem => ({ stage: 'build', place: id, said })),
         ),
         ...lined.archBoxes.flatMap(({ arch, problems }) =>
           problems.map((said): Problem => ({ stage: 'build', place: arch, said })),
@@ -488,9 +512,19 @@ export function createDeriver(): Deriver {
       cavities: cavities(project.survey, first.shell),
       quality: first.shell && quality(project.survey, project.units, length, model),
       plans,
-      shopping: shopping(first.parts, plans, first.depths, areas, laid, first.floor.finish, project.settings, book),
+      shopping: shopping(
+        first.parts,
+        plans,
+        first.depths,
+        areas,
+        laid,
+        first.floor,
+        first.lined.linings,
+        project.settings,
+        book,
+      ),
       mass: mass(first.parts, first.depths, areas, project.settings.floorBattens.spacing, book),
-      schedule: schedule(project, first.parts, areas, book),
+      schedule: schedule(project, first.parts, areas, book, first.floor.coats),
       problems: [...first.problems, ...cutProblems(plans, made.without)],
     };
   };

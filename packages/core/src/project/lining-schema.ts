@@ -18,6 +18,8 @@ export const liningSchema = z.strictObject({
   sliver: sizeSchema,
   /** How much smaller than the frame a window is cut out, to be trimmed flush after, mm. */
   undersize: gapSchema,
+  /** Left on where it meets another surface, to be scribed to it, mm. */
+  scribe: gapSchema,
   /** Screwed in sight so that it comes off again, or fixed for good. */
   removable: z.boolean(),
 });
@@ -31,6 +33,45 @@ export const boxesSchema = z.strictObject({
   arches: z.array(idSchema).max(24),
   /** Kept between an arch and its box for what is wrapped round it, mm. */
   clearance: gapSchema,
+  /** What an arch box has to bear: a foot stepping on it, somebody sitting, or things stored on it. */
+  load: z.enum(['step', 'seat', 'store']),
+  /** What is stored on it, kg. */
+  stored: z.number().min(0).max(2000),
+  /** The top of an arch box is screwed down, or lifts off to reach what is under it. */
+  access: z.enum(['fixed', 'lid']),
+});
+/** How the panels of doors are cut. */
+export const doorLiningSchema = z.strictObject({
+  /** Kept back from the door's edge all round, so that the panel clears seal and frame, mm. */
+  inset: gapSchema,
+});
+/** A place kept for a high cupboard that comes later: between wall and ceiling. */
+export const reservedSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  side: z.enum(['left', 'right']),
+  x: positionSchema,
+  length: sizeSchema,
+  /** Into the room from the wall, and down from the ceiling, mm. */
+  depth: sizeSchema,
+  height: sizeSchema,
+  /** The ceiling stops in front of it, or runs through behind it. */
+  ceiling: z.enum(['stops', 'through']),
+});
+/** A sloped box between wall and ceiling over what stands in the way there, such as a door's rail. */
+export const headerSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  side: z.enum(['left', 'right']),
+  x: positionSchema,
+  length: sizeSchema,
+  /** Corners of what is in the way: down from the ceiling and in from the wall, mm. */
+  past: z
+    .array(z.strictObject({ down: gapSchema, in: gapSchema }))
+    .min(1)
+    .max(12),
+  /** Kept free round it, mm. */
+  clearance: gapSchema,
 });
 /** How the floor is laid. */
 export const floorChoiceSchema = z.strictObject({
@@ -38,6 +79,13 @@ export const floorChoiceSchema = z.strictObject({
   direction: z.enum(['across', 'along']).nullable(),
   /** The finish everywhere, or only where no unit stands. */
   finish: z.enum(['everywhere', 'seen']),
+  /** Tiles in a grid, or each row begun with a half. */
+  tiles: z.enum(['grid', 'half']),
+  /** Joint between tiles, mm. */
+  joint: gapSchema,
+  /** What a bare board is coated with as the finished floor, and how often; 0 coats for none. */
+  coat: idSchema,
+  coats: z.int().min(0).max(8),
 });
 /** A lamp, outlet or cable that a lining is cut for. */
 export const fittingSchema = z.strictObject({
@@ -84,6 +132,9 @@ export const patternSchema = z.strictObject({
 });
 
 export type Lined = z.infer<typeof linedSchema>;
+export type DoorLining = z.infer<typeof doorLiningSchema>;
+export type Reserved = z.infer<typeof reservedSchema>;
+export type Header = z.infer<typeof headerSchema>;
 export type BoxChoice = z.infer<typeof boxesSchema>;
 export type FloorChoice = z.infer<typeof floorChoiceSchema>;
 export type LiningChoice = z.infer<typeof liningSchema>;

@@ -7,7 +7,17 @@ const each = (list: unknown, with_: Raw): unknown =>
   Array.isArray(list) ? list.map((item: unknown) => (isRaw(item) ? { ...with_, ...item } : item)) : list;
 
 const LAYER: Raw = { share: 1, measured: null };
-const ITEM: Raw = { vapour: 0, hours: 0, deadening: false, soldAs: '', fastener: null, bending: null, pieceLength: 0 };
+const ITEM: Raw = {
+  vapour: 0,
+  hours: 0,
+  deadening: false,
+  soldAs: '',
+  fastener: null,
+  bending: null,
+  pieceLength: 0,
+  laid: null,
+  recoat: null,
+};
 
 /**
  * Brings a project document of an earlier version to the present one: what is new gets what it meant before it could be

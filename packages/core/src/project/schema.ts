@@ -2,12 +2,15 @@ import { z } from 'zod';
 import { cuttingSettingsSchema, keptPlanSchema, offcutSchema, waitSchema, wasteSchema } from './cutting-schema.js';
 import {
   boxesSchema,
+  doorLiningSchema,
   fittingSchema,
   floorChoiceSchema,
   floorHatchSchema,
+  headerSchema,
   liningSchema,
   measuredSchema,
   patternSchema,
+  reservedSchema,
   scribeSchema,
 } from './lining-schema.js';
 import {
@@ -284,7 +287,10 @@ export const projectSchema = z.strictObject({
     ceiling: liningSchema,
     boxes: boxesSchema,
     floor: floorChoiceSchema,
+    doors: doorLiningSchema,
   }),
+  reserved: z.array(reservedSchema).max(40),
+  headers: z.array(headerSchema).max(20),
   fittings: z.array(fittingSchema).max(200),
   floorHatches: z.array(floorHatchSchema).max(20),
   measured: z.array(measuredSchema).max(200),
@@ -321,6 +327,10 @@ export const priceItemSchema = z.strictObject({
   width: z.number().min(0).max(5000),
   /** Length of one piece of what is sold by area in pieces, such as planks, mm; 0 when it comes in none. */
   pieceLength: z.number().min(0).max(10_000),
+  /** A floor finish: laid in staggered planks, in tiles, or off a roll as wide as its width. */
+  laid: z.enum(['planks', 'tiles', 'roll']).nullable(),
+  /** A paint or varnish: hours after which it may be coated again, and after which it must be sanded first. */
+  recoat: z.strictObject({ from: z.number().min(0).max(500), to: z.number().min(0).max(2000) }).nullable(),
   density: z.number().min(0).max(10_000),
   conductivity: z.number().min(0).max(500),
   grain: z.boolean(),

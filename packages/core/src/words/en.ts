@@ -238,6 +238,10 @@ export const EN = {
   'task.line.windows': 'Line the window reveals: {material}',
   'task.subfloorCut': 'Cut the subfloor, {count} boards',
   'task.subfloorSeal': 'Seal the floor board: edges, underside and top, {coats} coats',
+  'task.floorCoat': 'Coat the bare floor: coat {number} of {of}, from the ends to the door',
+  'task.floorSand': 'Sand and wipe coat {number}: it has set too hard for the next',
+  'lag.coat': '{hours} h at {temperature} °C before the next coat',
+  'lag.coatCure': '{hours} h to cure at {temperature} °C before units are set on it',
   'lag.seal': '{hours} h to dry at {temperature} °C, before the next coat and before glue',
   'task.subfloorDry': 'Lay the subfloor dry and trim it',
   'task.subfloorGlue': 'Glue the subfloor down',
@@ -250,6 +254,7 @@ export const EN = {
   'caution.fibres': 'Mask, gloves and long sleeves with fibres and foam dust; air the vehicle.',
   'caution.drilling': 'Before drilling, look behind: tanks, cables and brake lines run under floors and behind skins.',
   'caution.underFloor': 'Crawl under only when the vehicle stands on stands, never on a jack alone.',
+  'caution.dust': 'Sanding dust: mask and goggles, extraction on, no flames near it.',
   'caution.fumes': 'Adhesive fumes: doors open, no flames, follow the tin.',
   'caution.fixing': 'Fixings must hold in hard braking; seats used on the road are for an approved installer.',
 

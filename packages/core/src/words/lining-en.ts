@@ -25,5 +25,16 @@ export const LINING_EN = {
   'hatch.floor.seam': '{name}: a seam of the board runs through the hatch; it is framed all round.',
   'hatch.floor.unit': '{name}: {unit} stands on the hatch, so it cannot be lifted.',
   'penetration.keepOut': '{name} would be drilled into {keepOut}.',
-  'arch.box.thin': '{name}: the top is too thin to stand on over {span}. Take a thicker board or add a rail.',
+  'arch.box.thin.step': '{name}: the top is too thin to stand on over {span}. Take a thicker board or add a rail.',
+  'arch.box.thin.seat': '{name}: the top is too thin to sit on over {span}. Take a thicker board or add a rail.',
+  'arch.box.thin.store':
+    '{name}: the top is too thin for what is stored on it over {span}. Take a thicker board, add a rail, or store less.',
+  'header.opening': '{name} hangs {amount} below the head of {opening}. Make it shorter, or clear less.',
+  'header.off': '{name} lies outside the room: no board can be cut for it.',
+  'lining.reserved.stops':
+    '{name}: the ceiling stops in front of it. Hang it before or after; a batten along its front carries both.',
+  'lining.reserved.through': '{name}: the ceiling runs through behind it and has to be up first.',
+  'lining.first.strip': 'glue {part} half behind its edge and let it set',
+  'lining.first.drill': 'drill for {names}',
+  'lining.first.thread': 'thread {names} through its slot',
 } as const;

@@ -4,6 +4,7 @@ import { materialOf } from '../layers/buildup.js';
 import { SEAL_COATS } from '../costing/shopping.js';
 import { cureRule } from '../layout/rules/registry.js';
 import type { CoveredAreas } from '../layers/areas.js';
+import type { FloorCoats } from '../lining/floor-coats.js';
 import { openBefore } from '../measure/cover-gate.js';
 import { message, type Message } from '../words/message.js';
 
@@ -41,6 +42,8 @@ export interface TasksInput {
   readonly units: readonly Unit[];
   readonly parts: readonly Part[];
   readonly areas: CoveredAreas | null;
+  /** How a bare floor is coated; null when it is not. */
+  readonly coats: FloorCoats | null;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -144,6 +147,48 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
   ];
 }
 
+/** Coats of a bare floor, sanded between where the next one comes too late for the last to take it. */
+function coatTasks({ coats, settings }: TasksInput, before: readonly string[]): Task[] {
+  if (!coats) return [];
+  let after = [...before];
+  return coats.coats.flatMap(({ number, sand }): Task[] => {
+    const last = number === coats.coats.length;
+    const id = `floor-coat-${number}`;
+    const lag = last ? coats.cure : coats.from;
+    const made: Task[] = [
+      ...(sand
+        ? [
+            {
+              id: `${id}-sand`,
+              title: message('task.floorSand', { number: number - 1 }),
+              minutes: coats.minutes,
+              lagHours: 0,
+              lagWhy: null,
+              after,
+              open: [],
+              caution: message('caution.dust'),
+            },
+          ]
+        : []),
+      {
+        id,
+        title: message('task.floorCoat', { number, of: coats.coats.length }),
+        minutes: coats.minutes,
+        lagHours: lag,
+        lagWhy: message(last ? 'lag.coatCure' : 'lag.coat', {
+          hours: Math.round(lag),
+          temperature: settings.workTemperature,
+        }),
+        after: sand ? [`${id}-sand`] : after,
+        open: [],
+        caution: message('caution.fumes'),
+      },
+    ];
+    after = [id];
+    return made;
+  });
+}
+
 function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Task[] {
   const parts = input.parts.filter((part) => part.unit === unit.id);
   if (parts.length === 0) return [];
@@ -214,12 +259,14 @@ export function tasksOf(input: TasksInput): Task[] {
     ? walls
     : walls.map((tasks) => tasks.map((task) => (task.after.length === 0 ? { ...task, after: floorDone } : task)));
   const aboveTasks = layerTasks('floor', above, areas.floor, floorDone);
-  const ready = [...(aboveTasks.length > 0 ? lastOf(aboveTasks) : floorDone), ...wallsDone];
+  const coated = coatTasks(input, floorDone);
+  const laid = [...aboveTasks, ...coated];
+  const ready = [...(laid.length > 0 ? lastOf(laid) : floorDone), ...wallsDone];
   return [
     ...belowTasks,
     ...walls2.flat(),
     ...floorTasks,
-    ...aboveTasks,
+    ...laid,
     ...input.units.flatMap((unit) => unitTasks(unit, input, ready)),
   ];
 }

@@ -10,6 +10,10 @@ import { FloorDrawing, FLOOR_LAYERS, type FloorLayers } from './floor/FloorDrawi
 import { FloorPanel } from './floor/FloorPanel.js';
 import { HowMade } from './HowMade.js';
 import { Boxes } from './lining/Boxes.js';
+import { CurtainAcross } from './lining/CurtainAcross.js';
+import { DoorPanels } from './lining/DoorPanels.js';
+import { FittingOrder } from './lining/FittingOrder.js';
+import { HeaderBoxes, ReservedPlaces } from './lining/Overhead.js';
 import { CompareLinings } from './lining/CompareLinings.js';
 import { Fittings } from './lining/Fittings.js';
 import { KerfBend } from './lining/KerfBend.js';
@@ -175,12 +179,19 @@ export default function BuildStage() {
         {!part && !lining && !floor && <p className="soft">{t('build.pick')}</p>}
         {lining && <LiningPanel key={lining.surface} lining={lining} scene={scene} />}
         {lining && <Fittings key={`fittings-${lining.surface}`} surface={lining.surface} scene={scene} />}
+        {lining && <FittingOrder key={`order-${lining.surface}`} lining={lining} />}
+        {lining && <ReservedPlaces key={`reserved-${lining.surface}`} surface={lining.surface} scene={scene} />}
+        {lining && lining.surface !== 'ceiling' && (
+          <HeaderBoxes key={`headers-${lining.surface}`} surface={lining.surface} scene={scene} />
+        )}
         {lining && open && <PartTable parts={open.parts} scene={scene} />}
         {lining && <KerfBend key={`kerf-${lining.surface}`} lining={lining} scene={scene} />}
         {lining && <CompareLinings key={`compare-${lining.surface}`} surface={lining.surface} scene={scene} />}
         {boxed && <Boxes scene={scene} />}
+        {open?.id === 'doors' && <DoorPanels scene={scene} />}
+        {(open?.id === 'windows' || lining?.surface === 'ceiling') && <CurtainAcross scene={scene} />}
         {floor && <FloorPanel scene={scene} />}
-        {open && !lining && !boxed && <HowMade group={open.id} scene={scene} />}
+        {open && !lining && !boxed && open.id !== 'doors' && <HowMade group={open.id} scene={scene} />}
         <Patterns key={part?.id ?? ''} part={part} scene={scene} />
       </div>
     </main>

@@ -43,6 +43,7 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
             : piece.hidden > 0.02
               ? t('part.hiddenPart', { percent: Math.round(100 * piece.hidden) })
               : t('part.seen')}
+          {piece.removable && ` ${t('part.removable')}`}
         </p>
       )}
       {part.marks && <Marks marks={part.marks} upright={Math.abs(part.place.along[2]) > 0.5} />}

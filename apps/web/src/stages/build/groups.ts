@@ -35,6 +35,7 @@ export function partGroups(scene: Scene, { t }: Speech): readonly PartGroup[] {
       group(surface, t(`lining.surface.${surface}`), surface),
     ),
     ...group('windows', t('build.group.windows')),
+    ...group('doors', t('build.group.doors')),
     ...group('arches', t('build.group.arches')),
     ...scene.project.units.flatMap((unit) => group(unit.id, unit.name)),
   ];

@@ -1,12 +1,13 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
 import { formatMoney, openBefore, type FloorHatch, type FloorWay, type Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act, askFloorWays } from '../../../state/session.js';
 import { LengthField } from '../../../ui/LengthField.js';
+import { NamedList } from '../../../ui/NamedList.js';
 import { PickField } from '../../../ui/PickField.js';
+import { FinishPanel } from './FinishPanel.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
 
@@ -97,37 +98,30 @@ function Ways({ scene }: { readonly scene: Scene }) {
 
 function Hatches({ scene }: { readonly scene: Scene }) {
   const { t, said } = useSpeech();
-  const [name, setName] = useState('');
   const { floorHatches } = scene.project;
   const put = (hatch: FloorHatch): Message | null => act({ name: 'putFloorHatch', payload: { hatch } });
-  const add = (): void => {
-    const refused = put({
-      id: nextId('fh', floorHatches).id,
-      name: name.trim(),
-      x: Math.round((scene.room?.length ?? 2000) / 2),
-      y: 0,
-      length: 300,
-      width: 250,
-      lift: 'finger-hole',
-    });
-    if (!refused) setName('');
-  };
   return (
-    <section className="section stack">
-      <h2>{t('floor.hatches')}</h2>
-      {floorHatches.length === 0 && <p className="small soft">{t('floor.hatchesNone')}</p>}
-      {floorHatches.map((hatch) => (
-        <div key={hatch.id} className="stack" style={{ gap: 6 }}>
-          <div className="row apart">
-            <span>{hatch.name}</span>
-            <Button
-              size="small"
-              aria-label={t('floor.hatchRemove', { name: hatch.name })}
-              onClick={() => act({ name: 'removeFloorHatch', payload: { id: hatch.id } })}
-            >
-              {t('cut.remove')}
-            </Button>
-          </div>
+    <NamedList
+      title={t('floor.hatches')}
+      hint={t('floor.hatchesNone')}
+      items={floorHatches}
+      nameLabel={t('floor.hatchName')}
+      removeLabel={({ name }) => t('floor.hatchRemove', { name })}
+      onAdd={(name) =>
+        put({
+          id: nextId('fh', floorHatches).id,
+          name,
+          x: Math.round((scene.room?.length ?? 2000) / 2),
+          y: 0,
+          length: 300,
+          width: 250,
+          lift: 'finger-hole',
+        })
+      }
+      onRemove={({ id }) => act({ name: 'removeFloorHatch', payload: { id } })}
+    >
+      {(hatch) => (
+        <>
           {scene.shape.floor.problems
             .filter((problem) => problem.hatch === hatch.id)
             .map(({ said: problem }) => (
@@ -155,15 +149,9 @@ function Hatches({ scene }: { readonly scene: Scene }) {
             choices={(['finger-hole', 'ring'] as const).map((value) => ({ value, text: t(`floor.lift.${value}`) }))}
             onPick={(lift) => void put({ ...hatch, lift })}
           />
-        </div>
-      ))}
-      <div className="row">
-        <TextField label={t('floor.hatchName')} value={name} onChange={(event) => setName(event.target.value)} />
-        <Button disabled={name.trim() === ''} onClick={add}>
-          {t('cut.add')}
-        </Button>
-      </div>
-    </section>
+        </>
+      )}
+    </NamedList>
   );
 }
 
@@ -171,7 +159,6 @@ function Hatches({ scene }: { readonly scene: Scene }) {
 export function FloorPanel({ scene }: { readonly scene: Scene }) {
   const { t, said, len } = useSpeech();
   const { floor } = scene.shape;
-  const { finish } = floor;
   const open = openBefore(scene.project, 'floor');
   const hidden = floor.screws.filter((screw) => screw.hidden).length;
   return (
@@ -194,11 +181,11 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
           </p>
         )}
       </section>
-      {floor.insulation.length > 0 && (
+      {floor.insulation && floor.insulation.pieces.length > 0 && (
         <section className="section stack" style={{ gap: 2 }}>
           <h2>{t('floor.insulation')}</h2>
-          {floor.insulation.map((piece) => (
-            <p key={`${piece.length}:${piece.width}`} className="small figures">
+          {floor.insulation.pieces.map((piece, i) => (
+            <p key={i} className="small figures">
               {t('floor.insulationPiece', {
                 count: piece.count,
                 length: len(piece.length),
@@ -207,30 +194,18 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
               })}
             </p>
           ))}
+          {floor.insulation.nearest !== null && (
+            <p className="small soft figures">
+              {t('floor.insulationNearest', {
+                joints: floor.insulation.joints.length,
+                nearest: len(floor.insulation.nearest),
+              })}
+            </p>
+          )}
         </section>
       )}
       <Hatches scene={scene} />
-      {finish && (
-        <section className="section stack">
-          <h2>{t('floor.finish')}</h2>
-          <p className="small figures">
-            {t('floor.finishAre', {
-              rows: finish.rows.length,
-              planks: finish.planks,
-              seen: finish.seen.toFixed(1),
-              hidden: finish.hidden.toFixed(1),
-            })}
-          </p>
-          {finish.short > 0 && <p className="small needs">{t('floor.finishShort', { count: finish.short })}</p>}
-          {!finish.legal && finish.short === 0 && <p className="small needs">{t('floor.finishThin')}</p>}
-          <PickField
-            label={t('floor.finishWhere')}
-            value={scene.project.linings.floor.finish}
-            choices={(['everywhere', 'seen'] as const).map((value) => ({ value, text: t(`floor.finish.${value}`) }))}
-            onPick={(value) => void act({ name: 'changeFloor', payload: { changes: { finish: value } } })}
-          />
-        </section>
-      )}
+      <FinishPanel scene={scene} />
       <Ways scene={scene} />
     </>
   );

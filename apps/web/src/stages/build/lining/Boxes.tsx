@@ -2,6 +2,7 @@ import { isBar, type BoxChoice, type Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../ui/LengthField.js';
+import { NumberField } from '../../../ui/NumberField.js';
 import { PickField } from '../../../ui/PickField.js';
 import { useSpeech } from '../../../words/words.js';
 
@@ -31,6 +32,27 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
           choices={profiles.map((item) => ({ value: item.id, text: item.name }))}
           onPick={(trim) => void change({ trim })}
         />
+        <PickField
+          label={t('box.load')}
+          value={boxes.load}
+          choices={(['step', 'seat', 'store'] as const).map((value) => ({ value, text: t(`box.load.${value}`) }))}
+          onPick={(load) => void change({ load })}
+        />
+        {boxes.load === 'store' && (
+          <NumberField
+            label={t('box.stored')}
+            value={boxes.stored}
+            least={0}
+            most={2000}
+            onTake={(stored) => void change({ stored })}
+          />
+        )}
+        <PickField
+          label={t('box.access')}
+          value={boxes.access}
+          choices={(['fixed', 'lid'] as const).map((value) => ({ value, text: t(`box.access.${value}`) }))}
+          onPick={(access) => void change({ access })}
+        />
         <LengthField label={t('box.clearance')} value={boxes.clearance} onTake={(clearance) => change({ clearance })} />
       </div>
       {lined.windowBoxes.map((box) => (
@@ -50,6 +72,9 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
               hems: box.track.hems.map((hem) => len(hem)).join(', '),
             })}
           </p>
+          {box.behind.length > 0 && (
+            <p className="small">{t('box.behind', { name: box.name, units: box.behind.join(', ') })}</p>
+          )}
           {box.missing.length > 0 && (
             <p className="small needs">
               {t('box.missing', { name: box.name, sides: box.missing.map((side) => t(`box.side.${side}`)).join(', ') })}
@@ -84,6 +109,13 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
                   dead: Math.round(box.dead),
                   sag: len(box.sag ?? 0, 1),
                   allowed: len(box.allowed, 1),
+                  load: t(`box.under.${boxes.load}`, { newtons: Math.round(box.load.newtons) }),
+                })}{' '}
+                {t('box.archMore', {
+                  brackets: box.brackets,
+                  length: len(box.notch.length),
+                  height: len(box.notch.height),
+                  depth: len(box.notch.depth),
                 })}
               </p>
             )}

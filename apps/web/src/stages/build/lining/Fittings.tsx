@@ -1,10 +1,9 @@
-import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Fitting, Lined, Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../ui/LengthField.js';
+import { NamedList } from '../../../ui/NamedList.js';
 import { PickField } from '../../../ui/PickField.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
@@ -15,43 +14,41 @@ const DIAMETER: Readonly<Record<Fitting['kind'], number>> = { lamp: 60, outlet: 
 /** Lamps, outlets, cables and ducts that a surface is cut for; their places are given once and stand on every drawing. */
 export function Fittings({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {
   const { t } = useSpeech();
-  const [name, setName] = useState('');
   const [kind, setKind] = useState<Fitting['kind']>('lamp');
   const { fittings } = scene.project;
-  const own = fittings.filter((fitting) => fitting.surface === surface);
   const put = (fitting: Fitting): Message | null => act({ name: 'putFitting', payload: { fitting } });
-  const length = scene.room?.length ?? 0;
-  const add = (): void => {
-    const refused = put({
-      id: nextId('ft', fittings).id,
-      name: name.trim(),
-      kind,
-      surface,
-      x: Math.round(length / 2),
-      along: surface === 'ceiling' ? 0 : 1200,
-      diameter: DIAMETER[kind],
-      wired: false,
-    });
-    if (!refused) setName('');
-  };
   return (
-    <section className="section stack">
-      <h2>{t('fitting.title')}</h2>
-      {own.length === 0 && <p className="small soft">{t('fitting.none')}</p>}
-      {own.map((fitting) => (
-        <div key={fitting.id} className="stack" style={{ gap: 6 }}>
-          <div className="row apart">
-            <span>
-              {fitting.name} <span className="soft small">{t(`fitting.kind.${fitting.kind}`)}</span>
-            </span>
-            <Button
-              size="small"
-              aria-label={t('fitting.removeOf', { name: fitting.name })}
-              onClick={() => act({ name: 'removeFitting', payload: { id: fitting.id } })}
-            >
-              {t('cut.remove')}
-            </Button>
-          </div>
+    <NamedList
+      title={t('fitting.title')}
+      hint={t('fitting.none')}
+      items={fittings.filter((fitting) => fitting.surface === surface)}
+      nameLabel={t('fitting.name')}
+      removeLabel={({ name }) => t('fitting.removeOf', { name })}
+      beside={(fitting) => t(`fitting.kind.${fitting.kind}`)}
+      onAdd={(name) =>
+        put({
+          id: nextId('ft', fittings).id,
+          name,
+          kind,
+          surface,
+          x: Math.round((scene.room?.length ?? 0) / 2),
+          along: surface === 'ceiling' ? 0 : 1200,
+          diameter: DIAMETER[kind],
+          wired: false,
+        })
+      }
+      onRemove={({ id }) => act({ name: 'removeFitting', payload: { id } })}
+      adding={
+        <PickField
+          label={t('fitting.kind')}
+          value={kind}
+          choices={KINDS.map((value) => ({ value, text: t(`fitting.kind.${value}`) }))}
+          onPick={setKind}
+        />
+      }
+    >
+      {(fitting) => (
+        <>
           <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
             <LengthField label={t('fitting.x')} value={fitting.x} onTake={(x) => put({ ...fitting, x })} />
             <LengthField
@@ -73,22 +70,8 @@ export function Fittings({ surface, scene }: { readonly surface: Lined; readonly
             />
             {t('fitting.wired')}
           </label>
-        </div>
-      ))}
-      <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
-        <TextField label={t('fitting.name')} value={name} onChange={(event) => setName(event.target.value)} />
-        <PickField
-          label={t('fitting.kind')}
-          value={kind}
-          choices={KINDS.map((value) => ({ value, text: t(`fitting.kind.${value}`) }))}
-          onPick={setKind}
-        />
-      </div>
-      <div>
-        <Button disabled={name.trim() === ''} onClick={add}>
-          {t('cut.add')}
-        </Button>
-      </div>
-    </section>
+        </>
+      )}
+    </NamedList>
   );
 }

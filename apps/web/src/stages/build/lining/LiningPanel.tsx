@@ -156,6 +156,7 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
             value={choice.undersize}
             onTake={(undersize) => change({ undersize })}
           />
+          <LengthField label={t('lining.scribe')} value={choice.scribe} onTake={(scribe) => change({ scribe })} />
         </div>
         <label className="small row">
           <input
@@ -208,7 +209,6 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
             })}
           </p>
         )}
-        <p className="small">{t(`lining.order.${lining.school}`)}</p>
         <p className="small soft">{t('lining.caution')}</p>
       </section>
     </>

@@ -88,7 +88,7 @@ export function SurfaceDrawing({ lining, shown, chosen, onPart, onSeam }: Surfac
           })}
           {shown.hidden &&
             ground.hidden.map((zone) => {
-              const [a, b] = [at([zone.u0, zone.v1]), at([zone.u1, Math.max(zone.v0, low)])];
+              const [a, b] = [at([zone.u0, Math.min(zone.v1, high)]), at([zone.u1, Math.max(zone.v0, low)])];
               const x = Math.min(a[0], b[0]);
               return (
                 <g key={zone.by} pointerEvents="none">

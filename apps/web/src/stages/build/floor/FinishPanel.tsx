@@ -1,0 +1,221 @@
+import Button from '@mui/material/Button';
+import { useMemo } from 'react';
+import { finishWays, formatMoney, materialOf, type FloorChoice, type Message } from '@nestplank/core';
+import { api } from '../../../state/api.js';
+import type { Scene } from '../../../state/scene.js';
+import { act, useSession } from '../../../state/session.js';
+import { LengthField } from '../../../ui/LengthField.js';
+import { NumberField } from '../../../ui/NumberField.js';
+import { PickField } from '../../../ui/PickField.js';
+import { useSpeech } from '../../../words/words.js';
+
+const change = (changes: Partial<FloorChoice>): Message | null => act({ name: 'changeFloor', payload: { changes } });
+
+function Where({ scene }: { readonly scene: Scene }) {
+  const { t } = useSpeech();
+  return (
+    <PickField
+      label={t('floor.finishWhere')}
+      value={scene.project.linings.floor.finish}
+      choices={(['everywhere', 'seen'] as const).map((value) => ({ value, text: t(`floor.finish.${value}`) }))}
+      onPick={(finish) => void change({ finish })}
+    />
+  );
+}
+
+/** What is laid: planks, tiles or lanes off a roll, and the pieces that are left for last. */
+function Laid({ scene }: { readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const id = useSession((s) => s.id);
+  const { finish } = scene.shape.floor;
+  const choice = scene.project.linings.floor;
+  if (!finish) return null;
+  return (
+    <section className="section stack">
+      <h2>{t('floor.finish')}</h2>
+      <p>{materialOf(scene.book, finish.material)?.name ?? finish.material}</p>
+      <p className="small figures">
+        {t(`floor.finishAre.${finish.laid}`, {
+          rows: finish.rows.length,
+          planks: finish.planks,
+          metres: finish.metres.toFixed(1),
+          seams: finish.seams.toFixed(1),
+        })}{' '}
+        {t('floor.finishAreas', { seen: finish.seen.toFixed(1), hidden: finish.hidden.toFixed(1) })}
+      </p>
+      {finish.short > 0 && (
+        <p className="small needs">{t(`floor.finishShort.${finish.laid}`, { count: finish.short })}</p>
+      )}
+      {!finish.legal && finish.short === 0 && <p className="small needs">{t('floor.finishThin')}</p>}
+      <Where scene={scene} />
+      {finish.laid === 'tiles' && (
+        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          <PickField
+            label={t('floor.tiles')}
+            value={choice.tiles}
+            choices={(['half', 'grid'] as const).map((value) => ({ value, text: t(`floor.tiles.${value}`) }))}
+            onPick={(tiles) => void change({ tiles })}
+          />
+          <LengthField label={t('floor.joint')} value={choice.joint} onTake={(joint) => change({ joint })} />
+        </div>
+      )}
+      {finish.awkward.length > 0 && (
+        <>
+          <p className="small">{t('floor.awkward', { count: finish.awkward.length })}</p>
+          <ul className="plain-list small figures">
+            {finish.awkward.map((part) => {
+              const xs = part.outline.outer.map(([x]) => x);
+              const ys = part.outline.outer.map(([, y]) => y);
+              return (
+                <li key={part.id} className="row apart">
+                  <span>
+                    {part.id} · {len(Math.max(...xs))} × {len(Math.max(...ys))}
+                  </span>
+                  {id && (
+                    <Button
+                      size="small"
+                      className="narrow"
+                      href={`${api.fileAddress(id, 'template')}?part=${encodeURIComponent(part.id)}&paper=a4`}
+                      download
+                      aria-label={t('floor.awkwardTemplate', { part: part.id })}
+                    >
+                      {t('floor.template')}
+                    </Button>
+                  )}
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** A floor that is left bare: whether it is coated, with what, when each coat comes and where one ends. */
+function Coated({ scene }: { readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const { coats, finish } = scene.shape.floor;
+  const choice = scene.project.linings.floor;
+  const paints = scene.book.items.filter((item) => item.recoat !== null);
+  if (finish || paints.length === 0) return null;
+  return (
+    <section className="section stack">
+      <h2>{t('floor.coats')}</h2>
+      <p className="small soft">{t('floor.coatsHint')}</p>
+      <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+        <PickField
+          label={t('floor.coat')}
+          value={choice.coat}
+          choices={paints.map((item) => ({ value: item.id, text: item.name }))}
+          onPick={(coat) => void change({ coat })}
+        />
+        <NumberField
+          label={t('floor.coatCount')}
+          value={choice.coats}
+          least={0}
+          most={8}
+          whole
+          onTake={(count) => void change({ coats: count })}
+        />
+      </div>
+      {coats && (
+        <>
+          <p className="small figures">
+            {t('floor.coatsAre', {
+              area: coats.area.toFixed(1),
+              litres: coats.litres.toFixed(2),
+              minutes: coats.minutes,
+              from: Math.round(coats.from),
+              to: Math.round(coats.to),
+              temperature: scene.project.settings.workTemperature,
+            })}
+          </p>
+          <ol className="plain-list small figures">
+            {coats.coats.map((coat) => (
+              <li key={coat.number}>
+                {t('floor.coatAt', {
+                  number: coat.number,
+                  day: Math.floor(coat.at / 24) + 1,
+                  hour: (coat.at % 24).toFixed(1),
+                })}
+                {coat.sand && <span className="needs"> {t('floor.coatSand')}</span>}
+              </li>
+            ))}
+          </ol>
+          <p className="small figures">
+            {t('floor.coatZones', {
+              zones: coats.zones.map(({ from, to }) => `${len(from)}–${len(to)}`).join(' · '),
+              out: coats.out ?? t('floor.coatOutRear'),
+            })}{' '}
+            {t('floor.coatCure', { hours: Math.round(coats.cure) })}
+          </p>
+          <Where scene={scene} />
+        </>
+      )}
+    </section>
+  );
+}
+
+/** Every finish the price book sells, side by side. */
+function OtherFinishes({ scene }: { readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const { room, finish } = scene.shape.floor;
+  const { units } = scene.project;
+  const choice = scene.project.linings.floor;
+  const ways = useMemo(
+    () => (room ? finishWays(room, scene.book, units, choice) : []),
+    [room, scene.book, units, choice],
+  );
+  if (ways.length === 0) return null;
+  return (
+    <section className="section stack">
+      <h2>{t('floor.finishes')}</h2>
+      <table className="plain figures small">
+        <thead>
+          <tr>
+            <th />
+            <th>{t('floor.finishes.packs')}</th>
+            <th>{t('floor.way.cost')}</th>
+            <th>kg</th>
+            <th>h</th>
+            <th>{t('floor.way.waste')}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {ways.map((way) => (
+            <tr key={`${way.material}:${way.where}`}>
+              <td>
+                {way.name}
+                <br />
+                <span className="soft">
+                  {t(`floor.finish.${way.where}`)} · {t('floor.finishes.takes', { thickness: len(way.thickness, 1) })}
+                  {way.material === finish?.material && way.where === choice.finish && (
+                    <span className="done"> ✓ {t('lining.case.now')}</span>
+                  )}
+                </span>
+              </td>
+              <td>{way.packs}</td>
+              <td>{formatMoney(way.cost, scene.book.currency)}</td>
+              <td>{way.mass.toFixed(1)}</td>
+              <td>{way.hours.toFixed(1)}</td>
+              <td>{Math.round(100 * way.waste)} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="small soft">{t('floor.finishesHint')}</p>
+    </section>
+  );
+}
+
+/** The floor's finish: what is laid or coated, and what else it could be. */
+export function FinishPanel({ scene }: { readonly scene: Scene }) {
+  return (
+    <>
+      <Laid scene={scene} />
+      <Coated scene={scene} />
+      <OtherFinishes scene={scene} />
+    </>
+  );
+}
