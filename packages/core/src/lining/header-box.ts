@@ -189,7 +189,8 @@ function headerBox(
     const [a, b] = [front.outer[i] ?? NOWHERE, front.outer[i + 1] ?? NOWHERE];
     const d = less(b, a);
     const long = Math.hypot(d[0], d[1]) || 1;
-    const across: Spot = [0, (sign * d[0]) / long, d[1] / long];
+    // adding nothing makes a negative nought a plain one
+    const across: Spot = [0, (sign * d[0]) / long + 0, d[1] / long + 0];
     return {
       id: `header-${header.id}-${i + 1}`,
       role: 'header',

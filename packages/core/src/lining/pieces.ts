@@ -91,8 +91,9 @@ export function sheetPieces(surface: LinedSurface, choice: LiningChoice, widest:
   const ends = [input.from, ...plan.seams.map((seam) => seam.at), input.to];
   const half = choice.gap / 2;
   const pieces = ends.slice(1).flatMap((end, i): Piece[] => {
-    const from = (ends[i] ?? 0) + (i === 0 ? 0 : half);
-    const to = end - (i === ends.length - 2 ? 0 : half);
+    // the first and the last go on to the surface's end, which an allowance may have moved
+    const from = i === 0 ? -FAR_MM : (ends[i] ?? 0) + half;
+    const to = i === ends.length - 2 ? FAR_MM : end - half;
     return within(surface.solid, rectangle(from, -FAR_MM, to, FAR_MM)).map((outline) => ({
       kind: 'panel',
       row: 0,
@@ -129,7 +130,12 @@ export function rowPieces(
   let close = 0;
   setOut.rows.forEach(([v0, v1], index) => {
     const own: number[] = [];
-    const strips = within(surface.solid, rectangle(-FAR_MM, v0, FAR_MM, v1));
+    // what is left on to scribe lies outside the first and the last row
+    const [from, to] = [
+      index === 0 ? v0 - choice.scribe : v0,
+      index === setOut.rows.length - 1 ? v1 + choice.scribe : v1,
+    ];
+    const strips = within(surface.solid, rectangle(-FAR_MM, from, FAR_MM, to));
     for (const strip of strips) {
       const box = boxOf(strip.outer);
       const joints = placeJoints(box.minX, box.maxX, supports, longest, SHORTEST_MM, before, STAGGER_MM);

@@ -242,6 +242,38 @@ const SAMPLES: readonly Operation[] = [
   { name: 'changeLining', payload: { surface: 'left', changes: { school: 'strips', strip: 240 } } },
   { name: 'changeFloor', payload: { changes: { direction: 'along' } } },
   { name: 'changeBoxes', payload: { changes: { arches: ['a1'], clearance: 30 } } },
+  { name: 'changeDoors', payload: { changes: { inset: 30 } } },
+  {
+    name: 'putReserved',
+    payload: {
+      reserved: {
+        id: 'o1',
+        name: 'high cupboard',
+        side: 'left',
+        x: 500,
+        length: 900,
+        depth: 300,
+        height: 350,
+        ceiling: 'stops',
+      },
+    },
+  },
+  { name: 'removeReserved', payload: { id: 'o0' } },
+  {
+    name: 'putHeader',
+    payload: {
+      header: {
+        id: 'd1',
+        name: 'rail',
+        side: 'right',
+        x: 200,
+        length: 900,
+        past: [{ down: 80, in: 60 }],
+        clearance: 5,
+      },
+    },
+  },
+  { name: 'removeHeader', payload: { id: 'd0' } },
   {
     name: 'putFitting',
     payload: {
@@ -299,6 +331,19 @@ const BEFORE: Project = {
     { id: 'f0', name: 'outlet', kind: 'outlet', surface: 'left', x: 900, along: 1000, diameter: 68, wired: true },
   ],
   floorHatches: [{ id: 'h0', name: 'sender', x: 1500, y: 0, length: 200, width: 200, lift: 'finger-hole' }],
+  reserved: [
+    {
+      id: 'o0',
+      name: 'Book shelf',
+      side: 'right',
+      x: 400,
+      length: 600,
+      depth: 200,
+      height: 250,
+      ceiling: 'through',
+    },
+  ],
+  headers: [{ id: 'd0', name: 'Loom', side: 'left', x: 0, length: 500, past: [{ down: 50, in: 50 }], clearance: 5 }],
   scribes: [{ id: 's0', part: 'kitchen-top-1', edge: 'back', gaps: [1, 2], at: '2026-02-01T09:00:00.000Z' }],
   patterns: [{ id: 'p0', name: 'card', source: '', revision: 2, mirrored: true, made: [] }],
   offcuts: [{ id: 'o2', material: 'birch-18', length: 800, width: 300, place: 'rack' }],
