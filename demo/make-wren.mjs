@@ -330,7 +330,7 @@ for (const fitting of [
   apply('putFitting', { fitting });
 // cupboards up on both walls come last: the ceiling runs through behind one and stops in front of the other
 for (const reserved of [
-  { id: 'oh1', name: 'Book cupboard', side: 'left', x: 620, length: 1800, depth: 290, height: 340, ceiling: 'through' },
+  { id: 'oh1', name: 'Book cupboard', side: 'left', x: 620, length: 1800, depth: 290, height: 260, ceiling: 'through' },
   { id: 'oh2', name: 'Bench cupboard', side: 'right', x: 1500, length: 900, depth: 260, height: 320, ceiling: 'stops' },
 ])
   apply('putReserved', { reserved });

@@ -122,7 +122,7 @@ test('the floor: a hatch where a unit stands is refused in words, the board is l
   await across.fill('0');
   await across.press('Enter');
   await expect(side.getByRole('alert')).toHaveCount(0);
-  for (const layer of ['Screws', 'Planks']) await group(page, layer);
+  for (const layer of ['Screws', 'Finish']) await group(page, layer);
   await side.getByRole('button', { name: 'Work them out' }).click();
   await expect(side.getByRole('row').filter({ hasText: 'largest offcut' })).toBeVisible();
   await side.getByRole('combobox', { name: 'Board runs' }).click();

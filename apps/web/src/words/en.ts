@@ -765,6 +765,7 @@ export const EN_UI = {
   'role.kick': 'kick board',
   'role.rail': 'rail',
   'part.name': '{role} {number}',
+  'part.nameOf': '{of}: {name}',
   'at.left': 'left',
   'at.right': 'right',
   'at.back': 'back',

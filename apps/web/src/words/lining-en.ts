@@ -46,6 +46,7 @@ export const LINING_EN = {
   'lining.rows': 'Set-out',
   'lining.rowsAre': '{count} rows; the first shows {first}, the last {last} at their narrowest.',
   'lining.stick': 'Story stick from the lower edge: {marks}',
+  'lining.stickUp': 'Story stick from the left wall: {marks}',
   'lining.behind': 'Behind it',
   'lining.fixings': '{count} fixings, {hidden} of them hidden later.',
   'lining.screw': '{screw}; longer than {most} would come through.',
@@ -60,6 +61,12 @@ export const LINING_EN = {
     'Put up from the front; a strip behind a joint is glued to the panel that goes up first, while its back can be reached.',
   'lining.order.strips':
     'Put up from the lower edge, row by row; glue backing strips before the row above covers them.',
+  'lining.orderUp.sheets':
+    'Put up from the front, with a prop at the far end; a strip behind a joint is glued to the sheet that goes up first.',
+  'lining.orderUp.strips':
+    'Put up from the left wall, row by row; glue backing strips before the next row covers them.',
+  'lining.orderUp.boards':
+    'Put up from the left wall, row by row; leave the gap at the edges open until the timber has settled, then caulk it.',
   'lining.order.boards':
     'Put up from the lower edge, row by row; leave the gap at the edges open until the timber has settled, then caulk it.',
   'lining.caution':
@@ -145,7 +152,7 @@ export const LINING_EN = {
   'floor.show.board': 'Board',
   'floor.show.battens': 'Battens',
   'floor.show.screws': 'Screws',
-  'floor.show.planks': 'Planks',
+  'floor.show.planks': 'Finish',
   'floor.show.under': 'Under the floor',
   'floor.seen': 'From above: front at the left, the left wall at the top.',
   'floor.ways': 'Ways to lay the board',
@@ -234,6 +241,7 @@ export const LINING_EN = {
   'order.step': '{number}. {part}:',
   'order.behind': 'last, screwed in sight: {names} behind it.',
   'order.more': 'and {count} more, said at their parts.',
+  'order.caulkEdges': 'Caulk: {edges} m of edges in sight, {millilitres} ml.',
   'order.caulk': 'Caulk: {joints} m of joints and {edges} m of edges in sight, {millilitres} ml.',
   'curtain.title': 'Curtain across the body',
   'curtain.height': 'Rail above the floor',

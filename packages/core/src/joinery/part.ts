@@ -83,6 +83,8 @@ export interface Part {
   readonly outline: Outline;
   readonly grain: boolean;
   readonly edges: readonly PartEdge[];
+  /** The window, door, arch or box it is made for, by its name; its number counts within that. */
+  readonly of?: string;
   /** Support lines and drill map of a piece of lining. */
   readonly marks?: PartMarks;
   /** Parts cut from a bar: how far the ends are off square, where they are. */

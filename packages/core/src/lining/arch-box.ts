@@ -104,6 +104,7 @@ function boxOver(
     number,
     unit: null,
     surface: arch.side,
+    of: arch.name,
     material: made.id,
     thickness: made.thickness,
     outline,

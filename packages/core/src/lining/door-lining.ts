@@ -130,7 +130,7 @@ export function doorLinings(
             parts: pieces.map((outline, i) =>
               panelPart(
                 `${id}-${i + 1}`,
-                i + 1,
+                i + 1 + (leaf === 'right' ? pieces.length : 0),
                 outline,
                 rows !== null,
                 { door, x0, z0, inner, screws },
@@ -190,6 +190,7 @@ function panelPart(
     number,
     unit: null,
     surface: 'doors',
+    of: door.opening.name,
     material: material.id,
     thickness,
     outline: { outer: points.map(turn), holes: outline.holes.map((hole) => hole.map(turn)) },

@@ -197,6 +197,7 @@ function headerBox(
       number: i + 1,
       unit: null,
       surface: side,
+      of: header.name,
       material: material.id,
       thickness: t,
       outline: {

@@ -215,13 +215,23 @@ function lampNotes(ground: LinedSurface, set: PieceSet): Message[] {
     });
 }
 
+/** Openings that a high cupboard would hang in front of, and by how much it is too deep down. */
+const beforeOpenings = (ground: LinedSurface, zone: LinedSurface['hidden'][number]): Message[] =>
+  ground.openings.flatMap((opening) => {
+    const box = boxOf(opening.ring);
+    const over = box.maxY - zone.v0;
+    return box.minX < zone.u1 && box.maxX > zone.u0 && over > 1
+      ? [message('lining.reserved.opening', { name: zone.by, opening: opening.name, amount: mm(over) })]
+      : [];
+  });
+
 /** Whether the ceiling or the high cupboard comes first, and what either is fixed to. */
 const reservedNotes = (ground: LinedSurface): Message[] =>
-  ground.unrolled.surface === 'ceiling'
-    ? ground.hidden.flatMap(({ hung }) =>
+  ground.unrolled.surface !== 'ceiling'
+    ? ground.hidden.flatMap((zone) => (zone.hung ? beforeOpenings(ground, zone) : []))
+    : ground.hidden.flatMap(({ hung }) =>
         hung ? [message(`lining.reserved.${hung.ceiling}`, { name: hung.name })] : [],
-      )
-    : [];
+      );
 
 /** Share of a piece that units will hide, by its box. */
 function hiddenShare(ground: LinedSurface, outline: Outline): number {

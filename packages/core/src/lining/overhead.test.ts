@@ -93,6 +93,19 @@ describe('a place kept for a high cupboard', () => {
   });
 });
 
+describe('a high cupboard before a window', () => {
+  it('is said, with how far it hangs in front of it', () => {
+    const notes = (height: number): string[] =>
+      on(after(wren.project, place({ side: 'left', x: 700, height })), 'left').notes.map((note) => say(note));
+    const [low] = notes(400).filter((note) => note.startsWith('Chart locker'));
+    const amount = Number(/hang (\d+) in front of Kitchen window/.exec(low ?? '')?.[1]);
+    // 50 less high, 50 less in front of it
+    const [less] = notes(350).filter((note) => note.startsWith('Chart locker'));
+    expect(Number(/hang (\d+)/.exec(less ?? '')?.[1])).toBe(amount - 50);
+    expect(notes(400 - amount - 2).filter((note) => note.startsWith('Chart locker'))).toEqual([]);
+  });
+});
+
 describe('an allowance left on to scribe', () => {
   const scribe = (surface: Lined, mm: number): Operation => ({
     name: 'changeLining',

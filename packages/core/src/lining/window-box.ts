@@ -108,6 +108,7 @@ function boxFor(
       number,
       unit: null,
       surface: 'windows',
+      of: opening.name,
       material: choice.board,
       thickness,
       outline: { outer, holes: [] },
@@ -187,6 +188,7 @@ function boxFor(
         number,
         unit: null,
         surface: 'windows',
+        of: opening.name,
         material: trim.id,
         thickness: trim.thickness,
         outline: {

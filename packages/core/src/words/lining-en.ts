@@ -34,6 +34,7 @@ export const LINING_EN = {
   'lining.reserved.stops':
     '{name}: the ceiling stops in front of it. Hang it before or after; a batten along its front carries both.',
   'lining.reserved.through': '{name}: the ceiling runs through behind it and has to be up first.',
+  'lining.reserved.opening': '{name} would hang {amount} in front of {opening}. Make it less high, or move it aside.',
   'lining.first.strip': 'glue {part} half behind its edge and let it set',
   'lining.first.drill': 'drill for {names}',
   'lining.first.thread': 'thread {names} through its slot',

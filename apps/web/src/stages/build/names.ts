@@ -4,8 +4,10 @@ import type { Speech } from '../../words/words.js';
 /** What a part is called: its role, with a number where there are several. */
 export function partName(part: Part, all: readonly Part[], { t }: Speech): string {
   const role = t(`role.${part.role}`);
-  return all.filter((other) => other.role === part.role && other.unit === part.unit && other.surface === part.surface)
-    .length > 1
-    ? t('part.name', { role, number: part.number })
-    : role;
+  const alike = all.filter(
+    (other) =>
+      other.role === part.role && other.unit === part.unit && other.surface === part.surface && other.of === part.of,
+  );
+  const name = alike.length > 1 ? t('part.name', { role, number: part.number }) : role;
+  return part.of === undefined ? name : t('part.nameOf', { of: part.of, name });
 }

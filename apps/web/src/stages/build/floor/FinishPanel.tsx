@@ -131,7 +131,7 @@ function Coated({ scene }: { readonly scene: Scene }) {
               temperature: scene.project.settings.workTemperature,
             })}
           </p>
-          <ol className="plain-list small figures">
+          <ol className="said-list small figures">
             {coats.coats.map((coat) => (
               <li key={coat.number}>
                 {t('floor.coatAt', {

@@ -17,10 +17,12 @@ export function FittingOrder({ lining }: { readonly lining: Lining }) {
   return (
     <section className="section stack">
       <h2>{t('order.title')}</h2>
-      <p className="small">{t(`lining.order.${lining.school}`)}</p>
+      <p className="small">
+        {t(lining.surface === 'ceiling' ? `lining.orderUp.${lining.school}` : `lining.order.${lining.school}`)}
+      </p>
       {told.length === 0 && <p className="small soft">{t('order.plain')}</p>}
       {told.length > 0 && (
-        <ol className="plain-list small">
+        <ol className="said-list small">
           {told.slice(0, SHOWN).map((step) => {
             const part = parts.get(step.part);
             return (
@@ -31,8 +33,10 @@ export function FittingOrder({ lining }: { readonly lining: Lining }) {
                     part: part ? partName(part, lining.parts, speech) : step.part,
                   })}
                 </button>{' '}
-                {step.first.map((message) => said(message)).join('; ')}
-                {step.behind.length > 0 && t('order.behind', { names: step.behind.join(', ') })}
+                {[
+                  ...step.first.map((message) => said(message)),
+                  ...(step.behind.length > 0 ? [t('order.behind', { names: step.behind.join(', ') })] : []),
+                ].join('; ')}
               </li>
             );
           })}
@@ -41,7 +45,7 @@ export function FittingOrder({ lining }: { readonly lining: Lining }) {
       {told.length > SHOWN && <p className="small soft">{t('order.more', { count: told.length - SHOWN })}</p>}
       {caulk.millilitres > 0 && (
         <p className="small figures">
-          {t('order.caulk', {
+          {t(caulk.joints > 0 ? 'order.caulk' : 'order.caulkEdges', {
             joints: caulk.joints.toFixed(1),
             edges: caulk.edges.toFixed(1),
             millilitres: Math.round(caulk.millilitres),

@@ -97,7 +97,9 @@ function Rows({ lining }: { readonly lining: Lining }) {
         })}
       </p>
       <p className="small soft figures">
-        {t('lining.stick', { marks: setOut.rows.map(([, to]) => len(to - from, decimals)).join(' · ') })}
+        {t(lining.surface === 'ceiling' ? 'lining.stickUp' : 'lining.stick', {
+          marks: setOut.rows.map(([, to]) => len(to - from, decimals)).join(' · '),
+        })}
       </p>
     </section>
   );

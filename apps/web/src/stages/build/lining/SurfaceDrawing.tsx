@@ -89,20 +89,20 @@ export function SurfaceDrawing({ lining, shown, chosen, onPart, onSeam }: Surfac
           {shown.hidden &&
             ground.hidden.map((zone) => {
               const [a, b] = [at([zone.u0, Math.min(zone.v1, high)]), at([zone.u1, Math.max(zone.v0, low)])];
-              const x = Math.min(a[0], b[0]);
+              const [x, y] = [Math.min(a[0], b[0]), Math.min(a[1], b[1])];
               return (
                 <g key={zone.by} pointerEvents="none">
                   <rect
                     x={x}
-                    y={a[1]}
+                    y={y}
                     width={Math.abs(b[0] - a[0])}
-                    height={Math.max(0, b[1] - a[1])}
+                    height={Math.abs(b[1] - a[1])}
                     fill="var(--paper)"
                     opacity={0.62}
                     stroke="var(--soft)"
                     strokeDasharray="6 4"
                   />
-                  <text x={x + 6} y={a[1] + 15} style={{ fontSize: 12 }}>
+                  <text x={x + 6} y={y + 15} style={{ fontSize: 12 }}>
                     {zone.by}
                   </text>
                 </g>
