@@ -157,6 +157,7 @@ describe('the order of work', () => {
     lagHours,
     lagWhy: null,
     after,
+    tools: message('tools.cut'),
     caution: null,
     open: [],
   });

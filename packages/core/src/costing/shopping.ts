@@ -1,4 +1,4 @@
-import type { Covered, CutPlan, Layer, PriceBook, PriceItem, Settings } from '../project/schema.js';
+import type { Covered, CutPlan, FloorChoice, Layer, PriceBook, PriceItem, Settings } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import { BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED, materialOf } from '../layers/buildup.js';
@@ -57,6 +57,9 @@ export interface ShoppingInput {
   /** The floor's finish as it is set out, and what a bare floor is coated with; null when there is none. */
   readonly finish: FloorFinish | null;
   readonly coats: FloorCoats | null;
+  /** Screws of the floor board as they are set out; null where they are not, and go by its area. */
+  readonly floorScrews: number | null;
+  readonly floorFixing: FloorChoice['fixing'];
   /** Caulk for joints and edges of linings that stay in sight, ml. */
   readonly caulk: number;
   readonly settings: Settings;
@@ -210,7 +213,7 @@ function fixingNeeds(input: ShoppingInput): Need[] {
     .filter((part) => ['bottom', 'shelf', 'rail', 'bed-front'].includes(part.role))
     .reduce((sum, part) => sum + 2 * Math.max(...part.outline.outer.map((p) => p[1])), 0);
   const screws =
-    floorArea / SUBFLOOR_SCREW_MM ** 2 +
+    (input.floorScrews ?? (input.floorFixing === 'screwed' ? floorArea / SUBFLOOR_SCREW_MM ** 2 : 0)) +
     joints / CARCASS_SCREW_MM +
     4 * input.parts.filter((part) => part.unit !== null).length;
   const [floorGlue, woodGlue, screw] = [find('floor-glue'), find('wood-glue'), find('screws-40')];
@@ -218,7 +221,7 @@ function fixingNeeds(input: ShoppingInput): Need[] {
   const caulk = find('caulk');
   const coat = input.coats ? find(input.coats.material) : null;
   return [
-    ...(floorGlue && floorArea > 0
+    ...(floorGlue && floorArea > 0 && input.floorFixing !== 'loose'
       ? [
           {
             phase: 'fixing' as const,

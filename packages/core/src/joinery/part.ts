@@ -36,6 +36,13 @@ export interface PartMarks {
     readonly slot: boolean;
     readonly rough: boolean;
   }[];
+  /** Rectangles round what the piece is cut out for, as far as they lie on it, with the diagonal that checks them. */
+  readonly cutOuts?: readonly {
+    readonly name: string;
+    readonly from: Point;
+    readonly to: Point;
+    readonly diagonal: number;
+  }[];
 }
 
 export type PartRole =

@@ -1,6 +1,6 @@
 import type { Opening, PriceBook, Survey } from '../project/schema.js';
 import { FRAME_CORNERS, valueAt } from '../measure/address.js';
-import { fixingRule } from '../layout/rules/fixings.js';
+import { fixingRule, pilotRule } from '../layout/rules/fixings.js';
 import { placedOpenings } from './areas.js';
 import { SURFACES, type BuildUpDepth, type BuildUpDepths } from './buildup.js';
 
@@ -86,7 +86,15 @@ export interface FaceFixing {
   readonly least: number;
   readonly most: number;
   /** The stocked fastener that fits, or null. */
-  readonly pick: { readonly id: string; readonly name: string; readonly length: number } | null;
+  readonly pick: {
+    readonly id: string;
+    readonly name: string;
+    readonly length: number;
+    /** Hole it is drilled first, and how near an edge it may go without one and with one, mm. */
+    readonly pilot: number;
+    readonly undrilled: number;
+    readonly drilled: number;
+  } | null;
 }
 
 /** What lies on the last battens, or on the ribs where there are none; the foil and foam between are passed too. */
@@ -134,7 +142,14 @@ export function faceFixings(depths: BuildUpDepths, book: PriceBook): FaceFixing[
         ...carried,
         least: shown.least,
         most: shown.most,
-        pick: fits ? { id: fits.item.id, name: fits.item.name, length: fits.fastener.length } : null,
+        pick: fits
+          ? {
+              id: fits.item.id,
+              name: fits.item.name,
+              length: fits.fastener.length,
+              ...pilotRule.run({ kind: fits.fastener.kind, diameter: fits.fastener.diameter }),
+            }
+          : null,
       },
     ];
   });

@@ -242,3 +242,49 @@ describe('insulation under the board', () => {
     }
   });
 });
+
+describe('how the floor board is held', () => {
+  const held = (fixing: FloorChoice['fixing']) => derive(floorChange(wren.project, { fixing }), wren.priceBook);
+
+  it('glued and screwed, or with screws only where furniture hides them, or not at all', () => {
+    const [screwed, glued, loose] = (['screwed', 'glued', 'loose'] as const).map((fixing) => held(fixing));
+    const screws = screwed?.floor.screws ?? [];
+    expect(glued?.floor.screws).toEqual(screws.filter((screw) => screw.hidden));
+    expect(glued?.floor.screws.length).toBeGreaterThan(10);
+    expect(glued?.floor.screws.length).toBeLessThan(screws.length);
+    expect(loose?.floor.screws).toEqual([]);
+    const glue = (derived: typeof screwed) => derived?.shopping.lines.some((line) => line.material === 'floor-glue');
+    expect([screwed, glued, loose].map(glue)).toEqual([true, true, false]);
+    const ids = (derived: typeof screwed) => derived?.schedule.tasks.map(({ task }) => task.id) ?? [];
+    expect(ids(screwed)).toContain('subfloor-glue');
+    expect(ids(loose)).toContain('subfloor-lay');
+    expect(ids(loose)).not.toContain('subfloor-glue');
+  });
+
+  it('loose: names the pieces that nothing stands on', () => {
+    const empty = derive(floorChange({ ...wren.project, units: [] }, { fixing: 'loose' }), wren.priceBook);
+    const boards = empty.parts.filter((part) => part.role === 'subfloor').map((part) => part.id);
+    expect(empty.floor.unheld).toEqual(boards);
+    // the bed and the kitchen stand on some of them
+    expect(held('loose').floor.unheld.length).toBeLessThan(boards.length);
+    expect(held('screwed').floor.unheld).toEqual([]);
+  });
+});
+
+describe('a finish only where feet go', () => {
+  it('is laid after the furniture, everywhere before it', () => {
+    const order = (finish: FloorChoice['finish']): [number, number] => {
+      const tasks = derive(floorChange(wren.project, { finish }), wren.priceBook).schedule.tasks.map(
+        ({ task }) => task,
+      );
+      const at = (id: string): number => tasks.findIndex((task) => task.id === id);
+      const laid = tasks.find((task) => task.id === 'floor-f4');
+      expect(laid?.after.some((id) => id.endsWith('-fit'))).toBe(finish === 'seen');
+      return [at('floor-f4'), at('kitchen-fit')];
+    };
+    const [before, kitchen] = order('everywhere');
+    expect(before).toBeLessThan(kitchen);
+    const [late, fitted] = order('seen');
+    expect(late).toBeGreaterThan(fitted);
+  });
+});

@@ -3,7 +3,7 @@ import { isBar } from '../cutting/from-parts.js';
 import type { Part } from '../joinery/part.js';
 import { floorLayerHeights, type BuildUpDepth } from '../layers/buildup.js';
 import { outlineArea, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
-import { cutOut } from '../numeric/shapes.js';
+import { clipTo, cutOut } from '../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../shell/arch.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
 import type { Message } from '../words/message.js';
@@ -26,6 +26,8 @@ export interface LinedFloor {
   readonly coats: FloorCoats | null;
   /** Insulation under the board, in pieces; null when there is none. */
   readonly insulation: FloorFoam | null;
+  /** Pieces of a board laid loose that nothing stands on. */
+  readonly unheld: readonly string[];
   /** The room's floor, on which the finish lies. */
   readonly room: Outline | null;
   readonly problems: readonly { readonly said: Message; readonly hatch: string }[];
@@ -51,6 +53,17 @@ function roomFloor(inner: Shell, arches: readonly ArchShape[]): Outline | null {
 function coatedArea(room: Outline, units: readonly Unit[], choice: Project['linings']['floor']): number {
   const pieces = choice.finish === 'seen' ? cutOut(room, footprints(units, FAR_MM)) : [room];
   return pieces.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
+}
+
+/** A loose piece is held when so much of it lies under furniture, mm2. */
+const HELD_MM2 = 20_000;
+function isHeld(piece: Outline | undefined, units: readonly Unit[]): boolean {
+  const under = piece ? footprints(units, FAR_MM).flatMap((ring) => clipTo(piece, ring)) : [];
+  const bed = units.some(
+    (unit) =>
+      unit.kind === 'platform-bed' && piece?.outer.some(([x]) => x > unit.x + 50 && x < unit.x + unit.length - 50),
+  );
+  return bed || under.reduce((sum, part) => sum + outlineArea(part), 0) >= HELD_MM2;
 }
 
 export interface LinedFloorInput {
@@ -82,7 +95,9 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   const timber = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
   const noggins = laid && subfloor && timber ? floorNoggins(laid, subfloor, hatches, timber.width) : [];
   const z = battenLayer ? (floorLayerHeights(depth, battenLayer.layer.id)?.from ?? 0) : 0;
-  const screws = laid && subfloor ? floorScrews(laid.battens, subfloor.pieces, survey, units) : [];
+  const everywhere =
+    laid && subfloor && choice.fixing !== 'loose' ? floorScrews(laid.battens, subfloor.pieces, survey, units) : [];
+  const screws = choice.fixing === 'glued' ? everywhere.filter((screw) => screw.hidden) : everywhere;
   const board = depth.layers.find(({ layer }) => layer.board);
   const face = depth.layers.findLast(
     ({ layer, material }) =>
@@ -121,6 +136,10 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
         ? floorCoats(choice, coatedArea(room, units, choice), survey, inner.length, settings, book)
         : null,
     room,
+    unheld:
+      subfloor && choice.fixing === 'loose'
+        ? subfloor.parts.filter((_, i) => !isHeld(subfloor.pieces[i], units)).map((part) => part.id)
+        : [],
     problems: subfloor ? hatchProblems(hatches, subfloor.outline, subfloor.seams, units) : [],
   };
 }

@@ -101,6 +101,21 @@ export function marksOf(
         slot: slots.includes(fitting.id),
         rough: fitting.hidden,
       })),
+    cutOuts: ground.openings.flatMap((opening) => {
+      const ring = boxOf(opening.ring);
+      const [u0, u1] = [Math.max(ring.minX, box.minX), Math.min(ring.maxX, box.maxX)];
+      const [v0, v1] = [Math.max(ring.minY, box.minY), Math.min(ring.maxY, box.maxY)];
+      if (u1 - u0 < 1 || v1 - v0 < 1) return [];
+      const on = boxOf([onPart([u0, v0]), onPart([u1, v1])]);
+      return [
+        {
+          name: opening.name,
+          from: [on.minX, on.minY] as const,
+          to: [on.maxX, on.maxY] as const,
+          diagonal: Math.hypot(u1 - u0, v1 - v0),
+        },
+      ];
+    }),
   };
 }
 

@@ -21,6 +21,7 @@ import { leastRadius, standOff, widestStrip } from './bending.js';
 import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { fixingPoints, type FixingPoint } from './fixing-map.js';
+import { leanNotes } from './knocks.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface } from './lined-surface.js';
 import { edgeRanges, rowPieces, seamInput, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
@@ -377,6 +378,8 @@ export function liningOf(input: LiningInput): Lining | null {
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
       ...lampNotes(ground, set),
       ...reservedNotes(ground),
+      // strips lie along the vehicle, and so does the grain of a sheet that is not stood up
+      ...leanNotes(ground, input.units, material, thickness, !up, shell.floor),
     ],
     parts: [...made.map(({ part }) => part), ...strips, ...sticks],
   };

@@ -323,3 +323,69 @@ describe('what lies between', () => {
     expect(over).toBeLessThan(1);
   });
 });
+
+describe('on the drawing of a panel', () => {
+  it('stands every cut-out by its four edges and the diagonal that checks it', () => {
+    const left = on(thimble.project, 'left');
+    const window = left.ground.openings.find((opening) => opening.name === 'Side window');
+    const marked = left.parts.filter((part) => part.marks?.cutOuts?.some((cut) => cut.name === 'Side window'));
+    expect(marked.length).toBeGreaterThan(0);
+    let width = 0;
+    for (const part of marked) {
+      const cut = part.marks?.cutOuts?.find((candidate) => candidate.name === 'Side window');
+      if (!cut) throw new Error('no cut-out');
+      const [a, b] = [cut.to[0] - cut.from[0], cut.to[1] - cut.from[1]];
+      expect(cut.diagonal).toBeCloseTo(Math.hypot(a, b), 6);
+      // these panels stand up: what is along the wall is across the part
+      width += b;
+      // nothing of the part lies in the middle of it
+      const middle = [
+        [cut.from[0] + 0.4 * a, cut.from[1] + 0.4 * b],
+        [cut.from[0] + 0.6 * a, cut.from[1] + 0.4 * b],
+        [cut.from[0] + 0.6 * a, cut.from[1] + 0.6 * b],
+        [cut.from[0] + 0.4 * a, cut.from[1] + 0.6 * b],
+      ] as const;
+      expect(clipTo(part.outline, middle)).toEqual([]);
+    }
+    // two millimetres are left between panels where a seam runs through the window
+    expect(width).toBeCloseTo((window?.length ?? 0) - 2 * (marked.length - 1), 0);
+  });
+});
+
+describe('where somebody leans', () => {
+  const bed: Operation = {
+    name: 'placeUnit',
+    payload: {
+      unit: {
+        kind: 'platform-bed',
+        id: 'bunk',
+        name: 'Bunk',
+        x: 100,
+        length: 1200,
+        height: 500,
+        mattress: 100,
+        sleepers: [],
+        board: 'birch-9',
+        support: 'birch-9',
+        boardWidth: 600,
+        span: 600,
+        scribe: 10,
+      },
+    },
+  };
+  it('a thin lining over a wide bay is said to give, by the formula of a beam', () => {
+    const project = after({ ...thimble.project, units: [] }, bed);
+    const left = on(project, 'left');
+    const said = left.notes.map((note) => say(note)).find((note) => note.startsWith('Bunk'));
+    const us = [0, ...left.ground.supports.map((support) => support.u), left.ground.unrolled.length];
+    const bay = Math.max(...us.slice(1).map((u, i) => ((us[i] ?? 0) < 1300 && u > 100 ? u - (us[i] ?? 0) : 0)));
+    // poplar stood up bends across its grain: 3800 N/mm2, 5 mm thick, a strip of 300
+    const sag = (250 * bay ** 3) / (48 * 3800 * ((300 * 5 ** 3) / 12));
+    expect(said).toContain(`gives ${Math.round(sag)} between supports ${Math.round(bay)} apart`);
+    expect(
+      on({ ...project, units: [] }, 'left')
+        .notes.map((note) => say(note))
+        .join(),
+    ).not.toContain('leaned on');
+  });
+});

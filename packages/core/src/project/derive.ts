@@ -272,6 +272,7 @@ export function createDeriver(): Deriver {
       laid: FloorBattens | null,
       made: LinedFloor,
       linings: LinedRoom['linings'],
+      choice: Project['linings']['floor'],
       settings: Project['settings'],
       book: PriceBook,
     ) =>
@@ -283,6 +284,8 @@ export function createDeriver(): Deriver {
         floorBattens: laid?.metres ?? null,
         finish: made.finish,
         coats: made.coats,
+        floorScrews: laid ? made.screws.length : null,
+        floorFixing: choice.fixing,
         caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
         settings,
         book,
@@ -350,6 +353,7 @@ export function createDeriver(): Deriver {
           parts,
           areas,
           coats,
+          floor: project.linings.floor,
           settings: project.settings,
           book,
         }),
@@ -361,6 +365,7 @@ export function createDeriver(): Deriver {
       a[0].survey === b[0].survey &&
       a[0].units === b[0].units &&
       a[0].settings === b[0].settings &&
+      a[0].linings.floor === b[0].linings.floor &&
       a[1] === b[1] &&
       a[2] === b[2] &&
       a[3] === b[3] &&
@@ -520,6 +525,7 @@ export function createDeriver(): Deriver {
         laid,
         first.floor,
         first.lined.linings,
+        project.linings.floor,
         project.settings,
         book,
       ),

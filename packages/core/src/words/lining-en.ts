@@ -35,6 +35,8 @@ export const LINING_EN = {
     '{name}: the ceiling stops in front of it. Hang it before or after; a batten along its front carries both.',
   'lining.reserved.through': '{name}: the ceiling runs through behind it and has to be up first.',
   'lining.reserved.opening': '{name} would hang {amount} in front of {opening}. Make it less high, or move it aside.',
+  'lining.lean':
+    '{unit}: leaned on above the mattress, the lining gives {sag} between supports {bay} apart. Put upright noggins between them up to {high} over it, or take a thicker sheet.',
   'lining.first.strip': 'glue {part} half behind its edge and let it set',
   'lining.first.drill': 'drill for {names}',
   'lining.first.thread': 'thread {names} through its slot',

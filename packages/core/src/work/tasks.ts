@@ -1,4 +1,4 @@
-import type { BuildUps, Covered, PriceBook, Settings, Survey, Unit } from '../project/schema.js';
+import type { BuildUps, Covered, FloorChoice, PriceBook, Settings, Survey, Unit } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { SEAL_COATS } from '../costing/shopping.js';
@@ -18,6 +18,8 @@ export interface Task {
   readonly lagWhy: Message | null;
   readonly after: readonly string[];
   readonly caution: Message | null;
+  /** What to have at hand. */
+  readonly tools: Message;
   /** What has to be decided, done or read before it: it covers something for good. */
   readonly open: readonly Message[];
 }
@@ -44,6 +46,8 @@ export interface TasksInput {
   readonly areas: CoveredAreas | null;
   /** How a bare floor is coated; null when it is not. */
   readonly coats: FloorCoats | null;
+  /** How the board is held, and where the finish goes. */
+  readonly floor: FloorChoice;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -83,6 +87,7 @@ function layerTasks(surface: Covered, input: TasksInput, area: number, before: r
       lagHours: 0,
       lagWhy: null,
       after,
+      tools: message(`tools.${kind}`, {}),
       open: kind === 'line' ? openOn(surface, input) : [],
       caution: kind === 'insulate' ? message('caution.fibres') : kind === 'batten' ? message('caution.drilling') : null,
     };
@@ -104,6 +109,7 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
       lagHours: 0,
       lagWhy: null,
       after: [],
+      tools: message('tools.cut'),
       caution: message('caution.saw'),
       open: [],
     },
@@ -114,6 +120,7 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
       lagHours: 0,
       lagWhy: null,
       after: ['subfloor-cut', ...under],
+      tools: message('tools.offer'),
       caution: message('caution.underFloor'),
       open: [],
     },
@@ -127,23 +134,37 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
             lagWhy: message('lag.seal', { hours: Math.round(drying), temperature: input.settings.workTemperature }),
             after: ['subfloor-dry'],
             open: [],
+            tools: message('tools.coat'),
             caution: message('caution.fumes'),
           },
         ]
       : []),
-    {
-      id: 'subfloor-glue',
-      title: message('task.subfloorGlue'),
-      minutes: Math.round((input.areas?.floor ?? 0) * MINUTES.glueM2),
-      lagHours: lag,
-      lagWhy:
-        lag > 0
-          ? message('lag.floorGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature })
-          : null,
-      after: [drying > 0 ? 'subfloor-seal' : 'subfloor-dry'],
-      open: openOn('floor', input),
-      caution: message('caution.fumes'),
-    },
+    input.floor.fixing === 'loose'
+      ? {
+          id: 'subfloor-lay',
+          title: message('task.subfloorLay'),
+          minutes: boards.length * MINUTES.drySubfloor,
+          lagHours: 0,
+          lagWhy: null,
+          after: [drying > 0 ? 'subfloor-seal' : 'subfloor-dry'],
+          open: openOn('floor', input),
+          tools: message('tools.offer'),
+          caution: null,
+        }
+      : {
+          id: 'subfloor-glue',
+          title: message('task.subfloorGlue'),
+          minutes: Math.round((input.areas?.floor ?? 0) * MINUTES.glueM2),
+          lagHours: lag,
+          lagWhy:
+            lag > 0
+              ? message('lag.floorGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature })
+              : null,
+          after: [drying > 0 ? 'subfloor-seal' : 'subfloor-dry'],
+          open: openOn('floor', input),
+          tools: message('tools.glue'),
+          caution: message('caution.fumes'),
+        },
   ];
 }
 
@@ -166,6 +187,7 @@ function coatTasks({ coats, settings }: TasksInput, before: readonly string[]): 
               lagWhy: null,
               after,
               open: [],
+              tools: message('tools.sand'),
               caution: message('caution.dust'),
             },
           ]
@@ -181,6 +203,7 @@ function coatTasks({ coats, settings }: TasksInput, before: readonly string[]): 
         }),
         after: sand ? [`${id}-sand`] : after,
         open: [],
+        tools: message('tools.coat'),
         caution: message('caution.fumes'),
       },
     ];
@@ -203,6 +226,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
       lagHours: 0,
       lagWhy: null,
       after: [],
+      tools: message('tools.cut'),
       caution: message('caution.saw'),
       open: [],
     },
@@ -216,6 +240,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
           ? message('lag.woodGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature })
           : null,
       after: [cut],
+      tools: message('tools.assemble'),
       caution: null,
       open: [],
     },
@@ -226,6 +251,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
       lagHours: 0,
       lagWhy: null,
       after: [build, ...ready],
+      tools: message('tools.fit'),
       caution: message('caution.fixing'),
       open: [],
     },
@@ -258,15 +284,22 @@ export function tasksOf(input: TasksInput): Task[] {
   const walls2 = liningFirst
     ? walls
     : walls.map((tasks) => tasks.map((task) => (task.after.length === 0 ? { ...task, after: floorDone } : task)));
-  const aboveTasks = layerTasks('floor', above, areas.floor, floorDone);
-  const coated = coatTasks(input, floorDone);
-  const laid = [...aboveTasks, ...coated];
-  const ready = [...(laid.length > 0 ? lastOf(laid) : floorDone), ...wallsDone];
+  // only where feet go: after the furniture, since it is cut round it
+  const late = input.floor.finish === 'seen';
+  const finish = (after: readonly string[]): Task[] => [
+    ...layerTasks('floor', above, areas.floor, after),
+    ...coatTasks(input, after),
+  ];
+  const early = late ? [] : finish(floorDone);
+  const ready = [...(early.length > 0 ? lastOf(early) : floorDone), ...wallsDone];
+  const units = input.units.flatMap((unit) => unitTasks(unit, input, ready));
+  const fitted = units.filter((task) => task.id.endsWith('-fit')).map((task) => task.id);
   return [
     ...belowTasks,
     ...walls2.flat(),
     ...floorTasks,
-    ...laid,
-    ...input.units.flatMap((unit) => unitTasks(unit, input, ready)),
+    ...early,
+    ...units,
+    ...(late ? finish(fitted.length > 0 ? fitted : ready) : []),
   ];
 }

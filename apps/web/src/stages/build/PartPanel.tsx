@@ -70,7 +70,8 @@ function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright
   const { t, len, style } = useSpeech();
   const decimals = style.units === 'mm' ? 1 : 0;
   const lines = [...new Map(marks.lines.map((line) => [line.name, line])).values()];
-  if (lines.length === 0 && marks.holes.length === 0) return null;
+  const cutOuts = marks.cutOuts ?? [];
+  if (lines.length === 0 && marks.holes.length === 0 && cutOuts.length === 0) return null;
   return (
     <div className="stack" style={{ gap: 2 }}>
       <p className="small soft">{t('part.marks')}</p>
@@ -91,6 +92,18 @@ function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright
           })}
           {hole.slot && ` · ${t('part.slot')}`}
           {hole.rough && ` · ${t('part.rough')}`}
+        </p>
+      ))}
+      {cutOuts.map((cut) => (
+        <p key={cut.name} className="small figures">
+          {t('part.cutOut', {
+            name: cut.name,
+            x0: len(cut.from[0], decimals),
+            x1: len(cut.to[0], decimals),
+            y0: len(cut.from[1], decimals),
+            y1: len(cut.to[1], decimals),
+            diagonal: len(cut.diagonal, decimals),
+          })}
         </p>
       ))}
       {marks.screws.length > 0 && <p className="small figures">{t('part.screws', { count: marks.screws.length })}</p>}

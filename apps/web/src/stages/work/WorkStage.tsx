@@ -93,6 +93,7 @@ export default function WorkStage() {
                     {t('work.open', { what: said(point) })}
                   </p>
                 ))}
+                <p className="small soft">{said(task.tools)}</p>
                 {task.caution && <p className="small soft">{said(task.caution)}</p>}
                 {task.after.length > 0 && (
                   <p className="small soft">

@@ -33,3 +33,21 @@ export const fixingRule = defineRule({
     return { least, most, pick: fits[0] ?? null };
   },
 });
+
+/** Shares of a screw's diameter. */
+const PILOT = { wood: 0.7, metal: 0.85, brad: 0 } as const;
+const EDGE_UNDRILLED = 5;
+const EDGE_DRILLED = 3;
+
+export const pilotRule = defineRule({
+  name: 'pilot-hole',
+  title: 'Pilot hole, and how near an edge a screw may go',
+  formula: 'pilot: 0.7 d in wood, 0.85 d in sheet steel; 5 d from an edge undrilled, 3 d drilled',
+  reason: 'A screw in a small hole holds without splitting the wood; near an edge thin ply splits even then.',
+  input: z.strictObject({ kind: z.enum(['wood', 'metal', 'brad']), diameter: positive }),
+  run: ({ kind, diameter }) => ({
+    pilot: PILOT[kind] * diameter,
+    undrilled: EDGE_UNDRILLED * diameter,
+    drilled: EDGE_DRILLED * diameter,
+  }),
+});

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { monotoneCurve, evaluate } from '../../numeric/curve.js';
-import { fixingRule } from './fixings.js';
+import { fixingRule, pilotRule } from './fixings.js';
 import { dewPointRule, levelRiseRule, stringLineRule } from './level.js';
 import * as people from './people.js';
 import * as room from './room.js';
@@ -91,6 +91,7 @@ export const RULES: readonly Rule[] = [
   cureRule,
   wallCurveRule,
   fixingRule,
+  pilotRule,
   dewPointRule,
   levelRiseRule,
   stringLineRule,

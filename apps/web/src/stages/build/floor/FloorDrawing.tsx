@@ -96,6 +96,17 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
                   strokeDasharray="6 3"
                 />
               ))}
+              {floor.insulation?.joints.map((joint, i) => (
+                <line
+                  key={`joint-${i}`}
+                  x1={at([joint.x, joint.y0])[0]}
+                  y1={at([joint.x, joint.y0])[1]}
+                  x2={at([joint.x, joint.y1])[0]}
+                  y2={at([joint.x, joint.y1])[1]}
+                  stroke="var(--data)"
+                  strokeDasharray="3 3"
+                />
+              ))}
               {floor.noggins.map((noggin, i) => (
                 <rect
                   key={i}

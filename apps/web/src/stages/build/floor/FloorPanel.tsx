@@ -174,6 +174,19 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
             </p>
           ))
         )}
+        <PickField
+          label={t('floor.fixing')}
+          value={scene.project.linings.floor.fixing}
+          choices={(['screwed', 'glued', 'loose'] as const).map((value) => ({
+            value,
+            text: t(`floor.fixing.${value}`),
+          }))}
+          onPick={(fixing) => void act({ name: 'changeFloor', payload: { changes: { fixing } } })}
+        />
+        {floor.unheld.length > 0 && (
+          <p className="small needs">{t('floor.unheld', { parts: floor.unheld.join(', ') })}</p>
+        )}
+        <p className="small soft">{t('floor.buying')}</p>
         {floor.screws.length > 0 && (
           <p className="small figures">
             {t('floor.screws', { count: floor.screws.length, hidden })}{' '}

@@ -179,7 +179,13 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
             ? t('lining.screw', { screw: fixing.pick.name, most: lenUnit(fixing.most) })
             : fixing
               ? t('lining.screwNone', { least: lenUnit(fixing.least), most: lenUnit(fixing.most) })
-              : ''}
+              : ''}{' '}
+          {fixing?.pick &&
+            t('lining.pilot', {
+              pilot: len(fixing.pick.pilot, 1),
+              undrilled: lenUnit(fixing.pick.undrilled),
+              drilled: lenUnit(fixing.pick.drilled),
+            })}
         </p>
         {choice.removable && <p className="small">{t('lining.removableHow')}</p>}
         {timber !== undefined && (
