@@ -88,7 +88,15 @@ layer('floor', 'f2', 'birch-9', 9, 'continuous', { board: true, measured: 8.8 })
 for (const surface of ['left', 'right', 'ceiling']) {
   layer(surface, `${surface[0]}1`, 'closed-foam-10', 10, 'in-ribs');
   layer(surface, `${surface[0]}2`, 'poplar-5', 5, 'continuous');
-  apply('changeLining', { surface, changes: { school: 'sheets', gap: 2 } });
+  apply('changeLining', {
+    surface,
+    changes: {
+      school: 'sheets',
+      gap: 2,
+      // sawn along the grain of the standing sheets, so that they look like boards
+      ...(surface === 'ceiling' ? {} : { groove: { spacing: 120, depth: 1.5, width: 3, direction: 'upright' } }),
+    },
+  });
 }
 layer('doors', 'd1', 'closed-foam-10', 10, 'continuous');
 layer('doors', 'd2', 'poplar-5', 5, 'continuous');

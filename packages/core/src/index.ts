@@ -124,6 +124,7 @@ export { templateParts, type LinedFloor } from './lining/floor.js';
 export { floorCoats, type FloorCoats } from './lining/floor-coats.js';
 export { finishWays, type FinishWay } from './lining/finish-ways.js';
 export { curtainAcross, type Curtain } from './lining/curtain.js';
+export { grooveSpans, type Grooves } from './lining/grooves.js';
 export type { HeaderBox } from './lining/header-box.js';
 export type { DoorLinings, DoorPanel } from './lining/door-lining.js';
 export type { FittingStep } from './lining/fitting-order.js';

@@ -10,7 +10,7 @@ import {
   type PDFPage,
 } from 'pdf-lib';
 import { isHanded, offsetTable, otherHand } from '../joinery/hand.js';
-import { blankOf, markLines, PILOT_MM, type Part } from '../joinery/part.js';
+import { blankOf, grooveLines, markLines, PILOT_MM, type Part } from '../joinery/part.js';
 import { formatLength, type LengthStyle } from '../measure/length.js';
 import type { Ring } from '../numeric/plane.js';
 import type { Project } from '../project/schema.js';
@@ -184,6 +184,7 @@ export async function templatePdf(
         endPath(),
       );
       for (const ring of [part.outline.outer, ...part.outline.holes]) drawRing(sheet, ring, dx, dy, 1.1, true);
+      for (const line of grooveLines(part)) drawRing(sheet, line, dx, dy, 0.4, false, SOFT);
       for (const line of markLines(part)) drawRing(sheet, line, dx, dy, 0.6, false, DATA);
       for (const [x, y] of part.marks?.screws ?? [])
         sheet.drawCircle({ x: mm(x + dx), y: mm(y + dy), size: mm(PILOT_MM / 2), borderWidth: 0.5, borderColor: DATA });

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { DxfWriter, point3d, LWPolylineFlags, Units } from '@tarikjabiri/dxf';
-import { blankOf, markLines, partMass, PILOT_MM, type Part } from '../joinery/part.js';
+import { blankOf, grooveLines, markLines, partMass, PILOT_MM, type Part } from '../joinery/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { boxOf, type Ring } from '../numeric/plane.js';
 import type { PriceBook, Project } from '../project/schema.js';
@@ -40,7 +40,7 @@ export function cutListCsv(parts: readonly Part[], project: Project, book: Price
   return `${Papa.unparse(rows, { newline: '\n' })}\n`;
 }
 
-/** One part as DXF polylines in mm: what is sawn on layer CUT, true lines and supports on MARK, screws on BORE. */
+/** One part as DXF polylines in mm: what is sawn on layer CUT, true lines and supports on MARK, grooves on GROOVE, screws on BORE. */
 export function partDxf(part: Part): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
@@ -54,6 +54,11 @@ export function partDxf(part: Part): string {
     dxf.addLWPolyline(vertices(ring), { flags: LWPolylineFlags.Closed });
   dxf.setCurrentLayerName('MARK');
   for (const line of markLines(part)) dxf.addLWPolyline(vertices(line));
+  if (grooveLines(part).length > 0) {
+    dxf.addLayer('GROOVE', 3, 'CONTINUOUS');
+    dxf.setCurrentLayerName('GROOVE');
+    for (const line of grooveLines(part)) dxf.addLWPolyline(vertices(line));
+  }
   dxf.setCurrentLayerName('BORE');
   for (const [x, y] of part.marks?.screws ?? []) dxf.addCircle(point3d(x, y, 0), PILOT_MM / 2);
   return dxf.stringify();
@@ -78,6 +83,10 @@ export function partSvg(part: Part): string {
     `<title>${escape(part.id)}</title>`,
     `<path d="${outline}" fill="none" fill-rule="evenodd" stroke="#1E2629" stroke-width="0.5"/>`,
     ...marks,
+    ...grooveLines(part).map(
+      (line) =>
+        `<path d="${pathOf(line, box.maxY, false)}" fill="none" stroke="#1E2629" stroke-width="0.5" stroke-dasharray="1 2"/>`,
+    ),
     ...(part.marks?.screws ?? []).map(
       ([x, y]) =>
         `<circle cx="${x.toFixed(3)}" cy="${(box.maxY - y).toFixed(3)}" r="${PILOT_MM / 2}" fill="none" stroke="#1B57A6" stroke-width="0.5"/>`,

@@ -36,6 +36,8 @@ export interface PartMarks {
     readonly slot: boolean;
     readonly rough: boolean;
   }[];
+  /** Middle lines of grooves in its face. */
+  readonly grooves?: readonly { readonly from: Point; readonly to: Point }[];
   /** Rectangles round what the piece is cut out for, as far as they lie on it, with the diagonal that checks them. */
   readonly cutOuts?: readonly {
     readonly name: string;
@@ -105,6 +107,9 @@ export const markLines = (part: Part): readonly (readonly Point[])[] => [
   ...part.edges.filter((edge) => edge.trueLine.length > 1).map((edge) => edge.trueLine),
   ...(part.marks?.lines.map((line): readonly Point[] => [line.from, line.to]) ?? []),
 ];
+/** The middle lines of grooves in a part's face. */
+export const grooveLines = (part: Part): readonly (readonly Point[])[] =>
+  (part.marks?.grooves ?? []).map(({ from, to }) => [from, to]);
 /** A screw is drawn and drilled as a hole of this diameter, mm. */
 export const PILOT_MM = 3;
 

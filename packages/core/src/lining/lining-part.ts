@@ -4,6 +4,7 @@ import { toOrigin, type Part, type PartMarks, type PartRole, type Spot } from '.
 import { boxOf, rectangle, type Outline, type Point } from '../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import type { FixingPoint } from './fixing-map.js';
+import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
 import { solidAlong } from './pieces.js';
 import { asSeen, toPlace, type Unrolled } from './unrolled.js';
@@ -84,6 +85,7 @@ export function marksOf(
   slots: readonly string[],
   screws: readonly FixingPoint[],
   { onPart }: Placed,
+  grooves: Grooves | null,
 ): PartMarks {
   const box = boxOf(piece.outer);
   const inside = ([u, v]: Point): boolean => u > box.minX && u < box.maxX && v > box.minY && v < box.maxY;
@@ -101,6 +103,7 @@ export function marksOf(
         slot: slots.includes(fitting.id),
         rough: fitting.hidden,
       })),
+    grooves: groovesOn(grooves, piece, onPart),
     cutOuts: ground.openings.flatMap((opening) => {
       const ring = boxOf(opening.ring);
       const [u0, u1] = [Math.max(ring.minX, box.minX), Math.min(ring.maxX, box.maxX)];

@@ -21,9 +21,11 @@ import { leastRadius, standOff, widestStrip } from './bending.js';
 import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { fixingPoints, type FixingPoint } from './fixing-map.js';
+import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes } from './knocks.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface } from './lined-surface.js';
+import { packersOf, type Packer } from './packers.js';
 import { edgeRanges, rowPieces, seamInput, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
 import { scribeEdges } from './scribe-edges.js';
 import { findSeams, givenSeams } from './seams.js';
@@ -63,6 +65,9 @@ export interface Lining {
   readonly pieces: readonly LiningPiece[];
   readonly seams: PieceSet['seams'];
   readonly setOut: SetOut | null;
+  readonly grooves: Grooves | null;
+  /** What lies behind or stands before the supports beside it. */
+  readonly packers: readonly Packer[];
   readonly unbacked: PieceSet['unbacked'];
   readonly battens: readonly WallBatten[];
   /** Edges of openings that no support carries; backed by noggins where battens are laid. */
@@ -142,22 +147,33 @@ export function sharedRows(
 ): SetOut | null {
   const [a, b] = walls;
   if (!a || !b) return null;
+  // grooves of both walls meet round the room when they are as far apart
+  if (walls.every(({ choice, material }) => schoolOf(choice, material) === 'sheets')) {
+    const pitch = groovePitch(a.choice);
+    if (pitch <= 0 || Math.abs(groovePitch(b.choice) - pitch) > 0.1) return null;
+    const { low, high } = bothEdges(walls);
+    return grooveRows(low, high, pitch, Math.min(a.choice.sliver, b.choice.sliver));
+  }
   const width = rowWidth(a.choice, a.material);
   const rows = walls.every(
     ({ choice, material }) =>
       schoolOf(choice, material) !== 'sheets' && Math.abs(rowWidth(choice, material) - width) < 0.1,
   );
   if (!rows) return null;
+  const { low, high } = bothEdges(walls);
+  return setOutRows(low, high, width, a.choice.gap, leastRow(a.choice, width));
+}
+
+/** Least and greatest v of the low and the high edge over both walls. */
+function bothEdges(
+  walls: readonly { readonly ground: LinedSurface; readonly choice: LiningChoice }[],
+): ReturnType<typeof edgeRanges> {
   const ranges = walls.map(({ ground, choice }) => edgeRanges(ground, choice.edge));
-  const least = (pick: (range: (typeof ranges)[number]) => number): number => Math.min(...ranges.map(pick));
-  const most = (pick: (range: (typeof ranges)[number]) => number): number => Math.max(...ranges.map(pick));
-  return setOutRows(
-    { min: least((r) => r.low.min), max: most((r) => r.low.max) },
-    { min: least((r) => r.high.min), max: most((r) => r.high.max) },
-    width,
-    a.choice.gap,
-    leastRow(a.choice, width),
-  );
+  const over = (pick: (range: (typeof ranges)[number]) => { readonly min: number; readonly max: number }) => ({
+    min: Math.min(...ranges.map((range) => pick(range).min)),
+    max: Math.max(...ranges.map((range) => pick(range).max)),
+  });
+  return { low: over((range) => range.low), high: over((range) => range.high) };
 }
 
 /** The ground of a lining, without its pieces. */
@@ -280,6 +296,9 @@ export function liningOf(input: LiningInput): Lining | null {
     );
   const up = school === 'sheets' && (panel?.standing ?? false);
   const maker: PartMaker = { shell, unrolled, surface };
+  const grooves =
+    school === 'sheets' ? groovesOf(ground, choice, material, thickness, up, set.seams.length, input.rows) : null;
+  problems.push(...(grooves?.problems ?? []));
   const cut = set.pieces.flatMap((piece) => {
     const { outlines, slots } = withFittings(ground, piece);
     return outlines.map((outline) => ({ ...piece, outline, slots }));
@@ -290,7 +309,7 @@ export function liningOf(input: LiningInput): Lining | null {
     const part: Part = {
       ...placed.part,
       edges: scribeEdges(unrolled, choice, outline, placed.onPart),
-      marks: marksOf(ground, outline, slots, screws, placed),
+      marks: marksOf(ground, outline, slots, screws, placed, grooves),
     };
     const removable = choice.removable || behindPiece(ground, outline).length > 0;
     const piece = { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline), removable };
@@ -348,6 +367,8 @@ export function liningOf(input: LiningInput): Lining | null {
     pieces: made.map(({ piece }) => piece),
     seams: set.seams,
     setOut: set.setOut,
+    grooves,
+    packers: packersOf(shell, surface, ground.supports),
     unbacked: set.unbacked,
     battens: kept,
     loose,
@@ -378,6 +399,7 @@ export function liningOf(input: LiningInput): Lining | null {
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
       ...lampNotes(ground, set),
       ...reservedNotes(ground),
+      ...(grooves?.notes ?? []),
       // strips lie along the vehicle, and so does the grain of a sheet that is not stood up
       ...leanNotes(ground, input.units, material, thickness, !up, shell.floor),
     ],

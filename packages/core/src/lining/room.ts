@@ -20,6 +20,7 @@ import { memoLast } from '../project/memo.js';
 import { archBoxes, type ArchBox } from './arch-box.js';
 import { doorLinings, type DoorLinings } from './door-lining.js';
 import { faceLayer } from './face.js';
+import { groovePitch } from './grooves.js';
 import { headerBoxes, type HeaderBox } from './header-box.js';
 import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './lining.js';
 import { unroll } from './unrolled.js';
@@ -133,7 +134,7 @@ export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
         ].flatMap(({ surface, laid }) => {
           const face = faceLayer(depths[surface]);
           const choice = linings[surface];
-          if (!face || !laid || schoolOf(choice, face.material) === 'sheets') return [];
+          if (!face || !laid || (schoolOf(choice, face.material) === 'sheets' && groovePitch(choice) <= 0)) return [];
           const ground = groundOf({
             ...around,
             unrolled: laid.unrolled,

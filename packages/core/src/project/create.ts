@@ -112,6 +112,7 @@ const PLAIN_LINING: LiningChoice = {
   edge: 5,
   sliver: 60,
   undersize: 10,
+  groove: { spacing: 0, depth: 1.5, width: 3, direction: 'upright' },
   scribe: 0,
   removable: false,
 };

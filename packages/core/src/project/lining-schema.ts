@@ -18,6 +18,13 @@ export const liningSchema = z.strictObject({
   sliver: sizeSchema,
   /** How much smaller than the frame a window is cut out, to be trimmed flush after, mm. */
   undersize: gapSchema,
+  /** Grooves sawn into sheets so that they look like boards; none while they have no spacing, mm. */
+  groove: z.strictObject({
+    spacing: gapSchema,
+    depth: gapSchema,
+    width: gapSchema,
+    direction: z.enum(['level', 'upright']),
+  }),
   /** Left on where it meets another surface, to be scribed to it, mm. */
   scribe: gapSchema,
   /** Screwed in sight so that it comes off again, or fixed for good. */

@@ -37,6 +37,12 @@ export const LINING_EN = {
   'lining.reserved.opening': '{name} would hang {amount} in front of {opening}. Make it less high, or move it aside.',
   'lining.lean':
     '{unit}: leaned on above the mattress, the lining gives {sag} between supports {bay} apart. Put upright noggins between them up to {high} over it, or take a thicker sheet.',
+  'lining.grooveDeep': 'A groove {depth} deep splits the face when the sheet is bent: no deeper than {most}.',
+  'lining.grooveWide': 'Grooves {width} wide leave nothing between them at {spacing} apart.',
+  'lining.grooveAcross':
+    'The grooves run across the grain and will tear out: score both edges first, or turn grooves or sheet.',
+  'lining.grooveMeet':
+    'Grooves meet at {count} places over {seams} seams: mark every sheet from one datum, not from its own edge.',
   'lining.first.strip': 'glue {part} half behind its edge and let it set',
   'lining.first.drill': 'drill for {names}',
   'lining.first.thread': 'thread {names} through its slot',

@@ -57,6 +57,15 @@ export function PartDrawing({ part, hatch, scale, margin = 4, label, sizes }: Pa
               strokeDasharray="9 4 2 4"
             />
           ))}
+          {part.marks.grooves?.map((groove, i) => (
+            <path
+              key={`groove-${i}`}
+              d={linePath([at(groove.from), at(groove.to)])}
+              stroke="var(--ink)"
+              strokeWidth={1}
+              strokeDasharray="1 2"
+            />
+          ))}
           {sizes &&
             part.marks.screws.map((point, i) => (
               <circle key={i} cx={at(point)[0]} cy={at(point)[1]} r={1.6} fill="var(--data)" />

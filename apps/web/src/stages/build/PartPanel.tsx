@@ -65,12 +65,22 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
   );
 }
 
+/** Places of grooves from the edge they run along, each once: up from the lower edge, or from the left one. */
+function groovePlaces({ grooves = [] }: PartMarks): readonly { readonly at: number; readonly level: boolean }[] {
+  const places = grooves.map(({ from, to }) => {
+    const level = Math.abs(from[1] - to[1]) < Math.abs(from[0] - to[0]);
+    return { at: level ? from[1] : from[0], level };
+  });
+  return [...new Map(places.map((place) => [Math.round(place.at * 10), place])).values()].sort((a, b) => a.at - b.at);
+}
+
 /** Support lines and holes by their distance from two edges, so that nothing has to be marked again on the wall. */
 function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright: boolean }) {
   const { t, len, style } = useSpeech();
   const decimals = style.units === 'mm' ? 1 : 0;
   const lines = [...new Map(marks.lines.map((line) => [line.name, line])).values()];
   const cutOuts = marks.cutOuts ?? [];
+  const grooves = groovePlaces(marks);
   if (lines.length === 0 && marks.holes.length === 0 && cutOuts.length === 0) return null;
   return (
     <div className="stack" style={{ gap: 2 }}>
@@ -94,6 +104,13 @@ function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright
           {hole.rough && ` · ${t('part.rough')}`}
         </p>
       ))}
+      {grooves.length > 0 && (
+        <p className="small figures">
+          {t(grooves[0]?.level ? 'part.groovesUp' : 'part.grooves', {
+            marks: grooves.map((groove) => len(groove.at, decimals)).join(' · '),
+          })}
+        </p>
+      )}
       {cutOuts.map((cut) => (
         <p key={cut.name} className="small figures">
           {t('part.cutOut', {

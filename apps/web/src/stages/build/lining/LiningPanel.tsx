@@ -105,6 +105,48 @@ function Rows({ lining }: { readonly lining: Lining }) {
   );
 }
 
+/** Grooves that make sheets look like boards, set out from one datum for the whole surface. */
+function Grooving({ lining, scene }: LiningPanelProps) {
+  const { t, len, style } = useSpeech();
+  const { surface, grooves } = lining;
+  const { groove } = scene.project.linings[surface];
+  const decimals = style.units === 'mm' ? 1 : 0;
+  const change = (changes: Partial<LiningChoice['groove']>): Message | null =>
+    act({ name: 'changeLining', payload: { surface, changes: { groove: { ...groove, ...changes } } } });
+  return (
+    <section className="section stack">
+      <h2>{t('groove.title')}</h2>
+      <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+        <LengthField label={t('groove.spacing')} value={groove.spacing} onTake={(spacing) => change({ spacing })} />
+        <PickField
+          label={t('groove.direction')}
+          value={groove.direction}
+          choices={(['upright', 'level'] as const).map((value) => ({ value, text: t(`groove.direction.${value}`) }))}
+          onPick={(direction) => void change({ direction })}
+        />
+        {grooves && (
+          <>
+            <LengthField label={t('groove.depth')} value={groove.depth} onTake={(depth) => change({ depth })} />
+            <LengthField label={t('groove.width')} value={groove.width} onTake={(width) => change({ width })} />
+          </>
+        )}
+      </div>
+      {grooves ? (
+        <p className="small figures">
+          {t('groove.are', {
+            count: grooves.at.length,
+            first: len(grooves.first, decimals),
+            last: len(grooves.last, decimals),
+            marks: grooves.at.map((at) => len(at, decimals)).join(' · '),
+          })}
+        </p>
+      ) : (
+        <p className="small soft">{t('groove.none')}</p>
+      )}
+    </section>
+  );
+}
+
 /** How one surface is lined: the choices, where seams are and why, what bends, what it is fixed with. */
 export function LiningPanel({ lining, scene }: LiningPanelProps) {
   const { t, len, lenUnit, said } = useSpeech();
@@ -171,6 +213,7 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
       </section>
       <Seams lining={lining} scene={scene} />
       <Rows lining={lining} />
+      {lining.school === 'sheets' && <Grooving lining={lining} scene={scene} />}
       <section className="section stack">
         <h2>{t('lining.behind')}</h2>
         <p className="small figures">
@@ -214,6 +257,17 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
               names: slots
                 .map((id) => scene.project.fittings.find((fitting) => fitting.id === id)?.name ?? id)
                 .join(', '),
+            })}
+          </p>
+        )}
+        {lining.packers.length > 0 && (
+          <p className="small figures">
+            {t('lining.packers', {
+              packers: lining.packers
+                .map(({ support, thickness }) =>
+                  t(thickness > 0 ? 'lining.packer' : 'lining.packerOff', { support, by: len(Math.abs(thickness), 1) }),
+                )
+                .join(' · '),
             })}
           </p>
         )}

@@ -1,5 +1,5 @@
 import { useRef, useState, type PointerEvent } from 'react';
-import { asSeen, boxOf, type Lining, type Point } from '@nestplank/core';
+import { asSeen, boxOf, grooveSpans, type Lining, type Point } from '@nestplank/core';
 import { linePath, ringPath } from '../../../ui/path.js';
 import { useSize } from '../../../ui/use-size.js';
 import { useSpeech } from '../../../words/words.js';
@@ -86,6 +86,31 @@ export function SurfaceDrawing({ lining, shown, chosen, onPart, onSeam }: Surfac
               />
             );
           })}
+          {shown.seams && lining.grooves && (
+            <g pointerEvents="none">
+              {lining.grooves.at.flatMap((place, i) =>
+                ground.solid.flatMap((outline, k) =>
+                  grooveSpans(outline, lining.grooves?.direction ?? 'level', place).map(([from, to], j) => {
+                    const level = lining.grooves?.direction === 'level';
+                    const [a, b] = level ? [at([from, place]), at([to, place])] : [at([place, from]), at([place, to])];
+                    return (
+                      <line
+                        key={`${i}:${k}:${j}`}
+                        x1={a[0]}
+                        y1={a[1]}
+                        x2={b[0]}
+                        y2={b[1]}
+                        stroke="var(--ink)"
+                        strokeOpacity={0.5}
+                        strokeWidth={1}
+                        strokeDasharray="1 2"
+                      />
+                    );
+                  }),
+                ),
+              )}
+            </g>
+          )}
           {shown.hidden &&
             ground.hidden.map((zone) => {
               const [a, b] = [at([zone.u0, Math.min(zone.v1, high)]), at([zone.u1, Math.max(zone.v0, low)])];
