@@ -43,6 +43,13 @@ export const VIEWS = {
       await page.waitForTimeout(300);
     },
   },
+  ceiling: {
+    path: 'build',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Ceiling', exact: true }).click();
+      await page.waitForTimeout(300);
+    },
+  },
   floor: {
     path: 'build',
     act: async (page) => {

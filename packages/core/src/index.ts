@@ -107,14 +107,8 @@ export {
   type Patch,
 } from './project/edit.js';
 export { createProject, startSettings, surveyAsStart, type NewProject, type VehicleKind } from './project/create.js';
-export {
-  createDeriver,
-  derive,
-  type Derived,
-  type DerivedShape,
-  type Deriver,
-  type Problem,
-} from './project/derive.js';
+export { createDeriver, derive, type Deriver } from './project/derive.js';
+export type { Derived, DerivedShape, Problem } from './project/derived.js';
 
 export { costWith, keptFrom, keptNow, type MaterialPlan } from './cutting/cutting-room.js';
 export type { CutConflict, PlannedSheet } from './cutting/planned.js';
@@ -130,7 +124,8 @@ export type { DoorLinings, DoorPanel } from './lining/door-lining.js';
 export type { FittingStep } from './lining/fitting-order.js';
 export { footprints as footprintsOf, type FloorFinish } from './lining/floor-finish.js';
 export { compareLinings, type LiningCase } from './lining/compare.js';
-export { foundSeams, schoolOf, seamFigures, type Lining, type LiningPiece, type SeamFigures } from './lining/lining.js';
+export { schoolOf, type Lining, type LiningPiece } from './lining/lining.js';
+export { foundSeams, seamFigures, type SeamFigures } from './lining/seam-figures.js';
 export type { Seam } from './lining/seams.js';
 export { createLinedRoom, LINED, type LinedRoom } from './lining/room.js';
 export { asSeen, outlineOf, reachOf, toPlace, type Unrolled } from './lining/unrolled.js';

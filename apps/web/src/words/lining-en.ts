@@ -54,6 +54,7 @@ export const LINING_EN = {
   'lining.screwNone': 'No screw in the price book is between {least} and {most} long.',
   'lining.battens': '{count} battens and noggins of {material}, {metres} m.',
   'lining.backed': '{count} joints lie between supports and get a strip behind them.',
+  'lining.bendNone': 'The section is as good as flat.',
   'lining.bendFits': 'The section bends to {radius}; this material goes down to {least}.',
   'lining.bendNot': 'The section bends to {radius}, tighter than the {least} this material takes.',
   'lining.bendFlat': 'The section bends to {radius}; a piece laid flat stands off {off} at its middle.',

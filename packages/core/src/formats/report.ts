@@ -1,6 +1,6 @@
 import { blankOf, partMass } from '../joinery/part.js';
 import { ribShare, thermalTransmittance } from '../layers/warmth.js';
-import type { Derived } from '../project/derive.js';
+import type { Derived } from '../project/derived.js';
 import type { PriceBook, Project } from '../project/schema.js';
 import { PLAIN_VOICE, say, type Voice } from '../words/say.js';
 

@@ -16,7 +16,8 @@ import thimbleFile from '../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { compareLinings } from './compare.js';
 import { fixingPoints } from './fixing-map.js';
-import { foundSeams, schoolOf, seamFigures, type Lining } from './lining.js';
+import { schoolOf, type Lining } from './lining.js';
+import { foundSeams, seamFigures } from './seam-figures.js';
 import { reachOf, toPlace, toV, unroll } from './unrolled.js';
 import { say } from '../words/say.js';
 

@@ -23,14 +23,14 @@ import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from
 import { fixingPoints, type FixingPoint } from './fixing-map.js';
 import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes } from './knocks.js';
+import { lampNotes, reservedNotes } from './lining-notes.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface } from './lined-surface.js';
 import { packersOf, type Packer } from './packers.js';
-import { edgeRanges, rowPieces, seamInput, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
+import { edgeRanges, rowPieces, sheetPieces, withFittings, type PieceSet } from './pieces.js';
 import { scribeEdges } from './scribe-edges.js';
-import { findSeams, givenSeams } from './seams.js';
 import { setOutRows, type SetOut } from './set-out.js';
-import { toPlace, type Unrolled } from './unrolled.js';
+import type { Unrolled } from './unrolled.js';
 import { wallBattens, type LooseEdge, type WallBatten } from './wall-battens.js';
 
 /** A piece with the part it is cut as, and what is to be known of it. */
@@ -202,54 +202,6 @@ function tightestRadius(shell: Shell, surface: Lined): number {
   return least;
 }
 
-/** A lamp is centred between the supports beside it and on its row when it is this near, mm. */
-const CENTRED_MM = 6;
-
-/** Lamps that sit on a support, or off the middle between two supports or of their row; with the place that would be it. */
-function lampNotes(ground: LinedSurface, set: PieceSet): Message[] {
-  return ground.fittings
-    .filter((fitting) => fitting.kind === 'lamp')
-    .flatMap((lamp): Message[] => {
-      const [u, v] = lamp.middle;
-      const us = ground.supports.map((support) => support.u);
-      const before = Math.max(0, ...us.filter((at) => at <= u));
-      const after = Math.min(ground.unrolled.length, ...us.filter((at) => at > u));
-      const middle = (before + after) / 2;
-      const on = ground.supports.find((support) => Math.abs(support.u - u) < support.width / 2 + lamp.length / 2);
-      const off = ([low, high]: readonly [number, number]): number => Math.abs(v - (low + high) / 2);
-      const row = [...(set.setOut?.rows ?? [])].sort((a, b) => off(a) - off(b))[0];
-      const place = (at: number): number => toPlace(ground.unrolled, u, at);
-      return [
-        ...(on
-          ? [message('lining.lampSupport', { name: lamp.name, support: on.name, to: mm(middle) })]
-          : Math.abs(u - middle) > CENTRED_MM
-            ? [message('lining.lampAlong', { name: lamp.name, to: mm(middle) })]
-            : []),
-        ...(row && Math.abs(v - (row[0] + row[1]) / 2) > CENTRED_MM && lamp.width < row[1] - row[0]
-          ? [message('lining.lampRow', { name: lamp.name, to: mm(place((row[0] + row[1]) / 2)) })]
-          : []),
-      ];
-    });
-}
-
-/** Openings that a high cupboard would hang in front of, and by how much it is too deep down. */
-const beforeOpenings = (ground: LinedSurface, zone: LinedSurface['hidden'][number]): Message[] =>
-  ground.openings.flatMap((opening) => {
-    const box = boxOf(opening.ring);
-    const over = box.maxY - zone.v0;
-    return box.minX < zone.u1 && box.maxX > zone.u0 && over > 1
-      ? [message('lining.reserved.opening', { name: zone.by, opening: opening.name, amount: mm(over) })]
-      : [];
-  });
-
-/** Whether the ceiling or the high cupboard comes first, and what either is fixed to. */
-const reservedNotes = (ground: LinedSurface): Message[] =>
-  ground.unrolled.surface !== 'ceiling'
-    ? ground.hidden.flatMap((zone) => (zone.hung ? beforeOpenings(ground, zone) : []))
-    : ground.hidden.flatMap(({ hung }) =>
-        hung ? [message(`lining.reserved.${hung.ceiling}`, { name: hung.name })] : [],
-      );
-
 /** Share of a piece that units will hide, by its box. */
 function hiddenShare(ground: LinedSurface, outline: Outline): number {
   const box = boxOf(outline.outer);
@@ -405,35 +357,4 @@ export function liningOf(input: LiningInput): Lining | null {
     ],
     parts: [...made.map(({ part }) => part), ...strips, ...sticks],
   };
-}
-
-/** What a set of upright seams asks for. */
-export interface SeamFigures {
-  readonly panels: number;
-  /** Joints that need a strip behind them, and joints that stay in sight, m. */
-  readonly backed: number;
-  readonly seen: number;
-  readonly legal: boolean;
-}
-
-/** What seams put at these places would ask for, to be held against those found. Null for strips and boards. */
-export function seamFigures(lining: Lining, choice: LiningChoice, at: readonly number[]): SeamFigures | null {
-  if (lining.widest === null) return null;
-  const input = seamInput(lining.ground, choice, lining.widest);
-  const { seams, legal } = givenSeams(input, at);
-  const height = (u: number): number =>
-    solidAlong(lining.ground.solid, u).reduce((sum, [v0, v1]) => sum + v1 - v0, 0) / 1000;
-  return {
-    panels: seams.length + 1,
-    backed: seams.filter((seam) => seam.support === null).reduce((sum, seam) => sum + height(seam.at), 0),
-    seen: seams.reduce((sum, seam) => sum + height(seam.at) * (1 - input.hidden(seam.at).share), 0),
-    legal,
-  };
-}
-
-/** Where seams would be if none were moved by hand. */
-export function foundSeams(lining: Lining, choice: LiningChoice): readonly number[] {
-  return lining.widest === null
-    ? []
-    : findSeams(seamInput(lining.ground, choice, lining.widest)).seams.map((seam) => seam.at);
 }

@@ -1,7 +1,7 @@
 import { datumOf } from '../measure/datum.js';
 import { valueAt } from '../measure/address.js';
 import { halfWidth } from '../shell/shell.js';
-import type { DerivedShape } from './derive.js';
+import type { DerivedShape } from './derived.js';
 import type { Project } from './schema.js';
 
 /** Net measures of one vehicle, for a choice between several. mm; null where it was not measured. */

@@ -1,93 +1,43 @@
+import type { DerivedShape, Derived } from './derived.js';
+import { cutProblems, shapeProblems } from './problems.js';
 import { solveJob } from '../cutting/search.js';
 import { planMaterial, type MaterialPlan } from '../cutting/cutting-room.js';
 import { jobsOf } from '../cutting/from-parts.js';
 import type { CutJob } from '../cutting/job.js';
-import { shoppingOf, type Shopping } from '../costing/shopping.js';
+import { shoppingOf } from '../costing/shopping.js';
 import type { Part } from '../joinery/part.js';
 import { unitParts } from '../joinery/unit-parts.js';
 import { coveredAreas, openingProblems, type CoveredAreas } from '../layers/areas.js';
 import { bookAsBought } from '../layers/as-bought.js';
-import { layerWarnings, type LayerWarning } from '../layers/warnings.js';
-import { cavitiesOf, ribMap, type CavityGroup, type RibMap } from '../shell/ribs.js';
+import { layerWarnings } from '../layers/warnings.js';
+import { cavitiesOf, ribMap } from '../shell/ribs.js';
 import { BATTEN_WIDTH_MM, materialOf, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
-import { faceFixings, revealsOf, type FaceFixing, type Reveal } from '../layers/knock-on.js';
-import { roomLeft, type RoomLeft } from '../layers/room-left.js';
-import { heatLoss, ribShare, type HeatLoss } from '../layers/warmth.js';
+import { faceFixings, revealsOf } from '../layers/knock-on.js';
+import { roomLeft } from '../layers/room-left.js';
+import { heatLoss, ribShare } from '../layers/warmth.js';
 import { createLinedRoom, type LinedRoom } from '../lining/room.js';
 import { hatchOpenings, drilledHoles } from '../lining/floor-holes.js';
 import { linedFloor, type LinedFloor } from '../lining/floor.js';
 import { floorBattens, type FloorBattens } from '../lining/floor-battens.js';
-import { layoutChecks, type Check } from '../layout/checks.js';
+import { layoutChecks } from '../layout/checks.js';
 import { subfloorOf, type Subfloor } from '../lining/subfloor.js';
-import { massOf, type MassFigures } from '../mass/mass.js';
+import { massOf } from '../mass/mass.js';
 import { valueAt } from '../measure/address.js';
 import { holeClearances } from '../measure/cover-gate.js';
-import { closuresOf, type Closure } from '../measure/closure.js';
-import { outliersOf, type Outlier } from '../measure/quality.js';
-import { surveyQuality, type SurveyQuality } from '../measure/next-reading.js';
+import { closuresOf } from '../measure/closure.js';
+import { outliersOf } from '../measure/quality.js';
+import { surveyQuality } from '../measure/next-reading.js';
 import { surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
-import { progressOf, walkOf, type Progress } from '../measure/walk.js';
+import { progressOf, walkOf } from '../measure/walk.js';
 import { archesOf, type ArchShape } from '../shell/arch.js';
 import { buildShell, type ShellResult } from '../shell/build.js';
 import { innerShell } from '../shell/inner.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
-import { scheduleOf, type Schedule } from '../work/schedule.js';
+import { scheduleOf } from '../work/schedule.js';
 import { tasksOf } from '../work/tasks.js';
-import { message, mm, type Message } from '../words/message.js';
 import { memoLast, memoEach } from './memo.js';
 import type { CutPlan, PriceBook, PriceItem, Project, Survey, Unit } from './schema.js';
-
-/** A problem with its place: an address of the survey, a surface, a unit or a part. */
-export interface Problem {
-  readonly said: Message;
-  readonly place: string;
-  readonly stage: 'measure' | 'layers' | 'layout' | 'build' | 'cut';
-}
-
-/** Everything up to the parts: what a drag recomputes. */
-export interface DerivedShape {
-  readonly progress: Progress;
-  readonly walk: readonly string[];
-  readonly closures: readonly Closure[];
-  readonly outliers: readonly Outlier[];
-  readonly shell: Shell | null;
-  readonly assumed: readonly Message[];
-  readonly arches: readonly ArchShape[];
-  readonly ribDepth: number;
-  readonly depths: BuildUpDepths;
-  readonly inner: Shell | null;
-  readonly bareRoom: RoomFigures | null;
-  readonly room: RoomFigures | null;
-  readonly checks: readonly Check[];
-  readonly subfloor: Subfloor | null;
-  /** Null while no floor layer is laid as battens. */
-  readonly floorBattens: FloorBattens | null;
-  /** Board, noggins, hatches, screws and finish of the floor. */
-  readonly floor: LinedFloor;
-  /** Walls and ceiling cut into pieces, window boxes, arch boxes. */
-  readonly lined: LinedRoom;
-  readonly parts: readonly Part[];
-  readonly problems: readonly Problem[];
-}
-
-/** Everything that follows from a project and a price book. Plain data. */
-export interface Derived extends DerivedShape {
-  /** How good the survey is where it matters, and the next reading that would help; null before there is a shell. */
-  readonly quality: SurveyQuality | null;
-  readonly areas: CoveredAreas | null;
-  readonly left: RoomLeft | null;
-  readonly warmth: HeatLoss | null;
-  readonly reveals: readonly Reveal[];
-  readonly fixings: readonly FaceFixing[];
-  readonly warnings: readonly LayerWarning[];
-  readonly ribs: RibMap;
-  readonly cavities: readonly CavityGroup[];
-  readonly plans: readonly MaterialPlan[];
-  readonly shopping: Shopping;
-  readonly mass: MassFigures;
-  readonly schedule: Schedule;
-}
 
 /** Steps of improvement given to the plan that stands until a better one is asked for. */
 const FIRST_PLAN_STEPS = 6;
@@ -99,50 +49,6 @@ function ribDepthOf(survey: Survey): number {
     .map((rib) => valueAt(survey, `rib/${rib.id}/proud`))
     .filter((value): value is number => value !== null);
   return depths.length > 0 ? Math.min(...depths) : 0;
-}
-
-/** What is cut stays as it is; where the design has moved on, this says what no longer fits. */
-function conflictProblem({ part, short }: MaterialPlan['conflicts'][number]): Problem {
-  const most = short && Math.max(short.length, short.width);
-  const said =
-    short === null || most === null
-      ? message('cut.conflict.gone', { part })
-      : most > 0
-        ? message(short.length >= short.width ? 'cut.conflict.short' : 'cut.conflict.narrow', {
-            part,
-            amount: mm(most),
-          })
-        : message('cut.conflict.over', { part, length: mm(-short.length), width: mm(-short.width) });
-  return { stage: 'cut', place: part, said };
-}
-
-function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): Problem[] {
-  return [
-    ...plans.flatMap(({ plan, job, material }) =>
-      plan.unplaced.map(({ part, why }): Problem => {
-        const size = job.parts.find((candidate) => candidate.id === part);
-        const sheet = [...material.stocks].sort((a, b) => b.length * b.width - a.length * a.width)[0];
-        return {
-          stage: 'cut',
-          place: part,
-          said: message(`cut.tooLarge.${why}`, {
-            part,
-            length: mm(size?.length ?? 0),
-            width: mm(size?.width ?? 0),
-            material: material.name,
-            sheetLength: mm(sheet?.length ?? 0),
-            sheetWidth: mm(sheet?.width ?? 0),
-          }),
-        };
-      }),
-    ),
-    ...plans.flatMap(({ conflicts }) => conflicts.map(conflictProblem)),
-    ...without.map((part): Problem => ({
-      stage: 'cut',
-      place: part.id,
-      said: message('cut.notSold', { part: part.id, material: part.material }),
-    })),
-  ];
 }
 
 /** One deriver remembers the last result of each step and works again only on what changed. */
@@ -436,21 +342,6 @@ export function createDeriver(): Deriver {
     const each = room.shell
       ? project.units.map((unit) => partsOfUnit(unit, room.shell as Shell, found.arches, book))
       : [];
-    const thick: Problem[] =
-      built.shell && !room.shell
-        ? [
-            {
-              stage: 'layers',
-              place: 'layers',
-              said: message('layers.tooThick', {
-                floor: mm(depth.floor.total),
-                left: mm(depth.left.total),
-                right: mm(depth.right.total),
-                ceiling: mm(depth.ceiling.total),
-              }),
-            },
-          ]
-        : [];
     return {
       ...measured,
       shell: built.shell,
@@ -473,27 +364,16 @@ export function createDeriver(): Deriver {
         ...lined.headers.map((box) => box.parts),
         ...lined.doors.panels.map((panel) => panel.parts),
       ]),
-      problems: [
-        ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
-        ...openings(survey, built.shell).map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
-        ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
-        ...thick,
-        ...intoKeepOuts(survey).map(({ hole, name, against }): Problem => ({
-          stage: 'measure',
-          place: `hole/${hole}/x`,
-          said: message('penetration.keepOut', { name, keepOut: against }),
-        })),
-        ...floorMade.problems.map(({ said, hatch }): Problem => ({ stage: 'build', place: hatch, said })),
-        ...lined.linings.flatMap(({ surface, problems }) =>
-          problems.map((said): Problem => ({ stage: 'build', place: surface, said })),
-        ),
-        ...lined.headers.flatMap(({ id, problems }) =>
-          problems.map((said): Problem => ({ stage: 'build', place: id, said })),
-        ),
-        ...lined.archBoxes.flatMap(({ arch, problems }) =>
-          problems.map((said): Problem => ({ stage: 'build', place: arch, said })),
-        ),
-      ],
+      problems: shapeProblems({
+        built,
+        openings: openings(survey, built.shell),
+        found,
+        depth,
+        inner: room.shell,
+        into: intoKeepOuts(survey),
+        floor: floorMade,
+        lined,
+      }),
     };
   };
   const derive = (project: Project, given: PriceBook): Derived => {

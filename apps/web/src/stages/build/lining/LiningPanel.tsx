@@ -19,6 +19,9 @@ interface LiningPanelProps {
   readonly scene: Scene;
 }
 
+/** A section that bends no tighter than this is as good as flat, mm. */
+const FLAT_MM = 20_000;
+
 /** Moves one of the seams that stand, and keeps the others where they are. */
 export function moveSeam(lining: Lining, index: number, to: number): Message | null {
   const seams = lining.seams.map((seam, i) => (i === index ? to : seam.at)).sort((a, b) => a - b);
@@ -244,12 +247,14 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
           <p className="small figures">{t('lining.backed', { count: lining.unbacked.length })}</p>
         )}
         <p className="small figures">
-          {lining.bend.fits === null
-            ? t('lining.bendFlat', { radius: lenUnit(lining.bend.tightest), off: len(lining.bend.standOff ?? 0, 1) })
-            : t(lining.bend.fits ? 'lining.bendFits' : 'lining.bendNot', {
-                radius: lenUnit(lining.bend.tightest),
-                least: lenUnit(lining.bend.least ?? 0),
-              })}
+          {lining.bend.tightest > FLAT_MM
+            ? t('lining.bendNone')
+            : lining.bend.fits === null
+              ? t('lining.bendFlat', { radius: lenUnit(lining.bend.tightest), off: len(lining.bend.standOff ?? 0, 1) })
+              : t(lining.bend.fits ? 'lining.bendFits' : 'lining.bendNot', {
+                  radius: lenUnit(lining.bend.tightest),
+                  least: lenUnit(lining.bend.least ?? 0),
+                })}
         </p>
         {slots.length > 0 && (
           <p className="small">
