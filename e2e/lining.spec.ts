@@ -77,8 +77,8 @@ test('lamps and cables are cut out where they are said to be, and other ways are
   await openStage(page, id, 'build');
   await group(page, 'Left wall');
   const side = page.locator('.side');
-  await field(page, 'Name').fill('Reading lamp');
-  const list = side.locator('section').filter({ hasText: 'Lamps, outlets, cables' });
+  const list = side.getByRole('region', { name: 'Lamps, outlets, cables' });
+  await list.getByLabel('Name').fill('Reading lamp');
   await list.getByRole('button', { name: 'Add' }).click();
   await expect(list).toContainText('Reading lamp');
   const panel = page.locator('[data-piece=left-panel-2]');
@@ -94,6 +94,7 @@ test('lamps and cables are cut out where they are said to be, and other ways are
   await ways.getByRole('button', { name: 'Work them out' }).click();
   const boards = ways.getByRole('row').filter({ hasText: 'Grooved pine boards 9' });
   await expect(boards).toBeVisible();
+  await expect(ways.getByRole('progressbar')).toHaveCount(0);
   await expect(ways.getByRole('row').filter({ hasText: '✓ now' })).toContainText('large sheets');
   await boards.getByRole('button', { name: 'Take' }).click();
   await expect(page.locator('[data-piece^=left-board]').first()).toBeVisible();

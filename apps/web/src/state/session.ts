@@ -8,6 +8,8 @@ import {
   readOperation,
   type Derived,
   type DerivedShape,
+  type FloorWay,
+  type LiningCase,
   type Message,
   type Operation,
   type Patch,
@@ -130,7 +132,7 @@ export function closeProject(): void {
   clearTimeout(retry);
   channel?.close();
   channel = null;
-  worker.stop();
+  worker.stopTelling();
   asked += 1;
   outbox = [];
   set({
@@ -338,5 +340,8 @@ export const askMoved = (address: string): ReturnType<DeriveClient['moved']> => 
 /** What a kept set of build-ups gives, or the present one. */
 export const askBuildUps = (id: string | null): ReturnType<DeriveClient['buildUps']> => worker.buildUps(id);
 /** Ways to line a surface, worked out in the background. */
-export const askLinings = (surface: Lined): ReturnType<DeriveClient['linings']> => worker.linings(surface);
-export const askFloorWays = (): ReturnType<DeriveClient['floorWays']> => worker.floorWays();
+export const askLinings = (surface: Lined, each: (found: LiningCase) => void): Promise<void> =>
+  worker.linings(surface, each);
+export const askFloorWays = (each: (found: FloorWay) => void): Promise<void> => worker.floorWays(each);
+/** Ends what is being worked out one by one. */
+export const stopAsking = (): void => worker.stopTelling();

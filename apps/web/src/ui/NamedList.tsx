@@ -28,7 +28,7 @@ export function NamedList<T extends { readonly id: string; readonly name: string
     if (!props.onAdd(name.trim())) setName('');
   };
   return (
-    <section className="section stack">
+    <section className="section stack" aria-label={props.title}>
       <h2>{props.title}</h2>
       {props.items.length === 0 && <p className="small soft">{props.hint}</p>}
       {props.items.map((item) => (

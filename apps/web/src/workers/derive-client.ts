@@ -78,12 +78,17 @@ export class DeriveClient {
     return this.service().buildUps(id);
   }
 
-  linings(surface: Lined): Promise<readonly LiningCase[]> {
-    return this.service().linings(surface);
+  linings(surface: Lined, each: (found: LiningCase) => void): Promise<void> {
+    return this.service().linings(surface, Comlink.proxy(each));
   }
 
-  floorWays(): Promise<readonly FloorWay[]> {
-    return this.service().floorWays();
+  floorWays(each: (found: FloorWay) => void): Promise<void> {
+    return this.service().floorWays(Comlink.proxy(each));
+  }
+
+  /** Ends what is being told one by one. */
+  stopTelling(): void {
+    void this.service().stop();
   }
 
   preview(operations: readonly Operation[], then: (shape: DerivedShape) => void): void {

@@ -2,9 +2,9 @@ import * as Comlink from 'comlink';
 import {
   applyOperation,
   buildUpFigures,
-  compareLinings,
   createDeriver,
-  floorWays,
+  eachFloorWay,
+  eachLining,
   patchProject,
   whatMoved,
   type BuildUpFigures,
@@ -48,6 +48,20 @@ function whole(): Partial<Derived> {
   return changed;
 }
 
+/** Counts what was asked for to be told one by one; a later one, or a stop, ends the one before. */
+let asked = 0;
+
+/** Tells each as soon as it is there, and lets other questions in between. */
+async function inTurn<T>(made: Iterable<T>, each: (found: T) => void): Promise<void> {
+  asked += 1;
+  const mine = asked;
+  for (const found of made) {
+    if (mine !== asked) return;
+    each(found);
+    await new Promise((resolve) => setTimeout(resolve));
+  }
+}
+
 /** What a preview changes. Parts that stayed as they were are told by their place in the last whole result. */
 export type PreviewNews = Partial<Omit<DerivedShape, 'parts'>> & { readonly parts?: readonly (Part | number)[] };
 
@@ -77,15 +91,19 @@ const service = {
       ? buildUpFigures(now.project, variant?.buildUps ?? now.project.buildUps, shell, bareRoom, ribDepth, now.book)
       : null;
   },
-  /** Ways to line a surface, side by side. */
-  linings(surface: Lined): readonly LiningCase[] {
+  /** Ways to line a surface, told one by one. */
+  linings(surface: Lined, each: (found: LiningCase) => void): Promise<void> {
     const now = loaded();
-    return compareLinings(now.project, now.book, surface);
+    return inTurn(eachLining(now.project, now.book, surface), each);
   },
-  /** The floor board laid both ways. */
-  floorWays(): readonly FloorWay[] {
+  /** The floor board laid both ways, told one by one. */
+  floorWays(each: (found: FloorWay) => void): Promise<void> {
     const now = loaded();
-    return floorWays(now.project, now.book);
+    return inTurn(eachFloorWay(now.project, now.book), each);
+  },
+  /** Ends what is being told one by one. */
+  stop(): void {
+    asked += 1;
   },
   /** What a change would give, as far as parts and checks, without keeping it. */
   preview(operations: readonly Operation[]): PreviewNews {

@@ -27,12 +27,17 @@ export interface LiningCase {
 /** A sheet thicker than this is no lining, mm. */
 const THICKEST_MM = 9.5;
 
-/** Ways to line a surface with what the price book sells, each worked out for the whole build. */
-export function compareLinings(project: Project, book: PriceBook, surface: Lined): readonly LiningCase[] {
+/** Ways to line a surface with what the price book sells, all of them. */
+export const compareLinings = (project: Project, book: PriceBook, surface: Lined): readonly LiningCase[] => [
+  ...eachLining(project, book, surface),
+];
+
+/** The same one by one, so that whoever asks may stop in between. */
+export function* eachLining(project: Project, book: PriceBook, surface: Lined): Generator<LiningCase> {
   const layers = project.buildUps[surface];
   const deriver = createDeriver();
   const here = faceLayer(deriver.shape(project, book).depths[surface]);
-  if (!here) return [];
+  if (!here) return;
   const materials = book.items.filter(
     (item) =>
       item.id === here.material.id ||
@@ -42,7 +47,7 @@ export function compareLinings(project: Project, book: PriceBook, surface: Lined
   const cases = materials.flatMap((item) =>
     (isBar(item) ? (['boards'] as const) : (['sheets', 'strips'] as const)).map((school) => ({ item, school })),
   );
-  return cases.flatMap(({ item, school }): LiningCase[] => {
+  for (const { item, school } of cases) {
     const changed: Project = {
       ...project,
       buildUps: {
@@ -55,27 +60,25 @@ export function compareLinings(project: Project, book: PriceBook, surface: Lined
     };
     const derived = deriver.derive(changed, book);
     const lining = derived.lined.linings.find((candidate) => candidate.surface === surface);
-    if (!lining) return [];
+    if (!lining) continue;
     const area = lining.pieces.reduce((sum, piece) => sum + outlineArea(piece.outline), 0) / 1e6;
-    return [
-      {
-        material: item.id,
-        school: lining.school,
-        now:
-          item.id === here.material.id &&
-          lining.school === school &&
-          school === schoolNow(project, surface, item.stocks.length > 0),
-        pieces: lining.pieces.length,
-        bought: derived.plans.find((plan) => plan.material.id === item.id)?.sheets.length ?? 0,
-        cost: derived.shopping.total,
-        mass: derived.mass.total,
-        hours: area * item.hours,
-        joints: jointLength(lining.pieces.map((piece) => piece.outline.outer)),
-        bends: lining.bend.fits,
-        legal: lining.problems.length === 0,
-      },
-    ];
-  });
+    yield {
+      material: item.id,
+      school: lining.school,
+      now:
+        item.id === here.material.id &&
+        lining.school === school &&
+        school === schoolNow(project, surface, item.stocks.length > 0),
+      pieces: lining.pieces.length,
+      bought: derived.plans.find((plan) => plan.material.id === item.id)?.sheets.length ?? 0,
+      cost: derived.shopping.total,
+      mass: derived.mass.total,
+      hours: area * item.hours,
+      joints: jointLength(lining.pieces.map((piece) => piece.outline.outer)),
+      bends: lining.bend.fits,
+      legal: lining.problems.length === 0,
+    };
+  }
 }
 
 const schoolNow = (project: Project, surface: Lined, sheets: boolean): LiningChoice['school'] => {

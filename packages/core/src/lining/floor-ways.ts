@@ -24,19 +24,22 @@ export interface FloorWay {
 const STEPS = 40;
 
 /** The board laid across and along, each cut on sheets by itself, side by side. */
-export function floorWays(project: Project, book: PriceBook): readonly FloorWay[] {
+export const floorWays = (project: Project, book: PriceBook): readonly FloorWay[] => [...eachFloorWay(project, book)];
+
+/** The same one by one, so that whoever asks may stop in between. */
+export function* eachFloorWay(project: Project, book: PriceBook): Generator<FloorWay> {
   const deriver = createDeriver();
   const present = deriver.shape(project, book).subfloor?.direction ?? null;
-  return (['across', 'along'] as const).flatMap((direction): FloorWay[] => {
+  for (const direction of ['across', 'along'] as const) {
     const changed: Project = {
       ...project,
       linings: { ...project.linings, floor: { ...project.linings.floor, direction } },
     };
     const shape = deriver.shape(changed, book);
     const { subfloor } = shape;
-    if (!subfloor || subfloor.direction !== direction) return [];
+    if (!subfloor || subfloor.direction !== direction) continue;
     const job = jobsOf(subfloor.parts, project.settings, book, []).jobs[0]?.job;
-    if (!job) return [];
+    if (!job) continue;
     const plan = solveJob(job, { steps: STEPS, smallestOffcut: project.settings.cutting.smallestOffcut });
     const bought = plan.sheets.reduce((sum, sheet) => {
       const stock = job.stock.find((candidate) => candidate.id === sheet.stock);
@@ -50,18 +53,16 @@ export function floorWays(project: Project, book: PriceBook): readonly FloorWay[
       (sum, seam) => sum + seamSpans(subfloor.outline, seam).reduce((a, [x, y]) => a + y - x, 0),
       0,
     );
-    return [
-      {
-        direction,
-        now: direction === present,
-        pieces: subfloor.parts.filter((part) => part.role === 'subfloor').length,
-        sheets: plan.sheets.length,
-        cost: plan.cost,
-        seams: seams / 1000,
-        noggins: shape.parts.filter((part) => part.role === 'noggin' && part.surface === undefined).length,
-        waste: bought > 0 ? 1 - used / bought : 0,
-        offcut: largest ? { length: largest.length, width: largest.width } : null,
-      },
-    ];
-  });
+    yield {
+      direction,
+      now: direction === present,
+      pieces: subfloor.parts.filter((part) => part.role === 'subfloor').length,
+      sheets: plan.sheets.length,
+      cost: plan.cost,
+      seams: seams / 1000,
+      noggins: shape.parts.filter((part) => part.role === 'noggin' && part.surface === undefined).length,
+      waste: bought > 0 ? 1 - used / bought : 0,
+      offcut: largest ? { length: largest.length, width: largest.width } : null,
+    };
+  }
 }

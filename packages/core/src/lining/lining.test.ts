@@ -14,7 +14,7 @@ import type { Lined, Project, ProjectFile } from '../project/schema.js';
 import bulrushFile from '../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../demo/wren.json?raw';
-import { compareLinings } from './compare.js';
+import { compareLinings, eachLining } from './compare.js';
 import { fixingPoints } from './fixing-map.js';
 import { schoolOf, type Lining } from './lining.js';
 import { foundSeams, seamFigures } from './seam-figures.js';
@@ -115,6 +115,13 @@ describe('the school', () => {
     expect(sheet && schoolOf({ ...choice, school: 'strips' }, sheet)).toBe('strips');
   });
 
+  it('are told one by one, the same as all together, and are not worked out before they are asked for', () => {
+    const told = eachLining(thimble.project, thimble.priceBook, 'left');
+    const first = told.next().value;
+    expect([first, ...told]).toEqual(compareLinings(thimble.project, thimble.priceBook, 'left'));
+    const broken = { ...thimble.priceBook, items: [] };
+    expect([...eachLining(thimble.project, broken, 'left')]).toEqual([]);
+  });
   it('is held against the others for the whole build', () => {
     const cases = compareLinings(thimble.project, thimble.priceBook, 'left');
     expect(cases.filter((way) => way.now)).toMatchObject([{ material: 'poplar-5', school: 'sheets' }]);

@@ -2,6 +2,7 @@ import { boxOf, boundsOf, footprintsOf, type Point } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { ringPath } from '../../../ui/path.js';
 import { useSize } from '../../../ui/use-size.js';
+import { Fixings } from '../../../ui/Fixings.js';
 import { useSpeech } from '../../../words/words.js';
 
 export const FLOOR_LAYERS = ['board', 'battens', 'screws', 'planks', 'under'] as const;
@@ -162,18 +163,7 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
               </text>
             </g>
           ))}
-          {shown.screws && (
-            <g pointerEvents="none">
-              {floor.screws.map((screw, i) => {
-                const [x, y] = at(screw.at);
-                return screw.hidden ? (
-                  <circle key={i} cx={x} cy={y} r={2.2} fill="none" stroke="var(--data)" />
-                ) : (
-                  <circle key={i} cx={x} cy={y} r={2} fill="var(--data)" />
-                );
-              })}
-            </g>
-          )}
+          {shown.screws && <Fixings points={floor.screws} at={at} />}
           {subfloor.seams.map((seam) => {
             const [a, b] =
               seam.direction === 'across'

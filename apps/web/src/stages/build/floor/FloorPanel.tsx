@@ -1,61 +1,41 @@
-import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
-import { useEffect, useRef, useState } from 'react';
 import { formatMoney, openBefore, type FloorHatch, type FloorWay, type Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act, askFloorWays } from '../../../state/session.js';
 import { LengthField } from '../../../ui/LengthField.js';
 import { NamedList } from '../../../ui/NamedList.js';
 import { PickField } from '../../../ui/PickField.js';
+import { WorkOut } from '../../../ui/WorkOut.js';
 import { FinishPanel } from './FinishPanel.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
 
 function Ways({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
-  const [ways, setWays] = useState<readonly FloorWay[] | null>(null);
-  const [running, setRunning] = useState(false);
-  const alive = useRef(true);
-  useEffect(() => {
-    alive.current = true;
-    return () => {
-      alive.current = false;
-    };
-  }, []);
   const { direction } = scene.project.linings.floor;
-  const run = async (): Promise<void> => {
-    setRunning(true);
-    const found = await askFloorWays();
-    if (!alive.current) return;
-    setWays(found);
-    setRunning(false);
-  };
   return (
-    <section className="section stack">
-      <h2>{t('floor.ways')}</h2>
-      <PickField
-        label={t('floor.direction')}
-        value={direction ?? 'cheapest'}
-        choices={[
-          { value: 'cheapest', text: t('floor.direction.cheapest') },
-          ...(['across', 'along'] as const).map((value) => ({ value, text: t(`floor.way.${value}`) })),
-        ]}
-        onPick={(value) =>
-          void act({
-            name: 'changeFloor',
-            payload: { changes: { direction: value === 'across' || value === 'along' ? value : null } },
-          })
-        }
-      />
-      <p className="small soft">{t('floor.waysHint')}</p>
-      {running ? (
-        <LinearProgress aria-label={t('floor.ways')} />
-      ) : (
-        <div>
-          <Button onClick={() => void run()}>{t('floor.waysRun')}</Button>
-        </div>
-      )}
-      {ways && (
+    <WorkOut<FloorWay>
+      title={t('floor.ways')}
+      hint={t('floor.waysHint')}
+      run={t('floor.waysRun')}
+      ask={askFloorWays}
+      before={
+        <PickField
+          label={t('floor.direction')}
+          value={direction ?? 'cheapest'}
+          choices={[
+            { value: 'cheapest', text: t('floor.direction.cheapest') },
+            ...(['across', 'along'] as const).map((value) => ({ value, text: t(`floor.way.${value}`) })),
+          ]}
+          onPick={(value) =>
+            void act({
+              name: 'changeFloor',
+              payload: { changes: { direction: value === 'across' || value === 'along' ? value : null } },
+            })
+          }
+        />
+      }
+    >
+      {(ways) => (
         <table className="plain figures small">
           <thead>
             <tr>
@@ -92,7 +72,7 @@ function Ways({ scene }: { readonly scene: Scene }) {
           </tbody>
         </table>
       )}
-    </section>
+    </WorkOut>
   );
 }
 

@@ -1,31 +1,14 @@
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
-import { useEffect, useRef, useState } from 'react';
 import { formatMoney, materialOf, type Lined, type LiningCase } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act, askLinings } from '../../../state/session.js';
+import { WorkOut } from '../../../ui/WorkOut.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** Every way the price book allows to line a surface, with what each comes to for the whole build. */
 export function CompareLinings({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {
   const { t } = useSpeech();
-  const [cases, setCases] = useState<readonly LiningCase[] | null>(null);
-  const [running, setRunning] = useState(false);
-  const alive = useRef(true);
-  useEffect(() => {
-    alive.current = true;
-    return () => {
-      alive.current = false;
-    };
-  }, []);
-  const run = async (): Promise<void> => {
-    setRunning(true);
-    const found = await askLinings(surface);
-    if (!alive.current) return;
-    setCases(found);
-    setRunning(false);
-  };
-  const use = (way: LiningCase): void => {
+  const use = (way: LiningCase, clear: () => void): void => {
     const layers = scene.project.buildUps[surface];
     const face = scene.shape.lined.linings.find((lining) => lining.surface === surface);
     const item = materialOf(scene.book, way.material);
@@ -37,20 +20,16 @@ export function CompareLinings({ surface, scene }: { readonly surface: Lined; re
         payload: { surface, layer: { ...layer, material: item.id, thickness: item.thickness, measured: null } },
       });
     act({ name: 'changeLining', payload: { surface, changes: { school: way.school, seams: null } } });
-    setCases(null);
+    clear();
   };
   return (
-    <section className="section stack">
-      <h2>{t('lining.compare')}</h2>
-      <p className="small soft">{t('lining.compareHint')}</p>
-      {running ? (
-        <LinearProgress aria-label={t('lining.compare')} />
-      ) : (
-        <div>
-          <Button onClick={() => void run()}>{t('lining.compareRun')}</Button>
-        </div>
-      )}
-      {cases && (
+    <WorkOut<LiningCase>
+      title={t('lining.compare')}
+      hint={t('lining.compareHint')}
+      run={t('lining.compareRun')}
+      ask={(each) => askLinings(surface, each)}
+    >
+      {(cases, clear) => (
         <table className="plain figures small">
           <thead>
             <tr>
@@ -87,7 +66,7 @@ export function CompareLinings({ surface, scene }: { readonly surface: Lined; re
                   {way.now ? (
                     <span className="done">✓ {t('lining.case.now')}</span>
                   ) : (
-                    <Button size="small" className="narrow" onClick={() => use(way)}>
+                    <Button size="small" className="narrow" onClick={() => use(way, clear)}>
                       {t('lining.case.use')}
                     </Button>
                   )}
@@ -97,6 +76,6 @@ export function CompareLinings({ surface, scene }: { readonly surface: Lined; re
           </tbody>
         </table>
       )}
-    </section>
+    </WorkOut>
   );
 }

@@ -2,6 +2,7 @@ import { useRef, useState, type PointerEvent } from 'react';
 import { asSeen, boxOf, grooveSpans, type Lining, type Point } from '@nestplank/core';
 import { linePath, ringPath } from '../../../ui/path.js';
 import { useSize } from '../../../ui/use-size.js';
+import { Fixings } from '../../../ui/Fixings.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** What is drawn over the pieces. */
@@ -207,18 +208,7 @@ export function SurfaceDrawing({ lining, shown, chosen, onPart, onSeam }: Surfac
               pointerEvents="none"
             />
           ))}
-          {shown.fixings && (
-            <g pointerEvents="none">
-              {lining.fixings.map((fixing, i) => {
-                const [x, y] = at(fixing.at);
-                return fixing.hidden ? (
-                  <circle key={i} cx={x} cy={y} r={2.2} fill="none" stroke="var(--data)" />
-                ) : (
-                  <circle key={i} cx={x} cy={y} r={2} fill="var(--data)" />
-                );
-              })}
-            </g>
-          )}
+          {shown.fixings && <Fixings points={lining.fixings} at={at} />}
           {shown.seams && (
             <g>
               {lining.unbacked.map((joint) => (
