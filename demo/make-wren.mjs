@@ -350,6 +350,21 @@ apply('putHeader', {
   },
 });
 apply('changeLining', { surface: 'ceiling', changes: { scribe: 6 } });
+// the post behind the sliding door is rounded off, so that nobody tears a sleeve on it
+apply('putCorner', {
+  corner: {
+    id: 'cn1',
+    name: 'Sliding door post',
+    surface: 'right',
+    board: 'birch-9',
+    height: 1180,
+    legs: [110, 85],
+    radius: 60,
+    angle: 90,
+    skin: 1.5,
+    grainRound: true,
+  },
+});
 apply('putComfort', {
   comfort: { id: 'c1', when: '2026-09-13T18:20:00.000Z', after: 'bare shell', decibels: 82, celsius: 9, moisture: 71 },
 });

@@ -141,3 +141,35 @@ test('an arch box bears what it is asked to, and a curtain steps over what stand
   await put(page, 'Curtain across the body', 'Rail above the floor, in', '100');
   await expect(curtain.getByRole('status')).toContainText('above the ceiling');
 });
+
+test('grooves, a bent corner, and a floor laid loose each say what they ask for', async ({ page, request }) => {
+  const id = await ownDemo(request, 'thimble');
+  await openStage(page, id, 'build');
+  await group(page, 'Left wall');
+  const grooves = section(page, 'Grooves');
+  await expect(grooves).toContainText('25 grooves; 55.0 shows before the first');
+  await grooves.getByRole('combobox', { name: 'They run' }).click();
+  await page.getByRole('option', { name: 'level' }).click();
+  await expect(page.locator('.side')).toContainText('The grooves run across the grain');
+  await put(page, 'Grooves', 'Depth, mm', '3');
+  await expect(page.locator('.side').getByRole('alert').first()).toContainText('splits the face');
+
+  const corners = section(page, 'Round a corner');
+  await corners.getByLabel('Name').fill('Door post');
+  await corners.getByRole('button', { name: 'Add' }).click();
+  await expect(corners.getByRole('status')).toContainText('on the flat.');
+  await put(page, 'Round a corner', 'Leg 2, outside, mm', '20');
+  await expect(corners.getByRole('alert')).toContainText('each leg has to be 60');
+  await put(page, 'Round a corner', 'Leg 2, outside, mm', '100');
+  await expect(section(page, 'Parts of it')).toContainText('piece to try the cuts on');
+  await noSeriousFindings(page);
+
+  await group(page, 'Floor');
+  const close = section(page, 'Before you close the floor');
+  await close.getByRole('combobox', { name: 'The board is' }).click();
+  await page.getByRole('option', { name: 'laid loose, held by furniture' }).click();
+  await expect(close).toContainText(/Nothing stands on subfloor-1/);
+  await saved(page);
+  await openStage(page, id, 'work');
+  await expect(page.locator('main')).toContainText('Lay the floor board loose');
+});

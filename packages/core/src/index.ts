@@ -119,6 +119,7 @@ export { floorCoats, type FloorCoats } from './lining/floor-coats.js';
 export { finishWays, type FinishWay } from './lining/finish-ways.js';
 export { curtainAcross, type Curtain } from './lining/curtain.js';
 export { grooveSpans, type Grooves } from './lining/grooves.js';
+export type { CornerPiece } from './lining/corner.js';
 export type { HeaderBox } from './lining/header-box.js';
 export type { DoorLinings, DoorPanel } from './lining/door-lining.js';
 export type { FittingStep } from './lining/fitting-order.js';
@@ -129,7 +130,6 @@ export { foundSeams, seamFigures, type SeamFigures } from './lining/seam-figures
 export type { Seam } from './lining/seams.js';
 export { createLinedRoom, LINED, type LinedRoom } from './lining/room.js';
 export { asSeen, outlineOf, reachOf, toPlace, type Unrolled } from './lining/unrolled.js';
-export { kerfBend, leastRadius, type KerfBend } from './lining/bending.js';
 export type { WindowBox } from './lining/window-box.js';
 export type { ArchBox } from './lining/arch-box.js';
 export { isBar } from './cutting/from-parts.js';

@@ -35,6 +35,8 @@ export const BUILD_EN = {
   'step.changeDoors': 'door panels',
   'step.putReserved': 'place for a high cupboard',
   'step.removeReserved': 'remove place for a high cupboard',
+  'step.putCorner': 'bent corner',
+  'step.removeCorner': 'remove bent corner',
   'step.putHeader': 'box over a door',
   'step.removeHeader': 'remove box over a door',
   'step.putFitting': 'fitting',

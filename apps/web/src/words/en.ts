@@ -749,6 +749,8 @@ export const EN_UI = {
   'role.trim': 'trim',
   'role.door-panel': 'door panel',
   'role.finish': 'floor piece',
+  'role.corner': 'bent corner',
+  'role.corner-test': 'piece to try the cuts on',
   'role.header': 'header board',
   'role.arch-top': 'arch box top',
   'role.arch-side': 'arch box side',

@@ -62,6 +62,8 @@ export type PartRole =
   | 'door-panel'
   | 'finish'
   | 'header'
+  | 'corner'
+  | 'corner-test'
   | 'arch-top'
   | 'arch-side'
   | 'arch-end'

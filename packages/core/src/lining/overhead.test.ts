@@ -178,6 +178,22 @@ describe('the order of fitting', () => {
   });
 });
 
+describe('wiring', () => {
+  it('is a task before the face goes on, for what is sunk into it and not connected yet', () => {
+    const tasks = derive(wren.project, wren.priceBook).schedule.tasks.map(({ task }) => task);
+    const ceiling = tasks.find((task) => task.id === 'ceiling-wiring');
+    expect(ceiling && say(ceiling.title)).toBe(
+      'Pull and try the cables before it closes: Front lamp, Middle lamp, Bed lamp',
+    );
+    expect(tasks.find((task) => task.id === 'ceiling-c3')?.after).toEqual(['ceiling-wiring']);
+    expect(ceiling?.after).toEqual(['ceiling-c2']);
+    // the reversing cable is connected at both ends already
+    const left = tasks.find((task) => task.id === 'left-wiring');
+    expect(left && say(left.title)).toBe('Pull and try the cables before it closes: Worktop outlet');
+    expect(tasks.some((task) => task.id === 'right-wiring')).toBe(false);
+  });
+});
+
 describe('caulk', () => {
   it('is reckoned for joints and edges in sight: three sheets of a plain wall by hand', () => {
     const bare = after(

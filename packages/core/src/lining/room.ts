@@ -1,4 +1,5 @@
 import type {
+  Corner,
   Fitting,
   Header,
   Lined,
@@ -18,6 +19,7 @@ import type { RibMap } from '../shell/ribs.js';
 import type { Shell } from '../shell/shell.js';
 import { memoLast } from '../project/memo.js';
 import { archBoxes, type ArchBox } from './arch-box.js';
+import { cornerPieces, type CornerPiece } from './corner.js';
 import { doorLinings, type DoorLinings } from './door-lining.js';
 import { faceLayer } from './face.js';
 import { groovePitch } from './grooves.js';
@@ -34,6 +36,7 @@ export interface LinedRoom {
   readonly windowBoxes: readonly WindowBox[];
   readonly archBoxes: readonly ArchBox[];
   readonly headers: readonly HeaderBox[];
+  readonly corners: readonly CornerPiece[];
   readonly doors: DoorLinings;
 }
 const NOTHING: LinedRoom = {
@@ -41,6 +44,7 @@ const NOTHING: LinedRoom = {
   windowBoxes: [],
   archBoxes: [],
   headers: [],
+  corners: [],
   doors: { panels: [], pending: [] },
 };
 
@@ -58,6 +62,7 @@ export interface LinedRoomInput extends Around {
   readonly inner: Shell | null;
   readonly depths: BuildUpDepths;
   readonly headers: readonly Header[];
+  readonly corners: readonly Corner[];
   readonly linings: Project['linings'];
   readonly settings: Settings;
   readonly book: PriceBook;
@@ -119,6 +124,7 @@ export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
   const arched = memoLast(archBoxes);
   const overDoors = memoLast(headerBoxes);
   const doors = memoLast(doorLinings);
+  const bent = memoLast(cornerPieces);
   const rowsOf = memoLast(
     (
       depths: BuildUpDepths,
@@ -167,6 +173,7 @@ export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
       windowBoxes: boxes(survey, depths, units, inner, linings.boxes, book),
       archBoxes: arched(input.arches, inner, linings.boxes, book),
       headers: overDoors(input.headers, survey, inner, linings.boxes, book),
+      corners: bent(input.corners, settings.cutting.kerf, book),
       doors: doors(survey, depths.doors, linings.doors, linings.left.undersize, inner),
     };
   };

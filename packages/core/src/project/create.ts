@@ -130,7 +130,7 @@ const PLAIN_BOXES: BoxChoice = {
 /** What is chosen and known of linings in a new project. */
 export function emptyLinings(): Pick<
   Project,
-  'linings' | 'reserved' | 'headers' | 'fittings' | 'floorHatches' | 'measured' | 'scribes' | 'patterns'
+  'linings' | 'reserved' | 'headers' | 'corners' | 'fittings' | 'floorHatches' | 'measured' | 'scribes' | 'patterns'
 > {
   return {
     linings: {
@@ -151,6 +151,7 @@ export function emptyLinings(): Pick<
     },
     reserved: [],
     headers: [],
+    corners: [],
     fittings: [],
     floorHatches: [],
     measured: [],

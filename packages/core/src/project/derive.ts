@@ -256,6 +256,7 @@ export function createDeriver(): Deriver {
           buildUps: project.buildUps,
           survey: project.survey,
           units: project.units,
+          fittings: project.fittings,
           parts,
           areas,
           coats,
@@ -270,6 +271,7 @@ export function createDeriver(): Deriver {
       a[0].buildUps === b[0].buildUps &&
       a[0].survey === b[0].survey &&
       a[0].units === b[0].units &&
+      a[0].fittings === b[0].fittings &&
       a[0].settings === b[0].settings &&
       a[0].linings.floor === b[0].linings.floor &&
       a[1] === b[1] &&
@@ -333,6 +335,7 @@ export function createDeriver(): Deriver {
         fittings: project.fittings,
         reserved: project.reserved,
         headers: project.headers,
+        corners: project.corners,
         linings: project.linings,
         ribs: ribs(survey),
         settings: project.settings,
@@ -362,6 +365,7 @@ export function createDeriver(): Deriver {
         ...lined.windowBoxes.map((box) => box.parts),
         ...lined.archBoxes.map((box) => box.parts),
         ...lined.headers.map((box) => box.parts),
+        ...lined.corners.map((corner) => corner.parts),
         ...lined.doors.panels.map((panel) => panel.parts),
       ]),
       problems: shapeProblems({

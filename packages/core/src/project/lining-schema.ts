@@ -65,6 +65,23 @@ export const reservedSchema = z.strictObject({
   /** The ceiling stops in front of it, or runs through behind it. */
   ceiling: z.enum(['stops', 'through']),
 });
+/** A piece that is sawn on its back and bent round a corner, such as a door pillar or a header. */
+export const cornerSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  surface: linedSchema,
+  board: idSchema,
+  /** Along the corner, and from the corner to both ends, measured on the outside, mm. */
+  height: sizeSchema,
+  legs: z.tuple([sizeSchema, sizeSchema]),
+  /** Of the outer face. */
+  radius: sizeSchema,
+  angle: z.number().min(1).max(180),
+  /** What is left standing behind the saw cuts, mm. */
+  skin: thicknessSchema,
+  /** The grain of the face runs round the bend, not along the corner. */
+  grainRound: z.boolean(),
+});
 /** A sloped box between wall and ceiling over what stands in the way there, such as a door's rail. */
 export const headerSchema = z.strictObject({
   id: idSchema,
@@ -143,6 +160,7 @@ export const patternSchema = z.strictObject({
 export type Lined = z.infer<typeof linedSchema>;
 export type DoorLining = z.infer<typeof doorLiningSchema>;
 export type Reserved = z.infer<typeof reservedSchema>;
+export type Corner = z.infer<typeof cornerSchema>;
 export type Header = z.infer<typeof headerSchema>;
 export type BoxChoice = z.infer<typeof boxesSchema>;
 export type FloorChoice = z.infer<typeof floorChoiceSchema>;

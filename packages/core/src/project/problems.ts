@@ -108,6 +108,9 @@ export function shapeProblems({
     ...lined.linings.flatMap(({ surface, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: surface, said })),
     ),
+    ...lined.corners.flatMap(({ id, problems }) =>
+      problems.map((said): Problem => ({ stage: 'build', place: id, said })),
+    ),
     ...lined.headers.flatMap(({ id, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: id, said })),
     ),

@@ -275,6 +275,24 @@ const SAMPLES: readonly Operation[] = [
   },
   { name: 'removeHeader', payload: { id: 'd0' } },
   {
+    name: 'putCorner',
+    payload: {
+      corner: {
+        id: 'c1',
+        name: 'pillar',
+        surface: 'right',
+        board: 'poplar-5',
+        height: 1200,
+        legs: [120, 90],
+        radius: 40,
+        angle: 90,
+        skin: 1.5,
+        grainRound: true,
+      },
+    },
+  },
+  { name: 'removeCorner', payload: { id: 'c0' } },
+  {
     name: 'putFitting',
     payload: {
       fitting: {
@@ -341,6 +359,20 @@ const BEFORE: Project = {
       depth: 200,
       height: 250,
       ceiling: 'through',
+    },
+  ],
+  corners: [
+    {
+      id: 'c0',
+      name: 'Post',
+      surface: 'left',
+      board: 'birch-9',
+      height: 900,
+      legs: [100, 100],
+      radius: 50,
+      angle: 90,
+      skin: 2,
+      grainRound: true,
     },
   ],
   headers: [{ id: 'd0', name: 'Loom', side: 'left', x: 0, length: 500, past: [{ down: 50, in: 50 }], clearance: 5 }],

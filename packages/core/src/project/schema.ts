@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { cuttingSettingsSchema, keptPlanSchema, offcutSchema, waitSchema, wasteSchema } from './cutting-schema.js';
 import {
   boxesSchema,
+  cornerSchema,
   doorLiningSchema,
   fittingSchema,
   floorChoiceSchema,
@@ -291,6 +292,7 @@ export const projectSchema = z.strictObject({
   }),
   reserved: z.array(reservedSchema).max(40),
   headers: z.array(headerSchema).max(20),
+  corners: z.array(cornerSchema).max(40),
   fittings: z.array(fittingSchema).max(200),
   floorHatches: z.array(floorHatchSchema).max(20),
   measured: z.array(measuredSchema).max(200),

@@ -247,6 +247,8 @@ export const EN = {
   'tools.coat': 'Roller and tray, brush for the edges, lamp held low',
   'tools.sand': 'Sander with extraction, fine paper, cloth to wipe with',
   'tools.glue': 'Cartridge gun, driver, weights, cloth',
+  'task.wiring': 'Pull and try the cables before it closes: {names}',
+  'tools.wiring': 'Cable, sleeves, clips, tester, draw wire',
   'tools.assemble': 'Clamps, square, drill, driver, glue, cloth',
   'tools.fit': 'Level, scribe, plane, driver, drill with stop',
   'task.floorCoat': 'Coat the bare floor: coat {number} of {of}, from the ends to the door',
@@ -265,6 +267,8 @@ export const EN = {
   'caution.fibres': 'Mask, gloves and long sleeves with fibres and foam dust; air the vehicle.',
   'caution.drilling': 'Before drilling, look behind: tanks, cables and brake lines run under floors and behind skins.',
   'caution.underFloor': 'Crawl under only when the vehicle stands on stands, never on a jack alone.',
+  'caution.electric':
+    'Everything off and disconnected; fuses near the battery. Mains and what local codes ask for belong to a licensed electrician.',
   'caution.dust': 'Sanding dust: mask and goggles, extraction on, no flames near it.',
   'caution.fumes': 'Adhesive fumes: doors open, no flames, follow the tin.',
   'caution.fixing': 'Fixings must hold in hard braking; seats used on the road are for an approved installer.',

@@ -29,6 +29,11 @@ export const LINING_EN = {
   'arch.box.thin.seat': '{name}: the top is too thin to sit on over {span}. Take a thicker board or add a rail.',
   'arch.box.thin.store':
     '{name}: the top is too thin for what is stored on it over {span}. Take a thicker board, add a rail, or store less.',
+  'corner.skin': '{name}: what is left standing must be thinner than the {thickness} of the board.',
+  'corner.short': '{name}: each leg has to be {least} or longer for this radius.',
+  'corner.crowded': '{name}: the cuts come too near each other. Take a wider radius or leave more standing.',
+  'corner.grain':
+    '{name}: the grain runs along the corner, and what is left standing will snap. Turn it round the bend.',
   'header.opening': '{name} hangs {amount} below the head of {opening}. Make it shorter, or clear less.',
   'header.off': '{name} lies outside the room: no board can be cut for it.',
   'lining.reserved.stops':

@@ -1,4 +1,4 @@
-import type { BuildUps, Covered, FloorChoice, PriceBook, Settings, Survey, Unit } from '../project/schema.js';
+import type { BuildUps, Covered, Fitting, FloorChoice, PriceBook, Settings, Survey, Unit } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { SEAL_COATS } from '../costing/shopping.js';
@@ -34,6 +34,7 @@ const MINUTES = {
   glueM2: 20,
   sealM2: 3,
   assemblePart: 14,
+  cable: 25,
   fitUnit: 75,
 } as const;
 const WALLS: readonly Covered[] = ['left', 'right', 'ceiling', 'doors', 'windows'];
@@ -42,6 +43,7 @@ export interface TasksInput {
   readonly buildUps: BuildUps;
   readonly survey: Survey;
   readonly units: readonly Unit[];
+  readonly fittings: readonly Fitting[];
   readonly parts: readonly Part[];
   readonly areas: CoveredAreas | null;
   /** How a bare floor is coated; null when it is not. */
@@ -64,6 +66,24 @@ function openOn(surface: Covered, { survey }: TasksInput): readonly Message[] {
     : openBefore({ survey }, surface)
         .filter((point) => point.stops)
         .map((point) => point.said);
+}
+
+/** What is sunk into a lining has its cable pulled and tried before that closes. One task, before the face goes on. */
+function wiringTask(surface: Covered, { fittings, buildUps, book }: TasksInput, after: readonly string[]): Task | null {
+  const own = fittings.filter((fitting) => fitting.surface === surface && fitting.kind !== 'duct' && !fitting.wired);
+  const face = buildUps[surface].findLast((layer) => layer.place === 'continuous');
+  if (own.length === 0 || materialOf(book, face?.material ?? '')?.group === 'insulation') return null;
+  return {
+    id: `${surface}-wiring`,
+    title: message('task.wiring', { names: own.map((fitting) => fitting.name).join(', ') }),
+    minutes: own.length * MINUTES.cable,
+    lagHours: 0,
+    lagWhy: null,
+    after,
+    tools: message('tools.wiring'),
+    caution: message('caution.electric'),
+    open: [],
+  };
 }
 
 function layerTasks(surface: Covered, input: TasksInput, area: number, before: readonly string[]): Task[] {
@@ -91,8 +111,12 @@ function layerTasks(surface: Covered, input: TasksInput, area: number, before: r
       open: kind === 'line' ? openOn(surface, input) : [],
       caution: kind === 'insulate' ? message('caution.fibres') : kind === 'batten' ? message('caution.drilling') : null,
     };
+    const wiring =
+      kind === 'line' && layer === input.buildUps[surface].findLast((other) => other.place === 'continuous')
+        ? wiringTask(surface, input, after)
+        : null;
     after = [task.id];
-    return [task];
+    return wiring ? [wiring, { ...task, after: [wiring.id] }] : [task];
   });
 }
 

@@ -16,7 +16,7 @@ import { FittingOrder } from './lining/FittingOrder.js';
 import { HeaderBoxes, ReservedPlaces } from './lining/Overhead.js';
 import { CompareLinings } from './lining/CompareLinings.js';
 import { Fittings } from './lining/Fittings.js';
-import { KerfBend } from './lining/KerfBend.js';
+import { Corners } from './lining/Corners.js';
 import { PartTable } from './lining/PartTable.js';
 import { LiningPanel, moveSeam } from './lining/LiningPanel.js';
 import { SurfaceDrawing, type Shown } from './lining/SurfaceDrawing.js';
@@ -185,7 +185,7 @@ export default function BuildStage() {
           <HeaderBoxes key={`headers-${lining.surface}`} surface={lining.surface} scene={scene} />
         )}
         {lining && open && <PartTable parts={open.parts} scene={scene} />}
-        {lining && <KerfBend key={`kerf-${lining.surface}`} lining={lining} scene={scene} />}
+        {lining && <Corners key={`corners-${lining.surface}`} lining={lining} scene={scene} />}
         {lining && <CompareLinings key={`compare-${lining.surface}`} surface={lining.surface} scene={scene} />}
         {boxed && <Boxes scene={scene} />}
         {open?.id === 'doors' && <DoorPanels scene={scene} />}

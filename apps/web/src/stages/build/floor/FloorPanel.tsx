@@ -137,8 +137,13 @@ function Hatches({ scene }: { readonly scene: Scene }) {
 
 /** The floor: what must be decided before it is closed, its screws, hatches, finish, and the ways to lay it. */
 export function FloorPanel({ scene }: { readonly scene: Scene }) {
-  const { t, said, len } = useSpeech();
+  const { t, said, len, style } = useSpeech();
   const { floor } = scene.shape;
+  const decimals = style.units === 'mm' ? 1 : 0;
+  const battens = scene.shape.floorBattens?.battens ?? [];
+  const rows = [...new Set(battens.filter((batten) => batten.why === 'row').map((batten) => batten.y))].sort(
+    (a, b) => a - b,
+  );
   const open = openBefore(scene.project, 'floor');
   const hidden = floor.screws.filter((screw) => screw.hidden).length;
   return (
@@ -163,6 +168,11 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
           }))}
           onPick={(fixing) => void act({ name: 'changeFloor', payload: { changes: { fixing } } })}
         />
+        {rows.length > 1 && (
+          <p className="small soft figures">
+            {t('floor.stick', { marks: rows.map((y) => len(y - (rows[0] ?? 0), decimals)).join(' · ') })}
+          </p>
+        )}
         {floor.unheld.length > 0 && (
           <p className="small needs">{t('floor.unheld', { parts: floor.unheld.join(', ') })}</p>
         )}

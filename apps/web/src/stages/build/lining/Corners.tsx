@@ -1,0 +1,113 @@
+import type { Corner, Lined, Lining, Message } from '@nestplank/core';
+import type { Scene } from '../../../state/scene.js';
+import { act } from '../../../state/session.js';
+import { LengthField } from '../../../ui/LengthField.js';
+import { NamedList } from '../../../ui/NamedList.js';
+import { NumberField } from '../../../ui/NumberField.js';
+import { PickField } from '../../../ui/PickField.js';
+import { nextId } from '../../measure/next-id.js';
+import { useSpeech } from '../../../words/words.js';
+
+/** Pieces that are sawn on their back and bent round a pillar or a header: their blank, their cuts, a piece to try them on. */
+export function Corners({ lining, scene }: { readonly lining: Lining; readonly scene: Scene }) {
+  const { t, len, said, style } = useSpeech();
+  const surface: Lined = lining.surface;
+  const { corners } = scene.project;
+  const { kerf } = scene.project.settings.cutting;
+  const decimals = style.units === 'mm' ? 1 : 0;
+  const sheets = scene.book.items.filter((item) => item.stocks.length > 0);
+  const put = (corner: Corner): Message | null => act({ name: 'putCorner', payload: { corner } });
+  return (
+    <NamedList
+      title={t('kerf.title')}
+      hint={t('kerf.none')}
+      items={corners.filter((corner) => corner.surface === surface)}
+      nameLabel={t('fitting.name')}
+      removeLabel={({ name }) => t('fitting.removeOf', { name })}
+      onAdd={(name) =>
+        put({
+          id: nextId('cn', corners).id,
+          name,
+          surface,
+          board: lining.material.stocks.length > 0 ? lining.material.id : (sheets[0]?.id ?? 'birch-9'),
+          height: 1000,
+          legs: [150, 150],
+          radius: 60,
+          angle: 90,
+          skin: 1.5,
+          grainRound: true,
+        })
+      }
+      onRemove={({ id }) => act({ name: 'removeCorner', payload: { id } })}
+    >
+      {(corner) => {
+        const piece = scene.shape.lined.corners.find((candidate) => candidate.id === corner.id);
+        return (
+          <>
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+              <PickField
+                label={t('box.board')}
+                value={corner.board}
+                choices={sheets.map((item) => ({ value: item.id, text: item.name }))}
+                onPick={(board) => void put({ ...corner, board })}
+              />
+              <PickField
+                label={t('kerf.grain')}
+                value={corner.grainRound ? 'round' : 'along'}
+                choices={(['round', 'along'] as const).map((value) => ({ value, text: t(`kerf.grain.${value}`) }))}
+                onPick={(value) => void put({ ...corner, grainRound: value === 'round' })}
+              />
+            </div>
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
+              <LengthField
+                label={t('kerf.height')}
+                value={corner.height}
+                onTake={(height) => put({ ...corner, height })}
+              />
+              <LengthField
+                label={t('kerf.leg', { number: 1 })}
+                value={corner.legs[0]}
+                onTake={(leg) => put({ ...corner, legs: [leg, corner.legs[1]] })}
+              />
+              <LengthField
+                label={t('kerf.leg', { number: 2 })}
+                value={corner.legs[1]}
+                onTake={(leg) => put({ ...corner, legs: [corner.legs[0], leg] })}
+              />
+              <LengthField
+                label={t('kerf.radius')}
+                value={corner.radius}
+                onTake={(radius) => put({ ...corner, radius })}
+              />
+              <NumberField
+                label={t('kerf.angle')}
+                value={corner.angle}
+                least={1}
+                most={180}
+                onTake={(angle) => void put({ ...corner, angle })}
+              />
+              <LengthField label={t('kerf.skin')} value={corner.skin} onTake={(skin) => put({ ...corner, skin })} />
+            </div>
+            {piece?.problems.map((problem) => (
+              <p key={problem.key} className="problem" role="alert">
+                {said(problem)}
+              </p>
+            ))}
+            {piece?.bend && (
+              <p className="small figures" role="status">
+                {t('kerf.is', {
+                  developed: len(piece.developed, decimals),
+                  cuts: piece.bend.cuts,
+                  depth: len(piece.bend.depth, decimals),
+                  spacing: len(piece.bend.spacing, decimals),
+                  zone: len(piece.bend.zone, decimals),
+                  kerf: len(kerf, decimals),
+                })}
+              </p>
+            )}
+          </>
+        );
+      }}
+    </NamedList>
+  );
+}
