@@ -95,7 +95,7 @@ export const LINING_EN = {
   'kerf.grain': 'Grain of the face',
   'kerf.grain.round': 'round the bend',
   'kerf.grain.along': 'along the corner',
-  'kerf.height': 'Along the corner',
+  'kerf.height': 'Along it',
   'kerf.leg': 'Leg {number}, outside',
   'kerf.is':
     '{developed} on the flat. {cuts} cuts of {kerf} on the back, {depth} deep, {spacing} from one to the next; the bend takes {zone} of the face. Try them on the short piece first.',

@@ -7,6 +7,7 @@ import type { ArchShape } from '../shell/arch.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
 import type { FloorBattens } from './floor-battens.js';
 import type { floorNoggins } from './floor-marks.js';
+import { solidAlong } from './pieces.js';
 import { placeJoints } from './set-out.js';
 
 /** Pieces of insulation between battens, alike ones together, mm. */
@@ -78,7 +79,7 @@ export function floorInsulation(
       APART_MM,
     );
     before = laid ? [] : at;
-    joints.push(...at.map((x) => ({ x, y0: box.minY, y1: box.maxY })));
+    joints.push(...at.flatMap((x) => solidAlong([cell], x).map(([y0, y1]) => ({ x, y0, y1 }))));
     const ends = [box.minX, ...at, box.maxX];
     return ends.slice(1).flatMap((end, i) => clipTo(cell, rectangle(ends[i] ?? 0, box.minY - 1, end, box.maxY + 1)));
   });

@@ -317,6 +317,19 @@ function drawn(seed: number): Project {
   return project;
 }
 
+describe('battens of every demo', () => {
+  it('lie on the surface they carry, none beyond its edges', () => {
+    for (const file of [wren, bulrush, thimble])
+      for (const lining of derive(file.project, file.priceBook).lined.linings)
+        for (const { u0, u1, v0, v1 } of lining.battens)
+          for (const u of [u0, u1]) {
+            const [low, high] = reachOf(lining.ground.unrolled, u);
+            expect(v0).toBeGreaterThan(low - 6);
+            expect(v1).toBeLessThan(high + 6);
+          }
+  });
+});
+
 describe('50 shells drawn by lot', () => {
   it('are covered once, with no seam unbacked, no fixing in a keep-out and no sliver where a legal set-out exists', () => {
     const { shape } = createDeriver();

@@ -25,6 +25,8 @@ const CARRIED_MM = 70;
 const SHORTEST_MM = 120;
 /** A noggin's middle lies this far from the edge it backs, mm. */
 const BEHIND_EDGE_MM = 18;
+/** An upright noggin reaches so far beyond the opening it stands beside, mm. */
+const BEYOND_MM = 60;
 
 /** Uprights on every support, and short ones where the edge of an opening would float. */
 export function wallBattens(
@@ -54,12 +56,25 @@ export function wallBattens(
       if (us.some((at) => Math.abs(at - u) <= CARRIED_MM) || u < width || u > surface.unrolled.length - width) return;
       loose.push({ opening: opening.name, side: which });
       const at = which === 'front' ? u - BEHIND_EDGE_MM : u + BEHIND_EDGE_MM;
-      const v0 = foot ? Math.max(0, box.minY) : box.minY - 60;
-      made.push({ kind: 'noggin', upright: true, u0: at, u1: at, v0, v1: box.maxY + 60, why: opening.name });
+      const v0 = foot ? Math.max(0, box.minY) : box.minY - BEYOND_MM;
+      // no farther than the surface reaches
+      const [low, high] = reachOf(surface.unrolled, at);
+      made.push({
+        kind: 'noggin',
+        upright: true,
+        u0: at,
+        u1: at,
+        v0: Math.max(v0, low),
+        v1: Math.min(box.maxY + BEYOND_MM, high),
+        why: opening.name,
+      });
     };
     const level = (which: 'low' | 'high', v: number): void => {
-      loose.push({ opening: opening.name, side: which });
       const at = which === 'low' ? v - BEHIND_EDGE_MM : v + BEHIND_EDGE_MM;
+      // an opening that reaches the surface's own edge leaves nothing there to be carried
+      const [low, high] = reachOf(surface.unrolled, (box.minX + box.maxX) / 2);
+      if (at < low || at > high) return;
+      loose.push({ opening: opening.name, side: which });
       // between the uprights, which are there already
       const inside = us.filter((u) => u > box.minX + width && u < box.maxX - width);
       const ends = [box.minX, ...inside, box.maxX];
