@@ -67,7 +67,7 @@ function benchLinings() {
   const file = readProjectFile(readFileSync(join(root, 'demo/bulrush.json'), 'utf8'));
   const maker = createLinedRoom();
   const shape = createDeriver().shape(file.project, file.priceBook);
-  const { survey, units, fittings, settings, linings } = file.project;
+  const { survey, units, fittings, reserved, headers, corners, settings, linings } = file.project;
   const ribs = derive(file.project, file.priceBook).ribs;
   const input = (i) => ({
     bare: shape.shell,
@@ -77,6 +77,9 @@ function benchLinings() {
     units,
     arches: shape.arches,
     fittings,
+    reserved,
+    headers,
+    corners,
     linings: Object.fromEntries(
       Object.entries(linings).map(([name, choice]) => [
         name,
