@@ -134,6 +134,8 @@ export const LINING_EN = {
   'box.clearance': 'Kept round an arch',
   'box.window':
     '{name}: clear {length} × {height}, {lost} % of the light lost. Fit sill, head, then the upright boards, trim last; try each before glue.',
+  'box.hatch':
+    '{name}: clear {length} × {height}, {lost} % of the light lost. Fit the two boards along, then those across between them, trim last; try each before glue.',
   'box.track':
     'Curtain or blind: track {length}, {brackets} brackets; hem {hems} below it at its front, middle and rear.',
   'box.missing': '{name}: depth not read for {sides}.',
@@ -178,6 +180,8 @@ export const LINING_EN = {
   'floor.fixing.glued': 'glued, screwed only where hidden',
   'floor.fixing.loose': 'laid loose, held by furniture',
   'floor.stick': 'Story stick across, middles of the battens from the left-hand one: {marks}',
+  'floor.glue': 'Adhesive: {metres} m of bead, under every batten and on it, {millilitres} ml.',
+  'floor.glueRows': 'Adhesive: {metres} m of bead in rows over the board, {millilitres} ml.',
   'floor.unheld': 'Nothing stands on {parts}: laid loose it will lift and drum. Glue it, or take flat board only.',
   'floor.buying':
     'Buying the board: lay the sheet on its edge and look along it, look for gaps in the core, keep it flat and dry; a bowed sheet has to be screwed.',

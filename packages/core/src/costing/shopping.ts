@@ -33,9 +33,6 @@ export interface Shopping {
   readonly unpriced: readonly string[];
 }
 
-/** Beads of floor adhesive run this far apart, mm; a 6 mm bead takes 28 ml a metre. */
-const BEAD_SPACING_MM = 250;
-const BEAD_ML_PER_METRE = 28;
 /** Subfloor screws, one in each square of this side, mm. */
 const SUBFLOOR_SCREW_MM = 225;
 /** A screw every so far along the edges of carcass panels that carry others, mm. */
@@ -60,6 +57,8 @@ export interface ShoppingInput {
   /** Screws of the floor board as they are set out; null where they are not, and go by its area. */
   readonly floorScrews: number | null;
   readonly floorFixing: FloorChoice['fixing'];
+  /** Adhesive under the board, ml. */
+  readonly floorGlue: number;
   /** Caulk for joints and edges of linings that stay in sight, ml. */
   readonly caulk: number;
   readonly settings: Settings;
@@ -221,14 +220,8 @@ function fixingNeeds(input: ShoppingInput): Need[] {
   const caulk = find('caulk');
   const coat = input.coats ? find(input.coats.material) : null;
   return [
-    ...(floorGlue && floorArea > 0 && input.floorFixing !== 'loose'
-      ? [
-          {
-            phase: 'fixing' as const,
-            material: floorGlue,
-            amount: (floorArea / 1e6 / (BEAD_SPACING_MM / 1000)) * BEAD_ML_PER_METRE,
-          },
-        ]
+    ...(floorGlue && input.floorGlue > 0
+      ? [{ phase: 'fixing' as const, material: floorGlue, amount: input.floorGlue }]
       : []),
     ...(sealer && floorArea > 0
       ? [

@@ -26,6 +26,8 @@ export interface LinedFloor {
   readonly coats: FloorCoats | null;
   /** Insulation under the board, in pieces; null when there is none. */
   readonly insulation: FloorFoam | null;
+  /** Adhesive under the board: metres of bead, along every batten or in rows, and ml; null where it is not glued. */
+  readonly glue: { readonly metres: number; readonly millilitres: number } | null;
   /** Pieces of a board laid loose that nothing stands on. */
   readonly unheld: readonly string[];
   /** The room's floor, on which the finish lies. */
@@ -53,6 +55,15 @@ function roomFloor(inner: Shell, arches: readonly ArchShape[]): Outline | null {
 function coatedArea(room: Outline, units: readonly Unit[], choice: Project['linings']['floor']): number {
   const pieces = choice.finish === 'seen' ? cutOut(room, footprints(units, FAR_MM)) : [room];
   return pieces.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
+}
+
+/** Beads without battens run this far apart, mm; a 6 mm bead takes 28 ml a metre. */
+const BEAD_SPACING_MM = 250;
+const BEAD_ML_PER_METRE = 28;
+function glueUnder(outline: Outline, laid: FloorBattens | null): NonNullable<LinedFloor['glue']> {
+  // one bead along each batten and one under it on the vehicle's floor; else rows over the whole board
+  const metres = laid ? 2 * laid.metres : outlineArea(outline) / BEAD_SPACING_MM / 1000;
+  return { metres, millilitres: metres * BEAD_ML_PER_METRE };
 }
 
 /** A loose piece is held when so much of it lies under furniture, mm2. */
@@ -136,6 +147,7 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
         ? floorCoats(choice, coatedArea(room, units, choice), survey, inner.length, settings, book)
         : null,
     room,
+    glue: subfloor && choice.fixing !== 'loose' ? glueUnder(subfloor.outline, laid) : null,
     unheld:
       subfloor && choice.fixing === 'loose'
         ? subfloor.parts.filter((_, i) => !isHeld(subfloor.pieces[i], units)).map((part) => part.id)

@@ -1,5 +1,4 @@
 import type { BoxChoice, PriceBook, Side, Survey, Unit } from '../project/schema.js';
-import { isBar } from '../cutting/from-parts.js';
 import type { Part, Spot } from '../joinery/part.js';
 import { bevelOf } from '../joinery/scribe.js';
 import { placedOpenings, type PlacedOpening } from '../layers/areas.js';
@@ -7,6 +6,8 @@ import { materialOf } from '../layers/buildup.js';
 import type { Reveal } from '../layers/knock-on.js';
 import { valueAt } from '../measure/address.js';
 import { spread, type Point } from '../numeric/plane.js';
+import { frameTrim, TRIM_BACK_MM } from './frame-trim.js';
+import { hatchBox } from './hatch-box.js';
 import { halfWidth, leanUp, type Shell } from '../shell/shell.js';
 
 /** The box round one window: four boards squared inside, and the trim in front of them. */
@@ -18,8 +19,10 @@ export interface WindowBox {
   /** Light lost to a slant and to the boards, share of the opening. */
   readonly lost: number;
   readonly parts: readonly Part[];
-  /** A curtain or blind in front of it. */
-  readonly track: Track;
+  /** It is in the roof. */
+  readonly above: boolean;
+  /** A curtain or blind in front of it; null for what is in the roof. */
+  readonly track: Track | null;
   /** Units that stand in front of the glass: their backs are seen from outside. */
   readonly behind: readonly string[];
   /** Sides whose depth is not read yet. */
@@ -56,10 +59,6 @@ function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readon
     hems: [from, from + length / 2, from + length].map((x) => z - top(x) - HEM_CLEAR_MM),
   };
 }
-
-/** The trim stands back from the boards' inner faces, mm. */
-const TRIM_BACK_MM = 3;
-const MITRE = { start: 45, end: 45 } as const;
 
 /** The largest upright rectangle within an opening whose sides lean. */
 function squared(survey: Survey, placed: PlacedOpening): { readonly from: number; readonly to: number } {
@@ -177,48 +176,17 @@ function boxFor(
       across: inward,
     });
   }
-  const trim = materialOf(book, choice.trim);
-  if (trim && isBar(trim)) {
-    const inside = { length: to - from - 2 * thickness + 2 * TRIM_BACK_MM, height: height + 2 * TRIM_BACK_MM };
-    const piece = (number: number, clear: number, origin: Spot, along: Spot, across: Spot): Part => {
-      const length = clear + 2 * trim.width;
-      return {
-        id: `window-${opening.id}-trim-${number}`,
-        role: 'trim',
-        number,
-        unit: null,
-        surface: 'windows',
-        of: opening.name,
-        material: trim.id,
-        thickness: trim.thickness,
-        outline: {
-          outer: [
-            [trim.width, 0],
-            [length - trim.width, 0],
-            [length, trim.width],
-            [0, trim.width],
-          ],
-          holes: [],
-        },
-        grain: true,
-        ends: MITRE,
-        edges: [],
-        place: { origin, along, across },
-      };
-    };
-    const [x0, z0] = [from + thickness - TRIM_BACK_MM, sill + thickness - TRIM_BACK_MM];
-    const y = sign * halfWidth(face, side, x0, z0);
-    parts.push(
-      piece(1, inside.length, [x0 - trim.width, y, z0], [1, 0, 0], [0, 0, -1]),
-      piece(2, inside.length, [x0 - trim.width, y, z0 + inside.height], [1, 0, 0], [0, 0, 1]),
-      piece(3, inside.height, [x0, y, z0 - trim.width], [0, 0, 1], [-1, 0, 0]),
-      piece(4, inside.height, [x0 + inside.length, y, z0 - trim.width], [0, 0, 1], [1, 0, 0]),
-    );
-  }
+  const inside = { length: to - from - 2 * thickness + 2 * TRIM_BACK_MM, height: height + 2 * TRIM_BACK_MM };
+  const [x0, z0] = [from + thickness - TRIM_BACK_MM, sill + thickness - TRIM_BACK_MM];
+  const y0 = sign * halfWidth(face, side, x0, z0);
+  parts.push(
+    ...frameTrim(opening, materialOf(book, choice.trim), inside, (a, b) => [x0 + a, y0, z0 + b], [1, 0, 0], [0, 0, 1]),
+  );
   const clear = { length: to - from - 2 * thickness, height };
   return {
     opening: opening.id,
     name: opening.name,
+    above: false,
     clear,
     lost: 1 - (clear.length * clear.height) / ((placed.to - placed.from) * (head - sill)),
     parts,
@@ -232,7 +200,7 @@ function boxFor(
   };
 }
 
-/** The boxes of all framed windows in the side walls that have a lining. Nothing when their board is not in the price book. */
+/** The boxes of all framed windows in the side walls, and hatches in the roof, that have a lining. Nothing when their board is not in the price book. */
 export function windowBoxes(
   survey: Survey,
   reveals: readonly Reveal[],
@@ -244,7 +212,9 @@ export function windowBoxes(
   if (!materialOf(book, choice.board)) return [];
   return placedOpenings(survey).flatMap((placed): WindowBox[] => {
     const reveal = reveals.find((candidate) => candidate.opening.id === placed.opening.id);
-    const wall = placed.opening.surface === 'left' || placed.opening.surface === 'right';
-    return reveal && wall && reveal.most !== null ? [boxFor(placed, reveal, survey, units, face, choice, book)] : [];
+    if (!reveal || reveal.most === null || placed.opening.surface === 'rear') return [];
+    return placed.opening.surface === 'roof'
+      ? [hatchBox(placed, reveal, face, choice, book)]
+      : [boxFor(placed, reveal, survey, units, face, choice, book)];
   });
 }

@@ -192,6 +192,7 @@ export function createDeriver(): Deriver {
         coats: made.coats,
         floorScrews: laid ? made.screws.length : null,
         floorFixing: choice.fixing,
+        floorGlue: made.glue?.millilitres ?? 0,
         caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
         settings,
         book,

@@ -173,6 +173,14 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
             {t('floor.stick', { marks: rows.map((y) => len(y - (rows[0] ?? 0), decimals)).join(' · ') })}
           </p>
         )}
+        {floor.glue && (
+          <p className="small figures">
+            {t(scene.shape.floorBattens ? 'floor.glue' : 'floor.glueRows', {
+              metres: floor.glue.metres.toFixed(1),
+              millilitres: Math.round(floor.glue.millilitres),
+            })}
+          </p>
+        )}
         {floor.unheld.length > 0 && (
           <p className="small needs">{t('floor.unheld', { parts: floor.unheld.join(', ') })}</p>
         )}

@@ -58,20 +58,22 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
       {lined.windowBoxes.map((box) => (
         <div key={box.opening}>
           <p className="small">
-            {t('box.window', {
+            {t(box.above ? 'box.hatch' : 'box.window', {
               name: box.name,
               length: len(box.clear.length),
               height: len(box.clear.height),
               lost: Math.round(100 * box.lost),
             })}
           </p>
-          <p className="small soft figures">
-            {t('box.track', {
-              length: len(box.track.length),
-              brackets: box.track.brackets,
-              hems: box.track.hems.map((hem) => len(hem)).join(', '),
-            })}
-          </p>
+          {box.track && (
+            <p className="small soft figures">
+              {t('box.track', {
+                length: len(box.track.length),
+                brackets: box.track.brackets,
+                hems: box.track.hems.map((hem) => len(hem)).join(', '),
+              })}
+            </p>
+          )}
           {box.behind.length > 0 && (
             <p className="small">{t('box.behind', { name: box.name, units: box.behind.join(', ') })}</p>
           )}
