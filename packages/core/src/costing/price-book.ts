@@ -325,6 +325,7 @@ export function startPriceBook(): PriceBook {
         pack: { contents: 300, unit: 'ml', price: 640 },
       },
       fastener('screws-40', 'Screws 4 x 40', 'wood', 4, 40, 200, 1090),
+      fastener('screws-17', 'Screws 3.5 x 17', 'wood', 3.5, 17, 200, 590),
       fastener('screws-25', 'Screws 3.5 x 25', 'wood', 3.5, 25, 200, 690),
       fastener('screws-35', 'Screws 3.5 x 35', 'wood', 3.5, 35, 200, 850),
       fastener('screws-20', 'Screws 4 x 20', 'wood', 4, 20, 200, 790),

@@ -7,12 +7,14 @@ import { toV } from './unrolled.js';
 const LEAN_N = 250;
 const STRIP_MM = 300;
 const GIVES_MM = 6;
+/** A board that runs on over its supports gives F L3 / (90 E I) in the middle of the bay that is loaded. */
+const RUNS_ON = 90;
 /** As far above a mattress as a back leans, mm. */
 const BACK_MM = 500;
 
 /**
- * Where somebody leans against a lining: beside a bed, over its mattress. The lining is reckoned as a beam between the two
- * supports that are farthest apart there.
+ * Where somebody leans against a lining: beside a bed, over its mattress. The lining is reckoned as a board that runs on over its
+ * supports, loaded between the two that are farthest apart there.
  * @param along whether the material's grain runs along the vehicle
  */
 export function leanNotes(
@@ -36,7 +38,7 @@ export function leanNotes(
       .map((end, i) => ({ from: ends[i] ?? 0, to: end }))
       .filter(({ from, to }) => to > u0 && from < u1);
     const bay = Math.max(0, ...bays.map(({ from, to }) => to - from));
-    const sag = (LEAN_N * bay ** 3) / (48 * stiff.modulus * ((STRIP_MM * thickness ** 3) / 12));
+    const sag = (LEAN_N * bay ** 3) / (RUNS_ON * stiff.modulus * ((STRIP_MM * thickness ** 3) / 12));
     return sag > GIVES_MM && low > 0
       ? [message('lining.lean', { unit: unit.name, sag: mm(sag), bay: mm(bay), high: mm(BACK_MM) })]
       : [];
