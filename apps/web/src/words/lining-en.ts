@@ -182,6 +182,7 @@ export const LINING_EN = {
   'floor.stick': 'Story stick across, middles of the battens from the left-hand one: {marks}',
   'floor.glue': 'Adhesive: {metres} m of bead, under every batten and on it, {millilitres} ml.',
   'floor.glueRows': 'Adhesive: {metres} m of bead in rows over the board, {millilitres} ml.',
+  'floor.keepBack': 'Kept back at side doors',
   'floor.unheld': 'Nothing stands on {parts}: laid loose it will lift and drum. Glue it, or take flat board only.',
   'floor.buying':
     'Buying the board: lay the sheet on its edge and look along it, look for gaps in the core, keep it flat and dry; a bowed sheet has to be screwed.',

@@ -11,6 +11,7 @@ import { applyOperation } from '../project/edit.js';
 import type { FloorChoice, PriceItem, Project } from '../project/schema.js';
 import { coatTimes } from './floor-coats.js';
 import { floorFinish } from './floor-finish.js';
+import { keptBack } from './floor-holes.js';
 import { floorInsulation } from './floor-pieces.js';
 import { finishWays } from './finish-ways.js';
 import { templateParts } from './floor.js';
@@ -268,6 +269,38 @@ describe('how the floor board is held', () => {
     // the bed and the kitchen stand on some of them
     expect(held('loose').floor.unheld.length).toBeLessThan(boards.length);
     expect(held('screwed').floor.unheld).toEqual([]);
+  });
+});
+
+describe('the board at a side door', () => {
+  // Wren’s sliding door is 1130 wide, from 240 to 1370 on the right
+  const area = (project: Project): number => {
+    const { subfloor } = derive(project, wren.priceBook);
+    return subfloor ? outlineArea(subfloor.outline) : 0;
+  };
+  const bare: Project = { ...wren.project, units: [] };
+
+  it('is kept back by as much as is asked for, over the width of the door', () => {
+    const less = area(bare) - area(floorChange(bare, { keepBack: 40 }));
+    // less what the round of its two inner corners leaves standing
+    expect(less).toBeGreaterThan(1130 * 40 - 400);
+    expect(less).toBeLessThan(1130 * 40 + 1);
+    expect(keptBack(bare.survey, [], 40)).toEqual([{ side: 'right', from: 240, to: 1370, by: 40 }]);
+  });
+
+  it('is carried out under a unit that stands in the door', () => {
+    const bench = wren.project.units.find((unit) => unit.id === 'bench');
+    if (bench?.kind !== 'base-cupboard') throw new Error('no bench');
+    const within = [{ ...bench, x: 500, length: 400 }];
+    expect(keptBack(bare.survey, within, 40).map(({ from, to }) => [from, to])).toEqual([
+      [240, 500],
+      [900, 1370],
+    ]);
+    expect(keptBack(bare.survey, [{ ...bench, x: 100, length: 1400 }], 40)).toEqual([]);
+    expect(keptBack(bare.survey, [{ ...bench, x: 1000, length: 900 }], 40).map(({ to }) => to)).toEqual([1000]);
+    // on the other side it changes nothing
+    expect(keptBack(bare.survey, [{ ...bench, side: 'left', x: 500, length: 400 }], 40)).toHaveLength(1);
+    expect(keptBack(bare.survey, within, 0)).toEqual([]);
   });
 });
 

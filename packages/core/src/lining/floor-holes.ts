@@ -1,5 +1,6 @@
-import type { FloorHatch, Survey, Unit } from '../project/schema.js';
+import type { FloorHatch, Side, Survey, Unit } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
+import { placedOpenings } from '../layers/areas.js';
 import { valueAt } from '../measure/address.js';
 import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { clipTo } from '../numeric/shapes.js';
@@ -32,6 +33,39 @@ export function drilledHoles(
         ? []
         : [{ id, at: [x, y] as const, ring: circle([x, y], size / 2 + SLEEVE_MM) }];
     });
+}
+
+/** A stretch of the floor's edge where the board is kept back, along the vehicle, mm. */
+export interface KeptBack {
+  readonly side: Side;
+  readonly from: number;
+  readonly to: number;
+  readonly by: number;
+}
+const NONE: readonly KeptBack[] = [];
+
+/**
+ * Where the board is kept back at side doors, for a trim or a seal: the width of each door less what units stand in, under
+ * whose fronts the board is carried out.
+ */
+export function keptBack(survey: Survey, units: readonly Unit[], by: number): readonly KeptBack[] {
+  if (by <= 0) return NONE;
+  return placedOpenings(survey).flatMap(({ opening, from, to }): KeptBack[] => {
+    const { surface } = opening;
+    if (opening.kind !== 'door' || (surface !== 'left' && surface !== 'right')) return [];
+    const standing = units
+      .filter((unit) => unit.kind === 'platform-bed' || unit.side === surface)
+      .map((unit) => [unit.x, unit.x + unit.length] as const)
+      .sort((a, b) => a[0] - b[0]);
+    let at = from;
+    const free: KeptBack[] = [];
+    for (const [x0, x1] of [...standing, [to, to] as const]) {
+      if (x0 > at) free.push({ side: surface, from: at, to: Math.min(x0, to), by });
+      at = Math.max(at, x1);
+      if (at >= to) break;
+    }
+    return free;
+  });
 }
 
 const openingOf = ({ x, y, length, width }: FloorHatch): Ring =>

@@ -4,11 +4,13 @@ import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type R
 import { cutOut, roundInsideCorners, simplify } from '../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../shell/arch.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
+import type { KeptBack } from './floor-holes.js';
 import { toOrigin, type Part } from '../joinery/part.js';
 
 /** No strip of subfloor is narrower than this, mm. */
 const SMALLEST_STRIP_MM = 150;
 const CHORD_MM = 0.1;
+const FAR_MM = 1e5;
 
 export interface Subfloor {
   /** The whole board before it is split, in vehicle axes (x, y). */
@@ -30,8 +32,10 @@ export interface Subfloor {
 export interface FloorHoles {
   readonly drilled: readonly Ring[];
   readonly hatches: readonly { readonly opening: Ring }[];
+  /** Stretches of its edge where it is kept back. */
+  readonly kept: readonly KeptBack[];
 }
-const NO_HOLES: FloorHoles = { drilled: [], hatches: [] };
+const NO_HOLES: FloorHoles = { drilled: [], hatches: [], kept: [] };
 
 /** The outline at the height where the board's edge will really be: the narrowest of its two faces, less the clearance and the arches. */
 function floorOutline(
@@ -40,6 +44,7 @@ function floorOutline(
   from: number,
   to: number,
   settings: Settings,
+  kept: readonly KeptBack[],
 ): Outline | null {
   const [x0, x1] = [settings.floorClearance, shell.length - settings.floorClearance];
   const xs = [
@@ -55,7 +60,16 @@ function floorOutline(
     const ring = archFootprint(arch, shell, from, settings.floorClearance);
     return ring ? [ring] : [];
   });
-  const [whole] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, bites);
+  // kept back by as much everywhere: the strip follows the wall
+  const strips = kept.map(({ side, from: first, to: last, by }): Ring => {
+    const sign = side === 'left' ? -1 : 1;
+    const inward = spread(first, last, 9).map((x): Point => [
+      x,
+      sign * (Math.min(halfWidth(shell, side, x, from), halfWidth(shell, side, x, to)) - settings.floorClearance - by),
+    ]);
+    return [...inward, [last, sign * FAR_MM], [first, sign * FAR_MM]];
+  });
+  const [whole] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, [...bites, ...strips]);
   return whole ? { outer: roundInsideCorners(whole.outer, settings.floorCornerRadius), holes: whole.holes } : null;
 }
 
@@ -112,7 +126,7 @@ export function subfloorOf(
   const sheets = board?.material?.stocks ?? [];
   const heights = board ? floorLayerHeights(depth, board.layer.id) : null;
   if (!board || !heights || sheets.length === 0) return null;
-  const outline = floorOutline(shell, arches, heights.from, heights.to, settings);
+  const outline = floorOutline(shell, arches, heights.from, heights.to, settings, holes.kept);
   if (!outline) return null;
   const box = boxOf(outline.outer);
   const [length, width] = [box.maxX - box.minX, box.maxY - box.minY];

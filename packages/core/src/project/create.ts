@@ -141,6 +141,7 @@ export function emptyLinings(): Pick<
       floor: {
         direction: null,
         finish: 'everywhere',
+        keepBack: 0,
         fixing: 'screwed',
         tiles: 'half',
         joint: 3,

@@ -16,7 +16,7 @@ import { faceFixings, revealsOf } from '../layers/knock-on.js';
 import { roomLeft } from '../layers/room-left.js';
 import { heatLoss, ribShare } from '../layers/warmth.js';
 import { createLinedRoom, type LinedRoom } from '../lining/room.js';
-import { hatchOpenings, drilledHoles } from '../lining/floor-holes.js';
+import { hatchOpenings, drilledHoles, keptBack } from '../lining/floor-holes.js';
 import { linedFloor, type LinedFloor } from '../lining/floor.js';
 import { floorBattens, type FloorBattens } from '../lining/floor-battens.js';
 import { layoutChecks } from '../layout/checks.js';
@@ -97,7 +97,9 @@ export function createDeriver(): Deriver {
       a[0] === b[0] &&
       ([1, 2] as const).every((i) => a[i].length === b[i].length && a[i].every((parts, k) => parts === b[i][k])),
   );
-  const holesIn = memoLast((survey: Survey, hatches: Project['floorHatches']) => ({
+  const keptIn = memoLast(keptBack);
+  const holesIn = memoLast((survey: Survey, hatches: Project['floorHatches'], kept: ReturnType<typeof keptBack>) => ({
+    kept,
     drilled: drilledHoles(survey).map((hole) => hole.ring),
     hatches: hatchOpenings(hatches),
   }));
@@ -301,7 +303,7 @@ export function createDeriver(): Deriver {
           meets,
           found.arches,
           project.settings,
-          holesIn(survey, project.floorHatches),
+          holesIn(survey, project.floorHatches, keptIn(survey, project.units, project.linings.floor.keepBack)),
           project.linings.floor.direction,
         )
       : null;

@@ -103,6 +103,8 @@ export const floorChoiceSchema = z.strictObject({
   direction: z.enum(['across', 'along']).nullable(),
   /** The finish everywhere, or only where no unit stands. */
   finish: z.enum(['everywhere', 'seen']),
+  /** How far the board is kept back at the side doors, mm, but where a unit stands in the door: there it is carried out. */
+  keepBack: gapSchema,
   /** The board glued and screwed; glued, with screws only where furniture hides them; or laid loose and held by furniture. */
   fixing: z.enum(['screwed', 'glued', 'loose']),
   /** Tiles in a grid, or each row begun with a half. */

@@ -34,6 +34,11 @@ function SubfloorChoices({ scene }: { readonly scene: Scene }) {
           value={settings.floorCornerRadius}
           onTake={(floorCornerRadius) => change({ floorCornerRadius })}
         />
+        <LengthField
+          label={t('floor.keepBack')}
+          value={scene.project.linings.floor.keepBack}
+          onTake={(keepBack) => act({ name: 'changeFloor', payload: { changes: { keepBack } } })}
+        />
         <PickField
           label={t('build.meets')}
           value={settings.floorMeets}
