@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import type { DoubtGrid, Side } from '@nestplank/core';
 import { ringPath } from '../ui/path.js';
-import { wallPatch, type FoldOutFrame } from './geometry.js';
+import { isNarrow, wallPatch, type FoldOutFrame } from './geometry.js';
 
 const SIDES: readonly Side[] = ['left', 'right'];
 /** Beyond the goal a place is hatched; beyond so many goals more closely. */
@@ -25,7 +25,12 @@ export const DoubtLayer = memo(function DoubtLayer({
   return (
     <g role="img" aria-label={label} pointerEvents="none">
       {[...doubt.left, ...doubt.right].flat().some((value) => value > goal) && (
-        <text x={frame.rightEdge} y={frame.top + frame.height + 18} textAnchor="end" className="needs">
+        <text
+          x={frame.rightEdge}
+          y={frame.top + frame.height + (isNarrow(frame) ? 36 : 18)}
+          textAnchor="end"
+          className="needs"
+        >
           {legend}
         </text>
       )}

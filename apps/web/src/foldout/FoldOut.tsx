@@ -4,13 +4,10 @@ import { useScene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import { useSize } from '../ui/use-size.js';
 import { useSpeech } from '../words/words.js';
-import { foldOutFrame, type FoldOutFrame } from './geometry.js';
+import { isNarrow, foldOutFrame, type FoldOutFrame } from './geometry.js';
 import { ArchPlan, ShellLayer } from './ShellLayer.js';
 import { LiningLayer } from './LiningLayer.js';
 import { SliceMark } from './SliceMark.js';
-
-/** On a drawing narrower than this the walls are named shortly. */
-const NARROW_PX = 420;
 
 /** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
 export function FoldOut({
@@ -33,7 +30,7 @@ export function FoldOut({
     () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null),
     [shell, width, height],
   );
-  const narrow = frame !== null && frame.rightEdge - frame.leftEdge < NARROW_PX;
+  const narrow = frame !== null && isNarrow(frame);
   return (
     <div className="drawing" ref={ref}>
       {scene && !shell && <p className="empty">{t('foldout.empty')}</p>}

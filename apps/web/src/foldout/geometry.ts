@@ -14,6 +14,8 @@ export interface FoldOutFrame {
 }
 
 const MARGIN = { top: 34, bottom: 48, side: 18 };
+/** On a narrow screen the switches below reach under what is written there: room for both, one over the other. */
+const NARROW = { width: 560, bottom: 88 };
 const RULER = 34;
 const GAP = 20;
 const ALONG = 33;
@@ -37,7 +39,8 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
   const [floorLeft, floorRight] = [widestFloor(shell, 'left'), widestFloor(shell, 'right')];
   const across = left + right + floorLeft + floorRight;
   const free = width - 2 * MARGIN.side - RULER - GAP;
-  const scale = Math.max(0.02, Math.min(free / across, (height - MARGIN.top - MARGIN.bottom) / shell.length));
+  const bottom = width < NARROW.width ? NARROW.bottom : MARGIN.bottom;
+  const scale = Math.max(0.02, Math.min(free / across, (height - MARGIN.top - bottom) / shell.length));
   const used = across * scale + RULER + GAP;
   const leftEdge = (width - used) / 2;
   const leftFoot = leftEdge + left * scale;
@@ -46,7 +49,7 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
   return {
     shell,
     scale,
-    top: MARGIN.top + Math.max(0, (height - MARGIN.top - MARGIN.bottom - shell.length * scale) / 2),
+    top: MARGIN.top + Math.max(0, (height - MARGIN.top - bottom - shell.length * scale) / 2),
     height: shell.length * scale,
     centre,
     leftFoot,
@@ -55,6 +58,10 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
     rightEdge: rightFoot + right * scale,
   };
 }
+
+/** Words written below or above it come too near each other when it is narrower than this, px. */
+const NARROW_PX = 420;
+export const isNarrow = (frame: FoldOutFrame): boolean => frame.rightEdge - frame.leftEdge < NARROW_PX;
 
 export const screenY = (frame: FoldOutFrame, x: number): number => frame.top + x * frame.scale;
 export const screenX = (frame: FoldOutFrame, y: number): number => frame.centre + y * frame.scale;
