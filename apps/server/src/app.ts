@@ -76,6 +76,9 @@ async function demoFiles(demo: string): Promise<string[]> {
   return names.map((name) => join(demo, name));
 }
 
+/** How long a connection that is not used stays open. */
+const KEEP_ALIVE_MS = 65_000;
+
 /** Puts the server together; the caller listens and closes. */
 export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
   const fresh = !existsSync(options.database);
@@ -115,6 +118,10 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   if (fresh && options.demo)
     for (const file of await demoFiles(options.demo))
       await app.get(ProjectsService).import(await readFile(file, 'utf8'));
+  // a page that rests for a while asks again on the connection it has, which must not be closing just then
+  const server = app.getHttpServer();
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
+  server.headersTimeout = KEEP_ALIVE_MS + 1000;
   app.enableShutdownHooks();
   return app;
 }

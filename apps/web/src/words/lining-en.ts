@@ -202,6 +202,7 @@ export const LINING_EN = {
   'floor.noggins': '{count} noggins under seams and round hatches.',
   'floor.screws': '{count} screws, {hidden} of them where furniture will stand: drive those first.',
   'floor.insulation': 'Insulation between the battens',
+  'floor.insulationWhole': 'Insulation under the board',
   'floor.insulationPiece': '{count} × {length} × {width}{shaped}',
   'floor.insulationShaped': ' (cut to shape)',
   'floor.finish': 'Finish',
@@ -230,6 +231,7 @@ export const LINING_EN = {
   'floor.coatCount': 'Coats',
   'floor.coatsAre':
     '{area} m², {litres} l, {minutes} min a coat; the next no sooner than {from} h and no later than {to} h after at {temperature} °C.',
+  'floor.coatWhere': 'Coat it',
   'floor.coatAt': 'Coat {number}: day {day}, {hour} h into it',
   'floor.coatSand': 'sand and wipe first: the last one has set too hard by then',
   'floor.coatZones': 'In this order, along from the front: {zones}; out by {out}.',

@@ -4,7 +4,7 @@ import type { BuildUpDepths } from '../layers/buildup.js';
 import { BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED, materialOf } from '../layers/buildup.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import type { FloorCoats } from '../lining/floor-coats.js';
-import type { FloorFinish } from '../lining/floor-finish.js';
+import { finishAmount, type FloorFinish } from '../lining/floor-finish.js';
 import { barStocks, isBar } from '../cutting/from-parts.js';
 import { outlineArea } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
@@ -143,10 +143,7 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
       const area = input.areas[surface];
       const { finish } = input;
       if (surface === 'floor' && finish && material?.id === finish.material && layer.place === 'continuous') {
-        const piece = (material.pieceLength * material.width) / 1e6;
-        // a roll sold by the area is as wide as it is
-        const rolled = sold === 'm' ? finish.metres : (finish.metres * material.width) / 1000;
-        const amount = finish.laid === 'roll' ? rolled : finish.planks * piece;
+        const amount = finishAmount(finish, material);
         needs.push({ phase: 'floor', material, amount, counted: true });
         continue;
       }

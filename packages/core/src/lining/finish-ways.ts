@@ -1,6 +1,6 @@
 import type { FloorChoice, PriceBook, Unit } from '../project/schema.js';
 import type { Outline } from '../numeric/plane.js';
-import { floorFinish, type FloorFinish } from './floor-finish.js';
+import { finishAmount, floorFinish, type FloorFinish } from './floor-finish.js';
 
 /** What one finish laid in one extent comes to. */
 export interface FinishWay {
@@ -32,13 +32,7 @@ export function finishWays(
       const finish = floorFinish(room, item, units, { ...choice, finish: where });
       const { pack } = item;
       if (!finish || !pack) return [];
-      const piece = (item.pieceLength * item.width) / 1e6;
-      const amount =
-        finish.laid !== 'roll'
-          ? finish.planks * piece
-          : pack.unit === 'm'
-            ? finish.metres
-            : (finish.metres * item.width) / 1000;
+      const amount = finishAmount(finish, item);
       const packs = Math.ceil(amount / pack.contents - 1e-9);
       const bought = pack.unit === 'm' ? (packs * pack.contents * item.width) / 1000 : packs * pack.contents;
       return [

@@ -108,6 +108,12 @@ export function floorFinish(
   return { ...common, ...made, awkward: awkwardPieces(over.pieces, made.rows, material, z) };
 }
 
+/** How much of a finish is taken, in the unit its pack is sold in: m2, or metres off a roll. */
+export function finishAmount(finish: FloorFinish, material: PriceItem): number {
+  if (finish.laid !== 'roll') return (finish.planks * material.pieceLength * material.width) / 1e6;
+  return material.pack?.unit === 'm' ? finish.metres : (finish.metres * material.width) / 1000;
+}
+
 type Laying = Pick<FloorFinish, 'rows' | 'planks' | 'metres' | 'seams' | 'short' | 'legal'>;
 
 /** Planks along the vehicle. */

@@ -1,20 +1,9 @@
-import type {
-  Fitting,
-  Lined,
-  LiningChoice,
-  PriceBook,
-  PriceItem,
-  Reserved,
-  Settings,
-  Survey,
-  Unit,
-} from '../project/schema.js';
+import type { Lined, LiningChoice, PriceBook, PriceItem, Settings } from '../project/schema.js';
 import { barStocks, isBar } from '../cutting/from-parts.js';
 import type { Part } from '../joinery/part.js';
 import type { BuildUpDepth } from '../layers/buildup.js';
 import { boxOf, rectangle, type Outline } from '../numeric/plane.js';
-import type { ArchShape } from '../shell/arch.js';
-import type { RibMap } from '../shell/ribs.js';
+
 import { curvatureRadius, roofHeight, wallTop, type Shell } from '../shell/shell.js';
 import { message, mm, type Message } from '../words/message.js';
 import { leastRadius, standOff, widestStrip } from './bending.js';
@@ -25,12 +14,12 @@ import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes } from './knocks.js';
 import { lampNotes, reservedNotes } from './lining-notes.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
-import { linedSurface, type LinedSurface } from './lined-surface.js';
+import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
 import { packersOf, type Packer } from './packers.js';
 import { edgeRanges, rowPieces, sheetPieces, withFittings, type PieceSet } from './pieces.js';
 import { scribeEdges } from './scribe-edges.js';
 import { setOutRows, type SetOut } from './set-out.js';
-import type { Unrolled } from './unrolled.js';
+
 import { wallBattens, type LooseEdge, type WallBatten } from './wall-battens.js';
 
 /** A piece with the part it is cut as, and what is to be known of it. */
@@ -85,19 +74,11 @@ export interface Lining {
   readonly parts: readonly Part[];
 }
 
-export interface LiningInput {
+export interface LiningInput extends Omit<LinedSurfaceInput, 'battens' | 'floor'> {
   readonly surface: Lined;
   /** The shell of the lining's middle. */
   readonly shell: Shell;
-  readonly unrolled: Unrolled;
   readonly depth: BuildUpDepth;
-  readonly choice: LiningChoice;
-  readonly survey: Survey;
-  readonly units: readonly Unit[];
-  readonly arches: readonly ArchShape[];
-  readonly fittings: readonly Fitting[];
-  readonly reserved: readonly Reserved[];
-  readonly ribs: RibMap;
   readonly settings: Settings;
   readonly book: PriceBook;
   /** Rows for the whole room; null when this surface is set out alone. */

@@ -11,11 +11,11 @@ import { useSpeech } from '../../../words/words.js';
 
 const change = (changes: Partial<FloorChoice>): Message | null => act({ name: 'changeFloor', payload: { changes } });
 
-function Where({ scene }: { readonly scene: Scene }) {
+function Where({ label, scene }: { readonly label: string; readonly scene: Scene }) {
   const { t } = useSpeech();
   return (
     <PickField
-      label={t('floor.finishWhere')}
+      label={label}
       value={scene.project.linings.floor.finish}
       choices={(['everywhere', 'seen'] as const).map((value) => ({ value, text: t(`floor.finish.${value}`) }))}
       onPick={(finish) => void change({ finish })}
@@ -47,7 +47,7 @@ function Laid({ scene }: { readonly scene: Scene }) {
         <p className="small needs">{t(`floor.finishShort.${finish.laid}`, { count: finish.short })}</p>
       )}
       {!finish.legal && finish.short === 0 && <p className="small needs">{t('floor.finishThin')}</p>}
-      <Where scene={scene} />
+      <Where label={t('floor.finishWhere')} scene={scene} />
       {finish.laid === 'tiles' && (
         <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
           <PickField
@@ -150,7 +150,7 @@ function Coated({ scene }: { readonly scene: Scene }) {
             })}{' '}
             {t('floor.coatCure', { hours: Math.round(coats.cure) })}
           </p>
-          <Where scene={scene} />
+          <Where label={t('floor.coatWhere')} scene={scene} />
         </>
       )}
     </section>

@@ -194,7 +194,7 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
       </section>
       {floor.insulation && floor.insulation.pieces.length > 0 && (
         <section className="section stack" style={{ gap: 2 }}>
-          <h2>{t('floor.insulation')}</h2>
+          <h2>{t(scene.shape.floorBattens ? 'floor.insulation' : 'floor.insulationWhole')}</h2>
           {floor.insulation.pieces.map((piece, i) => (
             <p key={i} className="small figures">
               {t('floor.insulationPiece', {
