@@ -101,7 +101,7 @@ for (const surface of ['left', 'right', 'ceiling']) {
 layer('doors', 'd1', 'closed-foam-10', 10, 'continuous');
 layer('doors', 'd2', 'poplar-5', 5, 'continuous');
 // the bare board is the floor
-apply('changeFloor', { changes: { coats: 3 } });
+apply('changeFloor', { changes: { coats: 3, fixing: 'glued' } });
 const cupboard = (id, name, side, x, length, front, height) =>
   apply('placeUnit', {
     unit: {

@@ -1,4 +1,4 @@
-import type { Covered, CutPlan, FloorChoice, Layer, PriceBook, PriceItem, Settings } from '../project/schema.js';
+import type { Covered, CutPlan, Layer, PriceBook, PriceItem, Settings } from '../project/schema.js';
 import type { Part } from '../joinery/part.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import { BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED, materialOf } from '../layers/buildup.js';
@@ -33,8 +33,6 @@ export interface Shopping {
   readonly unpriced: readonly string[];
 }
 
-/** Subfloor screws, one in each square of this side, mm. */
-const SUBFLOOR_SCREW_MM = 225;
 /** A screw every so far along the edges of carcass panels that carry others, mm. */
 const CARCASS_SCREW_MM = 150;
 /** Sealer on both faces of the floor board: coats, and ml for a square metre of one. */
@@ -54,9 +52,10 @@ export interface ShoppingInput {
   /** The floor's finish as it is set out, and what a bare floor is coated with; null when there is none. */
   readonly finish: FloorFinish | null;
   readonly coats: FloorCoats | null;
-  /** Screws of the floor board as they are set out; null where they are not, and go by its area. */
-  readonly floorScrews: number | null;
-  readonly floorFixing: FloorChoice['fixing'];
+  /** Screws of the floor board as they are set out. */
+  readonly floorScrews: number;
+  /** The stocked screw that the floor's own check allows; null where none fits, and none is bought. */
+  readonly floorScrew: string | null;
   /** Adhesive under the board, ml. */
   readonly floorGlue: number;
   /** Caulk for joints and edges of linings that stay in sight, ml. */
@@ -208,11 +207,9 @@ function fixingNeeds(input: ShoppingInput): Need[] {
   const joints = input.parts
     .filter((part) => ['bottom', 'shelf', 'rail', 'bed-front'].includes(part.role))
     .reduce((sum, part) => sum + 2 * Math.max(...part.outline.outer.map((p) => p[1])), 0);
-  const screws =
-    (input.floorScrews ?? (input.floorFixing === 'screwed' ? floorArea / SUBFLOOR_SCREW_MM ** 2 : 0)) +
-    joints / CARCASS_SCREW_MM +
-    4 * input.parts.filter((part) => part.unit !== null).length;
+  const screws = joints / CARCASS_SCREW_MM + 4 * input.parts.filter((part) => part.unit !== null).length;
   const [floorGlue, woodGlue, screw] = [find('floor-glue'), find('wood-glue'), find('screws-40')];
+  const floorScrew = input.floorScrew === null ? null : find(input.floorScrew);
   const sealer = find('wood-sealer');
   const caulk = find('caulk');
   const coat = input.coats ? find(input.coats.material) : null;
@@ -237,6 +234,9 @@ function fixingNeeds(input: ShoppingInput): Need[] {
       : []),
     ...(woodGlue && joints > 0
       ? [{ phase: 'fixing' as const, material: woodGlue, amount: (joints / 1000) * JOINT_ML_PER_METRE }]
+      : []),
+    ...(floorScrew && input.floorScrews > 0
+      ? [{ phase: 'fixing' as const, material: floorScrew, amount: input.floorScrews }]
       : []),
     ...(screw && screws >= 1 ? [{ phase: 'fixing' as const, material: screw, amount: Math.ceil(screws) }] : []),
   ];

@@ -1,5 +1,5 @@
 import type { DerivedShape, Derived } from './derived.js';
-import { cutProblems, shapeProblems } from './problems.js';
+import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
 import { solveJob } from '../cutting/search.js';
 import { planMaterial, type MaterialPlan } from '../cutting/cutting-room.js';
 import { jobsOf } from '../cutting/from-parts.js';
@@ -180,7 +180,7 @@ export function createDeriver(): Deriver {
       laid: FloorBattens | null,
       made: LinedFloor,
       linings: LinedRoom['linings'],
-      choice: Project['linings']['floor'],
+      floorScrew: string | null,
       settings: Project['settings'],
       book: PriceBook,
     ) =>
@@ -192,8 +192,8 @@ export function createDeriver(): Deriver {
         floorBattens: laid?.metres ?? null,
         finish: made.finish,
         coats: made.coats,
-        floorScrews: laid ? made.screws.length : null,
-        floorFixing: choice.fixing,
+        floorScrews: made.screws.length,
+        floorScrew,
         floorGlue: made.glue?.millilitres ?? 0,
         caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
         settings,
@@ -392,13 +392,15 @@ export function createDeriver(): Deriver {
     const length = first.shell?.length ?? 0;
     const areas = areasOf(first.room ?? first.bareRoom, project.survey);
     const laid = first.floorBattens;
+    const faces = fixings(first.depths, book);
+    const floorFace = faces.find((face) => face.surface === 'floor') ?? null;
     return {
       ...first,
       areas,
       left: left(project.people, project.units, first.shell, first.bareRoom, first.inner, first.room, first.depths),
       warmth: warmth(first.depths, areas, project.survey, project.settings),
       reveals: reveals(project.survey, first.depths),
-      fixings: fixings(first.depths, book),
+      fixings: faces,
       warnings: warnings(first.depths, project.settings),
       ribs: ribs(project.survey),
       cavities: cavities(project.survey, first.shell),
@@ -412,13 +414,17 @@ export function createDeriver(): Deriver {
         laid,
         first.floor,
         first.lined.linings,
-        project.linings.floor,
+        floorFace?.pick?.id ?? null,
         project.settings,
         book,
       ),
       mass: mass(first.parts, first.depths, areas, project.settings.floorBattens.spacing, book),
       schedule: schedule(project, first.parts, areas, book, first.floor.coats),
-      problems: [...first.problems, ...cutProblems(plans, made.without)],
+      problems: [
+        ...first.problems,
+        ...floorScrewProblems(first.floor, first.subfloor !== null, project.linings.floor.fixing, floorFace),
+        ...cutProblems(plans, made.without),
+      ],
     };
   };
   return { shape, derive };

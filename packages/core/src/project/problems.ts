@@ -9,6 +9,8 @@ import type { LinedFloor } from '../lining/floor.js';
 import type { holeClearances } from '../measure/cover-gate.js';
 import type { ShellResult } from '../shell/build.js';
 import type { Shell } from '../shell/shell.js';
+import type { FaceFixing } from '../layers/knock-on.js';
+import type { FloorChoice } from './schema.js';
 import { message, mm } from '../words/message.js';
 
 /** What is cut stays as it is; where the design has moved on, this says what no longer fits. */
@@ -118,4 +120,25 @@ export function shapeProblems({
       problems.map((said): Problem => ({ stage: 'build', place: arch, said })),
     ),
   ];
+}
+
+/** A board that is to be screwed down, and nothing it could be screwed to, or no stocked screw that neither falls short nor comes out below. */
+export function floorScrewProblems(
+  floor: LinedFloor,
+  board: boolean,
+  fixing: FloorChoice['fixing'],
+  face: FaceFixing | null,
+): Problem[] {
+  if (!board || fixing === 'loose') return [];
+  if (face && floor.screws.length > 0)
+    return face.pick === null
+      ? [
+          {
+            stage: 'build',
+            place: 'floor',
+            said: message('floor.noScrew', { least: mm(face.least), most: mm(face.most) }),
+          },
+        ]
+      : [];
+  return fixing === 'screwed' ? [{ stage: 'build', place: 'floor', said: message('floor.nothingToScrewTo') }] : [];
 }

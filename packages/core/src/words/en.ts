@@ -118,6 +118,10 @@ export const EN = {
   'cover.hole': '{name}: where the hole goes is not decided.',
   'cover.seal': '{name}: how the hole is sealed is not said.',
   'layers.barrierCold': '{barrier} lies on the cold side of {insulation}: vapour is caught between them.',
+  'floor.noScrew':
+    'No stocked screw holds the floor board without coming out below: it takes {least} to {most}. Enter one in the price book, or glue the board.',
+  'floor.nothingToScrewTo':
+    'The floor board is to be screwed down, but there is nothing under it that takes a screw: lay battens, or glue it or lay it loose.',
   'layers.barrierBattens': '{barrier} lies over the battens: every screw of the lining opens it. Put it behind them.',
   'layers.cold.floor': 'The floor has no insulation: the cold comes in there.',
   'layers.cold.left': 'The left wall has no insulation: the cold comes in there.',
