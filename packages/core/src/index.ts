@@ -1,8 +1,8 @@
 export * from './words/message.js';
 export { EN, type WordKey, type Words } from './words/en.js';
 export { formatMoney, PLAIN_VOICE, say, type Voice } from './words/say.js';
-export * from './measure/length.js';
-export * from './measure/address.js';
+export * from './words/length.js';
+export * from './document/address.js';
 export {
   furtherReadings,
   heightsOf,
@@ -15,8 +15,8 @@ export {
   type Progress,
   type WalkStep,
 } from './measure/walk.js';
-export { formatAngle, parseAngle, riseOver } from './measure/angle.js';
-export { datumOf, settingOut, type Datum, type SetOutPoint, type WallStraightness } from './measure/datum.js';
+export { formatAngle, parseAngle, riseOver } from './words/angle.js';
+export { datumOf, settingOut, type Datum, type SetOutPoint, type WallStraightness } from './layout/datum.js';
 export { levelOf, type Level } from './measure/level.js';
 export { likeStations, uprightPlanes, type UprightPlane } from './shell/likeness.js';
 export { type CavityGroup, type RibMap } from './shell/ribs.js';
@@ -50,10 +50,10 @@ export {
 } from './layers/schools.js';
 export { buildUpFigures, priceOfArea, type BuildUpFigures } from './layers/compare.js';
 export { type FaceFixing, type Reveal } from './layers/knock-on.js';
-export { type PersonFigure, type RoomLeft } from './layers/room-left.js';
-export { type FloorBatten, type FloorBattens } from './lining/floor-battens.js';
-export { whatMoved, type Moved } from './project/moved.js';
-export { vehicleMeasures, type VehicleMeasures } from './project/compare-vehicles.js';
+export { type PersonFigure, type RoomLeft } from './layout/room-left.js';
+export { type FloorBatten, type FloorBattens } from './lining/floor/floor-battens.js';
+export { whatMoved, type Moved } from './derive/moved.js';
+export { vehicleMeasures, type VehicleMeasures } from './derive/compare-vehicles.js';
 export { type Closure } from './measure/closure.js';
 export { uncertaintyOf } from './measure/trust.js';
 export { expectedAt, likelySlip, type Expectation, type Outlier } from './measure/quality.js';
@@ -76,27 +76,27 @@ export {
   type BuildUpDepths,
   type LayerDepth,
 } from './layers/buildup.js';
-export { blankOf, partMass, type Part, type PartEdge, type PartMarks, type PartRole } from './joinery/part.js';
-export { bedLevels } from './joinery/platform-bed.js';
+export { blankOf, partMass, type Part, type PartEdge, type PartMarks, type PartRole } from './parts/part.js';
+export { bedLevels } from './furniture/platform-bed.js';
 export { unitBoxes } from './layout/unit-box.js';
-export { RULES, ruleNamed } from './layout/rules/registry.js';
-export { type Grade, type Rule, type Verdict } from './layout/rules/rule.js';
-export { backOfKnee, SITTING_SHARE } from './layout/rules/people.js';
+export { RULES, ruleNamed } from './rules/registry.js';
+export { type Grade, type Rule, type Verdict } from './rules/rule.js';
+export { backOfKnee, SITTING_SHARE } from './rules/people.js';
 export { type Check, type Mend } from './layout/checks.js';
-export { type Subfloor } from './lining/subfloor.js';
-export { startPriceBook } from './costing/price-book.js';
+export { type Subfloor } from './lining/floor/subfloor.js';
+export { startPriceBook } from './materials/start-book.js';
 export { type BuyLine, type Shopping } from './costing/shopping.js';
 export { type MassFigures } from './mass/mass.js';
 export { type PlannedTask, type Schedule, type Stretch } from './work/schedule.js';
 export { type Task } from './work/tasks.js';
-export * from './project/schema.js';
+export * from './document/schema.js';
 export {
   OPERATION_NAMES,
   OPERATION_PAYLOADS,
   type Operation,
   type OperationName,
   type OperationOf,
-} from './project/operation.js';
+} from './document/operation.js';
 export {
   applyOperation,
   isProject,
@@ -105,42 +105,42 @@ export {
   readOperation,
   type Edit,
   type Patch,
-} from './project/edit.js';
-export { createProject, startSettings, surveyAsStart, type NewProject, type VehicleKind } from './project/create.js';
-export { createDeriver, derive, type Deriver } from './project/derive.js';
-export type { Derived, DerivedShape, Problem } from './project/derived.js';
+} from './document/editing.js';
+export { createProject, startSettings, surveyAsStart, type NewProject, type VehicleKind } from './document/create.js';
+export { createDeriver, derive, type Deriver } from './derive/derive.js';
+export type { Derived, DerivedShape, Problem } from './derive/derived.js';
 
-export { costWith, keptFrom, keptNow, type MaterialPlan } from './cutting/cutting-room.js';
-export type { CutConflict, PlannedSheet } from './cutting/planned.js';
-export { fenceOrder, secondsPerCut, settingStep, type FenceSetting } from './cutting/fence.js';
-export { eachFloorWay, type FloorWay } from './lining/floor-ways.js';
-export { templateParts, type LinedFloor } from './lining/floor.js';
-export { floorCoats, type FloorCoats } from './lining/floor-coats.js';
-export { finishWays, type FinishWay } from './lining/finish-ways.js';
-export { curtainAcross, type Curtain } from './lining/curtain.js';
-export { grooveSpans, type Grooves } from './lining/grooves.js';
-export type { CornerPiece } from './lining/corner.js';
-export type { HeaderBox } from './lining/header-box.js';
-export type { DoorLinings, DoorPanel } from './lining/door-lining.js';
-export type { FittingStep } from './lining/fitting-order.js';
-export { footprints as footprintsOf, type FloorFinish } from './lining/floor-finish.js';
-export { eachLining, type LiningCase } from './lining/compare.js';
-export { schoolOf, type Lining, type LiningPiece } from './lining/lining.js';
-export { foundSeams, seamFigures, type SeamFigures } from './lining/seam-figures.js';
-export type { Seam } from './lining/seams.js';
+export { costWith, keptFrom, keptNow, type MaterialPlan } from './cutting/plan/cutting-room.js';
+export type { CutConflict, PlannedSheet } from './cutting/plan/planned.js';
+export { fenceOrder, secondsPerCut, settingStep, type FenceSetting } from './cutting/plan/fence.js';
+export { eachFloorWay, type FloorWay } from './derive/floor-ways.js';
+export { templateParts, type LinedFloor } from './lining/floor/floor.js';
+export { floorCoats, type FloorCoats } from './lining/floor/floor-coats.js';
+export { finishWays, type FinishWay } from './lining/floor/finish-ways.js';
+export { curtainAcross, type Curtain } from './lining/boxes/curtain.js';
+export { grooveSpans, type Grooves } from './lining/surface/grooves.js';
+export type { CornerPiece } from './lining/boxes/corner.js';
+export type { HeaderBox } from './lining/boxes/header-box.js';
+export type { DoorLinings, DoorPanel } from './lining/surface/door-lining.js';
+export type { FittingStep } from './lining/surface/fitting-order.js';
+export { footprints as footprintsOf, type FloorFinish } from './lining/floor/floor-finish.js';
+export { eachLining, type LiningCase } from './derive/lining-ways.js';
+export { schoolOf, type Lining, type LiningPiece } from './lining/surface/lining.js';
+export { foundSeams, seamFigures, type SeamFigures } from './lining/surface/seam-figures.js';
+export type { Seam } from './lining/surface/seams.js';
 export { createLinedRoom, LINED, type LinedRoom } from './lining/room.js';
-export { asSeen, outlineOf, reachOf, toPlace, type Unrolled } from './lining/unrolled.js';
-export type { WindowBox } from './lining/window-box.js';
-export type { ArchBox } from './lining/arch-box.js';
-export { isBar } from './cutting/from-parts.js';
-export { bookAsBought } from './layers/as-bought.js';
-export { learntAllowance, patternState, scribeLine, shapeOf, takenOff, type ScribeLine } from './joinery/scribing.js';
-export { footprintOf } from './cutting/footprint.js';
-export { barOutline } from './cutting/mitres.js';
-export { cutName, stepsOf, type Step } from './cutting/steps.js';
-export { movePart, placesFor, type FreePlace, type MoveRefusal } from './cutting/by-hand.js';
-export { boardMass, heavyParts, merchantCuts, type HeavyPart, type MerchantCuts } from './cutting/carrying.js';
-export { planFaults } from './cutting/verify.js';
-export type { CutJob } from './cutting/job.js';
-export { sheetLetter } from './cutting/letters.js';
-export { isHanded, otherHand } from './joinery/hand.js';
+export { asSeen, outlineOf, reachOf, toPlace, type Unrolled } from './lining/surface/unrolled.js';
+export type { WindowBox } from './lining/boxes/window-box.js';
+export type { ArchBox } from './lining/boxes/arch-box.js';
+export { isBar } from './cutting/job/from-parts.js';
+export { bookAsBought } from './materials/as-bought.js';
+export { learntAllowance, patternState, scribeLine, shapeOf, takenOff, type ScribeLine } from './parts/scribing.js';
+export { footprintOf } from './cutting/plan/footprint.js';
+export { barOutline } from './cutting/job/mitres.js';
+export { cutName, stepsOf, type Step } from './cutting/plan/steps.js';
+export { movePart, placesFor, type FreePlace, type MoveRefusal } from './cutting/plan/by-hand.js';
+export { boardMass, heavyParts, merchantCuts, type HeavyPart, type MerchantCuts } from './cutting/plan/carrying.js';
+export { planFaults } from './cutting/job/verify.js';
+export type { CutJob } from './cutting/job/job.js';
+export { sheetLetter } from './cutting/plan/letters.js';
+export { isHanded, otherHand } from './parts/hand.js';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { derive } from '../project/derive.js';
-import { applyOperation } from '../project/edit.js';
+import { derive } from '../derive/derive.js';
+import { applyOperation } from '../document/editing.js';
 import { readProjectFile } from '../formats/read.js';
 import demo from '../../../../demo/wren.json?raw';
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { derive } from '../project/derive.js';
-import { applyOperation } from '../project/edit.js';
-import type { Operation } from '../project/operation.js';
+import { derive } from '../derive/derive.js';
+import { applyOperation } from '../document/editing.js';
+import type { Operation } from '../document/operation.js';
 import { readProjectFile } from '../formats/read.js';
 import { buildUpDepth } from '../layers/buildup.js';
 import { outlineArea } from '../numeric/plane.js';
@@ -12,7 +12,7 @@ import type { Task } from '../work/tasks.js';
 import { message } from '../words/message.js';
 import { EN } from '../words/en.js';
 import { formatMoney, say } from '../words/say.js';
-import { startPriceBook } from './price-book.js';
+import { startPriceBook } from '../materials/start-book.js';
 import demo from '../../../../demo/wren.json?raw';
 
 const wren = readProjectFile(demo);

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { cutJobSchema, engineJob, type CutJob } from './job.js';
-import { lowerBound } from './bound.js';
-import { searchPlans, solveJob } from './search.js';
-import { planFaults, separable } from './verify.js';
+import { cutJobSchema, engineJob, type CutJob } from './job/job.js';
+import { lowerBound } from './bounds/bound.js';
+import { searchPlans, solveJob } from './engine/search.js';
+import { planFaults, separable } from './job/verify.js';
 
 const job = (parts: Partial<CutJob['parts'][number]>[], more: Partial<CutJob> = {}): CutJob =>
   cutJobSchema.parse({

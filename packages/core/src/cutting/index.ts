@@ -1,6 +1,6 @@
-export * from './job.js';
-export { searchPlans, solveJob, type SearchMoment, type SearchOptions } from './search.js';
-export { planFaults } from './verify.js';
-export { lowerBound } from './bound.js';
-export { loadProgram, type ProgramResult, type SolveProgram } from './program.js';
-export { costWith, keptFrom, keptNow } from './cutting-room.js';
+export * from './job/job.js';
+export { searchPlans, solveJob, type SearchMoment, type SearchOptions } from './engine/search.js';
+export { planFaults } from './job/verify.js';
+export { lowerBound } from './bounds/bound.js';
+export { loadProgram, type ProgramResult, type SolveProgram } from './bounds/program.js';
+export { costWith, keptFrom, keptNow } from './plan/cutting-room.js';

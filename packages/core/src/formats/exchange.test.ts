@@ -1,9 +1,9 @@
 import text from '../../../../demo/wren.json?raw';
 import { describe, expect, it } from 'vitest';
-import { applyOperation } from '../project/edit.js';
-import { createProject } from '../project/create.js';
-import { isProject } from '../project/edit.js';
-import { migrateFile, migrateProject } from '../project/migrate.js';
+import { applyOperation } from '../document/editing.js';
+import { createProject } from '../document/create.js';
+import { isProject } from '../document/editing.js';
+import { migrateFile, migrateProject } from '../document/migrate.js';
 import { walkOf } from '../measure/walk.js';
 import { say } from '../words/say.js';
 import { readOutline, readingsOfOutline } from './outline-in.js';

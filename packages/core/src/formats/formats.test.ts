@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { derive } from '../project/derive.js';
-import { blankOf, type Part } from '../joinery/part.js';
+import { derive } from '../derive/derive.js';
+import { blankOf, type Part } from '../parts/part.js';
 import { FormatError, readCutJob, readOperations, readProjectFile } from './read.js';
 import { projectFileText } from './write-project.js';
 import { cutListCsv, partDxf, partSvg } from './write.js';

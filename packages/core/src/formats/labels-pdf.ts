@@ -1,9 +1,9 @@
 import { create as createQr } from 'qrcode';
 import { pushGraphicsState, popGraphicsState, type PDFPage } from 'pdf-lib';
-import { isHanded, otherHand } from '../joinery/hand.js';
-import { blankOf, type Part } from '../joinery/part.js';
-import { formatLength, type LengthStyle } from '../measure/length.js';
-import type { Project } from '../project/schema.js';
+import { isHanded, otherHand } from '../parts/hand.js';
+import { blankOf, type Part } from '../parts/part.js';
+import { formatLength, type LengthStyle } from '../words/length.js';
+import type { Project } from '../document/schema.js';
 import { DATA, INK, POINTS_PER_MM, SOFT, startPdf, WHITE, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
 
 const PAGE_MM = { width: 210, height: 297 };

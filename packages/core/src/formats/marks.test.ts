@@ -1,9 +1,9 @@
 import jsQrModule from 'jsqr';
 import { describe, expect, it } from 'vitest';
-import { isHanded, mirrored, offsetTable, otherHand } from '../joinery/hand.js';
-import { blankOf, type Part } from '../joinery/part.js';
+import { isHanded, mirrored, offsetTable, otherHand } from '../parts/hand.js';
+import { blankOf, type Part } from '../parts/part.js';
 import { distanceToRing, type Point } from '../numeric/plane.js';
-import { derive } from '../project/derive.js';
+import { derive } from '../derive/derive.js';
 import { storyLines } from './cut-pdf.js';
 import { labelLines, qrSquares } from './labels-pdf.js';
 import { readProjectFile } from './read.js';

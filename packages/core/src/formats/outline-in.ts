@@ -1,7 +1,7 @@
 import * as dxf from 'dxf-parser';
 import { SVGPathData } from 'svg-pathdata';
-import type { OperationOf } from '../project/operation.js';
-import type { Reading, Survey } from '../project/schema.js';
+import type { OperationOf } from '../document/operation.js';
+import type { Reading, Survey } from '../document/schema.js';
 import { boxOf, ringArea, spread, type Point, type Ring } from '../numeric/plane.js';
 import { message } from '../words/message.js';
 import { FormatError } from './read.js';

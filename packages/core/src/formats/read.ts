@@ -1,10 +1,10 @@
 import type { z } from 'zod';
-import { cutJobSchema, type CutJob } from '../cutting/job.js';
-import { selfCrossing } from '../cutting/outline.js';
-import { OperationError, readOperation } from '../project/edit.js';
-import type { Operation } from '../project/operation.js';
-import { migrateFile } from '../project/migrate.js';
-import { PROJECT_VERSION, projectFileSchema, type Project, type ProjectFile } from '../project/schema.js';
+import { cutJobSchema, type CutJob } from '../cutting/job/job.js';
+import { selfCrossing } from '../cutting/job/outline.js';
+import { OperationError, readOperation } from '../document/editing.js';
+import type { Operation } from '../document/operation.js';
+import { migrateFile } from '../document/migrate.js';
+import { PROJECT_VERSION, projectFileSchema, type Project, type ProjectFile } from '../document/schema.js';
 import { message, type Message } from '../words/message.js';
 import { say } from '../words/say.js';
 

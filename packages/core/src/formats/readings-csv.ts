@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
-import type { OperationOf } from '../project/operation.js';
-import { methodSchema, type Reading, type Survey } from '../project/schema.js';
-import { addressExists, allowedRange, describeAddress, parseAddress, unitOf } from '../measure/address.js';
-import { parseAngle } from '../measure/angle.js';
-import { parseLength, type UnitSystem } from '../measure/length.js';
+import type { OperationOf } from '../document/operation.js';
+import { methodSchema, type Reading, type Survey } from '../document/schema.js';
+import { addressExists, allowedRange, describeAddress, parseAddress, unitOf } from '../document/address.js';
+import { parseAngle } from '../words/angle.js';
+import { parseLength, type UnitSystem } from '../words/length.js';
 import { message, mm, type Message } from '../words/message.js';
 import { say } from '../words/say.js';
 

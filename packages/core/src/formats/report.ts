@@ -1,7 +1,7 @@
-import { blankOf, partMass } from '../joinery/part.js';
+import { blankOf, partMass } from '../parts/part.js';
 import { ribShare, thermalTransmittance } from '../layers/warmth.js';
-import type { Derived } from '../project/derived.js';
-import type { PriceBook, Project } from '../project/schema.js';
+import type { Derived } from '../derive/derived.js';
+import type { PriceBook, Project } from '../document/schema.js';
 import { PLAIN_VOICE, say, type Voice } from '../words/say.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { cutJobSchema, cutPlanSchema } from '../cutting/job.js';
-import { OPERATION_PAYLOADS } from '../project/operation.js';
-import { projectFileSchema } from '../project/schema.js';
+import { cutJobSchema, cutPlanSchema } from '../cutting/job/job.js';
+import { OPERATION_PAYLOADS } from '../document/operation.js';
+import { projectFileSchema } from '../document/schema.js';
 
 /** The JSON Schemas that are published, by file name. */
 export function jsonSchemas(): Record<string, unknown> {

@@ -1,6 +1,6 @@
 import { DxfWriter, point3d, LWPolylineFlags, Units } from '@tarikjabiri/dxf';
-import type { PlannedSheet } from '../cutting/planned.js';
-import { blankOf, grooveLines, markLines, PILOT_MM, type Part } from '../joinery/part.js';
+import type { PlannedSheet } from '../cutting/plan/planned.js';
+import { blankOf, grooveLines, markLines, PILOT_MM, type Part } from '../parts/part.js';
 import type { Point, Ring } from '../numeric/plane.js';
 
 interface Placed {

@@ -1,9 +1,9 @@
 import type { PDFPage } from 'pdf-lib';
-import { describeAddress, isSectionPlace, parseAddress, unitOf, valueAt } from '../measure/address.js';
-import { formatAngle } from '../measure/angle.js';
-import { formatLength, type LengthStyle } from '../measure/length.js';
+import { describeAddress, isSectionPlace, parseAddress, unitOf, valueAt } from '../document/address.js';
+import { formatAngle } from '../words/angle.js';
+import { formatLength, type LengthStyle } from '../words/length.js';
 import { heightsOf, roofOffsetsOf, walkSteps, type Leg } from '../measure/walk.js';
-import type { Project } from '../project/schema.js';
+import type { Project } from '../document/schema.js';
 import { EN } from '../words/en.js';
 import { say } from '../words/say.js';
 import { DATA, INK, plain, SOFT, startPdf, type PdfFonts, type Pen } from './pdf-tools.js';

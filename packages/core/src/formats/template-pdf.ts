@@ -9,11 +9,11 @@ import {
   pushGraphicsState,
   type PDFPage,
 } from 'pdf-lib';
-import { isHanded, offsetTable, otherHand } from '../joinery/hand.js';
-import { blankOf, grooveLines, markLines, PILOT_MM, type Part } from '../joinery/part.js';
-import { formatLength, type LengthStyle } from '../measure/length.js';
+import { isHanded, offsetTable, otherHand } from '../parts/hand.js';
+import { blankOf, grooveLines, markLines, PILOT_MM, type Part } from '../parts/part.js';
+import { formatLength, type LengthStyle } from '../words/length.js';
 import type { Ring } from '../numeric/plane.js';
-import type { Project } from '../project/schema.js';
+import type { Project } from '../document/schema.js';
 import { DATA, INK, POINTS_PER_MM, RULE, SOFT, startPdf, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
 
 /** Paper on which templates are tiled, mm. */

@@ -1,4 +1,4 @@
-import { PROJECT_VERSION, type PriceBook, type Project, type ProjectFile } from '../project/schema.js';
+import { PROJECT_VERSION, type PriceBook, type Project, type ProjectFile } from '../document/schema.js';
 
 /** The project and its price book as one open file. */
 export function projectFileText(project: Project, priceBook: PriceBook): string {

@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
 import { DxfWriter, point3d, LWPolylineFlags, Units } from '@tarikjabiri/dxf';
-import { blankOf, grooveLines, markLines, partMass, PILOT_MM, type Part } from '../joinery/part.js';
+import { blankOf, grooveLines, markLines, partMass, PILOT_MM, type Part } from '../parts/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { boxOf, type Ring } from '../numeric/plane.js';
-import type { PriceBook, Project } from '../project/schema.js';
+import type { PriceBook, Project } from '../document/schema.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 

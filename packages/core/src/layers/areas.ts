@@ -1,5 +1,5 @@
-import type { Covered, Opening, Survey } from '../project/schema.js';
-import { valueAt } from '../measure/address.js';
+import type { Covered, Opening, Survey } from '../document/schema.js';
+import { valueAt } from '../document/address.js';
 import type { RoomFigures } from '../shell/room.js';
 import { roofHeight, type Shell } from '../shell/shell.js';
 import { message, mm, type Message } from '../words/message.js';

@@ -1,4 +1,4 @@
-import type { BuildUps, Covered, Layer, PriceBook, PriceItem, Surface } from '../project/schema.js';
+import type { BuildUps, Covered, Layer, PriceBook, PriceItem, Surface } from '../document/schema.js';
 import type { Insets } from '../shell/inner.js';
 
 /** One layer with its material and how much of the room it takes, mm. */

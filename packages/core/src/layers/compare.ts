@@ -1,4 +1,4 @@
-import type { BuildUps, PriceBook, PriceItem, Project } from '../project/schema.js';
+import type { BuildUps, PriceBook, PriceItem, Project } from '../document/schema.js';
 import { innerShell } from '../shell/inner.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';

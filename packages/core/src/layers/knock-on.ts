@@ -1,6 +1,6 @@
-import type { Opening, PriceBook, Survey } from '../project/schema.js';
-import { FRAME_CORNERS, valueAt } from '../measure/address.js';
-import { fixingRule, pilotRule } from '../layout/rules/fixings.js';
+import type { Opening, PriceBook, Survey } from '../document/schema.js';
+import { FRAME_CORNERS, valueAt } from '../document/address.js';
+import { fixingRule, pilotRule } from '../rules/fixings.js';
 import { placedOpenings } from './areas.js';
 import { SURFACES, type BuildUpDepth, type BuildUpDepths } from './buildup.js';
 

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import wrenText from '../../../../demo/wren.json?raw';
-import { startPriceBook } from '../costing/price-book.js';
+import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';
-import { fixingRule } from '../layout/rules/fixings.js';
-import { ruleNamed } from '../layout/rules/registry.js';
-import { floorBattens } from '../lining/floor-battens.js';
-import { derive } from '../project/derive.js';
-import type { Layer } from '../project/schema.js';
+import { fixingRule } from '../rules/fixings.js';
+import { ruleNamed } from '../rules/registry.js';
+import { floorBattens } from '../lining/floor/floor-battens.js';
+import { derive } from '../derive/derive.js';
+import type { Layer } from '../document/schema.js';
 import { buildUpDepth, coverOf, plainLayer } from './buildup.js';
 import { dampOf, dewPoint, thermalTransmittance } from './warmth.js';
 

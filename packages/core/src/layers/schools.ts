@@ -1,4 +1,4 @@
-import type { Layer, PriceBook } from '../project/schema.js';
+import type { Layer, PriceBook } from '../document/schema.js';
 import { materialOf, plainLayer } from './buildup.js';
 
 /** Ways of building up floors and walls between which builders differ. Each gives layers that can then be changed. */

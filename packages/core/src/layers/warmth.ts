@@ -1,5 +1,5 @@
-import type { Climate, Covered, Survey } from '../project/schema.js';
-import { valueAt } from '../measure/address.js';
+import type { Climate, Covered, Survey } from '../document/schema.js';
+import { valueAt } from '../document/address.js';
 import type { CoveredAreas } from './areas.js';
 import {
   BATTEN_SPACING_MM,

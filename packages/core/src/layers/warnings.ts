@@ -1,4 +1,4 @@
-import type { Covered, Settings } from '../project/schema.js';
+import type { Covered, Settings } from '../document/schema.js';
 import { message, type Message } from '../words/message.js';
 import { SURFACES, type BuildUpDepth, type BuildUpDepths } from './buildup.js';
 

@@ -1,8 +1,8 @@
 import { clearAcross, strip } from './lying.js';
-import type { BaseCupboard, Person, PlatformBed, PriceBook, Project, Unit } from '../project/schema.js';
-import { bedLevels } from '../joinery/platform-bed.js';
+import type { BaseCupboard, Person, PlatformBed, PriceBook, Project, Unit } from '../document/schema.js';
+import { bedLevels } from '../furniture/platform-bed.js';
 import { spread } from '../numeric/plane.js';
-import type { Operation } from '../project/operation.js';
+import type { Operation } from '../document/operation.js';
 import { archSpan, type ArchShape } from '../shell/arch.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import { message, mm, type Message } from '../words/message.js';
@@ -14,9 +14,9 @@ import {
   standingRule,
   wayThroughRule,
   worktopRule,
-} from './rules/people.js';
-import { collisionRule, insideRule, overlapOf } from './rules/room.js';
-import type { Grade, Verdict } from './rules/rule.js';
+} from '../rules/people.js';
+import { collisionRule, insideRule, overlapOf } from '../rules/room.js';
+import type { Grade, Verdict } from '../rules/rule.js';
 import { unitBoxes } from './unit-box.js';
 
 /** A way out of a failed check: what it would do, as operations that can be applied as they are. */

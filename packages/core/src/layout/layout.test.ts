@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { derive } from '../project/derive.js';
-import { applyOperation } from '../project/edit.js';
-import { startPriceBook } from '../costing/price-book.js';
+import { derive } from '../derive/derive.js';
+import { applyOperation } from '../document/editing.js';
+import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';
 import { say } from '../words/say.js';
-import type { Project } from '../project/schema.js';
-import type { Operation } from '../project/operation.js';
-import * as people from './rules/people.js';
-import { collisionRule, insideRule, overlapOf } from './rules/room.js';
-import { RULES, ruleNamed } from './rules/registry.js';
+import type { Project } from '../document/schema.js';
+import type { Operation } from '../document/operation.js';
+import * as people from '../rules/people.js';
+import { collisionRule, insideRule, overlapOf } from '../rules/room.js';
+import { RULES, ruleNamed } from '../rules/registry.js';
 import demo from '../../../../demo/wren.json?raw';
 
 const wren = readProjectFile(demo);

@@ -1,4 +1,4 @@
-import type { PlatformBed } from '../project/schema.js';
+import type { PlatformBed } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
 

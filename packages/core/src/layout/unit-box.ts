@@ -1,8 +1,8 @@
-import type { PriceBook, Unit } from '../project/schema.js';
+import type { PriceBook, Unit } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
-import { bedLevels } from '../joinery/platform-bed.js';
-import type { SolidBox } from './rules/room.js';
+import { bedLevels } from '../furniture/platform-bed.js';
+import type { SolidBox } from '../rules/room.js';
 
 /** The room a unit takes, as one or more upright boxes in the vehicle, mm. Walls are followed only as far as a box can. */
 export function unitBoxes(unit: Unit, inner: Shell, book: PriceBook): SolidBox[] {

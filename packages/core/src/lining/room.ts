@@ -9,7 +9,7 @@ import type {
   Settings,
   Survey,
   Unit,
-} from '../project/schema.js';
+} from '../document/schema.js';
 import type { BuildUpDepth, BuildUpDepths } from '../layers/buildup.js';
 import { insetsOf } from '../layers/buildup.js';
 import { revealsOf } from '../layers/knock-on.js';
@@ -17,16 +17,16 @@ import type { ArchShape } from '../shell/arch.js';
 import { innerShell } from '../shell/inner.js';
 import type { RibMap } from '../shell/ribs.js';
 import type { Shell } from '../shell/shell.js';
-import { memoLast } from '../project/memo.js';
-import { archBoxes, type ArchBox } from './arch-box.js';
-import { cornerPieces, type CornerPiece } from './corner.js';
-import { doorLinings, type DoorLinings } from './door-lining.js';
-import { faceLayer } from './face.js';
-import { groovePitch } from './grooves.js';
-import { headerBoxes, type HeaderBox } from './header-box.js';
-import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './lining.js';
-import { unroll } from './unrolled.js';
-import { windowBoxes, type WindowBox } from './window-box.js';
+import { memoLast } from '../numeric/memo.js';
+import { archBoxes, type ArchBox } from './boxes/arch-box.js';
+import { cornerPieces, type CornerPiece } from './boxes/corner.js';
+import { doorLinings, type DoorLinings } from './surface/door-lining.js';
+import { faceLayer } from './surface/face.js';
+import { groovePitch } from './surface/grooves.js';
+import { headerBoxes, type HeaderBox } from './boxes/header-box.js';
+import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './surface/lining.js';
+import { unroll } from './surface/unrolled.js';
+import { windowBoxes, type WindowBox } from './boxes/window-box.js';
 
 export const LINED: readonly Lined[] = ['left', 'right', 'ceiling'];
 

@@ -1,5 +1,5 @@
-import type { PriceBook } from '../project/schema.js';
-import { partMass, type Part } from '../joinery/part.js';
+import type { PriceBook } from '../document/schema.js';
+import { partMass, type Part } from '../parts/part.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import { BATTEN_SPACING_MM, COVERED, coverOf, type BuildUpDepths } from '../layers/buildup.js';
 

@@ -1,6 +1,6 @@
-import type { Survey } from '../project/schema.js';
+import type { Survey } from '../document/schema.js';
 import { message, mm, type Message } from '../words/message.js';
-import { isSectionPlace, parseAddress, valueAt, wallAddress } from './address.js';
+import { isSectionPlace, parseAddress, valueAt, wallAddress } from '../document/address.js';
 import { heightsOf } from './walk.js';
 
 /** Readings of one thing may differ by this much before they are looked at again, mm. */

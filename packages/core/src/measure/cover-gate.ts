@@ -1,7 +1,7 @@
-import type { PlaceSurface, Project, Survey } from '../project/schema.js';
+import type { PlaceSurface, Project, Survey } from '../document/schema.js';
 import { message, mm, type Message } from '../words/message.js';
 import { boundsOf } from './keep-outs.js';
-import { describeAddress, parseAddress, valueAt } from './address.js';
+import { describeAddress, parseAddress, valueAt } from '../document/address.js';
 
 /** What is still open on a surface that is about to be covered. */
 export interface OpenPoint {

@@ -1,5 +1,5 @@
-import type { KeepOut, Survey } from '../project/schema.js';
-import { valueAt } from './address.js';
+import type { KeepOut, Survey } from '../document/schema.js';
+import { valueAt } from '../document/address.js';
 
 /** An area under the floor that is not to be drilled, as a rectangle in the floor's plane, mm. */
 export interface KeepOutBounds extends KeepOut {

@@ -1,6 +1,6 @@
-import type { Survey } from '../project/schema.js';
-import { riseOver } from './angle.js';
-import { valueAt } from './address.js';
+import type { Survey } from '../document/schema.js';
+import { riseOver } from '../words/angle.js';
+import { valueAt } from '../document/address.js';
 
 /** A surface's slope as the instrument showed it and as it is against the vehicle's own floor, degrees. */
 export interface RelativeAngle {

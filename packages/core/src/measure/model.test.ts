@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { createProject } from '../project/create.js';
-import { applyOperation } from '../project/edit.js';
-import type { Project, Survey } from '../project/schema.js';
+import { createProject } from '../document/create.js';
+import { applyOperation } from '../document/editing.js';
+import type { Project, Survey } from '../document/schema.js';
 import { surveyQuality } from './next-reading.js';
 import { outliersOf } from './quality.js';
 import { departuresOf, foretell, gainsOf, samplesOf, surfaceModel, type Spot } from './surface-model.js';

@@ -1,6 +1,6 @@
-import type { Side, Survey, Unit } from '../project/schema.js';
+import type { Side, Survey, Unit } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
-import { valueAt, wallAddress } from './address.js';
+import { valueAt, wallAddress } from '../document/address.js';
 import { gainsOf, surfaceModel, type Spot, type SurfaceModel } from './surface-model.js';
 
 /** A reading that would help most, or a new station with the first readings there. */

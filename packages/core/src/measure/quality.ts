@@ -1,6 +1,6 @@
-import type { Survey } from '../project/schema.js';
+import type { Survey } from '../document/schema.js';
 import { message, type Message, mm } from '../words/message.js';
-import { isSectionPlace, parseAddress, valueAt } from './address.js';
+import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { departuresOf, foretell, surfaceModel, type SurfaceModel } from './surface-model.js';
 
 /** A reading that departs from what the others foretell by more than this, and by so many spreads, is looked at again. */

@@ -1,6 +1,6 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
-import type { Side, Survey } from '../project/schema.js';
-import { isSectionPlace, parseAddress, valueAt } from './address.js';
+import type { Side, Survey } from '../document/schema.js';
+import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { uncertaintyOf } from './trust.js';
 
 /** How a section's profile may bend: its spread and reach, mm, and how far its level is open. */

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { applyOperation, OperationError } from '../project/edit.js';
-import { createProject } from '../project/create.js';
-import type { Project } from '../project/schema.js';
-import { describeAddress, parseAddress } from './address.js';
+import { applyOperation, OperationError } from '../document/editing.js';
+import { createProject } from '../document/create.js';
+import type { Project } from '../document/schema.js';
+import { describeAddress, parseAddress } from '../document/address.js';
 import { closuresOf } from './closure.js';
 import { expectedAt, likelySlip, outliersOf } from './quality.js';
 import { uncertaintyOf } from './trust.js';

@@ -1,4 +1,4 @@
-import type { Reading } from '../project/schema.js';
+import type { Reading } from '../document/schema.js';
 
 /** Half-width of the interval a single reading is trusted to, mm, by method: handling of a tape, a laser spot, a card pattern. */
 const TRUST_MM: Readonly<Record<Reading['method'], number>> = {

@@ -1,5 +1,5 @@
-import type { Survey } from '../project/schema.js';
-import { FRAME_CORNERS, roofAddress, valueAt, wallAddress } from './address.js';
+import type { Survey } from '../document/schema.js';
+import { FRAME_CORNERS, roofAddress, valueAt, wallAddress } from '../document/address.js';
 
 /** The walk goes once to the rear kneeling, once back standing, then round the openings, and last under the vehicle. */
 export const LEGS = ['floor', 'low', 'high', 'openings', 'holes', 'under', 'extra'] as const;

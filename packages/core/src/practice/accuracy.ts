@@ -1,8 +1,8 @@
-import { createProject } from '../project/create.js';
-import { applyOperation } from '../project/edit.js';
-import type { Operation } from '../project/operation.js';
-import type { Practice, Project, Side } from '../project/schema.js';
-import { isSectionPlace, parseAddress, valueAt } from '../measure/address.js';
+import { createProject } from '../document/create.js';
+import { applyOperation } from '../document/editing.js';
+import type { Operation } from '../document/operation.js';
+import type { Practice, Project, Side } from '../document/schema.js';
+import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';
 import { progressOf } from '../measure/walk.js';

@@ -1,5 +1,5 @@
-import type { Practice, Side, Survey } from '../project/schema.js';
-import { parseAddress } from '../measure/address.js';
+import type { Practice, Side, Survey } from '../document/schema.js';
+import { parseAddress } from '../document/address.js';
 import { seededRandom } from '../numeric/random.js';
 
 /** A place where a wall is pressed in (positive) or out, mm: a smooth dent with its spread along and up. */

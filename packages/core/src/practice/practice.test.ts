@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { accuracyOf, slipTrial } from './accuracy.js';
 import { hiddenShape, trueHalf, trueRoof, trueValue } from './hidden.js';
 import { simulatedInstrument } from './instrument.js';
-import { createProject } from '../project/create.js';
+import { createProject } from '../document/create.js';
 
 describe('hidden vehicles', () => {
   it('are the same for the same number and differ for others', () => {

@@ -1,5 +1,5 @@
-import type { Arch, Side, Survey } from '../project/schema.js';
-import { valueAt } from '../measure/address.js';
+import type { Arch, Side, Survey } from '../document/schema.js';
+import { valueAt } from '../document/address.js';
 import { rectangle, spread, type Point, type Ring } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
 import { halfWidth, type Shell } from './shell.js';

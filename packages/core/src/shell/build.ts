@@ -1,5 +1,5 @@
-import type { Side, Survey } from '../project/schema.js';
-import { isSectionPlace, parseAddress, valueAt } from '../measure/address.js';
+import type { Side, Survey } from '../document/schema.js';
+import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { evaluate, monotoneCurve, type Curve } from '../numeric/curve.js';
 import { message, mm, type Message } from '../words/message.js';
 import { heightsOf } from '../measure/walk.js';

@@ -1,4 +1,4 @@
-import type { Side } from '../project/schema.js';
+import type { Side } from '../document/schema.js';
 import { evaluate, monotoneCurve, slopeAt, type Curve } from '../numeric/curve.js';
 import { spread, type Point } from '../numeric/plane.js';
 import { makeShell, roofSlope, type Shell, type StationSection } from './shell.js';

@@ -1,4 +1,4 @@
-import type { Side } from '../project/schema.js';
+import type { Side } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import type { ArchShape } from './arch.js';
 import { halfWidth, sideDistance, wallTop, type Shell, type StationSection } from './shell.js';

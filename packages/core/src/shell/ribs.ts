@@ -1,5 +1,5 @@
-import type { Opening, Side, Survey } from '../project/schema.js';
-import { valueAt } from '../measure/address.js';
+import type { Opening, Side, Survey } from '../document/schema.js';
+import { valueAt } from '../document/address.js';
 import { placedOpenings } from '../layers/areas.js';
 import { developedHeight, halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
 

@@ -1,4 +1,4 @@
-import type { Side } from '../project/schema.js';
+import type { Side } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { developedHeight, halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
 

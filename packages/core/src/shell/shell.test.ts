@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { applyOperation } from '../project/edit.js';
-import { createProject } from '../project/create.js';
-import type { Survey } from '../project/schema.js';
+import { applyOperation } from '../document/editing.js';
+import { createProject } from '../document/create.js';
+import type { Survey } from '../document/schema.js';
 import { archesOf, archFootprint, archSpan, clearHalfWidth } from './arch.js';
 import { buildShell } from './build.js';
 import { innerShell } from './inner.js';

@@ -1,4 +1,4 @@
-import type { Side } from '../project/schema.js';
+import type { Side } from '../document/schema.js';
 import { evaluate, evaluateThrough, slopeAt, type Curve } from '../numeric/curve.js';
 import { lineLength, spread, type Point, type Ring } from '../numeric/plane.js';
 

@@ -1,4 +1,4 @@
-import { formatLength, groupDigits, type LengthStyle } from '../measure/length.js';
+import { formatLength, groupDigits, type LengthStyle } from './length.js';
 import { EN, type Words } from './en.js';
 import type { Message, MessageParam } from './message.js';
 

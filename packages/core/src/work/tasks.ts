@@ -1,10 +1,10 @@
-import type { BuildUps, Covered, Fitting, FloorChoice, PriceBook, Settings, Survey, Unit } from '../project/schema.js';
-import type { Part } from '../joinery/part.js';
+import type { BuildUps, Covered, Fitting, FloorChoice, PriceBook, Settings, Survey, Unit } from '../document/schema.js';
+import type { Part } from '../parts/part.js';
 import { materialOf } from '../layers/buildup.js';
 import { SEAL_COATS } from '../costing/shopping.js';
-import { cureRule } from '../layout/rules/registry.js';
+import { cureRule } from '../rules/registry.js';
 import type { CoveredAreas } from '../layers/areas.js';
-import type { FloorCoats } from '../lining/floor-coats.js';
+import type { FloorCoats } from '../lining/floor/floor-coats.js';
 import { openBefore } from '../measure/cover-gate.js';
 import { message, type Message } from '../words/message.js';
 

@@ -1,0 +1,144 @@
+import type { Problem } from './derived.js';
+import type { ArchResult } from '../shell/arch.js';
+import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
+import type { Part } from '../parts/part.js';
+import type { openingProblems } from '../layers/areas.js';
+import type { BuildUpDepths } from '../layers/buildup.js';
+import type { LinedRoom } from '../lining/room.js';
+import type { LinedFloor } from '../lining/floor/floor.js';
+import type { holeClearances } from '../measure/cover-gate.js';
+import type { ShellResult } from '../shell/build.js';
+import type { Shell } from '../shell/shell.js';
+import type { FaceFixing } from '../layers/knock-on.js';
+import type { FloorChoice } from '../document/schema.js';
+import { message, mm } from '../words/message.js';
+
+/** What is cut stays as it is; where the design has moved on, this says what no longer fits. */
+function conflictProblem({ part, short }: MaterialPlan['conflicts'][number]): Problem {
+  const most = short && Math.max(short.length, short.width);
+  const said =
+    short === null || most === null
+      ? message('cut.conflict.gone', { part })
+      : most > 0
+        ? message(short.length >= short.width ? 'cut.conflict.short' : 'cut.conflict.narrow', {
+            part,
+            amount: mm(most),
+          })
+        : message('cut.conflict.over', { part, length: mm(-short.length), width: mm(-short.width) });
+  return { stage: 'cut', place: part, said };
+}
+
+export function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): Problem[] {
+  return [
+    ...plans.flatMap(({ plan, job, material }) =>
+      plan.unplaced.map(({ part, why }): Problem => {
+        const size = job.parts.find((candidate) => candidate.id === part);
+        const sheet = [...material.stocks].sort((a, b) => b.length * b.width - a.length * a.width)[0];
+        return {
+          stage: 'cut',
+          place: part,
+          said: message(`cut.tooLarge.${why}`, {
+            part,
+            length: mm(size?.length ?? 0),
+            width: mm(size?.width ?? 0),
+            material: material.name,
+            sheetLength: mm(sheet?.length ?? 0),
+            sheetWidth: mm(sheet?.width ?? 0),
+          }),
+        };
+      }),
+    ),
+    ...plans.flatMap(({ conflicts }) => conflicts.map(conflictProblem)),
+    ...without.map((part): Problem => ({
+      stage: 'cut',
+      place: part.id,
+      said: message('cut.notSold', { part: part.id, material: part.material }),
+    })),
+  ];
+}
+
+/** What the problems of everything up to the parts are read from. */
+interface ShapeProblemsInput {
+  readonly built: ShellResult;
+  readonly openings: ReturnType<typeof openingProblems>;
+  readonly found: ArchResult;
+  readonly depth: BuildUpDepths;
+  readonly inner: Shell | null;
+  /** Holes that would be drilled into something. */
+  readonly into: ReturnType<typeof holeClearances>;
+  readonly floor: LinedFloor;
+  readonly lined: LinedRoom;
+}
+
+/** Everything that is wrong with readings, layers and linings, each at its place. */
+export function shapeProblems({
+  built,
+  openings,
+  found,
+  depth,
+  inner,
+  into,
+  floor,
+  lined,
+}: ShapeProblemsInput): readonly Problem[] {
+  const thick: Problem[] =
+    built.shell && !inner
+      ? [
+          {
+            stage: 'layers',
+            place: 'layers',
+            said: message('layers.tooThick', {
+              floor: mm(depth.floor.total),
+              left: mm(depth.left.total),
+              right: mm(depth.right.total),
+              ceiling: mm(depth.ceiling.total),
+            }),
+          },
+        ]
+      : [];
+  return [
+    ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
+    ...openings.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
+    ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
+    ...thick,
+    ...into.map(({ hole, name, against }): Problem => ({
+      stage: 'measure',
+      place: `hole/${hole}/x`,
+      said: message('penetration.keepOut', { name, keepOut: against }),
+    })),
+    ...floor.problems.map(({ said, hatch }): Problem => ({ stage: 'build', place: hatch, said })),
+    ...lined.linings.flatMap(({ surface, problems }) =>
+      problems.map((said): Problem => ({ stage: 'build', place: surface, said })),
+    ),
+    ...lined.corners.flatMap(({ id, problems }) =>
+      problems.map((said): Problem => ({ stage: 'build', place: id, said })),
+    ),
+    ...lined.headers.flatMap(({ id, problems }) =>
+      problems.map((said): Problem => ({ stage: 'build', place: id, said })),
+    ),
+    ...lined.archBoxes.flatMap(({ arch, problems }) =>
+      problems.map((said): Problem => ({ stage: 'build', place: arch, said })),
+    ),
+  ];
+}
+
+/** A board that is to be screwed down, and nothing it could be screwed to, or no stocked screw that neither falls short nor comes out below. */
+export function floorScrewProblems(
+  floor: LinedFloor,
+  board: boolean,
+  fixing: FloorChoice['fixing'],
+  face: FaceFixing | null,
+): Problem[] {
+  if (!board || fixing === 'loose') return [];
+  if (face && floor.screws.length > 0)
+    return face.pick === null
+      ? [
+          {
+            stage: 'build',
+            place: 'floor',
+            said: message('floor.noScrew', { least: mm(face.least), most: mm(face.most) }),
+          },
+        ]
+      : [];
+  return fixing === 'screwed' ? [{ stage: 'build', place: 'floor', said: message('floor.nothingToScrewTo') }] : [];
+}

@@ -1,0 +1,131 @@
+import { clearAcross, strip } from './lying.js';
+import type { Person, PlatformBed, Project } from '../document/schema.js';
+import { spread } from '../numeric/plane.js';
+import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
+import { BED_HEIGHT_MM, type RoomFigures } from '../shell/room.js';
+import type { BuildUpDepths } from '../layers/buildup.js';
+
+/** A figure someone needs, what there is of it, and what is over or missing, mm. */
+export interface PersonFigure {
+  readonly person: Person;
+  readonly what: 'standing' | 'lying' | 'shoulders';
+  readonly there: number;
+  /** What there was before the layers. */
+  readonly bare: number;
+  readonly wants: number;
+  readonly spare: number;
+  readonly x: number;
+}
+
+/** What is left for the people, and the figure that decides. */
+export interface RoomLeft {
+  readonly people: readonly PersonFigure[];
+  /** The one with least to spare. */
+  readonly matters: PersonFigure | null;
+  /** What each layer takes off height and off width, mm. */
+  readonly lost: readonly {
+    readonly layer: string;
+    readonly material: string;
+    readonly surface: string;
+    readonly height: number;
+    readonly width: number;
+  }[];
+}
+
+/** Standing wants this much above the head, lying across this much beyond the length: rules *standing* and *bed-length*. */
+const HEAD_MM = 40;
+const LYING_MM = 120;
+/** Shoulders are at 0.82 of the stature and 0.26 of it wide; passing wants that and a hand on each side. */
+const SHOULDER_HEIGHT = 0.82;
+const SHOULDERS = 0.26;
+const PASSING_MM = 150;
+
+const width = (shell: Shell, x: number, z: number): number =>
+  halfWidth(shell, 'left', x, z) + halfWidth(shell, 'right', x, z);
+
+interface Lying {
+  readonly there: number;
+  readonly x: number;
+  readonly z: number;
+}
+
+/** The least width across a sleeper's own strip of a bed, over the mattress's thickness: the figure the bed's check uses. */
+function lyingOn(bed: PlatformBed, person: Person, shell: Shell): Lying {
+  const [x0, x1] = strip(bed, bed.sleepers.indexOf(person.id), bed.sleepers.length);
+  const z = shell.floor + bed.height;
+  return { there: clearAcross(shell, x0, x1, z, z + bed.mattress), x: (x0 + x1) / 2, z };
+}
+
+/** Without a bed: the least width at the height at which beds are usually built. */
+function lyingAnywhere(shell: Shell): Lying {
+  const z = shell.floor + BED_HEIGHT_MM;
+  return spread(0, shell.length, 17)
+    .map((x) => ({ x, z, there: width(shell, x, z) }))
+    .reduce((worst, next) => (next.there < worst.there ? next : worst));
+}
+
+/**
+ * Height and width that are left for each person: standing where the roof is lowest along the way, lying across at the
+ * height of their bed (or 800 up), and at the shoulders.
+ */
+export function roomLeft(
+  project: Pick<Project, 'people' | 'units'>,
+  bare: { readonly shell: Shell; readonly room: RoomFigures },
+  inner: { readonly shell: Shell; readonly room: RoomFigures },
+  depths: BuildUpDepths,
+): RoomLeft {
+  const people = project.people.flatMap((person): PersonFigure[] => {
+    const bed = project.units.find((unit) => unit.kind === 'platform-bed' && unit.sleepers.includes(person.id));
+    const lie = bed?.kind === 'platform-bed' ? lyingOn(bed, person, inner.shell) : lyingAnywhere(inner.shell);
+    const shoulder = SHOULDER_HEIGHT * person.stature;
+    const shoulders = spread(0, inner.shell.length, 17)
+      .map((x) => ({ x, there: width(inner.shell, x, inner.shell.floor + shoulder) }))
+      .reduce((worst, next) => (next.there < worst.there ? next : worst));
+    const { standing } = inner.room;
+    const row = (
+      what: PersonFigure['what'],
+      there: number,
+      before: number,
+      wants: number,
+      x: number,
+    ): PersonFigure => ({
+      person,
+      what,
+      there,
+      bare: before,
+      wants,
+      spare: there - wants,
+      x,
+    });
+    return [
+      row('standing', standing.value, roofHeight(bare.shell, standing.x, 0), person.stature + HEAD_MM, standing.x),
+      row('lying', lie.there, width(bare.shell, lie.x, lie.z), person.stature + LYING_MM, lie.x),
+      row(
+        'shoulders',
+        shoulders.there,
+        width(bare.shell, shoulders.x, inner.shell.floor + shoulder),
+        SHOULDERS * person.stature + PASSING_MM,
+        shoulders.x,
+      ),
+    ];
+  });
+  const lost = (['floor', 'ceiling', 'left', 'right'] as const).flatMap((surface) =>
+    depths[surface].layers
+      .filter(({ takes }) => takes > 0)
+      .map(({ layer, material, takes }) => ({
+        layer: layer.id,
+        material: material?.name ?? layer.material,
+        surface,
+        height: surface === 'floor' || surface === 'ceiling' ? takes : 0,
+        width: surface === 'left' || surface === 'right' ? takes : 0,
+      })),
+  );
+  return {
+    people,
+    matters: people.reduce<PersonFigure | null>(
+      (least, next) => (least && least.spare <= next.spare ? least : next),
+      null,
+    ),
+    lost,
+  };
+}

@@ -1,0 +1,76 @@
+import type { Unit } from '../../document/schema.js';
+import { spread } from '../../numeric/plane.js';
+import type { ArchShape } from '../../shell/arch.js';
+import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
+import type { Lining } from '../surface/lining.js';
+
+/** A curtain that hangs across the body, by its drops. */
+export interface Curtain {
+  /** From wall to wall at the rail, mm. */
+  readonly width: number;
+  /** Cloth for its fullness, mm. */
+  readonly cloth: number;
+  readonly brackets: number;
+  /** The support behind the ceiling that the rail can be screwed to, and how far off it is, mm; null without a lining. */
+  readonly support: { readonly name: string; readonly off: number } | null;
+  /** From left to right: from which y to which the hem is how far below the rail, mm. */
+  readonly drops: readonly { readonly from: number; readonly to: number; readonly drop: number }[];
+  /** The ceiling is lower than the rail somewhere. */
+  readonly high: boolean;
+}
+
+const FULLNESS = 1.5;
+const BRACKETS_MM = 450;
+const HEM_CLEAR_MM = 10;
+const STEP_MM = 10;
+const SAME_MM = 2;
+
+/**
+ * A rail across the body at x, so high above the floor one stands on: how wide, and how long the cloth at each place down
+ * to the floor, a step, an arch or the top of a unit.
+ */
+export function curtainAcross(
+  inner: Shell,
+  arches: readonly ArchShape[],
+  units: readonly Unit[],
+  ceiling: Lining | null,
+  x: number,
+  height: number,
+): Curtain {
+  const z = inner.floor + height;
+  const [left, right] = [halfWidth(inner, 'left', x, z), halfWidth(inner, 'right', x, z)];
+  const width = left + right;
+  const beneath = (y: number): number => {
+    const side = y < 0 ? 'left' : 'right';
+    const out = Math.abs(y);
+    const arch = arches
+      .filter(
+        (one) => one.side === side && x >= one.from && x <= one.to && out >= one.face && out <= (one.far ?? Infinity),
+      )
+      .map((one) => (one.kind === 'step' ? one.bottom : one.bottom <= 0 ? one.height : inner.floor));
+    const unit = units
+      .filter((one) => x >= one.x && x <= one.x + one.length)
+      .filter((one) => one.kind === 'platform-bed' || (one.side === side && out >= one.front))
+      .map((one) => inner.floor + one.height);
+    const stepped = arch.filter((at) => at < 0);
+    const floor = stepped.length > 0 ? Math.min(...stepped) : inner.floor;
+    return Math.max(floor, ...arch.filter((at) => at > 0), ...unit);
+  };
+  const ys = spread(-left, right, Math.max(2, Math.round(width / STEP_MM)));
+  const drops: { from: number; to: number; drop: number }[] = [];
+  for (const y of ys) {
+    const drop = z - beneath(y) - HEM_CLEAR_MM;
+    const last = drops.at(-1);
+    if (last && Math.abs(last.drop - drop) <= SAME_MM) last.to = y;
+    else drops.push({ from: last ? last.to : y, to: y, drop });
+  }
+  const support = [...(ceiling?.ground.supports ?? [])].sort((a, b) => Math.abs(a.u - x) - Math.abs(b.u - x))[0];
+  return {
+    width,
+    cloth: width * FULLNESS,
+    brackets: Math.max(2, Math.ceil(width / BRACKETS_MM) + 1),
+    support: support ? { name: support.name, off: Math.abs(support.u - x) } : null,
+    drops,
+    high: ys.some((y) => roofHeight(inner, x, y) < z),
+  };
+}

@@ -1,0 +1,137 @@
+import type { BoxChoice, PriceBook } from '../../document/schema.js';
+import type { Part } from '../../parts/part.js';
+import { bevelOf } from '../../parts/scribe.js';
+import type { PlacedOpening } from '../../layers/areas.js';
+import { materialOf } from '../../layers/buildup.js';
+import type { Reveal } from '../../layers/knock-on.js';
+import { spread, type Point } from '../../numeric/plane.js';
+import { roofHeight, type Shell } from '../../shell/shell.js';
+import { frameTrim, TRIM_BACK_MM } from './frame-trim.js';
+import type { WindowBox } from './window-box.js';
+
+const SAMPLES = 9;
+
+/** How the ceiling leans across the vehicle at a place: radians, positive when it rises to the right. */
+function leanAcross(face: Shell, x: number, y: number): number {
+  const h = 2;
+  return Math.atan2(roofHeight(face, x, y + h) - roofHeight(face, x, y - h), 2 * h);
+}
+
+/**
+ * The box of a hatch or fan in the roof: four boards hanging from its frame to the ceiling's face. Those along the vehicle
+ * run through; those across stand between them, and their edge in sight follows the ceiling's own curve. The frame is
+ * taken to be straight between its corners.
+ * @param face the shell of the finished faces
+ */
+export function hatchBox(
+  placed: PlacedOpening,
+  reveal: Reveal,
+  face: Shell,
+  choice: BoxChoice,
+  book: PriceBook,
+): WindowBox {
+  const { opening, from, to, sill, head } = placed;
+  const material = materialOf(book, choice.board);
+  const t = material?.thickness ?? 0;
+  const length = to - from;
+  const { corners } = reveal;
+  const missing: WindowBox['missing'][number][] = [];
+  const board = (
+    name: WindowBox['missing'][number],
+    number: number,
+    outer: readonly Point[],
+    edges: Part['edges'],
+    place: Part['place'],
+  ): Part => ({
+    id: `window-${opening.id}-${name}`,
+    role: 'reveal',
+    number,
+    unit: null,
+    surface: 'windows',
+    of: opening.name,
+    material: choice.board,
+    thickness: t,
+    outline: { outer, holes: [] },
+    grain: material?.grain ?? false,
+    edges,
+    place,
+  });
+  /** Height of the frame above a corner's place on the ceiling. */
+  const frameZ = (x: number, y: number, depth: number): number => roofHeight(face, x, y) + depth;
+  const level = (
+    [
+      ['sill', 1, sill, corners['frame-front-low'], corners['frame-rear-low']],
+      ['head', 2, head - t, corners['frame-front-high'], corners['frame-rear-high']],
+    ] as const
+  ).flatMap(([name, number, y, a, b]): Part[] => {
+    if (a === null || b === null) {
+      missing.push(name);
+      return [];
+    }
+    const bevel = bevelOf(
+      [from, to].map((x) => leanAcross(face, x, y + t / 2)),
+      t,
+    );
+    return [
+      board(
+        name,
+        number,
+        [
+          [0, 0],
+          [length, 0],
+          [length, b],
+          [0, a],
+        ],
+        [{ kind: 'visible', at: 'back', trueLine: [], allowance: 0, largestRemoval: 0, ...bevel }],
+        { origin: [from, y, frameZ(from, y, a)], along: [1, 0, 0], across: [0, 0, -1] },
+      ),
+    ];
+  });
+  const width = head - sill - 2 * t;
+  const across = (
+    [
+      ['front', 3, from, corners['frame-front-low'], corners['frame-front-high']],
+      ['rear', 4, to - t, corners['frame-rear-low'], corners['frame-rear-high']],
+    ] as const
+  ).flatMap(([name, number, x, low, high]): Part[] => {
+    if (low === null || high === null) {
+      missing.push(name);
+      return [];
+    }
+    const [z0, z1] = [frameZ(x, sill, low), frameZ(x, head, high)];
+    // how deep it is at each place: from the frame's straight line down to the ceiling
+    const edge = spread(0, width, SAMPLES).map((along): Point => {
+      const y = sill + t + along;
+      return [along, z0 + ((z1 - z0) * (y - sill)) / (head - sill) - roofHeight(face, x, y)];
+    });
+    return [
+      board(name, number, [[0, 0], [width, 0], ...[...edge].reverse()], [], {
+        origin: [x, sill + t, z0],
+        along: [0, 1, 0],
+        across: [0, 0, -1],
+      }),
+    ];
+  });
+  const inside = { length: length - 2 * t + 2 * TRIM_BACK_MM, height: width + 2 * TRIM_BACK_MM };
+  const [x0, y0] = [from + t - TRIM_BACK_MM, sill + t - TRIM_BACK_MM];
+  const trim = frameTrim(
+    opening,
+    materialOf(book, choice.trim),
+    inside,
+    (a, b) => [x0 + a, y0 + b, roofHeight(face, x0 + a, y0 + b)],
+    [1, 0, 0],
+    [0, 1, 0],
+  );
+  const clear = { length: length - 2 * t, height: width };
+  return {
+    opening: opening.id,
+    name: opening.name,
+    above: true,
+    clear,
+    lost: 1 - (clear.length * clear.height) / (length * (head - sill)),
+    parts: [...level, ...across, ...trim],
+    track: null,
+    behind: [],
+    missing,
+  };
+}

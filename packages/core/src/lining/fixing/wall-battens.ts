@@ -1,0 +1,126 @@
+import { boxOf } from '../../numeric/plane.js';
+import type { LinedSurface } from '../surface/lined-surface.js';
+import { solidAlong } from '../surface/pieces.js';
+import { reachOf } from '../surface/unrolled.js';
+
+/** A batten behind a lining, by its middle line on the unrolled surface. */
+export interface WallBatten {
+  readonly kind: 'upright' | 'noggin';
+  readonly upright: boolean;
+  readonly u0: number;
+  readonly u1: number;
+  readonly v0: number;
+  readonly v1: number;
+  /** What it carries: the name of the support, or of the opening whose edge it backs. */
+  readonly why: string;
+}
+/** An edge of an opening with nothing behind it to fix to. */
+export interface LooseEdge {
+  readonly opening: string;
+  readonly side: 'front' | 'rear' | 'low' | 'high';
+}
+
+/** An edge is carried by a support that is no farther off than this, mm. */
+const CARRIED_MM = 70;
+const SHORTEST_MM = 120;
+/** A noggin's middle lies this far from the edge it backs, mm. */
+const BEHIND_EDGE_MM = 18;
+/** An upright noggin reaches so far beyond the opening it stands beside, mm. */
+const BEYOND_MM = 60;
+
+/** Uprights on every support, and short ones where the edge of an opening would float. */
+export function wallBattens(
+  surface: LinedSurface,
+  width: number,
+): { readonly battens: readonly WallBatten[]; readonly loose: readonly LooseEdge[] } {
+  const uprights = surface.supports.flatMap((support) =>
+    solidAlong(surface.solid, support.u)
+      .filter(([v0, v1]) => v1 - v0 >= SHORTEST_MM)
+      .map(([v0, v1]): WallBatten => ({
+        kind: 'upright',
+        upright: true,
+        u0: support.u,
+        u1: support.u,
+        v0,
+        v1,
+        why: support.name,
+      })),
+  );
+  const us = surface.supports.map((support) => support.u);
+  const loose: LooseEdge[] = [];
+  const noggins = surface.openings.flatMap((opening): WallBatten[] => {
+    const box = boxOf(opening.ring);
+    const foot = opening.kind === 'door' || opening.kind === 'arch';
+    const made: WallBatten[] = [];
+    const side = (which: 'front' | 'rear', u: number): void => {
+      if (us.some((at) => Math.abs(at - u) <= CARRIED_MM) || u < width || u > surface.unrolled.length - width) return;
+      loose.push({ opening: opening.name, side: which });
+      const at = which === 'front' ? u - BEHIND_EDGE_MM : u + BEHIND_EDGE_MM;
+      const v0 = foot ? Math.max(0, box.minY) : box.minY - BEYOND_MM;
+      // no farther than the surface reaches
+      const [low, high] = reachOf(surface.unrolled, at);
+      made.push({
+        kind: 'noggin',
+        upright: true,
+        u0: at,
+        u1: at,
+        v0: Math.max(v0, low),
+        v1: Math.min(box.maxY + BEYOND_MM, high),
+        why: opening.name,
+      });
+    };
+    const level = (which: 'low' | 'high', v: number): void => {
+      const at = which === 'low' ? v - BEHIND_EDGE_MM : v + BEHIND_EDGE_MM;
+      // an opening that reaches the surface's own edge leaves nothing there to be carried
+      const [low, high] = reachOf(surface.unrolled, (box.minX + box.maxX) / 2);
+      if (at < low || at > high) return;
+      loose.push({ opening: opening.name, side: which });
+      // between the uprights, which are there already
+      const inside = us.filter((u) => u > box.minX + width && u < box.maxX - width);
+      const ends = [box.minX, ...inside, box.maxX];
+      ends.slice(1).forEach((end, i) => {
+        const [from, to] = [(ends[i] ?? 0) + (i === 0 ? 0 : width / 2), end - (i === ends.length - 2 ? 0 : width / 2)];
+        if (to - from >= SHORTEST_MM)
+          made.push({ kind: 'noggin', upright: false, u0: from, u1: to, v0: at, v1: at, why: opening.name });
+      });
+    };
+    side('front', box.minX);
+    side('rear', box.maxX);
+    level('high', box.maxY);
+    if (!foot) level('low', box.minY);
+    return made;
+  });
+  return {
+    battens: [...uprights, ...noggins, ...surface.hidden.flatMap((zone) => hangers(surface, zone, width))],
+    loose,
+  };
+}
+
+/** What a high cupboard is screwed to: level pieces between the uprights, behind its lower and upper edge, or its front. */
+function hangers(surface: LinedSurface, zone: LinedSurface['hidden'][number], width: number): WallBatten[] {
+  if (!zone.hung) return [];
+  const half = width / 2;
+  const middle = (zone.u0 + zone.u1) / 2;
+  const [low, high] = reachOf(surface.unrolled, middle);
+  // on a ceiling its front edge, on which a ceiling that stops there ends too; on a wall its low edge and the top
+  const inside = surface.unrolled.surface === 'ceiling' && zone.hung.ceiling === 'stops' ? 0 : half;
+  const edges = [zone.v0 + inside, zone.v1 - inside].filter((v) => v > low + width && v < high);
+  const top = surface.unrolled.surface === 'ceiling' ? [] : [high - width];
+  const ends = [
+    zone.u0,
+    ...surface.supports.map((support) => support.u).filter((u) => u > zone.u0 && u < zone.u1),
+    zone.u1,
+  ];
+  return [...edges, ...top].flatMap((v) =>
+    ends.slice(1).flatMap((end, i): WallBatten[] => {
+      const [u0, u1] = [(ends[i] ?? 0) + (i === 0 ? 0 : half), end - (i === ends.length - 2 ? 0 : half)];
+      const free = surface.openings.every(({ ring }) => {
+        const box = boxOf(ring);
+        return u1 <= box.minX || u0 >= box.maxX || v + half <= box.minY || v - half >= box.maxY;
+      });
+      return u1 - u0 >= SHORTEST_MM && free
+        ? [{ kind: 'noggin', upright: false, u0, u1, v0: v, v1: v, why: zone.by }]
+        : [];
+    }),
+  );
+}

@@ -1,0 +1,134 @@
+import type { FloorHatch, Side, Survey, Unit } from '../../document/schema.js';
+import type { Part } from '../../parts/part.js';
+import { placedOpenings } from '../../layers/areas.js';
+import { valueAt } from '../../document/address.js';
+import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { clipTo } from '../../numeric/shapes.js';
+import { message, type Message } from '../../words/message.js';
+import type { Subfloor } from './subfloor.js';
+
+/** Room for a sleeve round what goes through the floor, mm. */
+const SLEEVE_MM = 2;
+/** Play round a hatch, and the hole a finger lifts it by, mm. */
+const PLAY_MM = 2;
+const FINGER_MM = 25;
+const FINGER_IN_MM = 35;
+const STEPS = 25;
+
+const circle = ([x, y]: Point, radius: number): Ring =>
+  spread(0, 2 * Math.PI, STEPS)
+    .slice(0, -1)
+    .map((angle): Point => [x + radius * Math.cos(angle), y + radius * Math.sin(angle)]);
+
+/** Holes through the floor that are decided and read, with room for their sleeves: drilled before the floor is closed. */
+export function drilledHoles(
+  survey: Survey,
+): readonly { readonly id: string; readonly at: Point; readonly ring: Ring }[] {
+  return survey.penetrations
+    .filter((hole) => hole.surface === 'floor' && hole.decided)
+    .flatMap(({ id }) => {
+      const read = (what: string): number | null => valueAt(survey, `hole/${id}/${what}`);
+      const [x, y, size] = [read('x'), read('along'), read('size')];
+      return x === null || y === null || size === null
+        ? []
+        : [{ id, at: [x, y] as const, ring: circle([x, y], size / 2 + SLEEVE_MM) }];
+    });
+}
+
+/** A stretch of the floor's edge where the board is kept back, along the vehicle, mm. */
+export interface KeptBack {
+  readonly side: Side;
+  readonly from: number;
+  readonly to: number;
+  readonly by: number;
+}
+const NONE: readonly KeptBack[] = [];
+
+/**
+ * Where the board is kept back at side doors, for a trim or a seal: the width of each door less what units stand in, under
+ * whose fronts the board is carried out.
+ */
+export function keptBack(survey: Survey, units: readonly Unit[], by: number): readonly KeptBack[] {
+  if (by <= 0) return NONE;
+  return placedOpenings(survey).flatMap(({ opening, from, to }): KeptBack[] => {
+    const { surface } = opening;
+    if (opening.kind !== 'door' || (surface !== 'left' && surface !== 'right')) return [];
+    const standing = units
+      .filter((unit) => unit.kind === 'platform-bed' || unit.side === surface)
+      .map((unit) => [unit.x, unit.x + unit.length] as const)
+      .sort((a, b) => a[0] - b[0]);
+    let at = from;
+    const free: KeptBack[] = [];
+    for (const [x0, x1] of [...standing, [to, to] as const]) {
+      if (x0 > at) free.push({ side: surface, from: at, to: Math.min(x0, to), by });
+      at = Math.max(at, x1);
+      if (at >= to) break;
+    }
+    return free;
+  });
+}
+
+const openingOf = ({ x, y, length, width }: FloorHatch): Ring =>
+  rectangle(x - length / 2, y - width / 2, x + length / 2, y + width / 2);
+
+/** The rings that the board is cut out for. */
+export const hatchOpenings = (hatches: readonly FloorHatch[]): readonly { readonly opening: Ring }[] =>
+  hatches.map((hatch) => ({ opening: openingOf(hatch) }));
+
+/** Lids for the hatches, from the board's own material. */
+export function hatchParts(hatches: readonly FloorHatch[], subfloor: Subfloor, grain: boolean): readonly Part[] {
+  return hatches.map((hatch, i): Part => {
+    const [length, width] = [hatch.length - 2 * PLAY_MM, hatch.width - 2 * PLAY_MM];
+    const finger: Point = [length / 2, Math.min(FINGER_IN_MM, width / 4)];
+    return {
+      id: `floor-hatch-${hatch.id}`,
+      role: 'floor-hatch',
+      number: i + 1,
+      unit: null,
+      material: subfloor.board.material,
+      thickness: subfloor.board.thickness,
+      outline: {
+        outer: rectangle(0, 0, length, width),
+        holes: hatch.lift === 'finger-hole' ? [circle(finger, Math.min(FINGER_MM, width / 3) / 2)] : [],
+      },
+      grain,
+      edges: [],
+      place: {
+        origin: [hatch.x - length / 2, hatch.y - width / 2, subfloor.from],
+        along: [1, 0, 0],
+        across: [0, 1, 0],
+      },
+    };
+  });
+}
+
+/** What is wrong with a hatch: off the board, larger than it, under a unit, or crossed by a seam. */
+export function hatchProblems(
+  hatches: readonly FloorHatch[],
+  outline: Outline,
+  seams: Subfloor['seams'],
+  units: readonly Unit[],
+): readonly { readonly said: Message; readonly hatch: string }[] {
+  const board = boxOf(outline.outer);
+  return hatches.flatMap((hatch) => {
+    const ring = openingOf(hatch);
+    const box = boxOf(ring);
+    const say = (said: Message): { said: Message; hatch: string } => ({ said, hatch: hatch.id });
+    if (hatch.length >= board.maxX - board.minX || hatch.width >= board.maxY - board.minY)
+      return [say(message('hatch.floor.large', { name: hatch.name }))];
+    const inside = clipTo(outline, ring).reduce((sum, piece) => sum + outlineArea(piece), 0);
+    if (inside < hatch.length * hatch.width - 1) return [say(message('hatch.floor.off', { name: hatch.name }))];
+    const on = units.find((unit) => {
+      const [x0, x1] = [unit.x, unit.x + unit.length];
+      if (unit.kind !== 'base-cupboard' || x1 <= box.minX || x0 >= box.maxX) return false;
+      return unit.side === 'left' ? box.minY < -unit.front : box.maxY > unit.front;
+    });
+    const crossed = seams.some(({ direction, at }) =>
+      direction === 'across' ? at > box.minX && at < box.maxX : at > box.minY && at < box.maxY,
+    );
+    return [
+      ...(on ? [say(message('hatch.floor.unit', { name: hatch.name, unit: on.name }))] : []),
+      ...(crossed ? [say(message('hatch.floor.seam', { name: hatch.name }))] : []),
+    ];
+  });
+}

@@ -1,0 +1,157 @@
+import type { FloorHatch, PriceBook, PriceItem, Project, Settings, Survey, Unit } from '../../document/schema.js';
+import { isBar } from '../../cutting/job/from-parts.js';
+import type { Part } from '../../parts/part.js';
+import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
+import { outlineArea, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { clipTo, cutOut } from '../../numeric/shapes.js';
+import { archFootprint, type ArchShape } from '../../shell/arch.js';
+import { halfWidth, type Shell } from '../../shell/shell.js';
+import type { Message } from '../../words/message.js';
+import { battenParts, type FloorBattens } from './floor-battens.js';
+import { floorCoats, type FloorCoats } from './floor-coats.js';
+import { floorFinish, footprints, type FloorFinish } from './floor-finish.js';
+import { hatchParts, hatchProblems } from './floor-holes.js';
+import { floorInsulation, stepTrims, type FloorFoam } from './floor-pieces.js';
+import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew } from './floor-marks.js';
+import type { Subfloor } from './subfloor.js';
+
+/** The floor with everything that is cut for it and marked on it. */
+export interface LinedFloor {
+  readonly parts: readonly Part[];
+  readonly noggins: ReturnType<typeof floorNoggins>;
+  /** Screws of the board, those that furniture hides first. */
+  readonly screws: readonly FloorScrew[];
+  readonly finish: FloorFinish | null;
+  /** The bare board coated instead; null when it is not, or something is laid on it. */
+  readonly coats: FloorCoats | null;
+  /** Insulation under the board, in pieces; null when there is none. */
+  readonly insulation: FloorFoam | null;
+  /** Adhesive under the board: metres of bead, along every batten or in rows, and ml; null where it is not glued. */
+  readonly glue: { readonly metres: number; readonly millilitres: number } | null;
+  /** Pieces of a board laid loose that nothing stands on. */
+  readonly unheld: readonly string[];
+  /** The room's floor, on which the finish lies. */
+  readonly room: Outline | null;
+  readonly problems: readonly { readonly said: Message; readonly hatch: string }[];
+}
+
+const SAMPLES = 41;
+const FAR_MM = 1e5;
+
+/** The floor of the finished room, arches and steps taken out. */
+function roomFloor(inner: Shell, arches: readonly ArchShape[]): Outline | null {
+  const xs = spread(0, inner.length, SAMPLES);
+  const edge = (side: 'left' | 'right', sign: number): Point[] =>
+    xs.map((x): Point => [x, sign * halfWidth(inner, side, x, inner.floor)]);
+  const outer: Ring = [...edge('left', -1), ...edge('right', 1).reverse()];
+  const bites = arches.flatMap((arch): Ring[] => {
+    const ring = archFootprint(arch, inner, inner.floor, 0);
+    return ring ? [ring] : [];
+  });
+  return cutOut({ outer, holes: [] }, bites)[0] ?? null;
+}
+
+/** What is coated: the whole floor, or what feet see of it, m2. */
+function coatedArea(room: Outline, units: readonly Unit[], choice: Project['linings']['floor']): number {
+  const pieces = choice.finish === 'seen' ? cutOut(room, footprints(units, FAR_MM)) : [room];
+  return pieces.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
+}
+
+/** Beads without battens run this far apart, mm; a 6 mm bead takes 28 ml a metre. */
+const BEAD_SPACING_MM = 250;
+const BEAD_ML_PER_METRE = 28;
+function glueUnder(outline: Outline, laid: FloorBattens | null): NonNullable<LinedFloor['glue']> {
+  // one bead along each batten and one under it on the vehicle's floor; else rows over the whole board
+  const metres = laid ? 2 * laid.metres : outlineArea(outline) / BEAD_SPACING_MM / 1000;
+  return { metres, millilitres: metres * BEAD_ML_PER_METRE };
+}
+
+/** A loose piece is held when so much of it lies under furniture, mm2. */
+const HELD_MM2 = 20_000;
+function isHeld(piece: Outline | undefined, units: readonly Unit[]): boolean {
+  const under = piece ? footprints(units, FAR_MM).flatMap((ring) => clipTo(piece, ring)) : [];
+  const bed = units.some(
+    (unit) =>
+      unit.kind === 'platform-bed' && piece?.outer.some(([x]) => x > unit.x + 50 && x < unit.x + unit.length - 50),
+  );
+  return bed || under.reduce((sum, part) => sum + outlineArea(part), 0) >= HELD_MM2;
+}
+
+export interface LinedFloorInput {
+  readonly subfloor: Subfloor | null;
+  readonly laid: FloorBattens | null;
+  readonly depth: BuildUpDepth;
+  readonly inner: Shell | null;
+  readonly survey: Survey;
+  readonly units: readonly Unit[];
+  readonly arches: readonly ArchShape[];
+  readonly hatches: readonly FloorHatch[];
+  readonly choice: Project['linings']['floor'];
+  /** Profile the edges of steps are trimmed with. */
+  readonly trim: PriceItem | null;
+  readonly settings: Settings;
+  readonly book: PriceBook;
+}
+
+/** Everything a full-size template is made of: what is cut, and the pieces of the floor's finish that are no plain rectangle. */
+export const templateParts = (made: {
+  readonly parts: readonly Part[];
+  readonly floor: LinedFloor;
+}): readonly Part[] => [...made.parts, ...(made.floor.finish?.awkward ?? [])];
+
+/** Gathers board, battens, noggins, hatches and finish. */
+export function linedFloor(input: LinedFloorInput): LinedFloor {
+  const { subfloor, laid, depth, inner, survey, units, arches, hatches, choice, trim, settings, book } = input;
+  const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
+  const timber = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
+  const noggins = laid && subfloor && timber ? floorNoggins(laid, subfloor, hatches, timber.width) : [];
+  const z = battenLayer ? (floorLayerHeights(depth, battenLayer.layer.id)?.from ?? 0) : 0;
+  const everywhere =
+    laid && subfloor && choice.fixing !== 'loose' ? floorScrews(laid.battens, subfloor.pieces, survey, units) : [];
+  const screws = choice.fixing === 'glued' ? everywhere.filter((screw) => screw.hidden) : everywhere;
+  const board = depth.layers.find(({ layer }) => layer.board);
+  const face = depth.layers.findLast(
+    ({ layer, material }) =>
+      layer.place === 'continuous' && !layer.board && material !== null && material.laid !== null,
+  );
+  const room = inner && roomFloor(inner, arches);
+  const finish = room && inner && face?.material ? floorFinish(room, face.material, units, choice, inner.floor) : null;
+  const below = board ? depth.layers.slice(0, depth.layers.indexOf(board)) : [];
+  const foam = below.findLast(({ material }) => material?.group === 'insulation' && material.pieceLength > 0)?.material;
+  return {
+    parts: [
+      ...(subfloor?.parts ?? []).map((part) =>
+        laid ? { ...part, marks: floorMarks(part, laid.battens, screws) } : part,
+      ),
+      ...(subfloor ? hatchParts(hatches, subfloor, board?.material?.grain ?? false) : []),
+      ...battenParts(laid, depth),
+      ...(inner ? stepTrims(arches, inner, trim) : []),
+      ...(timber && battenLayer ? nogginParts(noggins, timber, battenLayer.thickness, z) : []),
+    ],
+    noggins,
+    screws,
+    insulation:
+      subfloor && foam
+        ? floorInsulation(
+            subfloor.outline,
+            laid,
+            noggins,
+            timber?.width ?? 0,
+            { length: foam.pieceLength, width: foam.width },
+            subfloor.seams.filter((seam) => seam.direction === 'across').map((seam) => seam.at),
+          )
+        : null,
+    finish,
+    coats:
+      finish === null && board && room && inner
+        ? floorCoats(choice, coatedArea(room, units, choice), survey, inner.length, settings, book)
+        : null,
+    room,
+    glue: subfloor && choice.fixing !== 'loose' ? glueUnder(subfloor.outline, laid) : null,
+    unheld:
+      subfloor && choice.fixing === 'loose'
+        ? subfloor.parts.filter((_, i) => !isHeld(subfloor.pieces[i], units)).map((part) => part.id)
+        : [],
+    problems: subfloor ? hatchProblems(hatches, subfloor.outline, subfloor.seams, units) : [],
+  };
+}

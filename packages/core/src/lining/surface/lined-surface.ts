@@ -1,0 +1,288 @@
+import type { Fitting, LiningChoice, Reserved, Survey, Unit } from '../../document/schema.js';
+import { placedOpenings } from '../../layers/areas.js';
+import {
+  boxOf,
+  rectangle,
+  roundedRectangle,
+  spread,
+  type Outline,
+  type Point,
+  type Ring,
+} from '../../numeric/plane.js';
+import { cutOut, simplify } from '../../numeric/shapes.js';
+import { archProfile, type ArchShape } from '../../shell/arch.js';
+import type { RibMap } from '../../shell/ribs.js';
+import { outlineOf, patchOf, reachOf, toV, type Unrolled } from './unrolled.js';
+
+/** Something a lining is cut out for, on the unrolled surface, mm. */
+export interface CutOut {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'window' | 'door' | 'hatch' | 'fan' | 'arch' | Fitting['kind'];
+  readonly ring: Ring;
+  readonly middle: Point;
+  readonly length: number;
+  readonly width: number;
+  /** A unit hides it altogether, so that it may be rough. */
+  readonly hidden: boolean;
+  /** Its cable is connected at both ends: a hole will not go over it. */
+  readonly wired: boolean;
+}
+/** An upright line behind the lining that it can be fixed to. */
+export interface Support {
+  readonly name: string;
+  readonly u: number;
+  readonly width: number;
+  readonly kind: 'rib' | 'batten';
+}
+/** A part of the surface that a unit will hide. */
+export interface HiddenZone {
+  readonly by: string;
+  readonly u0: number;
+  readonly u1: number;
+  readonly v0: number;
+  readonly v1: number;
+  /** The place kept for a high cupboard that it is: what that is hung from is needed behind its edges. */
+  readonly hung: Reserved | null;
+}
+/** Round something that no screw may hit. */
+export interface NoScrew {
+  readonly name: string;
+  readonly at: Point;
+  readonly radius: number;
+  /** Somebody may have to get at it again: wiring that stays, a duct. */
+  readonly serviced: boolean;
+}
+/** A surface ready to be lined. */
+export interface LinedSurface {
+  readonly unrolled: Unrolled;
+  /** What is to be covered: outline less openings and arches; fittings are cut out of the pieces. */
+  readonly solid: readonly Outline[];
+  readonly openings: readonly CutOut[];
+  readonly fittings: readonly CutOut[];
+  readonly supports: readonly Support[];
+  readonly hidden: readonly HiddenZone[];
+  readonly noScrews: readonly NoScrew[];
+  /** Openings planned but not read yet: the lining waits round them alone. */
+  readonly pending: readonly string[];
+}
+
+/** Kept free round an arch, and below the floor so that nothing is left there, mm. */
+const ARCH_GAP_MM = 4;
+const BELOW_MM = 200;
+/** Nothing is screwed this near to a cable or a duct, mm. */
+const CABLE_CLEAR_MM = 40;
+/** Without ribs near enough, battens are added so that none is farther from the next, mm. */
+const WIDEST_BAY_MM = 620;
+const BATTEN_MM = 45;
+/** An edge may leave its true line by so much, mm. */
+const CHORD_MM = 0.1;
+
+/** From what a unit takes of the room to what it hides of a surface. */
+function hiddenZones(unrolled: Unrolled, units: readonly Unit[], floor: number): HiddenZone[] {
+  if (unrolled.surface === 'ceiling') return [];
+  return units.flatMap((unit): HiddenZone[] => {
+    if (unit.kind === 'base-cupboard' && unit.side !== unrolled.surface) return [];
+    const [u0, u1] = [Math.max(0, unit.x), Math.min(unrolled.length, unit.x + unit.length)];
+    if (u1 <= u0) return [];
+    const top = floor + unit.height;
+    return [
+      { by: unit.name, u0, u1, v0: -BELOW_MM, v1: Math.min(...[u0, u1].map((u) => toV(unrolled, u, top))), hung: null },
+    ];
+  });
+}
+
+/** What high cupboards that come later will hide: the top of a wall, or a strip of the ceiling along it. */
+function reservedZones(unrolled: Unrolled, reserved: readonly Reserved[]): HiddenZone[] {
+  const { surface } = unrolled;
+  return reserved.flatMap((place): HiddenZone[] => {
+    const [u0, u1] = [Math.max(0, place.x), Math.min(unrolled.length, place.x + place.length)];
+    if (u1 <= u0 || (surface !== 'ceiling' && surface !== place.side)) return [];
+    const reach = [u0, (u0 + u1) / 2, u1].map((u) => reachOf(unrolled, u));
+    const least = Math.min(...reach.map(([low]) => low));
+    const most = Math.max(...reach.map(([, high]) => high));
+    const size = surface === 'ceiling' ? place.depth : place.height;
+    // from the edge that meets the other surface, along the curve
+    const zone =
+      surface === 'ceiling' && place.side === 'left'
+        ? { v0: least - BELOW_MM, v1: Math.max(...reach.map(([low]) => low)) + size }
+        : { v0: Math.min(...reach.map(([, high]) => high)) - size, v1: most + BELOW_MM };
+    return [{ by: place.name, u0, u1, ...zone, hung: place }];
+  });
+}
+
+const isHidden = (ring: Ring, zones: readonly HiddenZone[]): boolean => {
+  const box = boxOf(ring);
+  return zones.some(({ u0, u1, v0, v1 }) => box.minX >= u0 && box.maxX <= u1 && box.minY >= v0 && box.maxY <= v1);
+};
+
+function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number): Omit<CutOut, 'hidden'>[] {
+  const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
+  return placedOpenings(survey)
+    .filter(({ opening }) => opening.surface === on)
+    .map(({ opening, from, to, sill, head }) => {
+      const less = opening.kind === 'window' ? undersize : 0;
+      const foot = opening.kind === 'door' ? sill - BELOW_MM : sill;
+      const patch = patchOf(unrolled, from + less, to - less, foot, head);
+      const box = boxOf(patch);
+      const straight = opening.kind === 'door' || opening.cornerRadius <= 0;
+      const ring = straight
+        ? patch
+        : roundedRectangle(box.minX, box.minY + less, box.maxX, box.maxY - less, opening.cornerRadius);
+      return {
+        id: opening.id,
+        name: opening.name,
+        kind: opening.kind,
+        ring,
+        middle: [(from + to) / 2, (box.minY + box.maxY) / 2] as const,
+        length: to - from - 2 * less,
+        width: box.maxY - box.minY - 2 * less,
+        wired: false,
+      };
+    });
+}
+
+function archesOn(unrolled: Unrolled, arches: readonly ArchShape[]): Omit<CutOut, 'hidden'>[] {
+  return arches
+    .filter((arch) => arch.side === unrolled.surface && arch.kind !== 'step' && arch.far === null)
+    .map((arch) => {
+      const lowest = arch.bottom <= 0 ? -BELOW_MM : 0;
+      const profile = archProfile(arch).map(([x, z], i, all): Point => {
+        const outward = x <= (arch.from + arch.to) / 2 ? -ARCH_GAP_MM : ARCH_GAP_MM;
+        const foot = arch.bottom <= 0 && (i === 0 || i === all.length - 1);
+        const v = toV(unrolled, x, z);
+        return [x + outward, foot ? v + lowest : v + ARCH_GAP_MM];
+      });
+      const box = boxOf(profile);
+      return {
+        id: arch.id,
+        name: arch.name,
+        kind: 'arch' as const,
+        ring: profile,
+        middle: [(arch.from + arch.to) / 2, toV(unrolled, arch.from, arch.height / 2)] as const,
+        length: box.maxX - box.minX,
+        width: box.maxY - Math.max(0, box.minY),
+        wired: false,
+      };
+    });
+}
+
+function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutOut, 'hidden'>[] {
+  return fittings
+    .filter((fitting) => fitting.surface === unrolled.surface)
+    .map((fitting) => {
+      const [u, v] = [fitting.x, toV(unrolled, fitting.x, fitting.along)];
+      const radius = fitting.diameter / 2;
+      return {
+        id: fitting.id,
+        name: fitting.name,
+        kind: fitting.kind,
+        ring: spread(0, 2 * Math.PI, 33)
+          .slice(0, -1)
+          .map((angle): Point => [u + radius * Math.cos(angle), v + radius * Math.sin(angle)]),
+        middle: [u, v] as const,
+        length: fitting.diameter,
+        width: fitting.diameter,
+        wired: fitting.wired,
+      };
+    });
+}
+
+/** Ribs, and where battens are laid and ribs are far apart, battens between them. */
+function supportsOf(unrolled: Unrolled, ribs: RibMap, battens: boolean): Support[] {
+  const own = ribs.ribs
+    .filter((rib) => rib.x > 0 && rib.x < unrolled.length)
+    .map((rib): Support => ({ name: rib.name, u: rib.x, width: rib.width, kind: 'rib' }));
+  if (!battens) return own;
+  const half = BATTEN_MM / 2;
+  const ends = [half + 5, ...own.map((support) => support.u), unrolled.length - half - 5];
+  const added = ends.slice(1).flatMap((end, i) => {
+    const from = ends[i] ?? 0;
+    const bays = Math.max(1, Math.ceil((end - from) / WIDEST_BAY_MM));
+    return spread(from, end, bays + 1).slice(1, -1);
+  });
+  const near = (u: number): boolean => own.some((support) => Math.abs(support.u - u) < 60);
+  const edges = [ends[0] ?? 0, ends.at(-1) ?? 0].filter((u) => !near(u));
+  const all = [...edges, ...added].sort((a, b) => a - b);
+  return [
+    ...own,
+    ...all.map((u, i): Support => ({ name: `batten ${i + 1}`, u, width: BATTEN_MM, kind: 'batten' })),
+  ].sort((a, b) => a.u - b.u);
+}
+
+export interface LinedSurfaceInput {
+  readonly unrolled: Unrolled;
+  readonly choice: LiningChoice;
+  readonly survey: Survey;
+  readonly units: readonly Unit[];
+  readonly arches: readonly ArchShape[];
+  readonly fittings: readonly Fitting[];
+  readonly reserved: readonly Reserved[];
+  readonly ribs: RibMap;
+  /** The lining stands on battens of its own. */
+  readonly battens: boolean;
+  readonly floor: number;
+}
+
+/** Gathers everything that bears on the lining of one surface. */
+export function linedSurface(input: LinedSurfaceInput): LinedSurface {
+  const { unrolled, survey, choice } = input;
+  const kept = reservedZones(unrolled, input.reserved);
+  const hidden = [...hiddenZones(unrolled, input.units, input.floor), ...kept];
+  // a ceiling that stops in front of a high cupboard is left out over it
+  const leftOut = kept.filter(({ hung }) => unrolled.surface === 'ceiling' && hung?.ceiling === 'stops');
+  const told = (cut: Omit<CutOut, 'hidden'>): CutOut => ({ ...cut, hidden: isHidden(cut.ring, hidden) });
+  const openings = [...openingsOn(unrolled, survey, choice.undersize), ...archesOn(unrolled, input.arches)].map(told);
+  const fittings = fittingsOn(unrolled, input.fittings).map(told);
+  const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
+  const placed = new Set(placedOpenings(survey).map(({ opening }) => opening.id));
+  const wiring = survey.found
+    .filter((found) => found.kind === 'wiring' && found.decision === 'keep' && found.surface === unrolled.surface)
+    .map((found): NoScrew => ({
+      name: found.name,
+      at: [found.x, toV(unrolled, found.x, found.along)],
+      radius: Math.max(CABLE_CLEAR_MM, found.size / 2 + CABLE_CLEAR_MM),
+      serviced: true,
+    }));
+  return {
+    unrolled,
+    solid: cutOut({ outer: simplify(outlineOf(unrolled, choice.edge - choice.scribe), CHORD_MM), holes: [] }, [
+      ...openings.map((opening) => opening.ring),
+      ...leftOut.map(({ u0, u1, v0, v1 }) => rectangle(u0, v0, u1, v1)),
+    ]),
+    openings,
+    fittings,
+    supports: supportsOf(unrolled, input.ribs, input.battens),
+    hidden,
+    noScrews: [
+      ...fittings.map((fitting): NoScrew => ({
+        name: fitting.name,
+        at: fitting.middle,
+        radius: fitting.length / 2 + CABLE_CLEAR_MM,
+        serviced: fitting.kind === 'duct',
+      })),
+      ...wiring,
+    ],
+    pending: survey.openings
+      .filter((opening) => opening.surface === on && !placed.has(opening.id))
+      .map((opening) => opening.name),
+  };
+}
+
+/** Share of an upright line's height that units hide, and the unit that hides most of it. */
+export function hiddenAt(
+  surface: Pick<LinedSurface, 'unrolled' | 'hidden'>,
+  u: number,
+): { readonly share: number; readonly by: string | null } {
+  const [low, high] = reachOf(surface.unrolled, u);
+  const over = surface.hidden
+    .filter((zone) => u >= zone.u0 && u <= zone.u1)
+    .map((zone) => ({ by: zone.by, much: Math.max(0, Math.min(zone.v1, high) - Math.max(zone.v0, low)) }))
+    .sort((a, b) => b.much - a.much);
+  const much = over.reduce((sum, zone) => sum + zone.much, 0);
+  return { share: Math.min(1, much / (high - low)), by: over[0]?.by ?? null };
+}
+
+/** Whether a place on the surface lies behind something. */
+export const isBehind = (surface: Pick<LinedSurface, 'hidden'>, [u, v]: Point): boolean =>
+  surface.hidden.some((zone) => u >= zone.u0 && u <= zone.u1 && v >= zone.v0 && v <= zone.v1);

@@ -1,0 +1,155 @@
+import type { Lined, PriceItem } from '../../document/schema.js';
+import { barStocks } from '../../cutting/job/from-parts.js';
+import { toOrigin, type Part, type PartMarks, type PartRole, type Spot } from '../../parts/part.js';
+import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
+import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
+import type { FixingPoint } from '../fixing/fixing-map.js';
+import { groovesOn, type Grooves } from './grooves.js';
+import type { LinedSurface } from './lined-surface.js';
+import { solidAlong } from './pieces.js';
+import { asSeen, toPlace, type Unrolled } from './unrolled.js';
+import type { WallBatten } from '../fixing/wall-battens.js';
+
+/** A part, and the way from the unrolled surface to its own axes. */
+export interface Placed {
+  readonly part: Part;
+  readonly onPart: (point: Point) => Point;
+}
+const minus = ([x, y]: Point, [a, b]: Point): Point => [x - a, y - b];
+
+function spotOf(shell: Shell, unrolled: Unrolled, [u, v]: Point): Spot {
+  const place = toPlace(unrolled, u, v);
+  if (unrolled.surface === 'ceiling') return [u, place, roofHeight(shell, u, place)];
+  return [u, (unrolled.surface === 'left' ? -1 : 1) * halfWidth(shell, unrolled.surface, u, place), place];
+}
+
+export interface PartMaker {
+  readonly shell: Shell;
+  readonly unrolled: Unrolled;
+  readonly surface: Lined;
+}
+
+/**
+ * Puts a piece of the unrolled surface on its own axes, seen from the room: x along the vehicle, or up the surface where
+ * the grain runs up.
+ */
+export function partOf(
+  { shell, unrolled, surface }: PartMaker,
+  id: string,
+  role: PartRole,
+  number: number,
+  piece: Outline,
+  up: boolean,
+  material: PriceItem,
+  thickness: number,
+): Placed {
+  const turn = (point: Point): Point => {
+    const [p, q] = asSeen(unrolled, point);
+    return up ? [q, -p] : [p, q];
+  };
+  const { outline, moved } = toOrigin({
+    outer: piece.outer.map(turn),
+    holes: piece.holes.map((hole) => hole.map(turn)),
+  });
+  const back = (point: Point): Point => {
+    const [p, q] = up ? [-point[1], point[0]] : point;
+    return asSeen(unrolled, [p, q]);
+  };
+  const sideways: Spot = surface === 'left' ? [-1, 0, 0] : [1, 0, 0];
+  const upward: Spot = surface === 'ceiling' ? [0, -1, 0] : [0, 0, 1];
+  const opposite = (axis: Spot): Spot => [0 - axis[0], 0 - axis[1], 0 - axis[2]];
+  const part: Part = {
+    id,
+    role,
+    number,
+    unit: null,
+    surface,
+    material: material.id,
+    thickness,
+    outline,
+    grain: material.grain,
+    edges: [],
+    place: {
+      origin: spotOf(shell, unrolled, back(moved)),
+      along: up ? upward : sideways,
+      across: up ? opposite(sideways) : upward,
+    },
+  };
+  return { part, onPart: (point) => minus(turn(point), moved) };
+}
+
+/** Support lines, screws and holes of a piece, on the part's axes. */
+export function marksOf(
+  ground: LinedSurface,
+  piece: Outline,
+  slots: readonly string[],
+  screws: readonly FixingPoint[],
+  { onPart }: Placed,
+  grooves: Grooves | null,
+): PartMarks {
+  const box = boxOf(piece.outer);
+  const inside = ([u, v]: Point): boolean => u > box.minX && u < box.maxX && v > box.minY && v < box.maxY;
+  return {
+    lines: ground.supports.flatMap(({ name, u }) =>
+      solidAlong([piece], u).map(([v0, v1]) => ({ name, from: onPart([u, v0]), to: onPart([u, v1]) })),
+    ),
+    screws: screws.map(({ at }) => onPart(at)),
+    holes: ground.fittings
+      .filter((fitting) => inside(fitting.middle))
+      .map((fitting) => ({
+        name: fitting.name,
+        at: onPart(fitting.middle),
+        diameter: fitting.length,
+        slot: slots.includes(fitting.id),
+        rough: fitting.hidden,
+      })),
+    grooves: groovesOn(grooves, piece, onPart),
+    cutOuts: ground.openings.flatMap((opening) => {
+      const ring = boxOf(opening.ring);
+      const [u0, u1] = [Math.max(ring.minX, box.minX), Math.min(ring.maxX, box.maxX)];
+      const [v0, v1] = [Math.max(ring.minY, box.minY), Math.min(ring.maxY, box.maxY)];
+      if (u1 - u0 < 1 || v1 - v0 < 1) return [];
+      const on = boxOf([onPart([u0, v0]), onPart([u1, v1])]);
+      return [
+        {
+          name: opening.name,
+          from: [on.minX, on.minY] as const,
+          to: [on.maxX, on.maxY] as const,
+          diagonal: Math.hypot(u1 - u0, v1 - v0),
+        },
+      ];
+    }),
+  };
+}
+
+/** A batten as one part, or as several where no bar is as long. */
+export function stickParts(
+  maker: PartMaker,
+  batten: WallBatten,
+  index: number,
+  timber: PriceItem,
+  thickness: number,
+): Part[] {
+  const longest = Math.max(...barStocks(timber).map((stock) => stock.length));
+  const [from, to] = batten.upright ? [batten.v0, batten.v1] : [batten.u0, batten.u1];
+  const count = Math.max(1, Math.ceil((to - from) / longest - 1e-9));
+  const half = timber.width / 2;
+  const middle = batten.upright ? batten.u0 : batten.v0;
+  const role = batten.kind === 'upright' ? 'wall-batten' : 'noggin';
+  return Array.from({ length: count }, (_, i) => {
+    const [a, b] = [from + ((to - from) * i) / count, from + ((to - from) * (i + 1)) / count];
+    const ring = batten.upright
+      ? rectangle(middle - half, a, middle + half, b)
+      : rectangle(a, middle - half, b, middle + half);
+    return partOf(
+      maker,
+      `${maker.surface}-${role}-${index + 1}${count > 1 ? `-${i + 1}` : ''}`,
+      role,
+      index + 1,
+      { outer: ring, holes: [] },
+      batten.upright,
+      timber,
+      thickness,
+    ).part;
+  });
+}

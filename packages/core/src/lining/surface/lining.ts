@@ -1,0 +1,341 @@
+import type { Lined, LiningChoice, PriceBook, PriceItem, Settings } from '../../document/schema.js';
+import { barStocks, isBar } from '../../cutting/job/from-parts.js';
+import type { Part } from '../../parts/part.js';
+import type { BuildUpDepth } from '../../layers/buildup.js';
+import { boxOf, rectangle, type Outline } from '../../numeric/plane.js';
+
+import { curvatureRadius, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
+import { message, mm, type Message } from '../../words/message.js';
+import { leastRadius, standOff, widestStrip } from './bending.js';
+import { faceLayer } from './face.js';
+import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
+import { fixingPoints, type FixingPoint } from '../fixing/fixing-map.js';
+import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
+import { leanNotes } from '../fixing/knocks.js';
+import { lampNotes, reservedNotes } from './lining-notes.js';
+import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
+import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
+import { packersOf, type Packer } from '../fixing/packers.js';
+import { edgeRanges, rowPieces, sheetPieces, withFittings, type PieceSet } from './pieces.js';
+import { scribeEdges } from './scribe-edges.js';
+import { setOutRows, type SetOut } from './set-out.js';
+
+import { wallBattens, type LooseEdge, type WallBatten } from '../fixing/wall-battens.js';
+
+/** A piece with the part it is cut as, and what is to be known of it. */
+export interface LiningPiece {
+  readonly part: string;
+  readonly row: number;
+  readonly outline: Outline;
+  /** Fittings whose cable is connected: they get a slot. */
+  readonly slots: readonly string[];
+  /** Share of it that units will hide. */
+  readonly hidden: number;
+  /** It comes off again: the whole surface does, or something behind it must stay within reach. */
+  readonly removable: boolean;
+}
+/** What bending asks of the lining, mm. */
+export interface BendCheck {
+  /** The tightest radius of the section. */
+  readonly tightest: number;
+  /** What the material can take; null when its stiffness is not known. */
+  readonly least: number | null;
+  readonly fits: boolean | null;
+  /** Strips and boards lie flat: how far they stand off at their middle, and the widest that stands off a millimetre. */
+  readonly standOff: number | null;
+  readonly widestStrip: number;
+}
+/** One surface, lined. */
+export interface Lining {
+  readonly surface: Lined;
+  readonly school: LiningChoice['school'];
+  readonly material: PriceItem;
+  readonly ground: LinedSurface;
+  readonly pieces: readonly LiningPiece[];
+  readonly seams: PieceSet['seams'];
+  readonly setOut: SetOut | null;
+  readonly grooves: Grooves | null;
+  /** What lies behind or stands before the supports beside it. */
+  readonly packers: readonly Packer[];
+  readonly unbacked: PieceSet['unbacked'];
+  readonly battens: readonly WallBatten[];
+  /** Edges of openings that no support carries; backed by noggins where battens are laid. */
+  readonly loose: readonly LooseEdge[];
+  readonly fixings: readonly FixingPoint[];
+  /** The widest panel that a sheet gives; null for strips and boards. */
+  readonly widest: number | null;
+  readonly bend: BendCheck;
+  readonly problems: readonly Message[];
+  /** The order in which it goes up. */
+  readonly order: readonly FittingStep[];
+  readonly caulk: Caulk;
+  /** What to know that is no fault, such as an opening that is not here yet. */
+  readonly notes: readonly Message[];
+  readonly parts: readonly Part[];
+}
+
+export interface LiningInput extends Omit<LinedSurfaceInput, 'battens' | 'floor'> {
+  readonly surface: Lined;
+  /** The shell of the lining's middle. */
+  readonly shell: Shell;
+  readonly depth: BuildUpDepth;
+  readonly settings: Settings;
+  readonly book: PriceBook;
+  /** Rows for the whole room; null when this surface is set out alone. */
+  readonly rows: SetOut | null;
+}
+
+const BACKING_WIDTH_MM = 80;
+const STRIP_OFF_MM = 1;
+const NEAR_HALF = 0.4;
+/** A block that is glued in where no battens are laid is at least so thick, mm. */
+const BLOCK_MM = 18;
+
+/** How a surface is really lined: what is sold by the length can only be boards, what is sold in sheets cannot. */
+export function schoolOf(choice: LiningChoice, material: PriceItem): LiningChoice['school'] {
+  if (isBar(material)) return 'boards';
+  return choice.school === 'boards' ? 'sheets' : choice.school;
+}
+
+/** The widest upright panel that a sheet gives for a surface so high, and how the sheet stands; the cheapest way. */
+function widestPanel(
+  material: PriceItem,
+  high: number,
+  length: number,
+  trim: number,
+): { readonly widest: number; readonly standing: boolean } | null {
+  const ways = material.stocks.flatMap((stock) => {
+    const [long, wide] = [stock.length - 2 * trim, stock.width - 2 * trim];
+    const cost = (widest: number): number => Math.ceil(length / widest) * stock.price;
+    return [
+      ...(high <= long ? [{ widest: wide, standing: true, cost: cost(wide) }] : []),
+      ...(high <= wide ? [{ widest: long, standing: false, cost: cost(long) }] : []),
+    ];
+  });
+  return ways.sort((a, b) => a.cost - b.cost)[0] ?? null;
+}
+
+/** A first or last row is no narrower than this: what was asked, or near half a row. */
+export const leastRow = (choice: LiningChoice, row: number): number => Math.min(choice.sliver, NEAR_HALF * row);
+
+/** The width a row takes on the surface: what a board covers, what a strip is ripped to. */
+export const rowWidth = (choice: LiningChoice, material: PriceItem): number =>
+  isBar(material) ? material.width : choice.strip;
+
+/** Rows for both walls together, so that they meet round the room; null unless both are boards or strips of one width. */
+export function sharedRows(
+  walls: readonly { readonly ground: LinedSurface; readonly choice: LiningChoice; readonly material: PriceItem }[],
+): SetOut | null {
+  const [a, b] = walls;
+  if (!a || !b) return null;
+  // grooves of both walls meet round the room when they are as far apart
+  if (walls.every(({ choice, material }) => schoolOf(choice, material) === 'sheets')) {
+    const pitch = groovePitch(a.choice);
+    if (pitch <= 0 || Math.abs(groovePitch(b.choice) - pitch) > 0.1) return null;
+    const { low, high } = bothEdges(walls);
+    return grooveRows(low, high, pitch, Math.min(a.choice.sliver, b.choice.sliver));
+  }
+  const width = rowWidth(a.choice, a.material);
+  const rows = walls.every(
+    ({ choice, material }) =>
+      schoolOf(choice, material) !== 'sheets' && Math.abs(rowWidth(choice, material) - width) < 0.1,
+  );
+  if (!rows) return null;
+  const { low, high } = bothEdges(walls);
+  return setOutRows(low, high, width, a.choice.gap, leastRow(a.choice, width));
+}
+
+/** Least and greatest v of the low and the high edge over both walls. */
+function bothEdges(
+  walls: readonly { readonly ground: LinedSurface; readonly choice: LiningChoice }[],
+): ReturnType<typeof edgeRanges> {
+  const ranges = walls.map(({ ground, choice }) => edgeRanges(ground, choice.edge));
+  const over = (pick: (range: (typeof ranges)[number]) => { readonly min: number; readonly max: number }) => ({
+    min: Math.min(...ranges.map((range) => pick(range).min)),
+    max: Math.max(...ranges.map((range) => pick(range).max)),
+  });
+  return { low: over((range) => range.low), high: over((range) => range.high) };
+}
+
+/** The ground of a lining, without its pieces. */
+export function groundOf(
+  input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book'> & { readonly floor: number },
+): LinedSurface {
+  return linedSurface({
+    ...input,
+    battens: input.depth.layers.some(({ layer }) => layer.place === 'battens'),
+  });
+}
+
+/** The tightest radius of the section of a surface, mm. */
+function tightestRadius(shell: Shell, surface: Lined): number {
+  let least = Infinity;
+  for (const x of shell.at) {
+    if (surface === 'ceiling') {
+      for (let y = -400; y <= 400; y += 50) {
+        const bend = roofHeight(shell, x, y - 40) - 2 * roofHeight(shell, x, y) + roofHeight(shell, x, y + 40);
+        if (Math.abs(bend) > 1e-6) least = Math.min(least, (40 * 40) / Math.abs(bend));
+      }
+    } else
+      for (let z = shell.floor + 60; z < wallTop(shell, surface, x) - 60; z += 60)
+        least = Math.min(least, curvatureRadius(shell, surface, x, z));
+  }
+  return least;
+}
+
+/** Share of a piece that units will hide, by its box. */
+function hiddenShare(ground: LinedSurface, outline: Outline): number {
+  const box = boxOf(outline.outer);
+  const over = (zone: LinedSurface['hidden'][number]): number =>
+    Math.max(0, Math.min(box.maxX, zone.u1) - Math.max(box.minX, zone.u0)) *
+    Math.max(0, Math.min(box.maxY, zone.v1) - Math.max(box.minY, zone.v0));
+  const covered = ground.hidden.reduce((sum, zone) => sum + over(zone), 0);
+  return Math.min(1, covered / Math.max(1, (box.maxX - box.minX) * (box.maxY - box.minY)));
+}
+
+/** Lines one surface, or returns null when its layers end in nothing that is sold in sheets or lengths. */
+export function liningOf(input: LiningInput): Lining | null {
+  const { surface, shell, unrolled, depth, choice, settings } = input;
+  const face = faceLayer(depth);
+  if (!face) return null;
+  const { material, thickness } = face;
+  const school = schoolOf(choice, material);
+  const ground = groundOf({ ...input, floor: shell.floor });
+  const problems: Message[] = [];
+  const named = { word: `surface.${surface}` } as const;
+  const { low, high } = edgeRanges(ground, choice.edge);
+  const tall = high.max - low.min;
+  const panel = school === 'sheets' ? widestPanel(material, tall, unrolled.length, settings.cutting.trim) : null;
+  if (school === 'sheets' && !panel) problems.push(message('lining.tooHigh', { surface: named, high: mm(tall) }));
+  const bars = barStocks(material);
+  const longest = Math.max(
+    ...bars.map((stock) => stock.length),
+    ...material.stocks.map((stock) => stock.length - 2 * settings.cutting.trim),
+  );
+  const row = rowWidth(choice, material);
+  const kind = school === 'boards' ? 'board' : 'strip';
+  const set: PieceSet =
+    school === 'sheets'
+      ? panel
+        ? sheetPieces(ground, choice, panel.widest)
+        : { pieces: [], seams: [], setOut: null, unbacked: [], close: 0, legal: true }
+      : rowPieces(ground, choice, kind, row, longest, leastRow(choice, row), input.rows);
+  if (!set.legal)
+    problems.push(
+      message(`lining.sliver.${school}`, {
+        surface: named,
+        sliver: mm(school === 'sheets' ? choice.sliver : leastRow(choice, row)),
+      }),
+    );
+  const up = school === 'sheets' && (panel?.standing ?? false);
+  const maker: PartMaker = { shell, unrolled, surface };
+  const grooves =
+    school === 'sheets' ? groovesOf(ground, choice, material, thickness, up, set.seams.length, input.rows) : null;
+  problems.push(...(grooves?.problems ?? []));
+  const cut = set.pieces.flatMap((piece) => {
+    const { outlines, slots } = withFittings(ground, piece);
+    return outlines.map((outline) => ({ ...piece, outline, slots }));
+  });
+  const made = cut.map(({ outline, row, slots, kind: role }, i) => {
+    const placed = partOf(maker, `${surface}-${role}-${i + 1}`, role, i + 1, outline, up, material, thickness);
+    const screws = fixingPoints(ground, [{ kind: role, row, outline }]);
+    const part: Part = {
+      ...placed.part,
+      edges: scribeEdges(unrolled, choice, outline, placed.onPart),
+      marks: marksOf(ground, outline, slots, screws, placed, grooves),
+    };
+    const removable = choice.removable || behindPiece(ground, outline).length > 0;
+    const piece = { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline), removable };
+    return { part, screws, piece };
+  });
+  const backed = set.unbacked.filter(({ v0, v1 }) => v1 - v0 > 30);
+  const strips = backed.map(
+    ({ u, v0, v1 }, i) =>
+      partOf(
+        maker,
+        `${surface}-backing-${i + 1}`,
+        'backing',
+        i + 1,
+        { outer: rectangle(u - BACKING_WIDTH_MM / 2, v0, u + BACKING_WIDTH_MM / 2, v1), holes: [] },
+        true,
+        material,
+        thickness,
+      ).part,
+  );
+  const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
+  const laid = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
+  // without battens of its own, edges that float are backed by blocks of the thinnest timber that holds a screw
+  const blocks =
+    laid ??
+    [...input.book.items]
+      .filter((item) => item.group === 'timber' && isBar(item) && item.thickness >= BLOCK_MM)
+      .sort((a, b) => a.thickness - b.thickness)[0] ??
+    null;
+  const { battens, loose } = wallBattens(ground, (blocks ?? laid)?.width ?? BACKING_WIDTH_MM / 2);
+  const kept = battens.filter((batten) => (batten.kind === 'upright' ? laid : blocks) !== null);
+  if (loose.length > 0 && !blocks)
+    for (const name of new Set(loose.map((edge) => edge.opening)))
+      problems.push(message('lining.loose', { surface: named, name }));
+  const sticks = kept.flatMap((batten, i) =>
+    blocks ? stickParts(maker, batten, i, blocks, laid && battenLayer ? battenLayer.thickness : blocks.thickness) : [],
+  );
+  const tightest = tightestRadius(shell, surface);
+  // strips and boards have their grain along the vehicle and are bent across it
+  const least = school === 'boards' ? null : leastRadius(material, thickness, up);
+  if (least !== null && least > tightest)
+    problems.push(
+      message('lining.bend', {
+        surface: named,
+        material: material.name,
+        least: mm(least),
+        tightest: mm(tightest),
+        strip: mm(widestStrip(tightest, STRIP_OFF_MM)),
+      }),
+    );
+  return {
+    surface,
+    school,
+    material,
+    ground,
+    pieces: made.map(({ piece }) => piece),
+    seams: set.seams,
+    setOut: set.setOut,
+    grooves,
+    packers: packersOf(shell, surface, ground.supports),
+    unbacked: set.unbacked,
+    battens: kept,
+    loose,
+    fixings: made.flatMap(({ screws }) => screws),
+    bend: {
+      tightest,
+      least,
+      fits: least === null ? null : least <= tightest,
+      standOff: school === 'sheets' ? null : standOff(row, tightest),
+      widestStrip: widestStrip(tightest, STRIP_OFF_MM),
+    },
+    widest: panel?.widest ?? null,
+    problems,
+    order: fittingOrder(
+      ground,
+      made.map(({ piece }) => piece),
+      backed.map((strip, i) => ({ ...strip, part: strips[i]?.id ?? '' })),
+    ),
+    caulk: caulkOf(
+      ground,
+      school,
+      choice,
+      set.seams.map((seam) => seam.at),
+      set.setOut?.rows ?? [],
+      thickness,
+    ),
+    notes: [
+      ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
+      ...lampNotes(ground, set),
+      ...reservedNotes(ground),
+      ...(grooves?.notes ?? []),
+      // strips lie along the vehicle, and so does the grain of a sheet that is not stood up
+      ...leanNotes(ground, input.units, material, thickness, !up, shell.floor),
+    ],
+    parts: [...made.map(({ part }) => part), ...strips, ...sticks],
+  };
+}

@@ -1,0 +1,143 @@
+import { z } from 'zod';
+import { message, mm } from '../words/message.js';
+import { atLeast, atMost, defineRule, type Grade } from './rule.js';
+
+const length = z.number().min(-100_000).max(100_000);
+const stature = z.number().min(400).max(2500);
+const who = z.string().default('');
+
+/** Sitting height estimated from stature where it was not measured. */
+export const SITTING_SHARE = 0.52;
+/** Back-of-knee height estimated from stature, with a shoe, mm. */
+export const backOfKnee = (tall: number): number => 0.245 * tall + 25;
+
+export const bedLengthRule = defineRule({
+  name: 'bed-length',
+  title: 'Bed length along the body',
+  formula: 'good: clear length >= stature + 120; tight: >= stature + 50',
+  reason: 'A sleeper points the toes and has a pillow; feet against cold metal end the night.',
+  input: z.strictObject({ clear: length.nullable(), stature, who }),
+  run: ({ clear, stature: tall, who: name }) =>
+    atLeast(clear, tall + 120, tall + 50, (grade, spare) =>
+      message(`rule.bedLength.${grade}`, {
+        who: name,
+        clear: mm(clear ?? 0),
+        wants: mm(tall + 120),
+        short: mm(-(spare ?? 0)),
+        spare: mm(spare ?? 0),
+      }),
+    ),
+});
+
+const BED_WIDTH: Readonly<Record<1 | 2, readonly [number, number]>> = { 1: [700, 600], 2: [1300, 1150] };
+export const bedWidthRule = defineRule({
+  name: 'bed-width',
+  title: 'Bed width for one or two',
+  formula: 'one: good >= 700, tight >= 600; two: good >= 1300, tight >= 1150; each further sleeper adds 600 and 550',
+  reason: 'Shoulders and turning over.',
+  input: z.strictObject({ width: length, sleepers: z.int().min(1).max(6) }),
+  run: ({ width, sleepers }) => {
+    const [good, tight] =
+      sleepers === 1 ? BED_WIDTH[1] : [BED_WIDTH[2][0] + 600 * (sleepers - 2), BED_WIDTH[2][1] + 550 * (sleepers - 2)];
+    return atLeast(width, good, tight, (grade, spare) =>
+      message(`rule.bedWidth.${grade}`, { sleepers, width: mm(width), wants: mm(good), short: mm(-(spare ?? 0)) }),
+    );
+  },
+});
+
+/** A mattress gives this share of its thickness under a sitting person. */
+const MATTRESS_GIVES = 0.15;
+export const sittingUpRule = defineRule({
+  name: 'sitting-up',
+  title: 'Sitting up on the bed',
+  formula:
+    'clear = ceiling - platform - 0.85 x mattress; good: >= sitting height + 60; tight: >= sitting height; sitting height = 0.52 x stature where not measured',
+  reason: 'Dressing and reading in bed need an upright back.',
+  input: z.strictObject({
+    ceiling: length,
+    platform: length,
+    mattress: length,
+    stature,
+    sittingHeight: length.optional(),
+    who,
+  }),
+  run: ({ ceiling, platform, mattress, stature: tall, sittingHeight, who: name }) => {
+    const clear = ceiling - platform - (1 - MATTRESS_GIVES) * mattress;
+    const sitting = sittingHeight ?? SITTING_SHARE * tall;
+    return atLeast(clear, sitting + 60, sitting, (grade, spare) =>
+      message(`rule.sittingUp.${grade}`, {
+        who: name,
+        clear: mm(clear),
+        wants: mm(sitting + 60),
+        short: mm(-(spare ?? 0)),
+        spare: mm(spare ?? 0),
+      }),
+    );
+  },
+});
+
+export const bedEdgeRule = defineRule({
+  name: 'bed-edge',
+  title: 'Getting off the bed',
+  formula:
+    'edge = platform + 0.85 x mattress; good: <= back of knee + 150; tight: <= 1000 with a step; back of knee = 0.245 x stature + 25',
+  reason: 'Feet should find the floor or a step.',
+  input: z.strictObject({ platform: length, mattress: length, stature, who }),
+  run: ({ platform, mattress, stature: tall, who: name }) => {
+    const edge = platform + (1 - MATTRESS_GIVES) * mattress;
+    return atMost(edge, backOfKnee(tall) + 150, 1000, (grade, spare) =>
+      message(`rule.bedEdge.${grade}`, {
+        who: name,
+        edge: mm(edge),
+        wants: mm(backOfKnee(tall) + 150),
+        over: mm(-(spare ?? 0)),
+      }),
+    );
+  },
+});
+
+export const standingRule = defineRule({
+  name: 'standing-height',
+  title: 'Standing height on the way through',
+  formula: 'good: >= stature + 40; tight: >= stature - 20',
+  reason: 'Shoes, hair and a swaying floor; a little less means a bent neck.',
+  input: z.strictObject({ height: length, stature, who }),
+  run: ({ height, stature: tall, who: name }) =>
+    atLeast(height, tall + 40, tall - 20, (grade, spare) =>
+      message(`rule.standing.${grade}`, {
+        who: name,
+        height: mm(height),
+        wants: mm(tall + 40),
+        short: mm(-(spare ?? 0)),
+        spare: mm(spare ?? 0),
+      }),
+    ),
+});
+
+export const wayThroughRule = defineRule({
+  name: 'way-through',
+  title: 'Way through at hip height',
+  formula: 'good: >= 550; tight: >= 450',
+  reason: 'One person walks through without turning sideways.',
+  input: z.strictObject({ width: length }),
+  run: ({ width }) =>
+    atLeast(width, 550, 450, (grade, spare) =>
+      message(`rule.way.${grade}`, { width: mm(width), wants: mm(550), short: mm(-(spare ?? 0)) }),
+    ),
+});
+
+/** Worktop height against one person's stature: good 0.53 to 0.56, tight 0.50 to 0.58. */
+export const worktopRule = defineRule({
+  name: 'worktop-height',
+  title: 'Worktop height',
+  formula: 'good: 0.53 to 0.56 of stature; tight: 0.50 to 0.58',
+  reason: 'Elbows a little above the work; lower strains the back, higher the shoulders.',
+  input: z.strictObject({ height: length, stature, who }),
+  run: ({ height, stature: tall, who: name }) => {
+    const [low, high] = [0.53 * tall, 0.56 * tall];
+    const middle = (low + high) / 2;
+    const params = { who: name, height: mm(height), low: mm(low), high: mm(high) };
+    const say = (grade: Grade) => message(`rule.worktop.${grade}`, params);
+    return height <= middle ? atLeast(height, low, 0.5 * tall, say) : atMost(height, high, 0.58 * tall, say);
+  },
+});

@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { message, mm } from '../words/message.js';
+import { defineRule, type Verdict } from './rule.js';
+
+const length = z.number().min(-100_000).max(100_000);
+const box = z.strictObject({ x0: length, x1: length, y0: length, y1: length, z0: length, z1: length });
+export type SolidBox = z.output<typeof box>;
+
+/** Things that share less than this are side by side, mm. */
+const TOUCH_MM = 0.5;
+
+/** How far two upright boxes reach into each other along each axis; null when they do not meet. */
+export function overlapOf(
+  a: SolidBox,
+  b: SolidBox,
+): { readonly x: number; readonly y: number; readonly z: number } | null {
+  const along = (from1: number, to1: number, from2: number, to2: number): number =>
+    Math.min(to1, to2) - Math.max(from1, from2);
+  const overlap = {
+    x: along(a.x0, a.x1, b.x0, b.x1),
+    y: along(a.y0, a.y1, b.y0, b.y1),
+    z: along(a.z0, a.z1, b.z0, b.z1),
+  };
+  return overlap.x > TOUCH_MM && overlap.y > TOUCH_MM && overlap.z > TOUCH_MM ? overlap : null;
+}
+
+export const collisionRule = defineRule({
+  name: 'collision',
+  title: 'Two things in one place',
+  formula: 'overlap along x, y and z, each = least end - greatest start; a collision when all three exceed 0.5 mm',
+  reason: 'Two solid things cannot share room.',
+  input: z.strictObject({ a: box, b: box, nameA: z.string().default('a'), nameB: z.string().default('b') }),
+  run: ({ a, b, nameA, nameB }): Verdict => {
+    const overlap = overlapOf(a, b);
+    const least = overlap ? Math.min(overlap.x, overlap.y, overlap.z) : 0;
+    return {
+      grade: overlap ? 'fails' : 'good',
+      spare: -least,
+      figure: least,
+      good: 0,
+      tight: 0,
+      said: message(overlap ? 'rule.collision.fails' : 'rule.collision.good', {
+        a: nameA,
+        b: nameB,
+        x: mm(overlap?.x ?? 0),
+        y: mm(overlap?.y ?? 0),
+        z: mm(overlap?.z ?? 0),
+      }),
+    };
+  },
+});
+
+export const insideRule = defineRule({
+  name: 'inside-shell',
+  title: 'Inside the vehicle',
+  formula: 'overrun = max(-start, end - room) for length and for height',
+  reason: 'A unit has to stand within the floor and under the roof.',
+  input: z.strictObject({
+    start: length,
+    end: length,
+    room: length,
+    name: z.string().default('unit'),
+    what: z.enum(['length', 'height', 'depth']),
+  }),
+  run: ({ start, end, room, name, what }): Verdict => {
+    const over = Math.max(-start, end - room);
+    return {
+      grade: over > TOUCH_MM ? 'fails' : 'good',
+      spare: -over,
+      figure: over,
+      good: 0,
+      tight: 0,
+      said: message(`rule.inside.${what}.${over > TOUCH_MM ? 'fails' : 'good'}`, { name, over: mm(over) }),
+    };
+  },
+});

@@ -1,0 +1,57 @@
+import type { z } from 'zod';
+import type { Message } from '../words/message.js';
+
+export type Grade = 'good' | 'tight' | 'fails' | 'unknown';
+
+/** What a rule says of one case. */
+export interface Verdict {
+  readonly grade: Grade;
+  /** How far the figure is beyond the limit for good; negative is how much is missing. Null when something needed is unknown. */
+  readonly spare: number | null;
+  /** The figure that was judged, and the least (or most) that is good and tight. */
+  readonly figure: number | null;
+  readonly good: number;
+  readonly tight: number;
+  readonly said: Message;
+}
+
+/** One rule or formula: a pure function of its inputs, with what it asks, how it is worked out and why. */
+export interface Rule<Input extends z.ZodType = z.ZodType, Result = unknown> {
+  readonly name: string;
+  readonly title: string;
+  readonly formula: string;
+  readonly reason: string;
+  readonly input: Input;
+  readonly run: (input: z.output<Input>) => Result;
+}
+
+/** Keeps a rule's input type while it is written down. */
+export function defineRule<Input extends z.ZodType, Result>(rule: Rule<Input, Result>): Rule<Input, Result> {
+  return rule;
+}
+
+/** Judges a figure that should be large enough. */
+export function atLeast(
+  figure: number | null,
+  good: number,
+  tight: number,
+  said: (grade: Grade, spare: number | null) => Message,
+): Verdict {
+  if (figure === null) return { grade: 'unknown', spare: null, figure, good, tight, said: said('unknown', null) };
+  const spare = figure - good;
+  const grade: Grade = spare >= 0 ? 'good' : figure >= tight ? 'tight' : 'fails';
+  return { grade, spare, figure, good, tight, said: said(grade, spare) };
+}
+
+/** Judges a figure that should be small enough. */
+export function atMost(
+  figure: number | null,
+  good: number,
+  tight: number,
+  said: (grade: Grade, spare: number | null) => Message,
+): Verdict {
+  if (figure === null) return { grade: 'unknown', spare: null, figure, good, tight, said: said('unknown', null) };
+  const spare = good - figure;
+  const grade: Grade = spare >= 0 ? 'good' : figure <= tight ? 'tight' : 'fails';
+  return { grade, spare, figure, good, tight, said: said(grade, spare) };
+}
