@@ -26,18 +26,18 @@ export { holeClearances, openBefore, type HoleClearance, type OpenPoint } from '
 export { surveyQuality, type DoubtGrid, type NextBest, type SurveyQuality } from './measure/next-reading.js';
 export { surfaceModel, type SurfaceModel } from './measure/surface-model.js';
 export { buildShell, type ShellResult } from './shell/build.js';
-export { coveredAreas, openingArea, placedOpenings, type CoveredAreas, type PlacedOpening } from './layers/areas.js';
+export { coveredAreas, type CoveredAreas } from './layers/areas.js';
+export { openingArea, placedOpenings, type PlacedOpening } from './shell/openings.js';
 export {
   dampOf,
-  dewPoint,
   GLASS_U,
   heatLoss,
   ribShare,
-  saturation,
   thermalTransmittance,
   type Damp,
   type HeatLoss,
 } from './layers/warmth.js';
+export { dewPoint, saturation } from './rules/damp.js';
 export {
   FLOOR_SCHOOLS,
   floorSchool,
@@ -68,7 +68,6 @@ export {
   COVERED,
   coverOf,
   floorLayerHeights,
-  materialOf,
   plainLayer,
   SURFACES,
   thicknessOf,
@@ -76,6 +75,7 @@ export {
   type BuildUpDepths,
   type LayerDepth,
 } from './layers/buildup.js';
+export { materialOf } from './materials/material.js';
 export { blankOf, partMass, type Part, type PartEdge, type PartMarks, type PartRole } from './parts/part.js';
 export { bedLevels } from './furniture/platform-bed.js';
 export { unitBoxes } from './layout/unit-box.js';
@@ -123,16 +123,17 @@ export type { CornerPiece } from './lining/boxes/corner.js';
 export type { HeaderBox } from './lining/boxes/header-box.js';
 export type { DoorLinings, DoorPanel } from './lining/surface/door-lining.js';
 export type { FittingStep } from './lining/surface/fitting-order.js';
-export { footprints as footprintsOf, type FloorFinish } from './lining/floor/floor-finish.js';
+export { footprints as footprintsOf } from './lining/floor/floor-finish.js';
+export { type FloorFinish } from './lining/floor/finish.js';
 export { eachLining, type LiningCase } from './derive/lining-ways.js';
 export { schoolOf, type Lining, type LiningPiece } from './lining/surface/lining.js';
 export { foundSeams, seamFigures, type SeamFigures } from './lining/surface/seam-figures.js';
 export type { Seam } from './lining/surface/seams.js';
 export { createLinedRoom, LINED, type LinedRoom } from './lining/room.js';
 export { asSeen, outlineOf, reachOf, toPlace, type Unrolled } from './lining/surface/unrolled.js';
-export type { WindowBox } from './lining/boxes/window-box.js';
+export type { WindowBox } from './lining/boxes/box.js';
 export type { ArchBox } from './lining/boxes/arch-box.js';
-export { isBar } from './cutting/job/from-parts.js';
+export { isBar } from './materials/bars.js';
 export { bookAsBought } from './materials/as-bought.js';
 export { learntAllowance, patternState, scribeLine, shapeOf, takenOff, type ScribeLine } from './parts/scribing.js';
 export { footprintOf } from './cutting/plan/footprint.js';

@@ -18,7 +18,7 @@ import {
   type Project,
 } from '@nestplank/core';
 import { DeriveClient } from '../workers/derive-client.js';
-import { tell } from '../words/words.js';
+import { tell } from '../words/speech.js';
 import { api, RefusedError, UnreachableError } from './api.js';
 import { readOutbox, writeOutbox } from './outbox.js';
 

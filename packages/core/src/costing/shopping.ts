@@ -1,11 +1,12 @@
 import type { Covered, CutPlan, Layer, PriceBook, PriceItem, Settings } from '../document/schema.js';
 import type { Part } from '../parts/part.js';
-import type { BuildUpDepths } from '../layers/buildup.js';
-import { BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED, materialOf } from '../layers/buildup.js';
+import { type BuildUpDepths, BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED } from '../layers/buildup.js';
+import { materialOf } from '../materials/material.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import type { FloorCoats } from '../lining/floor/floor-coats.js';
-import { finishAmount, type FloorFinish } from '../lining/floor/floor-finish.js';
-import { barStocks, isBar } from '../cutting/job/from-parts.js';
+import { finishAmount } from '../lining/floor/floor-finish.js';
+import { type FloorFinish } from '../lining/floor/finish.js';
+import { barStocks, isBar } from '../materials/bars.js';
 import { outlineArea } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
 

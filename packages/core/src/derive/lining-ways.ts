@@ -1,5 +1,5 @@
 import type { Lined, LiningChoice, PriceBook, Project } from '../document/schema.js';
-import { isBar } from '../cutting/job/from-parts.js';
+import { isBar } from '../materials/bars.js';
 import { createDeriver } from './derive.js';
 import { outlineArea } from '../numeric/plane.js';
 import { faceLayer } from '../lining/surface/face.js';

@@ -2,7 +2,7 @@ import type { Problem } from './derived.js';
 import type { ArchResult } from '../shell/arch.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
 import type { Part } from '../parts/part.js';
-import type { openingProblems } from '../layers/areas.js';
+import type { openingProblems } from '../shell/openings.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import type { LinedRoom } from '../lining/room.js';
 import type { LinedFloor } from '../lining/floor/floor.js';

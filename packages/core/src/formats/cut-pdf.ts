@@ -9,7 +9,7 @@ import { cutName } from '../cutting/plan/steps.js';
 import type { PlannedSheet } from '../cutting/plan/planned.js';
 import { isHanded } from '../parts/hand.js';
 import type { Part } from '../parts/part.js';
-import { materialOf } from '../layers/buildup.js';
+import { materialOf } from '../materials/material.js';
 import { formatLength, type LengthStyle } from '../words/length.js';
 import type { PriceBook, Project } from '../document/schema.js';
 import { formatMoney } from '../words/say.js';

@@ -1,8 +1,7 @@
 import text from '../../../../demo/wren.json?raw';
 import { describe, expect, it } from 'vitest';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation, isProject } from '../document/editing.js';
 import { createProject } from '../document/create.js';
-import { isProject } from '../document/editing.js';
 import { migrateFile, migrateProject } from '../document/migrate.js';
 import { walkOf } from '../measure/walk.js';
 import { say } from '../words/say.js';

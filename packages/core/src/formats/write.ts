@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { DxfWriter, point3d, LWPolylineFlags, Units } from '@tarikjabiri/dxf';
 import { blankOf, grooveLines, markLines, partMass, PILOT_MM, type Part } from '../parts/part.js';
-import { materialOf } from '../layers/buildup.js';
+import { materialOf } from '../materials/material.js';
 import { boxOf, type Ring } from '../numeric/plane.js';
 import type { PriceBook, Project } from '../document/schema.js';
 

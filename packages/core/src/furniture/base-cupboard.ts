@@ -1,5 +1,5 @@
 import type { BaseCupboard, PriceBook } from '../document/schema.js';
-import { materialOf } from '../layers/buildup.js';
+import { materialOf } from '../materials/material.js';
 import { cutOut, simplify } from '../numeric/shapes.js';
 import { rectangle, spread, type Point, type Ring } from '../numeric/plane.js';
 import { halfWidth, type Shell } from '../shell/shell.js';

@@ -1,5 +1,5 @@
 import type { PlatformBed, PriceBook, Side } from '../document/schema.js';
-import { materialOf } from '../layers/buildup.js';
+import { materialOf } from '../materials/material.js';
 import { cutOut, roundInsideCorners, simplify } from '../numeric/shapes.js';
 import { rectangle, roundedRectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { archFootprint, clearHalfWidth, type ArchShape } from '../shell/arch.js';

@@ -1,3 +1,4 @@
+import { materialOf } from '../materials/material.js';
 import type { BuildUps, Covered, Layer, PriceBook, PriceItem, Surface } from '../document/schema.js';
 import type { Insets } from '../shell/inner.js';
 
@@ -36,11 +37,6 @@ export function plainLayer(
 
 /** What a layer really measures, mm. */
 export const thicknessOf = (layer: Layer): number => layer.measured ?? layer.thickness;
-
-/** Finds a material by id; null when the price book has none of that id. */
-export function materialOf(book: PriceBook, id: string): PriceItem | null {
-  return book.items.find((item) => item.id === id) ?? null;
-}
 
 /**
  * What a build-up takes off the room, from the metal inward.

@@ -1,7 +1,7 @@
 import type { Opening, PriceBook, Survey } from '../document/schema.js';
 import { FRAME_CORNERS, valueAt } from '../document/address.js';
 import { fixingRule, pilotRule } from '../rules/fixings.js';
-import { placedOpenings } from './areas.js';
+import { placedOpenings } from '../shell/openings.js';
 import { SURFACES, type BuildUpDepth, type BuildUpDepths } from './buildup.js';
 
 type Corner = (typeof FRAME_CORNERS)[number];

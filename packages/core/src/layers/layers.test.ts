@@ -12,7 +12,8 @@ import { coveredAreas } from './areas.js';
 import { buildUpDepth, buildUpDepths, coverOf, plainLayer } from './buildup.js';
 import { buildUpFigures } from './compare.js';
 import { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
-import { dampOf, dewPoint, heatLoss, ribShare, saturation, thermalTransmittance } from './warmth.js';
+import { dampOf, heatLoss, ribShare, thermalTransmittance } from './warmth.js';
+import { dewPoint, saturation } from '../rules/damp.js';
 
 const book = startPriceBook();
 const wren = readProjectFile(wrenText);

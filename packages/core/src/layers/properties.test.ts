@@ -9,7 +9,8 @@ import { floorBattens } from '../lining/floor/floor-battens.js';
 import { derive } from '../derive/derive.js';
 import type { Layer } from '../document/schema.js';
 import { buildUpDepth, coverOf, plainLayer } from './buildup.js';
-import { dampOf, dewPoint, thermalTransmittance } from './warmth.js';
+import { dampOf, thermalTransmittance } from './warmth.js';
+import { dewPoint } from '../rules/damp.js';
 
 const book = startPriceBook();
 const wren = readProjectFile(wrenText);

@@ -1,5 +1,6 @@
 import type { Layer, PriceBook } from '../document/schema.js';
-import { materialOf, plainLayer } from './buildup.js';
+import { plainLayer } from './buildup.js';
+import { materialOf } from '../materials/material.js';
 
 /** Ways of building up floors and walls between which builders differ. Each gives layers that can then be changed. */
 export const FLOOR_SCHOOLS = ['framed', 'glued', 'floating'] as const;

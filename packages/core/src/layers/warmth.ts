@@ -1,3 +1,4 @@
+import { dewPoint, saturation } from '../rules/damp.js';
 import type { Climate, Covered, Survey } from '../document/schema.js';
 import { valueAt } from '../document/address.js';
 import type { CoveredAreas } from './areas.js';
@@ -91,17 +92,6 @@ export function thermalTransmittance(depth: BuildUpDepth, ribs = 0, spacing = BA
     u += share / resistance;
   }
   return u;
-}
-
-/** Pressure at which air of a temperature is full of vapour, Pa (Magnus). */
-export function saturation(celsius: number): number {
-  return 610.94 * Math.exp((17.625 * celsius) / (celsius + 243.04));
-}
-
-/** The temperature at which air of this temperature and humidity (per cent) begins to dew, degrees Celsius (Magnus, turned round). */
-export function dewPoint(celsius: number, humidity: number): number {
-  const g = Math.log((humidity / 100) * (saturation(celsius) / 610.94));
-  return (243.04 * g) / (17.625 - g);
 }
 
 /** One face on the way from the room to the outside air. */

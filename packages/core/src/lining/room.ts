@@ -10,8 +10,7 @@ import type {
   Survey,
   Unit,
 } from '../document/schema.js';
-import type { BuildUpDepth, BuildUpDepths } from '../layers/buildup.js';
-import { insetsOf } from '../layers/buildup.js';
+import { type BuildUpDepth, type BuildUpDepths, insetsOf } from '../layers/buildup.js';
 import { revealsOf } from '../layers/knock-on.js';
 import type { ArchShape } from '../shell/arch.js';
 import { innerShell } from '../shell/inner.js';
@@ -26,7 +25,8 @@ import { groovePitch } from './surface/grooves.js';
 import { headerBoxes, type HeaderBox } from './boxes/header-box.js';
 import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './surface/lining.js';
 import { unroll } from './surface/unrolled.js';
-import { windowBoxes, type WindowBox } from './boxes/window-box.js';
+import { windowBoxes } from './boxes/window-box.js';
+import { type WindowBox } from './boxes/box.js';
 
 export const LINED: readonly Lined[] = ['left', 'right', 'ceiling'];
 

@@ -1,6 +1,6 @@
 import { boxOf, outlineArea, type Outline, type Point } from '../numeric/plane.js';
 import type { BarEnds, Covered, PriceBook } from '../document/schema.js';
-import { materialOf } from '../layers/buildup.js';
+import { materialOf } from '../materials/material.js';
 
 /** A point in the vehicle: x to the rear, y to the right, z up, mm. */
 export type Spot = readonly [number, number, number];

@@ -1,7 +1,6 @@
-import type { ScribePass } from '../document/schema.js';
+import type { ScribePass, Pattern } from '../document/schema.js';
 import type { Part } from './part.js';
-import { fingerprint } from '../cutting/job/from-parts.js';
-import type { Pattern } from '../document/schema.js';
+import { fingerprint } from '../numeric/fingerprint.js';
 
 /** Where to draw the line of one pass, with the part held in its place. */
 export interface ScribeLine {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dewPoint } from '../layers/warmth.js';
+import { dewPoint } from './damp.js';
 import { riseOver } from '../words/angle.js';
 import { defineRule } from './rule.js';
 

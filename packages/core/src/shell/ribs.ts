@@ -1,6 +1,6 @@
 import type { Opening, Side, Survey } from '../document/schema.js';
 import { valueAt } from '../document/address.js';
-import { placedOpenings } from '../layers/areas.js';
+import { placedOpenings } from './openings.js';
 import { developedHeight, halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
 
 /** A rib whose place is known, mm. */

@@ -1,6 +1,6 @@
 import type { BuildUps, Covered, Fitting, FloorChoice, PriceBook, Settings, Survey, Unit } from '../document/schema.js';
 import type { Part } from '../parts/part.js';
-import { materialOf } from '../layers/buildup.js';
+import { materialOf } from '../materials/material.js';
 import { SEAL_COATS } from '../costing/shopping.js';
 import { cureRule } from '../rules/registry.js';
 import type { CoveredAreas } from '../layers/areas.js';

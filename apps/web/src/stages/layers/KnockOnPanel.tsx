@@ -1,11 +1,10 @@
-import { placedOpenings, thicknessOf, type FloorBattens, type Point, type Shell } from '@nestplank/core';
+import { placedOpenings, thicknessOf, type FloorBattens, type Point, type Shell, sideAlong } from '@nestplank/core';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../ui/LengthField.js';
 import { ringPath } from '../../ui/path.js';
 import { useSize } from '../../ui/use-size.js';
 import { useSpeech } from '../../words/words.js';
-import { sideAlong } from '@nestplank/core';
 
 /** The floor with its battens, front at the left. */
 function BattenPlan({

@@ -1,5 +1,6 @@
 import { FINE, isConvex, perimeter } from '../job/outline.js';
-import { areaOfPart, fits, UNITS_PER_MM, type EngineJob, type EnginePart, type EngineStock } from '../job/job.js';
+import { areaOfPart, fits, type EngineJob, type EnginePart, type EngineStock } from '../job/job.js';
+import { UNITS_PER_MM } from '../job/units.js';
 
 /** Sums of fractions are lowered by this before they are rounded up, so that a bound is never too high. */
 const SAFE = 1e-9;

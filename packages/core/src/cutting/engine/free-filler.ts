@@ -1,6 +1,7 @@
 import { EndType, inflatePaths, JoinType, minkowskiSum, type Path64 } from 'clipper2-ts';
 import type { Filler, FillTaste, JoinTaste, Laid } from './filling.js';
-import { UNITS_PER_MM, type EngineJob } from '../job/job.js';
+import { type EngineJob } from '../job/job.js';
+import { UNITS_PER_MM } from '../job/units.js';
 import { FINE, outlineArea, turnOutline, type Dot, type Outline } from '../job/outline.js';
 
 /** Engine units in a thousandth of a millimetre. */

@@ -1,5 +1,5 @@
 import type { SawCut } from '../../document/schema.js';
-import { toMm } from '../job/job.js';
+import { toMm } from '../job/units.js';
 
 /** A piece on a sheet, in engine units as it will be cut (not grown). */
 export interface Rectangle {

@@ -1,6 +1,7 @@
 import type { Filled } from './filling.js';
 import { cutsOfBar } from '../job/mitres.js';
-import { toMm, type CutPlan, type EngineJob } from '../job/job.js';
+import { type CutPlan, type EngineJob } from '../job/job.js';
+import { toMm } from '../job/units.js';
 import { sawApart, sawnInMm, type Rectangle } from './tree.js';
 
 interface Found {

@@ -1,7 +1,9 @@
+import { barStocks, isBar } from '../../materials/bars.js';
+import { fingerprint } from '../../numeric/fingerprint.js';
 import type { PriceBook, PriceItem, Settings, Wait } from '../../document/schema.js';
 import { outlineArea } from '../../numeric/plane.js';
 import { blankOf, type Part } from '../../parts/part.js';
-import { materialOf } from '../../layers/buildup.js';
+import { materialOf } from '../../materials/material.js';
 import type { CutJob } from './job.js';
 
 /** The cut job of one material: never mixes thickness, material or grain rule, since a material has one of each. */
@@ -22,34 +24,6 @@ function isRectangle(part: Part): boolean {
   const blank = blankOf(part);
   return outlineArea({ outer: part.outline.outer, holes: [] }) > 0.9995 * blank.length * blank.width;
 }
-
-/** A short fingerprint of a text (FNV-1a, two runs of 32 bits). */
-export function fingerprint(text: string): string {
-  const run = (start: number): number => {
-    let hash = start;
-    for (let i = 0; i < text.length; i += 1) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0;
-    return hash;
-  };
-  return run(0x811c9dc5).toString(16).padStart(8, '0') + run(0x9747b28c).toString(16).padStart(8, '0');
-}
-
-/** Timber and profiles sold by the length: parts are cut from bars. */
-export const isBar = (material: PriceItem): boolean =>
-  material.stocks.length === 0 && material.pack?.unit === 'm' && material.width > 0 && material.laid === null;
-
-/** The lengths a bar is sold in. */
-export const barStocks = (material: PriceItem): PriceItem['stocks'] =>
-  material.pack && isBar(material)
-    ? [
-        {
-          id: `${material.id}-bar`,
-          length: material.pack.contents * 1000,
-          width: material.width,
-          price: material.pack.price,
-          quantity: null,
-        },
-      ]
-    : [];
 
 /** Makes one job for each material that parts are cut from. Parts of a material that is not sold in sheets are left out and named. */
 export function jobsOf(

@@ -1,7 +1,8 @@
+import { toUnits, UNITS_PER_MM } from './units.js';
 import { z } from 'zod';
 import { FINE, outlineArea, type Dot, type Outline } from './outline.js';
 import { barEndsSchema, cutPlanSchema, type CutPlan } from '../../document/schema.js';
-import type { Mitred } from './mitres.js';
+import type { Mitred } from './mitred.js';
 
 const size = z.number().positive().max(100_000);
 const gap = z.number().min(0).max(1000);
@@ -49,10 +50,6 @@ export const cutJobSchema = z.strictObject({
 export type CutJob = z.output<typeof cutJobSchema>;
 export { cutPlanSchema, type CutPlan };
 
-/** Inside the engine lengths are whole hundred-thousandths of a millimetre, so that a kerf of 3.2 and 1/32 in are exact. */
-export const UNITS_PER_MM = 1e5;
-export const toUnits = (mm: number): number => Math.round(mm * UNITS_PER_MM);
-export const toMm = (units: number): number => units / UNITS_PER_MM;
 /** The width every bar and bar part is given, so that bars are sheets one part wide. */
 const BAR_WIDTH_MM = 1;
 

@@ -1,18 +1,9 @@
+import type { Mitred } from './mitred.js';
 import type { BarEnds, SawCut } from '../../document/schema.js';
 import type { Filled, Laid } from '../engine/filling.js';
-import { toMm, type EngineJob, type EnginePart } from './job.js';
+import { type EngineJob, type EnginePart } from './job.js';
+import { toMm } from './units.js';
 
-/**
- * A bar part whose ends are not square, in engine units. Its length is measured between its long points; each end falls
- * back from there by width x tan(angle), towards the far edge when negative.
- */
-export interface Mitred {
-  readonly long: number;
-  readonly start: number;
-  readonly end: number;
-  /** Width of the bar across which the ends fall back. */
-  readonly width: number;
-}
 /** How far an end falls back at the near and at the far edge of the bar. */
 type Fall = readonly [number, number];
 

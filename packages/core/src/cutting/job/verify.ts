@@ -1,6 +1,7 @@
 import { clearance, FINE, turnOutline, type Outline } from './outline.js';
 import { endsAsLaid, stepBetween } from './mitres.js';
-import { engineJob, toUnits, type CutJob, type CutPlan, type EngineJob } from './job.js';
+import { engineJob, type CutJob, type CutPlan, type EngineJob } from './job.js';
+import { toUnits } from './units.js';
 
 interface Piece {
   readonly part: string;

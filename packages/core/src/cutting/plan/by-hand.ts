@@ -1,6 +1,6 @@
 import type { KeptPlacement, KeptSheet } from '../../document/schema.js';
 import { footprintOf } from './footprint.js';
-import { toUnits } from '../job/job.js';
+import { toUnits } from '../job/units.js';
 import { sawApart, sawnInMm, type Rectangle } from '../engine/tree.js';
 
 /** A free place a part could be moved to. */

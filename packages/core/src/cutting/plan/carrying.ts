@@ -1,5 +1,4 @@
-import type { Part } from '../../parts/part.js';
-import { blankOf, partMass } from '../../parts/part.js';
+import { type Part, blankOf, partMass } from '../../parts/part.js';
 import type { KeptSheet, PriceBook, PriceItem, SawCut, Settings } from '../../document/schema.js';
 
 /** Mass of a rectangle of a sheet material, kg; null when its density is not known. */

@@ -1,5 +1,6 @@
 import type { KeptPlan, Offcut, PriceItem, Project } from '../../document/schema.js';
-import { fingerprint, type MaterialJob } from '../job/from-parts.js';
+import { type MaterialJob } from '../job/from-parts.js';
+import { fingerprint } from '../../numeric/fingerprint.js';
 import type { CutJob, CutPlan } from '../job/job.js';
 import {
   boundOf,

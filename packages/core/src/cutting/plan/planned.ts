@@ -1,6 +1,6 @@
 import type { KeptPlacement, KeptPlan, KeptSheet, Offcut } from '../../document/schema.js';
-import type { CutJob, CutPlan } from '../job/job.js';
-import { engineJob, toUnits } from '../job/job.js';
+import { type CutJob, type CutPlan, engineJob } from '../job/job.js';
+import { toUnits } from '../job/units.js';
 import { separable } from '../job/verify.js';
 import { footprintOf } from './footprint.js';
 import { lowerBound } from '../bounds/bound.js';

@@ -1,7 +1,7 @@
 import type { BoxChoice, PriceBook, PriceItem } from '../../document/schema.js';
-import { isBar } from '../../cutting/job/from-parts.js';
+import { isBar } from '../../materials/bars.js';
 import type { Part, PartRole, Spot } from '../../parts/part.js';
-import { materialOf } from '../../layers/buildup.js';
+import { materialOf } from '../../materials/material.js';
 import { rectangle, spread, type Outline, type Point } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';

@@ -1,6 +1,6 @@
 import type { Corner, PriceBook, PriceItem } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
-import { materialOf } from '../../layers/buildup.js';
+import { materialOf } from '../../materials/material.js';
 import { rectangle, type Point } from '../../numeric/plane.js';
 import { message, mm, type Message } from '../../words/message.js';
 import { kerfBend, type KerfBend } from '../surface/bending.js';

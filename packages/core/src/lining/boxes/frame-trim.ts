@@ -1,5 +1,5 @@
 import type { Opening, PriceItem } from '../../document/schema.js';
-import { isBar } from '../../cutting/job/from-parts.js';
+import { isBar } from '../../materials/bars.js';
 import type { Part, Spot } from '../../parts/part.js';
 
 /** The trim stands back from the boards' inner faces, mm. */

@@ -1,13 +1,13 @@
 import type { BoxChoice, PriceBook } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
 import { bevelOf } from '../../parts/scribe.js';
-import type { PlacedOpening } from '../../layers/areas.js';
-import { materialOf } from '../../layers/buildup.js';
+import type { PlacedOpening } from '../../shell/openings.js';
+import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
 import { spread, type Point } from '../../numeric/plane.js';
 import { roofHeight, type Shell } from '../../shell/shell.js';
 import { frameTrim, TRIM_BACK_MM } from './frame-trim.js';
-import type { WindowBox } from './window-box.js';
+import type { WindowBox } from './box.js';
 
 const SAMPLES = 9;
 

@@ -1,7 +1,7 @@
 import type { BoxChoice, Header, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, PartEdge, Spot } from '../../parts/part.js';
-import { placedOpenings } from '../../layers/areas.js';
-import { materialOf } from '../../layers/buildup.js';
+import { placedOpenings } from '../../shell/openings.js';
+import { materialOf } from '../../materials/material.js';
 import type { Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
 import { message, mm, type Message } from '../../words/message.js';

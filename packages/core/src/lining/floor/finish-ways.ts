@@ -1,6 +1,7 @@
 import type { FloorChoice, PriceBook, Unit } from '../../document/schema.js';
 import type { Outline } from '../../numeric/plane.js';
-import { finishAmount, floorFinish, type FloorFinish } from './floor-finish.js';
+import { finishAmount, floorFinish } from './floor-finish.js';
+import { type FloorFinish } from './finish.js';
 
 /** What one finish laid in one extent comes to. */
 export interface FinishWay {

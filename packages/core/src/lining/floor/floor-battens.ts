@@ -1,6 +1,6 @@
 import type { Part } from '../../parts/part.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
-import { barStocks, isBar } from '../../cutting/job/from-parts.js';
+import { barStocks, isBar } from '../../materials/bars.js';
 import type { Project, Survey } from '../../document/schema.js';
 import { valueAt } from '../../document/address.js';
 import { rectangle, spread } from '../../numeric/plane.js';

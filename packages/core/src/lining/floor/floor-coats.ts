@@ -1,6 +1,6 @@
 import type { FloorChoice, PriceBook, Settings, Survey } from '../../document/schema.js';
-import { placedOpenings } from '../../layers/areas.js';
-import { materialOf } from '../../layers/buildup.js';
+import { placedOpenings } from '../../shell/openings.js';
+import { materialOf } from '../../materials/material.js';
 import { cureRule } from '../../rules/registry.js';
 
 /** One coat of a coated floor. */

@@ -1,45 +1,10 @@
+import type { FloorFinish, PlankPiece, PlankRow } from './finish.js';
 import type { FloorChoice, PriceItem, Unit } from '../../document/schema.js';
-import type { Part } from '../../parts/part.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Ring } from '../../numeric/plane.js';
 import { cutOut } from '../../numeric/shapes.js';
 import { awkwardPieces, spansOf } from './floor-pieces-laid.js';
 import { rolled, tiled } from './floor-tiles.js';
 import { setOutRows } from '../surface/set-out.js';
-
-/** One plank, tile or piece of one in its row. */
-export interface PlankPiece {
-  readonly x0: number;
-  readonly x1: number;
-  /** It is what was left of a plank of an earlier row. */
-  readonly offcut: boolean;
-}
-export interface PlankRow {
-  readonly y0: number;
-  readonly y1: number;
-  readonly pieces: readonly PlankPiece[];
-}
-/** The floor finish set out over the room. */
-export interface FloorFinish {
-  readonly material: string;
-  readonly laid: NonNullable<PriceItem['laid']>;
-  readonly rows: readonly PlankRow[];
-  /** Whole planks or tiles that it takes; 0 off a roll. */
-  readonly planks: number;
-  /** Metres off the roll; 0 for planks and tiles. */
-  readonly metres: number;
-  /** Joints between lanes of a roll, m. */
-  readonly seams: number;
-  /** Areas, m2: what feet see, and what units stand on. */
-  readonly seen: number;
-  readonly hidden: number;
-  /** What is covered of it, m2. */
-  readonly covered: number;
-  /** Pieces shorter than wanted, and rows ripped narrower than wanted, that could not be avoided. */
-  readonly short: number;
-  readonly legal: boolean;
-  /** Pieces that are no plain rectangle: fitted last, by a template. */
-  readonly awkward: readonly Part[];
-}
 
 /** No end piece is shorter, no row narrower, no joint nearer to one of the row before, mm (or a third of a plank). */
 const SHORTEST_MM = 200;

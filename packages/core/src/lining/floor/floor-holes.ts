@@ -1,6 +1,7 @@
-import type { FloorHatch, Side, Survey, Unit } from '../../document/schema.js';
+import type { KeptBack } from './left-out.js';
+import type { FloorHatch, Survey, Unit } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
-import { placedOpenings } from '../../layers/areas.js';
+import { placedOpenings } from '../../shell/openings.js';
 import { valueAt } from '../../document/address.js';
 import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
@@ -35,13 +36,6 @@ export function drilledHoles(
     });
 }
 
-/** A stretch of the floor's edge where the board is kept back, along the vehicle, mm. */
-export interface KeptBack {
-  readonly side: Side;
-  readonly from: number;
-  readonly to: number;
-  readonly by: number;
-}
 const NONE: readonly KeptBack[] = [];
 
 /**

@@ -2,7 +2,7 @@ import type { PriceItem } from '../../document/schema.js';
 import { toOrigin, type Part } from '../../parts/part.js';
 import { boxOf, outlineArea, rectangle, type Outline } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
-import type { PlankRow } from './floor-finish.js';
+import type { PlankRow } from './finish.js';
 
 const FAR_MM = 1e5;
 /** A piece is plain while it fills its rectangle but for this share; and what is smaller falls out in cutting, mm2. */

@@ -1,5 +1,5 @@
 import type { PriceItem } from '../../document/schema.js';
-import { isBar } from '../../cutting/job/from-parts.js';
+import { isBar } from '../../materials/bars.js';
 import type { Part, Spot } from '../../parts/part.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';

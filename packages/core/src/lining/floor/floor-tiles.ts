@@ -1,7 +1,7 @@
 import type { FloorChoice, PriceItem } from '../../document/schema.js';
 import { boxOf, outlineArea, rectangle, type Outline } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
-import type { FloorFinish, PlankRow } from './floor-finish.js';
+import type { FloorFinish, PlankRow } from './finish.js';
 import { spansOf } from './floor-pieces-laid.js';
 
 type Laying = Pick<FloorFinish, 'rows' | 'planks' | 'metres' | 'seams' | 'short' | 'legal'>;

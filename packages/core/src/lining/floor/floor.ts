@@ -1,5 +1,5 @@
 import type { FloorHatch, PriceBook, PriceItem, Project, Settings, Survey, Unit } from '../../document/schema.js';
-import { isBar } from '../../cutting/job/from-parts.js';
+import { isBar } from '../../materials/bars.js';
 import type { Part } from '../../parts/part.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
 import { outlineArea, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
@@ -9,7 +9,8 @@ import { halfWidth, type Shell } from '../../shell/shell.js';
 import type { Message } from '../../words/message.js';
 import { battenParts, type FloorBattens } from './floor-battens.js';
 import { floorCoats, type FloorCoats } from './floor-coats.js';
-import { floorFinish, footprints, type FloorFinish } from './floor-finish.js';
+import { floorFinish, footprints } from './floor-finish.js';
+import { type FloorFinish } from './finish.js';
 import { hatchParts, hatchProblems } from './floor-holes.js';
 import { floorInsulation, stepTrims, type FloorFoam } from './floor-pieces.js';
 import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew } from './floor-marks.js';

@@ -1,10 +1,10 @@
+import type { FloorHoles, KeptBack } from './left-out.js';
 import type { FloorChoice, Settings } from '../../document/schema.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
 import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
-import type { KeptBack } from './floor-holes.js';
 import { toOrigin, type Part } from '../../parts/part.js';
 
 /** No strip of subfloor is narrower than this, mm. */
@@ -28,13 +28,6 @@ export interface Subfloor {
   readonly parts: readonly Part[];
 }
 
-/** What the board is cut out for: holes that are decided, and hatches. */
-export interface FloorHoles {
-  readonly drilled: readonly Ring[];
-  readonly hatches: readonly { readonly opening: Ring }[];
-  /** Stretches of its edge where it is kept back. */
-  readonly kept: readonly KeptBack[];
-}
 const NO_HOLES: FloorHoles = { drilled: [], hatches: [], kept: [] };
 
 /** The outline at the height where the board's edge will really be: the narrowest of its two faces, less the clearance and the arches. */

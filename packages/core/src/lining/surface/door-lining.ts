@@ -1,8 +1,8 @@
 import type { DoorLining, Survey } from '../../document/schema.js';
-import { isBar } from '../../cutting/job/from-parts.js';
+import { isBar } from '../../materials/bars.js';
 import type { Part, PartMarks } from '../../parts/part.js';
 import type { BuildUpDepth } from '../../layers/buildup.js';
-import { placedOpenings, type PlacedOpening } from '../../layers/areas.js';
+import { placedOpenings, type PlacedOpening } from '../../shell/openings.js';
 import { rectangle, roundedRectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';

@@ -1,5 +1,5 @@
 import type { PriceItem } from '../../document/schema.js';
-import { isBar } from '../../cutting/job/from-parts.js';
+import { isBar } from '../../materials/bars.js';
 import type { BuildUpDepth } from '../../layers/buildup.js';
 
 /** The layer one sees: the last one that covers the whole surface and is sold in sheets or lengths. */

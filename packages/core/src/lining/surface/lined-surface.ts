@@ -1,5 +1,5 @@
 import type { Fitting, LiningChoice, Reserved, Survey, Unit } from '../../document/schema.js';
-import { placedOpenings } from '../../layers/areas.js';
+import { placedOpenings } from '../../shell/openings.js';
 import {
   boxOf,
   rectangle,

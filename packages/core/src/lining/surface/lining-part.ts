@@ -1,5 +1,5 @@
 import type { Lined, PriceItem } from '../../document/schema.js';
-import { barStocks } from '../../cutting/job/from-parts.js';
+import { barStocks } from '../../materials/bars.js';
 import { toOrigin, type Part, type PartMarks, type PartRole, type Spot } from '../../parts/part.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';

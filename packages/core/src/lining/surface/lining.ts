@@ -1,5 +1,5 @@
 import type { Lined, LiningChoice, PriceBook, PriceItem, Settings } from '../../document/schema.js';
-import { barStocks, isBar } from '../../cutting/job/from-parts.js';
+import { barStocks, isBar } from '../../materials/bars.js';
 import type { Part } from '../../parts/part.js';
 import type { BuildUpDepth } from '../../layers/buildup.js';
 import { boxOf, rectangle, type Outline } from '../../numeric/plane.js';

@@ -1,0 +1,42 @@
+import {
+  formatEntry,
+  formatLength,
+  formatLengthWithUnit,
+  say,
+  EN,
+  type LengthStyle,
+  type Message,
+} from '@nestplank/core';
+import { EN_UI, type UiKey } from './en.js';
+
+export type Params = Readonly<Record<string, string | number>>;
+
+/** Puts an interface text into words. */
+export function tell(key: UiKey, params: Params = {}): string {
+  return EN_UI[key].replace(/\{(\w+)\}/g, (blank, name: string) =>
+    params[name] === undefined ? blank : String(params[name]),
+  );
+}
+
+/** How the reader of this project is spoken to: texts, lengths in their units, messages of the computation. */
+export interface Speech {
+  readonly style: LengthStyle;
+  readonly t: typeof tell;
+  /** A length without its unit, as in drawings. */
+  readonly len: (mm: number, decimals?: number) => string;
+  readonly lenUnit: (mm: number) => string;
+  readonly entry: (mm: number) => string;
+  readonly said: (message: Message) => string;
+}
+
+export function speechFor(style: LengthStyle): Speech {
+  const voice = { words: EN, lengths: style };
+  return {
+    style,
+    t: tell,
+    len: (mm, decimals) => formatLength(mm, style, decimals),
+    lenUnit: (mm) => formatLengthWithUnit(mm, style),
+    entry: (mm) => formatEntry(mm, style),
+    said: (message) => say(message, voice),
+  };
+}
