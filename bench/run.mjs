@@ -148,7 +148,7 @@ function benchSurvey() {
     ),
     goal: 1,
   };
-  const next = () => surveyQuality(half, project.units, 3690, surfaceModel(half));
+  const next = () => surveyQuality(half, project.layout.units, 3690, surfaceModel(half));
   if (!next()?.next) throw new Error('No next reading was found.');
   for (let i = 0; i < 5; i += 1) next();
   const quality = timed(30, next);

@@ -1,6 +1,6 @@
 // Writes demo/bulrush.json: a midi-bus in inches, half surveyed, with closures that fail and a plan that does not fit yet.
 import { hiddenShape } from '@nestplank/core/practice';
-import { builder, pricesIn, walk, write } from './tools.mjs';
+import { bed, builder, pricesIn, run, walk, write } from './tools.mjs';
 
 const INCH = 25.4;
 const inches = (value) => (Math.round(value * 16) / 16) * INCH;
@@ -179,8 +179,7 @@ apply('putFloorHatch', {
 layer('ceiling', 'c1', 'foam-30', 30, 'in-ribs');
 layer('ceiling', 'c2', 'boards-9', 9, 'continuous');
 apply('placeUnit', {
-  unit: {
-    kind: 'platform-bed',
+  unit: bed({
     id: 'bunk',
     name: 'Rear bed',
     x: inches(196),
@@ -193,12 +192,11 @@ apply('placeUnit', {
     boardWidth: inches(24),
     span: inches(25),
     scribe: inches(3 / 4),
-  },
+  }),
 });
 const cupboard = (id, name, side, x, length, front, height) =>
   apply('placeUnit', {
-    unit: {
-      kind: 'base-cupboard',
+    unit: run({
       id,
       name,
       side,
@@ -214,7 +212,7 @@ const cupboard = (id, name, side, x, length, front, height) =>
       top: 'birch-18',
       overhang: inches(3 / 4),
       scribe: inches(3 / 4),
-    },
+    }),
   });
 cupboard('galley', 'Galley', 'left', 60, 72, 16, 35);
 cupboard('dinette', 'Dinette seat', 'right', 70, 44, 7, 17);

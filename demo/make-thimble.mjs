@@ -1,5 +1,5 @@
 // Writes demo/thimble.json: a small box trailer, surveyed from end to end.
-import { builder, pricesIn, walk, write } from './tools.mjs';
+import { builder, pricesIn, run, walk, write } from './tools.mjs';
 
 const practice = { vehicle: 'thimble', seed: 3 };
 const trailer = builder(
@@ -104,8 +104,7 @@ layer('doors', 'd2', 'poplar-5', 5, 'continuous');
 apply('changeFloor', { changes: { coats: 3, fixing: 'glued' } });
 const cupboard = (id, name, side, x, length, front, height) =>
   apply('placeUnit', {
-    unit: {
-      kind: 'base-cupboard',
+    unit: run({
       id,
       name,
       side,
@@ -121,7 +120,7 @@ const cupboard = (id, name, side, x, length, front, height) =>
       top: 'birch-12',
       overhang: 10,
       scribe: 10,
-    },
+    }),
   });
 cupboard('cupboard', 'Cupboard', 'left', 2150, 700, 260, 1000);
 cupboard('desk', 'Chart desk', 'right', 1850, 900, 250, 740);

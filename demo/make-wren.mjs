@@ -6,12 +6,12 @@ import {
   derive,
   fenceOrder,
   keptFrom,
-  keptNow,
   startPriceBook,
   wallSchool,
 } from '@nestplank/core';
 import { solveJob } from '@nestplank/core/cutting';
 import { projectFileText } from '@nestplank/core/formats';
+import { bed, run } from './tools.mjs';
 
 const XS = [60, 690, 1380, 2010, 2600, 3160, 3660];
 const HEIGHTS = [0, 350, 700, 1050, 1400, 1700];
@@ -27,6 +27,7 @@ const slip = (i) => [0, 0.6, -0.5, 0.3, -0.7, 0.2, 0.5, -0.2, -0.4, 0.7, 0][(i *
 
 let minute = 0;
 const at = () => new Date(Date.UTC(2026, 8, 12, 8, 0) + 60_000 * minute++).toISOString();
+const book = startPriceBook();
 let project = createProject({
   id: 'wren',
   name: 'Wren',
@@ -36,7 +37,7 @@ let project = createProject({
   startDate: '2026-11-30',
 });
 const apply = (name, payload) => {
-  project = applyOperation(project, { name, payload }).project;
+  project = applyOperation(project, { name, payload }, book).project;
 };
 let count = 0;
 const read = (address, value, more = {}) =>
@@ -388,8 +389,7 @@ apply('keepBuildUps', { id: 'b1', name: 'Sealed, on battens' });
 for (const surface of ['left', 'right', 'ceiling']) apply('replaceLayers', { surface, layers: present[surface] });
 
 apply('placeUnit', {
-  unit: {
-    kind: 'platform-bed',
+  unit: bed({
     id: 'bed',
     name: 'Bed',
     x: 2330,
@@ -402,11 +402,10 @@ apply('placeUnit', {
     boardWidth: 620,
     span: 650,
     scribe: 20,
-  },
+  }),
 });
 apply('placeUnit', {
-  unit: {
-    kind: 'base-cupboard',
+  unit: run({
     id: 'kitchen',
     name: 'Kitchen',
     side: 'left',
@@ -422,11 +421,10 @@ apply('placeUnit', {
     top: 'birch-18',
     overhang: 20,
     scribe: 20,
-  },
+  }),
 });
 apply('placeUnit', {
-  unit: {
-    kind: 'base-cupboard',
+  unit: run({
     id: 'bench',
     name: 'Bench',
     side: 'right',
@@ -442,12 +440,11 @@ apply('placeUnit', {
     top: 'birch-15',
     overhang: 0,
     scribe: 20,
-  },
+  }),
 });
 
 // The state of the cutting: birch 12 and 15 were searched for and kept; the subfloor is cut; of birch 15 the first cuts
 // are made, one part came out wrong and is cut again from what is left.
-const book = startPriceBook();
 const plan = (material) => derive(project, book).plans.find((item) => item.material.id === material);
 const search = (material) => {
   const item = plan(material);
@@ -456,21 +453,16 @@ const search = (material) => {
 ['birch-12', 'birch-15', 'birch-18'].forEach(search);
 const cut = (material, sheets, share) => {
   const steps = fenceOrder(plan(material).sheets.slice(0, sheets)).flatMap((fence) => fence.steps);
-  steps.slice(0, Math.ceil(steps.length * share)).forEach((step, i) =>
-    apply('tickCut', {
-      plan: keptNow(plan(material)),
-      sheet: step.sheet,
-      step: step.name,
-      done: true,
-      seconds: 95 + ((i * 37) % 80),
-    }),
-  );
+  steps
+    .slice(0, Math.ceil(steps.length * share))
+    .forEach((step, i) =>
+      apply('tickCut', { material, sheet: step.sheet, step: step.name, done: true, seconds: 95 + ((i * 37) % 80) }),
+    );
 };
 cut('birch-12', 3, 1);
 cut('birch-15', 1, 1);
 const spoiled = plan('birch-15').sheets[0].placements.find((placed) => placed.part.startsWith('bench'));
 apply('spoilPart', {
-  plan: keptNow(plan('birch-15')),
   waste: {
     id: 'w1',
     material: 'birch-15',

@@ -185,7 +185,7 @@ test('the bench view can be read on a phone, and has no serious findings', async
 
 test('a label leads to its part', async ({ page, request }) => {
   const id = await ownDemo(request);
-  await page.goto(`/build/${id}/build?part=bench-top-1`);
+  await page.goto(`/build/${id}/build?part=bench.top`);
   await expect(page.locator('.side')).toContainText(/Top/);
   await expect(page.getByRole('button', { name: 'Bench', exact: true })).toHaveAttribute('aria-pressed', 'true');
 });

@@ -142,7 +142,7 @@ test('a scribed edge: too small a blank is told before it is cut, a pass is logg
   const id = await ownDemo(request);
   await openStage(page, id, 'build');
   await group(page, 'Bed');
-  await page.locator('[data-part=bed-board-1]').click();
+  await page.locator('[data-part="bed.board-1"]').click();
   const side = page.locator('.side');
   const gaps = side.getByLabel('Gaps along the edge, held in place, mm').first();
   await gaps.fill('4; x');
@@ -159,11 +159,11 @@ test('a scribed edge: too small a blank is told before it is cut, a pass is logg
   await side.getByRole('button', { name: 'Cut along it and log the pass' }).first().click();
   await expect(side).toContainText('1 pass, 7 mm off');
   await saved(page);
-  expect((await linedOf(request, id)).scribes).toMatchObject([{ part: 'bed-board-1', gaps: [2, 9, 5] }]);
+  expect((await linedOf(request, id)).scribes).toMatchObject([{ part: 'bed.board-1', gaps: [2, 9, 5] }]);
 
   await field(page, 'Pattern').fill('Card of the bed’s edge');
-  await side.getByRole('button', { name: 'Note it for bed-board-1' }).click();
-  await expect(side).toContainText('bed-board-1: still of this shape');
+  await side.getByRole('button', { name: 'Note it for bed.board-1' }).click();
+  await expect(side).toContainText('bed.board-1: still of this shape');
   const scribe = field(page, 'Scribe allowance, mm');
   await scribe.fill('26');
   await scribe.press('Enter');

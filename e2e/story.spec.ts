@@ -116,7 +116,7 @@ for (const [units, readings, arch] of [
     // by the line
     await say(page, units === 'inches' ? 'cupboard back 4' : 'cupboard back 100');
     await saved(page);
-    const moved = (await projectOf(request, id)).project.units.find((unit) => unit.id === 'cupboard');
+    const moved = (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'cupboard');
     expect(moved?.x).toBe(units === 'inches' ? 101.6 : 100);
     // by hand on the fold-out
     const unit = page.locator('[data-unit=cupboard]');
@@ -127,7 +127,9 @@ for (const [units, readings, arch] of [
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 30, { steps: 6 });
     await page.mouse.up();
     await saved(page);
-    const dragged = (await projectOf(request, id)).project.units.find((candidate) => candidate.id === 'cupboard');
+    const dragged = (await projectOf(request, id)).project.layout.units.find(
+      (candidate) => candidate.id === 'cupboard',
+    );
     expect(dragged?.x ?? 0).toBeGreaterThan((moved?.x ?? 0) + 100);
     await expect(page.locator('.notes')).toContainText(/Person 1/);
 
@@ -135,7 +137,7 @@ for (const [units, readings, arch] of [
     await page.keyboard.press('4');
     await expect(page.locator('[data-piece^=subfloor]').first()).toBeVisible();
     await page.getByRole('button', { name: 'Bed', exact: true }).click();
-    await page.locator('[data-part=bed-board-1]').click();
+    await page.locator('[data-part="bed.board-1"]').click();
     await expect(page.locator('.side')).toContainText('Scribe edge');
     await page.keyboard.press('5');
     await page.getByRole('button', { name: 'Search for fewer sheets' }).click();
@@ -153,9 +155,9 @@ for (const [units, readings, arch] of [
     await ready(page);
     await expect(page.locator('.tape-mark').nth(4)).toHaveText(figure ?? '');
     await openStage(page, id, 'layout');
-    expect((await projectOf(request, id)).project.units.find((candidate) => candidate.id === 'cupboard')?.x).toBe(
-      dragged?.x,
-    );
+    expect(
+      (await projectOf(request, id)).project.layout.units.find((candidate) => candidate.id === 'cupboard')?.x,
+    ).toBe(dragged?.x);
 
     // take the drawings away
     const download = page.waitForEvent('download');

@@ -199,7 +199,7 @@ export function importCommand(path: string): void {
       name: project.name,
       vehicle: project.vehicle,
       readings: Object.keys(project.survey.readings).length,
-      units: project.units.length,
+      units: project.layout.units.length,
       prices: priceBook.items.length,
     }),
   );

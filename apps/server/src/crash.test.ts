@@ -50,7 +50,7 @@ describe('killing the server in the middle of saves', () => {
       // a change the server made but could not acknowledge may be there; never more than that one
       expect(opened.revision).toBeLessThanOrEqual(acknowledged + 1);
       if (opened.revision === acknowledged && acknowledged > 0)
-        expect(opened.project.units.find((unit) => unit.id === 'bench')?.x).toBe(value);
+        expect(opened.project.layout.units.find((unit) => unit.id === 'bench')?.body.x).toBe(value);
       acknowledged = opened.revision;
       let killed: Promise<void> | null = null;
       for (let i = 0; ; i += 1) {

@@ -171,7 +171,7 @@ describe('other beginnings and comparisons', () => {
     const { project } = (await (await send('GET', `projects/${id}`)).json()) as ProjectView;
     expect(project.survey.readings['station/s4/left/700']).toMatchObject([{ value: 929, method: 'estimate' }]);
     expect(project.survey.found).toEqual([]);
-    expect(project.units).toEqual([]);
+    expect(project.layout.units).toEqual([]);
     expect(
       (
         await send('POST', 'projects', {

@@ -44,7 +44,8 @@ const move = (x: number, id: string = randomUUID()) => ({
 });
 const post = <T = StepsResult>(id: string, revision: number, ...steps: unknown[]) =>
   call<T>('POST', `projects/${id}/operations`, { revision, steps });
-const benchX = (project: Project): number | undefined => project.units.find((unit) => unit.id === 'bench')?.x;
+const benchX = (project: Project): number | undefined =>
+  project.layout.units.find((unit) => unit.id === 'bench')?.body.x;
 
 describe('projects', () => {
   it('are started empty, listed, opened and removed', async () => {
@@ -94,7 +95,7 @@ describe('projects', () => {
     });
     const spoilt = demo.replace('"kind": "platform-bed"', '"kind": "hammock"');
     expect((await call<Refusal>('POST', 'projects/import', { text: spoilt })).body.message).toContain(
-      'project.units[0].kind',
+      'project.layout.units[0].kind',
     );
     expect((await call<Refusal>('POST', 'projects/import', '{ not json')).body.message).toContain('JSON');
     const huge = await call<Refusal>('POST', 'projects/import', { text: 'x'.repeat(21 * 1024 * 1024) });
@@ -238,12 +239,12 @@ describe('versions, prices and files', () => {
     expect(csv.trim().split('\n')).toHaveLength(derive(wren.project, wren.priceBook).parts.length + 1);
     expect((await file('doc')).status).toBe(400);
     expect((await start('labels')).subarray(0, 5).toString()).toBe('%PDF-');
-    expect((await start('template?part=kitchen-side-1&paper=a3')).subarray(0, 5).toString()).toBe('%PDF-');
+    expect((await start('template?part=kitchen.end-front&paper=a3')).subarray(0, 5).toString()).toBe('%PDF-');
     expect(await (await file('template?part=no-such')).json()).toMatchObject({
       place: 'part',
       message: 'There is no part “no-such”.',
     });
-    expect(await (await file('template?part=kitchen-side-1&paper=a9')).json()).toMatchObject({ place: 'paper' });
+    expect(await (await file('template?part=kitchen.end-front&paper=a9')).json()).toMatchObject({ place: 'paper' });
   });
   it('describes itself and says that it is well', async () => {
     const { body } = await call<{ paths: Record<string, unknown> }>('GET', 'openapi.json');

@@ -65,24 +65,33 @@ export { BED_HEIGHT_MM, type Figure, type RoomFigures } from './shell/room.js';
 export {
   BATTEN_SPACING_MM,
   buildUpDepth,
-  COVERED,
   coverOf,
   floorLayerHeights,
   plainLayer,
-  SURFACES,
   thicknessOf,
   type BuildUpDepth,
   type BuildUpDepths,
   type LayerDepth,
 } from './layers/buildup.js';
 export { materialOf } from './materials/material.js';
-export { blankOf, partMass, type Part, type PartEdge, type PartMarks, type PartRole } from './parts/part.js';
-export { bedLevels } from './furniture/platform-bed.js';
-export { unitBoxes } from './layout/unit-box.js';
-export { RULES, ruleNamed } from './rules/registry.js';
+export { blankOf, partMass, type Part, type PartEdge, type PartMarks } from './parts/part.js';
+export { RULES, ruleNamed } from './layout/rules.js';
 export { type Grade, type Rule, type Verdict } from './rules/rule.js';
 export { backOfKnee, SITTING_SHARE } from './rules/people.js';
-export { type Check, type Mend } from './layout/checks.js';
+export type { Check, Mend, SceneRule } from './furniture/scene.js';
+export type { Family, Start } from './furniture/family.js';
+export { freeUnitId } from './furniture/family.js';
+export { FAMILIES } from './furniture/families/index.js';
+export { SCHOOLS } from './furniture/schools/index.js';
+export { applyOperation, faultsIn, KIT, type Kit } from './furniture/kit.js';
+export { boardBox, type Board, type Skeleton } from './furniture/skeleton.js';
+export { outlineFromAbove, solidBox } from './furniture/solid.js';
+export { motionsOf, sweptFromAbove, type Motion } from './furniture/motions.js';
+export type { MadeUnit } from './furniture/make.js';
+export { baysOf, closesFloor, endOf, frontLineOf, isAt, standsAt } from './document/body.js';
+export { familyNamed, fieldNamed, type Field } from './document/kit.js';
+export { lyingPlaces, strip, type LyingPlace } from './layout/lying.js';
+export { liningOn } from './document/create.js';
 export { type Subfloor } from './lining/floor/subfloor.js';
 export { startPriceBook } from './materials/start-book.js';
 export { type BuyLine, type Shopping } from './costing/shopping.js';
@@ -97,20 +106,12 @@ export {
   type OperationName,
   type OperationOf,
 } from './document/operation.js';
-export {
-  applyOperation,
-  isProject,
-  OperationError,
-  patchProject,
-  readOperation,
-  type Edit,
-  type Patch,
-} from './document/editing.js';
+export { isProject, OperationError, patchProject, readOperation, type Edit, type Patch } from './document/editing.js';
 export { createProject, startSettings, surveyAsStart, type NewProject, type VehicleKind } from './document/create.js';
-export { createDeriver, derive, type Deriver } from './derive/derive.js';
+export { createDeriver, derive, DERIVED_KEYS, SHAPE_KEYS, type Deriver } from './derive/derive.js';
 export type { Derived, DerivedShape, Problem } from './derive/derived.js';
 
-export { costWith, keptFrom, keptNow, type MaterialPlan } from './cutting/plan/cutting-room.js';
+export { costWith, keepingFirst, keptFrom, keptNow, type MaterialPlan } from './cutting/plan/cutting-room.js';
 export type { CutConflict, PlannedSheet } from './cutting/plan/planned.js';
 export { fenceOrder, secondsPerCut, settingStep, type FenceSetting } from './cutting/plan/fence.js';
 export { eachFloorWay, type FloorWay } from './derive/floor-ways.js';

@@ -23,7 +23,7 @@ export class CompareController {
       });
     const views = await Promise.all(wanted.map((id) => this.projects.view(id)));
     return views.map(({ project, priceBook }) =>
-      vehicleMeasures(project, createDeriver().shape({ ...project, units: [] }, priceBook)),
+      vehicleMeasures(project, createDeriver().shape({ ...project, layout: { units: [] } }, priceBook)),
     );
   }
 }

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { DoubtGrid, Side } from '@nestplank/core';
-import { ringPath } from '../ui/path.js';
+import { ringPath } from '../kit/path.js';
 import { isNarrow, wallPatch, type FoldOutFrame } from './geometry.js';
 
 const SIDES: readonly Side[] = ['left', 'right'];

@@ -2,7 +2,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import { useMemo, type ReactNode } from 'react';
 import { useScene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
-import { useSize } from '../ui/use-size.js';
+import { useSize } from '../kit/use-size.js';
 import { useSpeech } from '../words/words.js';
 import { isNarrow, foldOutFrame, type FoldOutFrame } from './geometry.js';
 import { ArchPlan, ShellLayer } from './ShellLayer.js';

@@ -1,8 +1,9 @@
 import { developedHeight, type Lining, type Point, type Side } from '@nestplank/core';
-import { ringPath } from '../ui/path.js';
+import { ringPath } from '../kit/path.js';
 import { screenX, screenY, type FoldOutFrame } from './geometry.js';
 
-const sideOf = (lining: Lining): Side | null => (lining.surface === 'ceiling' ? null : lining.surface);
+const sideOf = (lining: Lining): Side | null =>
+  lining.surface === 'left' || lining.surface === 'right' ? lining.surface : null;
 
 /** The pieces of the linings where they lie on the fold-out: seams of the walls, or of the ceiling when that is looked at. */
 export function LiningLayer({
@@ -26,7 +27,7 @@ export function LiningLayer({
   return (
     <g pointerEvents="none" data-layer="lining">
       {linings
-        .filter((lining) => lining.surface !== 'ceiling' || ceiling)
+        .filter((lining) => sideOf(lining) !== null || (lining.surface === 'ceiling' && ceiling))
         .map((lining) => (
           <path
             key={lining.surface}

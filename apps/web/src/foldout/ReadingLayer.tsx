@@ -9,7 +9,7 @@ import {
   type Point,
   type Survey,
 } from '@nestplank/core';
-import { linePath } from '../ui/path.js';
+import { linePath } from '../kit/path.js';
 import type { FoldOutFrame } from './geometry.js';
 import { tapeEnds } from './tape-ends.js';
 

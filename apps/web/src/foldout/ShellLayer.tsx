@@ -14,7 +14,7 @@ import {
   type Side,
   type Survey,
 } from '@nestplank/core';
-import { linePath, ringPath } from '../ui/path.js';
+import { linePath, ringPath } from '../kit/path.js';
 import {
   ceilingOutline,
   floorOutline,

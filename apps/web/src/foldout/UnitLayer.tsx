@@ -1,19 +1,23 @@
 import { useDrag } from '@use-gesture/react';
 import { memo, type KeyboardEvent } from 'react';
 import {
-  bedLevels,
+  endOf,
+  frontLineOf,
   halfWidth,
-  sideAlong,
+  outlineFromAbove,
+  standsAt,
+  sweptFromAbove,
+  type LyingPlace,
+  type Motion,
   type Operation,
   type Person,
   type Point,
-  type PriceBook,
   type Shell,
   type Unit,
 } from '@nestplank/core';
 import { act, previewActions } from '../state/session.js';
 import { look } from '../state/view.js';
-import { linePath, ringPath } from '../ui/path.js';
+import { linePath, ringPath } from '../kit/path.js';
 import { useSpeech } from '../words/words.js';
 import { screenX, screenY, wallPatch, type FoldOutFrame } from './geometry.js';
 
@@ -21,43 +25,29 @@ interface UnitLayerProps {
   readonly frame: FoldOutFrame;
   readonly unit: Unit;
   readonly room: Shell;
-  readonly book: PriceBook;
   readonly people: readonly Person[];
+  /** Who lies on it; null where nobody does. */
+  readonly lies: LyingPlace | null;
+  readonly motions: readonly Motion[];
   readonly chosen: boolean;
   /** Step a drag snaps to, mm. */
   readonly snap: number;
 }
 
-/** A unit in plan: its true outline against the wall. */
-export function planOutline(unit: Unit, room: Shell, book: PriceBook): Point[] {
-  const end = unit.x + unit.length;
-  if (unit.kind === 'platform-bed') {
-    const z = bedLevels(unit, room, book).top;
-    const left = sideAlong(room, 'left', z, unit.x, end, 17).map(([x, d]): Point => [x, -d]);
-    return [...left, ...sideAlong(room, 'right', z, unit.x, end, 17).reverse()];
-  }
-  const sign = unit.side === 'left' ? -1 : 1;
-  const back = sideAlong(room, unit.side, room.floor + unit.height, unit.x, end, 17).map(([x, d]): Point => [
-    x,
-    sign * d,
-  ]);
-  return [[unit.x, sign * unit.front], ...back, [end, sign * unit.front]];
-}
-
-/** What moving a unit by a distance along and across changes. A bed reaches from wall to wall and moves along only. */
+/** What moving a unit by a distance along and across changes. One that reaches from wall to wall moves along only. */
 export function moveOperation(unit: Unit, along: number, across: number, snap: number): Operation {
   const to = (value: number): number => Math.round(value / snap) * snap;
   const tidy = (value: number): number => Math.round(value * 1e6) / 1e6;
-  const x = tidy(to(unit.x + along));
-  if (unit.kind === 'platform-bed') return { name: 'changeUnit', payload: { id: unit.id, changes: { x } } };
-  const outward = unit.side === 'left' ? -across : across;
+  const x = tidy(to(unit.body.x + along));
+  const line = frontLineOf(unit);
+  if (!line) return { name: 'changeUnit', payload: { id: unit.id, changes: { x } } };
   return {
     name: 'changeUnit',
     payload: {
       id: unit.id,
       changes: {
         ...(along === 0 ? {} : { x }),
-        ...(across === 0 ? {} : { front: tidy(Math.max(0, to(unit.front + outward))) }),
+        ...(across === 0 ? {} : { front: tidy(Math.max(0, to(line.front + line.sign * across))) }),
       },
     },
   };
@@ -105,33 +95,62 @@ function Lying({
   );
 }
 
-function WallMarks({ frame, unit, room, book }: Pick<UnitLayerProps, 'frame' | 'unit' | 'room' | 'book'>) {
-  const end = unit.x + unit.length;
+function WallMarks({ frame, unit, room, lies }: Pick<UnitLayerProps, 'frame' | 'unit' | 'room' | 'lies'>) {
+  const { x, from, to } = unit.body;
+  const top = room.floor + to;
   const patch = (side: 'left' | 'right', z0: number, z1: number, fill: string) => (
     <path
       key={`${side}${z0}`}
-      d={ringPath(wallPatch(frame, side, unit.x, end, z0, z1))}
+      d={ringPath(wallPatch(frame, side, x, endOf(unit), z0, z1))}
       fill={fill}
       stroke="var(--ink)"
       strokeWidth={1.5}
     />
   );
-  if (unit.kind === 'base-cupboard') return patch(unit.side, room.floor, room.floor + unit.height, 'url(#hatch-birch)');
-  const levels = bedLevels(unit, room, book);
+  const mattress = lies?.mattress ?? 0;
   return (
     <>
-      {(['left', 'right'] as const).map((side) => (
-        <g key={side}>
-          {patch(side, levels.floor, levels.top, 'url(#hatch-birch)')}
-          {unit.mattress > 0 && patch(side, levels.top, levels.top + unit.mattress, 'var(--paper)')}
-        </g>
-      ))}
+      {(['left', 'right'] as const)
+        .filter((side) => standsAt(unit, side))
+        .map((side) => (
+          <g key={side}>
+            {patch(side, room.floor + from, top, 'url(#hatch-birch)')}
+            {mattress > 0 && patch(side, top, top + mattress, 'var(--paper)')}
+          </g>
+        ))}
     </>
   );
 }
 
+/** The room that doors sweep, drawn while the unit is chosen. */
+function Swept({ frame, motions }: { readonly frame: FoldOutFrame; readonly motions: readonly Motion[] }) {
+  return (
+    <g pointerEvents="none">
+      {motions.map((motion) => (
+        <path
+          key={motion.of}
+          d={ringPath(sweptFromAbove(motion).map(([x, y]): Point => [screenX(frame, y), screenY(frame, x)]))}
+          fill="none"
+          stroke="var(--data)"
+          strokeWidth={1.25}
+          strokeDasharray="5 3"
+        />
+      ))}
+    </g>
+  );
+}
+
 /** One unit on floor and walls. It is moved by dragging or with the arrow keys; both show what would come of it at once. */
-export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, people, chosen, snap }: UnitLayerProps) {
+export const UnitLayer = memo(function UnitLayer({
+  frame,
+  unit,
+  room,
+  people,
+  lies,
+  motions,
+  chosen,
+  snap,
+}: UnitLayerProps) {
   const { t, len, lenUnit } = useSpeech();
   const drag = useDrag(
     ({ movement: [mx, my], first, last, tap, memo, event }) => {
@@ -142,12 +161,7 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
         (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
       }
       if (tap) return start;
-      const operation = moveOperation(
-        start,
-        my / frame.scale,
-        start.kind === 'platform-bed' ? 0 : mx / frame.scale,
-        snap,
-      );
+      const operation = moveOperation(start, my / frame.scale, frontLineOf(start) ? mx / frame.scale : 0, snap);
       if (last) {
         previewActions(null);
         act(operation);
@@ -165,35 +179,30 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
       act({ name: 'removeUnit', payload: { id: unit.id } });
       look({ unit: null });
     } else if (event.key === 'Enter' || event.key === ' ') look({ unit: unit.id });
-    else if (along !== 0 || (across !== 0 && unit.kind !== 'platform-bed'))
+    else if (along !== 0 || (across !== 0 && frontLineOf(unit) !== null))
       act(moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap));
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
-  const outline = planOutline(unit, room, book).map(([x, y]): Point => [screenX(frame, y), screenY(frame, x)]);
-  const sleepers =
-    unit.kind === 'platform-bed' ? unit.sleepers.flatMap((id) => people.filter((person) => person.id === id)) : [];
-  const middleX =
-    unit.kind === 'platform-bed'
-      ? frame.centre
-      : screenX(
-          frame,
-          ((unit.side === 'left' ? -1 : 1) *
-            (unit.front + halfWidth(room, unit.side, unit.x + unit.length / 2, room.floor))) /
-            2,
-        );
-  const labelY = screenY(frame, unit.x + unit.length / 2);
+  const outline = outlineFromAbove(unit, room).map(([x, y]): Point => [screenX(frame, y), screenY(frame, x)]);
+  const sleepers = (lies?.sleepers ?? []).flatMap((id) => people.filter((person) => person.id === id));
+  const line = frontLineOf(unit);
+  const { x, length } = unit.body;
+  const middleX = line
+    ? screenX(frame, (line.sign * (line.front + halfWidth(room, line.side, x + length / 2, room.floor))) / 2)
+    : frame.centre;
+  const labelY = screenY(frame, x + length / 2);
   return (
     <g>
       <g pointerEvents="none">
-        <WallMarks frame={frame} unit={unit} room={room} book={book} />
+        <WallMarks frame={frame} unit={unit} room={room} lies={lies} />
       </g>
       <g
         {...drag()}
         role="button"
         tabIndex={0}
-        aria-label={t('layout.unit', { name: unit.name, length: lenUnit(unit.length) })}
+        aria-label={t('layout.unit', { name: unit.name, length: lenUnit(length) })}
         aria-pressed={chosen}
         onClick={() => look({ unit: unit.id })}
         onKeyDown={onKey}
@@ -212,18 +221,14 @@ export const UnitLayer = memo(function UnitLayer({ frame, unit, room, book, peop
               {unit.name}
             </text>
             <text x={middleX} y={labelY + 14} textAnchor="middle" className="soft">
-              {len(unit.length)}
+              {len(length)}
             </text>
           </>
         )}
       </g>
+      {chosen && <Swept frame={frame} motions={motions} />}
       {sleepers.map((person, i) => (
-        <Lying
-          key={person.id}
-          frame={frame}
-          person={person}
-          middle={unit.x + ((i + 0.5) * unit.length) / sleepers.length}
-        />
+        <Lying key={person.id} frame={frame} person={person} middle={x + ((i + 0.5) * length) / sleepers.length} />
       ))}
     </g>
   );

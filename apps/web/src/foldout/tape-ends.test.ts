@@ -3,7 +3,7 @@ import { derive, walkOf } from '@nestplank/core';
 import { readProjectFile } from '@nestplank/core/formats';
 import demo from '../../../../demo/wren.json?raw';
 import { nextId } from '../stages/measure/next-id.js';
-import { readValue, unitWord, valueText, valueTextUnit } from '../ui/read-value.js';
+import { readValue, unitWord, valueText, valueTextUnit } from '../kit/read-value.js';
 import { speechFor } from '../words/words.js';
 import { foldOutFrame, screenX, screenY } from './geometry.js';
 import { tapeEnds } from './tape-ends.js';

@@ -1,9 +1,9 @@
 import Button from '@mui/material/Button';
 import type { Message, Person, Settings } from '@nestplank/core';
 import { act, useSession } from '../state/session.js';
-import { LengthField } from '../ui/LengthField.js';
-import { PickField } from '../ui/PickField.js';
-import { TextEntry } from '../ui/TextEntry.js';
+import { LengthField } from '../kit/LengthField.js';
+import { PickField } from '../kit/PickField.js';
+import { TextEntry } from '../kit/TextEntry.js';
 import { useSpeech } from '../words/words.js';
 
 /** People, names and how things are shown. */

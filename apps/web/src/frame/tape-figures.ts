@@ -43,9 +43,9 @@ export function tapeFigure(
       );
     }
     case 'layout': {
-      if (project.units.length === 0) return plain(t('tape.layout.none'));
+      if (project.layout.units.length === 0) return plain(t('tape.layout.none'));
       const fails = derived.checks.filter((check) => check.grade === 'fails').length;
-      if (fails === 0) return { text: t('tape.layout.fits', { units: project.units.length }), tone: 'proved' };
+      if (fails === 0) return { text: t('tape.layout.fits', { units: project.layout.units.length }), tone: 'proved' };
       return {
         text: fails === 1 ? t('tape.layout.fails.one') : t('tape.layout.fails', { count: fails }),
         tone: 'needs',

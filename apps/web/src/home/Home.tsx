@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import type { ProjectListItem } from '@nestplank/contract';
 import { api, RefusedError } from '../state/api.js';
 import { speechFor, tell } from '../words/words.js';
-import { ConfirmDialog } from '../ui/ConfirmDialog.js';
+import { ConfirmDialog } from '../kit/ConfirmDialog.js';
 import { NewBuildDialog } from './NewBuildDialog.js';
 
 const LARGEST_FILE = 20 * 1024 * 1024;

@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { formatMoney, applyOperation, createProject, derive, startPriceBook, type Project } from '@nestplank/core';
+import {
+  FAMILIES,
+  familyNamed,
+  fieldNamed,
+  formatMoney,
+  applyOperation,
+  createProject,
+  derive,
+  startPriceBook,
+  type Project,
+} from '@nestplank/core';
 import { readProjectFile } from '@nestplank/core/formats';
 import { speechFor } from '../words/words.js';
 import { completions, understand, type LineContext } from './understand.js';
@@ -34,7 +44,9 @@ function after(typed: string, unit: string, field: string, speech = millimetres)
     (p: Project, operation) => applyOperation(p, operation).project,
     wren.project,
   );
-  return (project.units.find((candidate) => candidate.id === unit) as unknown as Record<string, unknown>)[field];
+  const made = project.layout.units.find((candidate) => candidate.id === unit);
+  const family = made && familyNamed(FAMILIES, made.family);
+  return made && family ? fieldNamed(family, field)?.get(made) : undefined;
 }
 
 describe('the line', () => {

@@ -1,4 +1,9 @@
 import {
+  FAMILIES,
+  familyNamed,
+  fieldNamed,
+  frontLineOf,
+  type Family,
   describeAddress,
   formatMoney,
   halfWidth,
@@ -13,7 +18,8 @@ import {
   type Project,
   type Unit,
 } from '@nestplank/core';
-import { readValue, valueTextUnit } from '../ui/read-value.js';
+import { readValue, valueTextUnit } from '../kit/read-value.js';
+import { fieldLabel } from '../kit/unit-words.js';
 import { STAGES, type StageName } from '../stages/stages.js';
 import type { Speech } from '../words/words.js';
 
@@ -28,6 +34,8 @@ export interface LineContext {
   readonly undoName: string | null;
   readonly redoName: string | null;
   readonly now: string;
+  /** The families whose words it knows; those that come with the application when nothing is said. */
+  readonly families?: readonly Family[];
 }
 
 /** What Enter will do. */
@@ -49,18 +57,26 @@ const trouble = (text: string): Understood => ({ text, effect: null, trouble: tr
 const will = (text: string, effect: Effect): Understood => ({ text, effect, trouble: false });
 
 const DIRECTIONS = ['left', 'right', 'forward', 'back', 'up', 'down', 'at'] as const;
-const FIELDS: Readonly<Record<Unit['kind'], readonly string[]>> = {
-  'platform-bed': ['length', 'height', 'mattress', 'span', 'scribe'],
-  'base-cupboard': ['length', 'height', 'front', 'toeKick', 'overhang', 'scribe', 'shelves', 'doors'],
-};
+/** The words a unit takes: the directions it moves in, and its fields that are typed. */
+function wordsOf(unit: Unit, families: readonly Family[]): readonly string[] {
+  const sideways = frontLineOf(unit) !== null;
+  const typed = (familyNamed(families, unit.family)?.fields ?? []).filter(
+    (field) =>
+      (field.kind === 'length' || field.kind === 'count') && field.name !== 'x' && field.when?.(unit) !== false,
+  );
+  return [
+    ...DIRECTIONS.filter((word) => sideways || (word !== 'left' && word !== 'right')),
+    ...typed.map((field) => field.name),
+  ];
+}
 const QUESTIONS = ['headroom', 'width', 'bed', 'cost', 'mass', 'warmth', 'survey'];
 
 /** The unit whose name or id begins with a word. */
 function unitCalled(word: string, project: Project): Unit | null {
   const low = word.toLowerCase();
   return (
-    project.units.find((unit) => unit.name.toLowerCase() === low) ??
-    project.units.find(
+    project.layout.units.find((unit) => unit.name.toLowerCase() === low) ??
+    project.layout.units.find(
       (unit) =>
         unit.name
           .toLowerCase()
@@ -71,27 +87,34 @@ function unitCalled(word: string, project: Project): Unit | null {
   );
 }
 
-/** The field a direction moves, and which way. Left and right move a cupboard's front; a bed reaches from wall to wall. */
-function moveOf(unit: Unit, word: string): { readonly field: string; readonly sign: 1 | -1 | 0 } | null {
+/** The field a direction moves, and which way. Left and right move a front; what reaches from wall to wall has none. */
+function moveOf(
+  unit: Unit,
+  word: string,
+  families: readonly Family[],
+): { readonly field: string; readonly sign: 1 | -1 | 0 } | null {
   if (word === 'at') return { field: 'x', sign: 0 };
   if (word === 'forward') return { field: 'x', sign: -1 };
   if (word === 'back') return { field: 'x', sign: 1 };
   if (word === 'up') return { field: 'height', sign: 1 };
   if (word === 'down') return { field: 'height', sign: -1 };
-  if ((word === 'left' || word === 'right') && unit.kind === 'base-cupboard')
-    return { field: 'front', sign: word === unit.side ? 1 : -1 };
-  const field = FIELDS[unit.kind].find((candidate) => candidate.toLowerCase() === word);
-  return field ? { field, sign: 0 } : null;
+  const line = frontLineOf(unit);
+  if ((word === 'left' || word === 'right') && line) return { field: 'front', sign: word === line.side ? 1 : -1 };
+  const field = wordsOf(unit, families).find((candidate) => candidate.toLowerCase() === word);
+  return field && !DIRECTIONS.some((direction) => direction === field) ? { field, sign: 0 } : null;
 }
 
 function unitCommand(unit: Unit, words: readonly string[], context: LineContext, speech: Speech): Understood {
   const [word = '', ...rest] = words;
-  const move = moveOf(unit, word.toLowerCase());
-  if (!move) return trouble(speech.t('line.notUnderstood', { typed: [unit.name, ...words].join(' ') }));
+  const unknown = (): Understood => trouble(speech.t('line.notUnderstood', { typed: [unit.name, ...words].join(' ') }));
+  const families = context.families ?? FAMILIES;
+  const family = familyNamed(families, unit.family);
+  const move = moveOf(unit, word.toLowerCase(), families);
+  const field = family && move && fieldNamed(family, move.field);
+  if (!move || !field) return unknown();
   const typed = rest.join(' ');
   if (typed === '') return answer(speech.t('line.needs', { unit: unit.name, field: word }));
-  const from = Number((unit as unknown as Record<string, unknown>)[move.field]);
-  const counted = move.field === 'shelves' || move.field === 'doors';
+  const counted = field.kind === 'count';
   const read = counted
     ? /^\d+$/.test(typed)
       ? { ok: true as const, mm: Number(typed) }
@@ -99,11 +122,12 @@ function unitCommand(unit: Unit, words: readonly string[], context: LineContext,
     : parseLength(typed, speech.style.units);
   if (!read) return trouble(speech.t('line.notUnderstood', { typed }));
   if (!read.ok) return trouble(speech.said(read.error));
+  const from = Number(field.get(unit));
   const to = move.sign === 0 ? read.mm : from + move.sign * read.mm;
   const show = (value: number): string => (counted ? String(value) : speech.lenUnit(value));
-  const name = speech.t(move.field === 'x' ? 'field.x' : (`field.${move.field}` as 'field.height'));
-  const operation = { name: 'changeUnit', payload: { id: unit.id, changes: { [move.field]: to } } } as Operation;
-  return will(speech.t('line.set', { unit: unit.name, field: name.toLowerCase(), from: show(from), to: show(to) }), {
+  const operation: Operation = { name: 'changeUnit', payload: { id: unit.id, changes: { [move.field]: to } } };
+  const name = fieldLabel(family, move.field, speech).toLowerCase();
+  return will(speech.t('line.set', { unit: unit.name, field: name, from: show(from), to: show(to) }), {
     kind: 'operations',
     operations: [operation],
   });
@@ -257,14 +281,14 @@ export function understand(typed: string, context: LineContext, speech: Speech):
     return answer(
       speech.t('line.needs', {
         unit: unit.name,
-        field: [...DIRECTIONS.slice(unit.kind === 'platform-bed' ? 2 : 0), ...FIELDS[unit.kind]].join(', '),
+        field: wordsOf(unit, context.families ?? FAMILIES).join(', '),
       }),
     );
   return trouble(speech.t('line.notUnderstood', { typed: typed.trim() }));
 }
 
 /** What the word being typed could become. */
-export function completions(typed: string, project: Project): string[] {
+export function completions(typed: string, project: Project, families: readonly Family[] = FAMILIES): string[] {
   const words = typed.trimStart().split(/\s+/);
   const last = (words.at(-1) ?? '').toLowerCase();
   if (last === '' && words.length < 2) return [];
@@ -273,7 +297,7 @@ export function completions(typed: string, project: Project): string[] {
   const choices =
     words.length === 1
       ? [
-          ...project.units.map((u) => u.name.split(/\s+/)[0]?.toLowerCase() ?? u.id),
+          ...project.layout.units.map((u) => u.name.split(/\s+/)[0]?.toLowerCase() ?? u.id),
           ...STAGES,
           'slice',
           'why',
@@ -284,7 +308,7 @@ export function completions(typed: string, project: Project): string[] {
       : words.length === 2 && words[0] === 'why'
         ? QUESTIONS
         : words.length === 2 && unit
-          ? [...DIRECTIONS.slice(unit.kind === 'platform-bed' ? 2 : 0), ...FIELDS[unit.kind]]
+          ? wordsOf(unit, families)
           : [];
   return [...new Set(choices)]
     .filter((choice) => choice.toLowerCase().startsWith(last) && choice.toLowerCase() !== last)

@@ -1,14 +1,15 @@
 import {
-  bedLevels,
+  frontLineOf,
   halfWidth,
+  isAt,
   roofHeight,
   SITTING_SHARE,
   type Person,
-  type PriceBook,
+  type LyingPlace,
   type Project,
   type Shell,
 } from '@nestplank/core';
-import { linePath } from '../ui/path.js';
+import { linePath } from '../kit/path.js';
 import type { Speech } from '../words/words.js';
 import type { View } from './view.js';
 
@@ -73,25 +74,26 @@ function Figure({
 export function People({
   project,
   room,
-  book,
+  lying,
   x,
   view,
   speech,
 }: {
   readonly project: Project;
   readonly room: Shell;
-  readonly book: PriceBook;
+  readonly lying: readonly LyingPlace[];
   readonly x: number;
   readonly view: View;
   readonly speech: Speech;
 }) {
-  const bed = project.units.find((unit) => unit.kind === 'platform-bed' && x >= unit.x && x <= unit.x + unit.length);
+  const bed = lying.find((place) => isAt(place.unit, x));
   const tallest = [...project.people].sort((a, b) => b.stature - a.stature)[0];
   if (!tallest) return null;
-  if (bed?.kind === 'platform-bed') {
+  if (bed) {
+    const { body } = bed.unit;
     const sleepers = bed.sleepers.flatMap((id) => project.people.filter((person) => person.id === id));
-    const index = Math.min(sleepers.length - 1, Math.floor(((x - bed.x) / bed.length) * sleepers.length));
-    const seat = bedLevels(bed, room, book).top + 0.85 * bed.mattress;
+    const index = Math.min(sleepers.length - 1, Math.floor(((x - body.x) / body.length) * sleepers.length));
+    const seat = room.floor + body.to + 0.85 * bed.mattress;
     return (
       <Figure
         person={sleepers[index] ?? tallest}
@@ -107,11 +109,10 @@ export function People({
   const front = (side: 'left' | 'right'): number =>
     Math.min(
       halfWidth(room, side, x, room.floor),
-      ...project.units.flatMap((unit) =>
-        unit.kind === 'base-cupboard' && unit.side === side && x >= unit.x && x <= unit.x + unit.length
-          ? [unit.front]
-          : [],
-      ),
+      ...project.layout.units.flatMap((unit) => {
+        const line = frontLineOf(unit);
+        return line?.side === side && isAt(unit, x) ? [line.front] : [];
+      }),
     );
   const y = (front('right') - front('left')) / 2;
   return (

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { halfWidth, roofHeight, spread, wallTop, type BuildUpDepths, type Point, type Shell } from '@nestplank/core';
-import { ringPath } from '../ui/path.js';
+import { ringPath } from '../kit/path.js';
 import type { View } from './view.js';
 
 /** Moves an open line to its left by a distance, along its own normal. */

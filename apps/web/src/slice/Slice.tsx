@@ -14,10 +14,10 @@ import {
 } from '@nestplank/core';
 import { useScene, useSliceX } from '../state/scene.js';
 import { look } from '../state/view.js';
-import { ringPath } from '../ui/path.js';
-import { useSize } from '../ui/use-size.js';
+import { ringPath } from '../kit/path.js';
+import { useSize } from '../kit/use-size.js';
 import { useSpeech } from '../words/words.js';
-import { ArchCuts, SupportCuts, UnitCut } from './cuts.js';
+import { ArchCuts, UnitCut } from './cuts.js';
 import { People } from './People.js';
 import { Sandwich } from './Sandwich.js';
 import { Tape } from './Tape.js';
@@ -39,7 +39,6 @@ const SectionDrawing = memo(function SectionDrawing({
   x,
   shape,
   project,
-  book,
   room,
   shell,
   width,
@@ -97,11 +96,10 @@ const SectionDrawing = memo(function SectionDrawing({
         strokeWidth={1.25}
         strokeDasharray="12 4 3 4"
       />
-      <SupportCuts shape={shape} x={x} view={view} />
-      {project.units.map((unit) => (
-        <UnitCut key={unit.id} unit={unit} room={room} book={book} x={x} view={view} />
+      {project.layout.units.map((unit) => (
+        <UnitCut key={unit.id} unit={unit} shape={shape} room={room} x={x} view={view} />
       ))}
-      {tape === null && <People project={project} room={room} book={book} x={x} view={view} speech={speech} />}
+      {tape === null && <People project={project} lying={shape.lying} room={room} x={x} view={view} speech={speech} />}
       {tape !== null && <Tape address={tape} shell={shell} x={x} view={view} speech={speech} />}
       <text x={width / 2} y={foot + 22} textAnchor="middle" className="data">
         {t('slice.wide', { width: len(bare) })} · {len(roofHeight(room, x, 0) - room.floor)} ↕

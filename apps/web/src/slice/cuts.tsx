@@ -1,104 +1,143 @@
 import {
   archFace,
   archSpan,
-  bedLevels,
-  boxOf,
+  boardBox,
+  frontLineOf,
   halfWidth,
+  isAt,
   spread,
   wallLine,
   type ArchShape,
   type DerivedShape,
-  type PriceBook,
+  type LyingPlace,
+  type MadeUnit,
   type Shell,
   type Unit,
 } from '@nestplank/core';
-import { ringPath } from '../ui/path.js';
+import { ringPath } from '../kit/path.js';
 import type { View } from './view.js';
 
-/** A unit where the slice goes through it. */
-export function UnitCut({
+/** What stands against a side wall, where the slice goes through it. */
+function RunCut({
   unit,
   room,
-  book,
   x,
   view,
 }: {
   readonly unit: Unit;
   readonly room: Shell;
-  readonly book: PriceBook;
   readonly x: number;
   readonly view: View;
 }) {
-  if (x < unit.x || x > unit.x + unit.length) return null;
-  if (unit.kind === 'platform-bed') {
-    const levels = bedLevels(unit, room, book);
-    const band = (z0: number, z1: number): string =>
-      ringPath([
-        view.at(-halfWidth(room, 'left', x, z0), z0),
-        view.at(halfWidth(room, 'right', x, z0), z0),
-        view.at(halfWidth(room, 'right', x, z1), z1),
-        view.at(-halfWidth(room, 'left', x, z1), z1),
-      ]);
-    return (
-      <g role="img" aria-label={unit.name}>
-        <path d={band(levels.underside, levels.top)} fill="url(#hatch-birch)" stroke="var(--ink)" strokeWidth={1.25} />
-        {unit.mattress > 0 && (
-          <path
-            d={band(levels.top, levels.top + unit.mattress)}
-            fill="var(--ground)"
-            stroke="var(--ink)"
-            strokeWidth={1.25}
-          />
-        )}
-      </g>
-    );
-  }
-  const sign = unit.side === 'left' ? -1 : 1;
-  const top = room.floor + unit.height;
-  const back = wallLine(room, unit.side, x, room.floor, top, 15).map(([d, z]) => view.at(sign * d, z));
+  const line = frontLineOf(unit);
+  if (!line) return null;
+  const [foot, top] = [room.floor + unit.body.from, room.floor + unit.body.to];
+  const back = wallLine(room, line.side, x, foot, top, 15).map(([d, z]) => view.at(line.sign * d, z));
   return (
-    <g role="img" aria-label={unit.name}>
-      <path
-        d={ringPath([view.at(sign * unit.front, room.floor), ...back, view.at(sign * unit.front, top)])}
-        fill="url(#hatch-birch)"
-        stroke="var(--ink)"
-        strokeWidth={1.5}
-      />
-    </g>
+    <path
+      d={ringPath([view.at(line.sign * line.front, foot), ...back, view.at(line.sign * line.front, top)])}
+      fill="url(#hatch-birch)"
+      stroke="var(--ink)"
+      strokeWidth={1.5}
+    />
   );
 }
 
-/** Supports and other upright panels along the vehicle that the slice cuts through. */
-export function SupportCuts({
-  shape,
+/** What reaches from wall to wall: its boards where they are cut through, and what lies on them. */
+function AcrossCut({
+  made,
+  lies,
+  room,
   x,
   view,
 }: {
-  readonly shape: DerivedShape;
+  readonly made: MadeUnit | null;
+  readonly lies: LyingPlace | null;
+  readonly room: Shell;
   readonly x: number;
   readonly view: View;
 }) {
-  return shape.parts
-    .filter((part) => part.role === 'bed-support')
-    .map((part) => {
-      const [px, py, pz] = part.place.origin;
-      const box = boxOf(part.outline.outer);
-      if (x < px || x > px + box.maxX) return null;
-      return (
-        <path
-          key={part.id}
-          d={ringPath([
-            view.at(py, pz),
-            view.at(py + part.thickness, pz),
-            view.at(py + part.thickness, pz + box.maxY),
-            view.at(py, pz + box.maxY),
-          ])}
-          fill="url(#hatch-birch)"
-          stroke="var(--ink)"
-          strokeWidth={1}
+  const band = (z0: number, z1: number): string =>
+    ringPath([
+      view.at(-halfWidth(room, 'left', x, z0), z0),
+      view.at(halfWidth(room, 'right', x, z0), z0),
+      view.at(halfWidth(room, 'right', x, z1), z1),
+      view.at(-halfWidth(room, 'left', x, z1), z1),
+    ]);
+  const cut = (made?.skeleton?.boards ?? []).filter((board) => {
+    const { low, high } = boardBox(board);
+    return x >= low[0] && x <= high[0];
+  });
+  const top = lies ? room.floor + lies.unit.body.to : 0;
+  return (
+    <>
+      {cut
+        .filter((board) => board.normal === 'z')
+        .map((board) => (
+          <path
+            key={board.name}
+            d={band(board.at, board.at + board.thickness)}
+            fill="url(#hatch-birch)"
+            stroke="var(--ink)"
+            strokeWidth={1.25}
+          />
+        ))}
+      {cut
+        .filter((board) => board.normal === 'y')
+        .map((board) => {
+          const { low, high } = boardBox(board);
+          return (
+            <path
+              key={board.name}
+              d={ringPath([
+                view.at(low[1], low[2]),
+                view.at(high[1], low[2]),
+                view.at(high[1], high[2]),
+                view.at(low[1], high[2]),
+              ])}
+              fill="url(#hatch-birch)"
+              stroke="var(--ink)"
+              strokeWidth={1}
+            />
+          );
+        })}
+      {lies && lies.mattress > 0 && (
+        <path d={band(top, top + lies.mattress)} fill="var(--ground)" stroke="var(--ink)" strokeWidth={1.25} />
+      )}
+    </>
+  );
+}
+
+/** A unit where the slice goes through it. */
+export function UnitCut({
+  unit,
+  shape,
+  room,
+  x,
+  view,
+}: {
+  readonly unit: Unit;
+  readonly shape: DerivedShape;
+  readonly room: Shell;
+  readonly x: number;
+  readonly view: View;
+}) {
+  if (!isAt(unit, x)) return null;
+  return (
+    <g role="img" aria-label={unit.name}>
+      {frontLineOf(unit) ? (
+        <RunCut unit={unit} room={room} x={x} view={view} />
+      ) : (
+        <AcrossCut
+          made={shape.made.find((made) => made.unit === unit.id) ?? null}
+          lies={shape.lying.find((place) => place.unit.id === unit.id) ?? null}
+          room={room}
+          x={x}
+          view={view}
         />
-      );
-    });
+      )}
+    </g>
+  );
 }
 
 /** Arches, steps and what else stands in the room, where the slice goes through. */

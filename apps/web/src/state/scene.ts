@@ -14,6 +14,10 @@ export interface Scene {
   readonly previewing: boolean;
 }
 
+/** What a unit is called; an id that is no unit's stands for itself. */
+export const unitName = ({ project }: Pick<Scene, 'project'>, id: string): string =>
+  project.layout.units.find((unit) => unit.id === id)?.name ?? id;
+
 export function useScene(): Scene | null {
   const project = useSession((s) => s.preview?.project ?? s.project);
   const shape = useSession((s) => s.preview?.shape ?? s.derived);

@@ -1,11 +1,15 @@
 /** Texts of linings and boxes in the Build stage. */
 export const LINING_EN = {
   'lining.surface.left': 'Left wall',
+  'lining.surface.front': 'Front end',
+  'lining.surface.rear': 'Rear end',
   'lining.surface.right': 'Right wall',
   'lining.surface.ceiling': 'Ceiling',
   'lining.drawing': '{surface}, laid flat',
   'lining.seen.left': 'As seen from the room: front at the right. Supports are marked by their place from the front.',
   'lining.seen.right': 'As seen from the room: front at the left. Supports are marked by their place from the front.',
+  'lining.seen.front': 'As seen from the room: the left wall at the left.',
+  'lining.seen.rear': 'As seen from the room: the right wall at the left.',
   'lining.seen.ceiling': 'As seen from below: front at the left, the left wall at the top.',
   'foldout.lining': 'Lining',
   'lining.show': 'Show',

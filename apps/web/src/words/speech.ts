@@ -29,8 +29,8 @@ export interface Speech {
   readonly said: (message: Message) => string;
 }
 
-export function speechFor(style: LengthStyle): Speech {
-  const voice = { words: EN, lengths: style };
+export function speechFor(style: LengthStyle, units: (id: string) => string | null = () => null): Speech {
+  const voice = { words: EN, lengths: style, units };
   return {
     style,
     t: tell,

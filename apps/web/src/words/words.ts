@@ -8,5 +8,11 @@ export { speechFor, tell, type Params, type Speech } from './speech.js';
 export function useSpeech(): Speech {
   const units = useSession((s) => s.project?.settings.units ?? 'mm');
   const fraction = useSession((s) => s.project?.settings.fraction ?? 16);
-  return useMemo(() => speechFor({ units, fraction }), [units, fraction]);
+  const list = useSession((s) => s.project?.layout.units);
+  // names alone: a unit that moves does not change how one is spoken to
+  const names = JSON.stringify(list?.map(({ id, name }) => [id, name]) ?? []);
+  return useMemo(() => {
+    const called = new Map(JSON.parse(names) as [string, string][]);
+    return speechFor({ units, fraction }, (id) => called.get(id) ?? null);
+  }, [units, fraction, names]);
 }

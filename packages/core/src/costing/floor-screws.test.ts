@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { derive } from '../derive/derive.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import { readProjectFile } from '../formats/read.js';
 import demo from '../../../../demo/wren.json?raw';
 
@@ -23,8 +23,8 @@ const floorScrews = (made: ReturnType<typeof withFloor>): number[] => {
   const furniture = withFloor(layer('only', 'birch-12', 12, 'continuous', true)).shopping.lines;
   return made.shopping.lines.flatMap((line) => {
     const fastener = priceBook.items.find((item) => item.id === line.material)?.fastener;
-    const there = furniture.find((other) => other.material === line.material);
-    return fastener?.kind === 'wood' && line.quantity > (there?.quantity ?? 0) ? [fastener.length] : [];
+    const there = furniture.find((other) => other.material === line.material)?.amount ?? 0;
+    return fastener?.kind === 'wood' && line.amount > there ? [fastener.length] : [];
   });
 };
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { derive } from '../derive/derive.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
 import { readProjectFile } from '../formats/read.js';
 import { buildUpDepth } from '../layers/buildup.js';

@@ -1,6 +1,8 @@
-import type { Covered, CutPlan, Layer, PriceBook, PriceItem, Settings } from '../document/schema.js';
+import type { CutPlan, Layer, PriceBook, PriceItem, Settings } from '../document/schema.js';
+import { surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
+import type { Hardware } from '../furniture/school.js';
 import type { Part } from '../parts/part.js';
-import { type BuildUpDepths, BATTEN_SPACING_MM, BATTEN_WIDTH_MM, COVERED } from '../layers/buildup.js';
+import { type BuildUpDepths, BATTEN_SPACING_MM, BATTEN_WIDTH_MM } from '../layers/buildup.js';
 import { materialOf } from '../materials/material.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import type { FloorCoats } from '../lining/floor/floor-coats.js';
@@ -18,6 +20,8 @@ export interface BuyLine {
   readonly name: string;
   readonly supplier: string;
   readonly quantity: number;
+  /** What is needed of it, before packs are rounded up: pieces, ml, m2, m; sheets and bars as they are. */
+  readonly amount: number;
   readonly unit: 'sheet' | 'pack' | 'bar';
   readonly size: Message;
   readonly each: number;
@@ -34,13 +38,9 @@ export interface Shopping {
   readonly unpriced: readonly string[];
 }
 
-/** A screw every so far along the edges of carcass panels that carry others, mm. */
-const CARCASS_SCREW_MM = 150;
 /** Sealer on both faces of the floor board: coats, and ml for a square metre of one. */
 export const SEAL_COATS = 2;
 const SEAL_ML_PER_M2 = 90;
-/** Wood glue, ml for a metre of joint. */
-const JOINT_ML_PER_METRE = 20;
 
 export interface ShoppingInput {
   readonly parts: readonly Part[];
@@ -61,25 +61,22 @@ export interface ShoppingInput {
   readonly floorGlue: number;
   /** Caulk for joints and edges of linings that stay in sight, ml. */
   readonly caulk: number;
+  /** What the units' schools say is bought for them beside boards and bars. */
+  readonly hardware: readonly Hardware[];
+  readonly surfaces: readonly SurfaceTraits[];
   readonly settings: Settings;
   readonly book: PriceBook;
 }
 
-const PHASE: Readonly<Record<Covered, BuyLine['phase']>> = {
-  floor: 'floor',
-  left: 'walls',
-  right: 'walls',
-  ceiling: 'ceiling',
-  doors: 'walls',
-  windows: 'walls',
-};
+const phaseOf = (input: ShoppingInput, surface: string): BuyLine['phase'] =>
+  surfaceNamed(input.surfaces, surface)?.phase ?? 'walls';
 
 function sheetLines(input: ShoppingInput): BuyLine[] {
   return input.plans.flatMap(({ material, plan }) => {
     const bar = isBar(material);
     const own = input.parts.filter((part) => part.material === material.id);
     const first = own[0];
-    const phase = own.some((part) => part.unit !== null) ? 'furniture' : PHASE[first?.surface ?? 'floor'];
+    const phase = own.some((part) => part.unit !== null) ? 'furniture' : phaseOf(input, first?.surface ?? 'floor');
     return (bar ? barStocks(material) : material.stocks).flatMap((stock): BuyLine[] => {
       const quantity = plan.sheets.filter((sheet) => sheet.stock === stock.id).length;
       if (quantity === 0) return [];
@@ -91,6 +88,7 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
           name: material.name,
           supplier: material.supplier,
           quantity,
+          amount: quantity,
           unit: bar ? 'bar' : 'sheet',
           size: bar
             ? message('size.m', { contents: stock.length / 1000 })
@@ -129,8 +127,10 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
   if (!input.areas) return { needs, unpriced };
   // what is cut into parts is counted by their cut plans
   const lined = new Set(input.parts.flatMap((part) => (part.surface ? [`${part.surface}:${part.material}`] : [])));
-  for (const surface of COVERED) {
+  for (const { id: surface, phase } of input.surfaces) {
     const depth = input.depths[surface];
+    const area = input.areas[surface];
+    if (!depth || area === undefined) continue;
     const laidOut = input.parts.some((part) => part.role === 'floor-batten');
     const battens = depth.layers.some(({ layer }) => layer.place === 'battens');
     for (const { layer, material } of depth.layers) {
@@ -140,7 +140,6 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
       if (lined.has(`${surface}:${layer.material}`) && (layer.place === 'continuous' || layer.place === 'battens'))
         continue;
       const sold = material?.pack?.unit;
-      const area = input.areas[surface];
       const { finish } = input;
       if (surface === 'floor' && finish && material?.id === finish.material && layer.place === 'continuous') {
         const amount = finishAmount(finish, material);
@@ -149,8 +148,8 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
       }
       const laid = surface === 'floor' && layer.place === 'battens' ? input.floorBattens : null;
       if (material && (sold === 'm2' || sold === 'm'))
-        needs.push({ phase: PHASE[surface], material, amount: wanted(material, layer, area, battens, laid) });
-      else if (material && material.stocks.length > 0) needs.push({ phase: PHASE[surface], material, amount: area });
+        needs.push({ phase, material, amount: wanted(material, layer, area, battens, laid) });
+      else if (material && material.stocks.length > 0) needs.push({ phase, material, amount: area });
       else unpriced.push(layer.id);
     }
   }
@@ -185,6 +184,7 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
         name: material.name,
         supplier: material.supplier,
         quantity,
+        amount,
         unit: material.pack ? (unit === 'm' ? 'bar' : 'pack') : 'sheet',
         size: message(`size.${unit}`, { contents }),
         each,
@@ -205,11 +205,7 @@ function fixingNeeds(input: ShoppingInput): Need[] {
   const floorArea = input.parts
     .filter((part) => part.role === 'subfloor')
     .reduce((sum, part) => sum + outlineArea(part.outline), 0);
-  const joints = input.parts
-    .filter((part) => ['bottom', 'shelf', 'rail', 'bed-front'].includes(part.role))
-    .reduce((sum, part) => sum + 2 * Math.max(...part.outline.outer.map((p) => p[1])), 0);
-  const screws = joints / CARCASS_SCREW_MM + 4 * input.parts.filter((part) => part.unit !== null).length;
-  const [floorGlue, woodGlue, screw] = [find('floor-glue'), find('wood-glue'), find('screws-40')];
+  const floorGlue = find('floor-glue');
   const floorScrew = input.floorScrew === null ? null : find(input.floorScrew);
   const sealer = find('wood-sealer');
   const caulk = find('caulk');
@@ -233,13 +229,13 @@ function fixingNeeds(input: ShoppingInput): Need[] {
     ...(caulk && input.caulk >= 1
       ? [{ phase: 'walls' as const, material: caulk, amount: Math.ceil(input.caulk) }]
       : []),
-    ...(woodGlue && joints > 0
-      ? [{ phase: 'fixing' as const, material: woodGlue, amount: (joints / 1000) * JOINT_ML_PER_METRE }]
-      : []),
     ...(floorScrew && input.floorScrews > 0
       ? [{ phase: 'fixing' as const, material: floorScrew, amount: input.floorScrews }]
       : []),
-    ...(screw && screws >= 1 ? [{ phase: 'fixing' as const, material: screw, amount: Math.ceil(screws) }] : []),
+    ...input.hardware.flatMap(({ item, amount }): Need[] => {
+      const material = find(item);
+      return material ? [{ phase: 'fixing', material, amount }] : [];
+    }),
   ];
 }
 

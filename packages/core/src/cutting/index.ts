@@ -3,4 +3,4 @@ export { searchPlans, solveJob, type SearchMoment, type SearchOptions } from './
 export { planFaults } from './job/verify.js';
 export { lowerBound } from './bounds/bound.js';
 export { loadProgram, type ProgramResult, type SolveProgram } from './bounds/program.js';
-export { costWith, keptFrom, keptNow } from './plan/cutting-room.js';
+export { costWith, keepingFirst, keptFrom, keptNow } from './plan/cutting-room.js';

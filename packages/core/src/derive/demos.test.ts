@@ -1,3 +1,4 @@
+import { layersOn } from '../document/surfaces.js';
 import { describe, expect, it } from 'vitest';
 import bulrushText from '../../../../demo/bulrush.json?raw';
 import thimbleText from '../../../../demo/thimble.json?raw';
@@ -36,7 +37,7 @@ describe('Wren', () => {
     expect(derived.outliers).toEqual([]);
     expect(derived.problems).toEqual([]);
     for (const surface of ['floor', 'left', 'right', 'ceiling', 'doors', 'windows'] as const)
-      expect(project.buildUps[surface].length).toBeGreaterThan(0);
+      expect(layersOn(project.buildUps, surface).length).toBeGreaterThan(0);
     expect(project.buildUpVariants).toHaveLength(1);
   });
 });

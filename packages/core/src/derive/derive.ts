@@ -1,48 +1,49 @@
-import type { DerivedShape, Derived } from './derived.js';
-import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
-import { solveJob } from '../cutting/engine/search.js';
-import { planMaterial, type MaterialPlan } from '../cutting/plan/cutting-room.js';
-import { jobsOf } from '../cutting/job/from-parts.js';
-import type { CutJob } from '../cutting/job/job.js';
+import type { Shadow } from '../document/body.js';
+import { valueAt } from '../document/address.js';
+import type { Found, PriceBook, PriceItem, Project, Settings, Survey, Unit } from '../document/schema.js';
 import { shoppingOf } from '../costing/shopping.js';
-import type { Part } from '../parts/part.js';
-import { unitParts } from '../furniture/unit-parts.js';
-import { coveredAreas, type CoveredAreas } from '../layers/areas.js';
-import { openingProblems } from '../shell/openings.js';
-import { bookAsBought } from '../materials/as-bought.js';
-import { layerWarnings } from '../layers/warnings.js';
-import { cavitiesOf, ribMap } from '../shell/ribs.js';
+import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
+import { makeUnit, type MadeUnit } from '../furniture/make.js';
+import { coveredAreas } from '../layers/areas.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
-import { materialOf } from '../materials/material.js';
 import { faceFixings, revealsOf } from '../layers/knock-on.js';
-import { roomLeft } from '../layout/room-left.js';
 import { heatLoss, ribShare } from '../layers/warmth.js';
-import { createLinedRoom, type LinedRoom } from '../lining/room.js';
-import { hatchOpenings, drilledHoles, keptBack } from '../lining/floor/floor-holes.js';
+import { layerWarnings } from '../layers/warnings.js';
+import { createChecks } from '../layout/checks/checks.js';
+import { lyingPlaces } from '../layout/lying.js';
+import { roomLeft } from '../layout/room-left.js';
 import { linedFloor, type LinedFloor } from '../lining/floor/floor.js';
 import { floorBattens, type FloorBattens } from '../lining/floor/floor-battens.js';
-import { layoutChecks } from '../layout/checks.js';
-import { subfloorOf, type Subfloor } from '../lining/floor/subfloor.js';
+import { drilledHoles, hatchOpenings, keptBack } from '../lining/floor/floor-holes.js';
+import { subfloorOf } from '../lining/floor/subfloor.js';
+import { createLinedRoom, type LinedRoom } from '../lining/room.js';
 import { massOf } from '../mass/mass.js';
-import { valueAt } from '../document/address.js';
-import { holeClearances } from '../measure/cover-gate.js';
+import { bookAsBought } from '../materials/as-bought.js';
+import { materialOf } from '../materials/material.js';
 import { closuresOf } from '../measure/closure.js';
-import { outliersOf } from '../measure/quality.js';
+import { holeClearances } from '../measure/cover-gate.js';
 import { surveyQuality } from '../measure/next-reading.js';
+import { outliersOf } from '../measure/quality.js';
 import { surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
 import { progressOf, walkOf } from '../measure/walk.js';
+import { memoLast } from '../numeric/memo.js';
+import type { Part } from '../parts/part.js';
 import { archesOf, type ArchShape } from '../shell/arch.js';
 import { buildShell, type ShellResult } from '../shell/build.js';
-import { innerShell } from '../shell/inner.js';
+import { innerShell, type Insets } from '../shell/inner.js';
+import { openingProblems } from '../shell/openings.js';
+import { cavitiesOf, ribMap } from '../shell/ribs.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
 import { scheduleOf } from '../work/schedule.js';
 import { tasksOf } from '../work/tasks.js';
-import { memoLast, memoEach } from '../numeric/memo.js';
-import type { CutPlan, PriceBook, PriceItem, Project, Survey, Unit } from '../document/schema.js';
-
-/** Steps of improvement given to the plan that stands until a better one is asked for. */
-const FIRST_PLAN_STEPS = 6;
+import type { Derived, DerivedShape } from './derived.js';
+import { DERIVE_KIT, type DeriveKit } from './kit.js';
+import { pulled, settled } from './lazy.js';
+import { createPlans } from './plans.js';
+import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
+import { createShadows } from './shadows.js';
+import { createGeometry, createMaking } from './slices.js';
 
 /** How far the ribs stand proud of the skin: the shallowest, since insulation must fit everywhere; 0 when none was measured. */
 function ribDepthOf(survey: Survey): number {
@@ -56,78 +57,166 @@ function ribDepthOf(survey: Survey): number {
 /** One deriver remembers the last result of each step and works again only on what changed. */
 export interface Deriver {
   /**
-   * As far as the parts and checks. While units are dragged, linings and floor may stay as they were: they follow when
-   * it is let go.
+   * Everything that follows, each value worked out when it is first read. While units are dragged, linings and floor may
+   * stay as they were: they follow when it is let go.
    */
+  readonly pull: (project: Project, book: PriceBook, dragging?: boolean) => Derived;
+  /** As far as the parts and checks, as plain data. */
   readonly shape: (project: Project, book: PriceBook, dragging?: boolean) => DerivedShape;
-  /** The whole way. */
+  /** The whole way, as plain data. */
   readonly derive: (project: Project, book: PriceBook) => Derived;
 }
 
+/** What a drag recomputes. */
+export const SHAPE_KEYS = [
+  'progress',
+  'walk',
+  'closures',
+  'outliers',
+  'shell',
+  'assumed',
+  'arches',
+  'ribDepth',
+  'depths',
+  'inner',
+  'bareRoom',
+  'room',
+  'checks',
+  'subfloor',
+  'floorBattens',
+  'floor',
+  'lined',
+  'made',
+  'lying',
+  'parts',
+  'problems',
+] as const satisfies readonly (keyof DerivedShape)[];
+const REST_KEYS = [
+  'areas',
+  'left',
+  'warmth',
+  'reveals',
+  'fixings',
+  'warnings',
+  'ribs',
+  'cavities',
+  'quality',
+  'plans',
+  'shopping',
+  'mass',
+  'schedule',
+] as const satisfies readonly Exclude<keyof Derived, keyof DerivedShape>[];
+export const DERIVED_KEYS: readonly (keyof Derived)[] = [...SHAPE_KEYS, ...REST_KEYS];
+
+/** A unit is made again when anything but its name changes; its name too while there is something to say of it. */
+function createUnitMaker(
+  kit: DeriveKit,
+): (unit: Unit, inner: Shell, arches: readonly ArchShape[], book: PriceBook) => MadeUnit {
+  interface Last {
+    readonly unit: Unit;
+    readonly inner: Shell;
+    readonly arches: readonly ArchShape[];
+    readonly book: PriceBook;
+    readonly made: MadeUnit;
+  }
+  const memory = new Map<string, Last>();
+  return (unit, inner, arches, book) => {
+    const last = memory.get(unit.id);
+    const same =
+      last !== undefined &&
+      last.inner === inner &&
+      last.arches === arches &&
+      last.book === book &&
+      (Object.keys(unit) as (keyof Unit)[]).every(
+        (key) => unit[key] === last.unit[key] || (key === 'name' && last.made.problems.length === 0),
+      );
+    const made = same ? last.made : makeUnit(unit, { inner, arches, book }, kit.families, kit.schools);
+    memory.set(unit.id, { unit, inner, arches, book, made });
+    return made;
+  };
+}
+
+/** Parts of everything, one list for as long as no part of it changes. */
+const createJoined = (): ((lists: readonly (readonly Part[])[]) => readonly Part[]) =>
+  memoLast(
+    (lists: readonly (readonly Part[])[]) => lists.flat(),
+    ([a], [b]) => a.length === b.length && a.every((list, i) => list === b[i]),
+  );
+
 /** Makes a deriver: readings -> shell -> inner shell -> units and linings -> parts -> cut plan -> shopping, mass, work. */
-export function createDeriver(): Deriver {
+export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
+  const { families, surfaces } = kit;
+  const geometryOf = createGeometry();
+  const makingOf = createMaking();
+  const shadowsOf = createShadows();
   const modelOf = memoLast((survey: Survey) => surfaceModel(survey));
-  const measure = memoLast((survey: Survey, model: SurfaceModel) => ({
-    progress: progressOf(survey),
-    walk: walkOf(survey),
-    closures: closuresOf(survey),
-    outliers: outliersOf(survey, model),
-  }));
+  const progress = memoLast((survey: Survey) => progressOf(survey));
+  const walk = memoLast((survey: Survey) => walkOf(survey));
+  const closures = memoLast((survey: Survey) => closuresOf(survey));
+  const outliers = memoLast((survey: Survey, model: SurfaceModel) => outliersOf(survey, model));
   const bare = memoLast((survey: Survey, model: SurfaceModel): ShellResult & { readonly room: RoomFigures | null } => {
     const result = buildShell(survey, model);
     return { ...result, room: result.shell && roomFigures(result.shell) };
   });
-  const quality = memoLast((survey: Survey, units: Project['units'], length: number, model: SurfaceModel) =>
+  const quality = memoLast((survey: Survey, units: readonly Shadow[], length: number, model: SurfaceModel) =>
     surveyQuality(survey, units, length, model),
   );
   const arches = memoLast(archesOf);
   const ribDepth = memoLast(ribDepthOf);
   const depths = memoLast(buildUpDepths);
-  const inner = memoLast((shell: Shell | null, depth: BuildUpDepths) => {
-    const made = shell && innerShell(shell, insetsOf(depth));
-    return { shell: made, room: made && roomFigures(made) };
-  });
-  const floor = memoLast(subfloorOf);
-  const partsOfUnit = memoEach((unit: Unit) => unit.id, unitParts);
-  const joined = memoLast(
-    (floorParts: readonly Part[], each: readonly (readonly Part[])[], lined: readonly (readonly Part[])[]) => [
-      ...floorParts,
-      ...lined.flat(),
-      ...each.flat(),
-    ],
-    (a, b) =>
-      a[0] === b[0] &&
-      ([1, 2] as const).every((i) => a[i].length === b[i].length && a[i].every((parts, k) => parts === b[i][k])),
+  const insets = memoLast(
+    (depth: BuildUpDepths): Insets => insetsOf(depth),
+    ([a], [b]) => a === b,
   );
+  const inner = memoLast(
+    (shell: Shell | null, by: Insets) => {
+      const made = shell && innerShell(shell, by);
+      return { shell: made, room: made && roomFigures(made) };
+    },
+    // the same insets by other layers leave the same room
+    ([shellA, a], [shellB, b]) =>
+      shellA === shellB && (Object.keys(a) as (keyof Insets)[]).every((side) => a[side] === b[side]),
+  );
+  const floor = memoLast(subfloorOf);
+  const unitMade = createUnitMaker(kit);
+  const madeAll = memoLast(
+    (made: readonly MadeUnit[]) => made,
+    ([a], [b]) => a.length === b.length && a.every((unit, i) => unit === b[i]),
+  );
+  const joined = createJoined();
   const keptIn = memoLast(keptBack);
   const holesIn = memoLast((survey: Survey, hatches: Project['floorHatches'], kept: ReturnType<typeof keptBack>) => ({
     kept,
     drilled: drilledHoles(survey).map((hole) => hole.ring),
     hatches: hatchOpenings(hatches),
   }));
+  const keptSame = memoLast(
+    (kept: ReturnType<typeof keptBack>) => kept,
+    ([a], [b]) => JSON.stringify(a) === JSON.stringify(b),
+  );
   const wholeFloor = memoLast(
     (
-      subfloor: Subfloor | null,
+      subfloor: DerivedShape['subfloor'],
       laid: FloorBattens | null,
-      depth: BuildUpDepths,
-      innerShell: Shell | null,
+      depth: BuildUpDepths['floor'],
+      innerShellNow: Shell | null,
       survey: Survey,
-      units: Project['units'],
+      units: readonly Shadow[],
       found: readonly ArchShape[],
       hatches: Project['floorHatches'],
-      choice: Project['linings']['floor'],
+      choice: Project['floor'],
       trim: PriceItem | null,
-      settings: Project['settings'],
+      settings: Settings,
       book: PriceBook,
-    ) =>
+    ): LinedFloor =>
       linedFloor({
         trim,
         settings,
         book,
         subfloor,
         laid,
-        depth: depth.floor,
-        inner: innerShell,
+        depth,
+        inner: innerShellNow,
         survey,
         units,
         arches: found,
@@ -135,60 +224,27 @@ export function createDeriver(): Deriver {
         choice,
       }),
   );
-  const checks = memoLast(
-    (project: Project, shell: Shell | null, found: readonly ArchShape[], book: PriceBook) =>
-      shell ? layoutChecks({ project, inner: shell, arches: found, book }) : [],
-    (a, b) =>
-      a[0].units === b[0].units && a[0].people === b[0].people && a[1] === b[1] && a[2] === b[2] && a[3] === b[3],
-  );
-  const jobs = memoLast(jobsOf);
-  const firstPlans = new Map<string, CutPlan>();
-  const firstPlan = (job: CutJob, smallestOffcut: number): CutPlan => {
-    const key = JSON.stringify([job, smallestOffcut]);
-    const known = firstPlans.get(key);
-    if (known) return known;
-    const plan = solveJob(
-      job,
-      { steps: FIRST_PLAN_STEPS, smallestOffcut },
-      ({ plan: found }) => job.kind === 'bar' && found.proved,
-    );
-    if (firstPlans.size > 40) firstPlans.clear();
-    firstPlans.set(key, plan);
-    return plan;
-  };
-  const plansOf = memoLast(
-    (
-      made: ReturnType<typeof jobsOf>,
-      kept: Project['keptPlans'],
-      offcuts: Project['offcuts'],
-      smallestOffcut: number,
-    ) =>
-      made.jobs.map((job) =>
-        planMaterial(
-          job,
-          kept.find((plan) => plan.material === job.material.id),
-          offcuts,
-          smallestOffcut,
-          firstPlan,
-        ),
-      ),
-  );
+  const checks = createChecks(kit.rules);
+  const plans = createPlans();
+  const hardware = memoLast((made: readonly MadeUnit[]) => made.flatMap((unit) => unit.hardware));
+  const joints = memoLast((made: readonly MadeUnit[]) => made.flatMap((unit) => unit.joints));
   const shopping = memoLast(
     (
       parts: readonly Part[],
-      plans: readonly MaterialPlan[],
+      planned: readonly MaterialPlan[],
       depth: BuildUpDepths,
-      areas: CoveredAreas | null,
+      areas: Derived['areas'],
       laid: FloorBattens | null,
       made: LinedFloor,
       linings: LinedRoom['linings'],
       floorScrew: string | null,
-      settings: Project['settings'],
+      bought: ReturnType<typeof hardware>,
+      settings: Settings,
       book: PriceBook,
     ) =>
       shoppingOf({
         parts,
-        plans,
+        plans: planned,
         depths: depth,
         areas,
         floorBattens: laid?.metres ?? null,
@@ -198,241 +254,277 @@ export function createDeriver(): Deriver {
         floorScrew,
         floorGlue: made.glue?.millilitres ?? 0,
         caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
+        hardware: bought,
+        surfaces,
         settings,
         book,
       }),
   );
   const mass = memoLast(massOf);
-  const areasOf = memoLast((room: RoomFigures | null, survey: Survey) => room && coveredAreas(room, survey));
+  const areasOf = memoLast((room: RoomFigures | null, survey: Survey) => room && coveredAreas(room, survey, surfaces));
   const left = memoLast(
     (
       people: Project['people'],
-      units: Project['units'],
+      lying: Derived['lying'],
       bareShell: Shell | null,
       bareRoom: RoomFigures | null,
-      innerShell: Shell | null,
+      innerShellNow: Shell | null,
       innerRoom: RoomFigures | null,
       depth: BuildUpDepths,
     ) =>
-      bareShell && bareRoom && innerShell && innerRoom
+      bareShell && bareRoom && innerShellNow && innerRoom
         ? roomLeft(
-            { people, units },
+            people,
+            lying,
             { shell: bareShell, room: bareRoom },
-            { shell: innerShell, room: innerRoom },
+            { shell: innerShellNow, room: innerRoom },
             depth,
           )
         : null,
   );
+  const lyingOf = memoLast((units: readonly Unit[]) => lyingPlaces(units, families));
   const warmth = memoLast(
-    (depth: BuildUpDepths, areas: CoveredAreas | null, survey: Survey, settings: Project['settings']) =>
-      areas && heatLoss(depth, areas, settings.climate, ribShare(survey), settings.floorBattens.spacing),
+    (depth: BuildUpDepths, areas: Derived['areas'], survey: Survey, settings: Settings) =>
+      areas && heatLoss(depth, areas, settings.climate, ribShare(survey), settings.floorBattens.spacing, surfaces),
   );
   const openings = memoLast(openingProblems);
   const warnings = memoLast(layerWarnings);
   const ribs = memoLast(ribMap);
   const cavities = memoLast((survey: Survey, shell: Shell | null) => (shell ? cavitiesOf(survey, shell) : []));
   const reveals = memoLast(revealsOf);
-  const fixings = memoLast(faceFixings);
+  const fixings = memoLast((depth: BuildUpDepths, book: PriceBook) => faceFixings(depth, book, surfaces));
   const laidBattens = memoLast(
     (
       survey: Survey,
-      units: Project['units'],
-      settings: Project['settings'],
+      units: readonly Shadow[],
+      settings: Settings,
       meets: Shell | null,
       found: readonly ArchShape[],
-      depth: BuildUpDepths,
+      depth: BuildUpDepths['floor'],
     ): FloorBattens | null => {
-      const battens = depth.floor.layers.find(({ layer }) => layer.place === 'battens');
+      const battens = depth.layers.find(({ layer }) => layer.place === 'battens');
       if (!battens || !meets) return null;
       const width = battens.material && battens.material.width > 0 ? battens.material.width : BATTEN_WIDTH_MM;
       return floorBattens({ survey, units, settings }, meets, found, width, battens.thickness);
     },
   );
-  const schedule = memoLast(
+  const tasks = memoLast(
     (
-      project: Project,
+      buildUps: Project['buildUps'],
+      survey: Survey,
+      units: readonly Unit[],
+      fittings: Project['fittings'],
       parts: readonly Part[],
-      areas: CoveredAreas | null,
-      book: PriceBook,
+      held: ReturnType<typeof joints>,
+      areas: Derived['areas'],
       coats: LinedFloor['coats'],
+      choice: Project['floor'],
+      settings: Settings,
+      book: PriceBook,
     ) =>
-      scheduleOf(
-        tasksOf({
-          buildUps: project.buildUps,
-          survey: project.survey,
-          units: project.units,
-          fittings: project.fittings,
-          parts,
-          areas,
-          coats,
-          floor: project.linings.floor,
-          settings: project.settings,
-          book,
-        }),
-        project.settings.startDate,
-        project.settings.hoursPerDay,
-      ),
-    (a, b) =>
-      a[0].buildUps === b[0].buildUps &&
-      a[0].survey === b[0].survey &&
-      a[0].units === b[0].units &&
-      a[0].fittings === b[0].fittings &&
-      a[0].settings === b[0].settings &&
-      a[0].linings.floor === b[0].linings.floor &&
-      a[1] === b[1] &&
-      a[2] === b[2] &&
-      a[3] === b[3] &&
-      a[4] === b[4],
+      tasksOf({
+        buildUps,
+        survey,
+        units,
+        fittings,
+        parts,
+        joints: held,
+        areas,
+        coats,
+        floor: choice,
+        surfaces,
+        settings,
+        book,
+      }),
   );
-
+  const schedule = memoLast(scheduleOf);
   const intoKeepOuts = memoLast((survey: Survey) => holeClearances(survey).filter((hole) => hole.clear < 0));
   const asBought = memoLast(bookAsBought);
   const linedRoom = createLinedRoom();
+  const wiringIn = memoLast((found: readonly Found[]) =>
+    found.filter((item) => item.kind === 'wiring' && item.decision === 'keep'),
+  );
   let lastRoom: { readonly inner: Shell | null; readonly floor: LinedFloor; readonly lined: LinedRoom } | null = null;
-  const shape = (project: Project, given: PriceBook, dragging = false): DerivedShape => {
+
+  const pull = (project: Project, given: PriceBook, dragging = false): Derived => {
     const book = asBought(given, project.measured);
-    const { survey } = project;
-    const model = modelOf(survey);
-    const measured = measure(survey, model);
-    const built = bare(survey, model);
-    const found = arches(survey, built.shell);
-    const depth = depths(project.buildUps, ribDepth(survey), book);
-    const room = inner(built.shell, depth);
-    const meets = project.settings.floorMeets === 'lining' ? room.shell : built.shell;
-    const subfloor = meets
-      ? floor(
-          depth.floor,
-          meets,
-          found.arches,
-          project.settings,
-          holesIn(survey, project.floorHatches, keptIn(survey, project.units, project.linings.floor.keepBack)),
-          project.linings.floor.direction,
-        )
-      : null;
-    const laid = laidBattens(survey, project.units, project.settings, meets, found.arches, depth);
+    const geometry = geometryOf(project.survey);
+    const making = makingOf(project.settings);
+    const { units } = project.layout;
+    const shadows = shadowsOf(units);
+    const model = (): SurfaceModel => modelOf(geometry);
+    const built = () => bare(geometry, model());
+    const found = () => arches(geometry, built().shell);
+    const room = () => inner(built().shell, insets(now.depths));
+    const meets = (): Shell | null => (making.floorMeets === 'lining' ? room().shell : built().shell);
     // while a unit is dragged the linings stay as they were: they follow when it is let go
-    const standing = dragging && lastRoom !== null && lastRoom.inner === room.shell ? lastRoom : null;
-    const floorMade =
-      standing?.floor ??
-      wholeFloor(
-        subfloor,
-        laid,
-        depth,
-        room.shell,
-        survey,
-        project.units,
-        found.arches,
-        project.floorHatches,
-        project.linings.floor,
-        materialOf(book, project.linings.boxes.trim),
-        project.settings,
-        book,
-      );
-    const lined =
-      standing?.lined ??
-      linedRoom({
-        bare: built.shell,
-        inner: room.shell,
-        depths: depth,
-        survey,
-        units: project.units,
-        arches: found.arches,
-        fittings: project.fittings,
-        reserved: project.reserved,
-        headers: project.headers,
-        corners: project.corners,
-        linings: project.linings,
-        ribs: ribs(survey),
-        settings: project.settings,
-        book,
-      });
-    lastRoom = { inner: room.shell, floor: floorMade, lined };
-    const each = room.shell
-      ? project.units.map((unit) => partsOfUnit(unit, room.shell as Shell, found.arches, book))
-      : [];
-    return {
-      ...measured,
-      shell: built.shell,
-      assumed: built.assumed,
-      arches: found.arches,
-      ribDepth: ribDepth(survey),
-      depths: depth,
-      inner: room.shell,
-      bareRoom: built.room,
-      room: room.room,
-      checks: checks(project, room.shell, found.arches, book),
-      subfloor,
-      floorBattens: laid,
-      floor: floorMade,
-      lined,
-      parts: joined(floorMade.parts, each, [
-        ...lined.linings.map((lining) => lining.parts),
-        ...lined.windowBoxes.map((box) => box.parts),
-        ...lined.archBoxes.map((box) => box.parts),
-        ...lined.headers.map((box) => box.parts),
-        ...lined.corners.map((corner) => corner.parts),
-        ...lined.doors.panels.map((panel) => panel.parts),
-      ]),
-      problems: shapeProblems({
-        built,
-        openings: openings(survey, built.shell),
-        found,
-        depth,
-        inner: room.shell,
-        into: intoKeepOuts(survey),
-        floor: floorMade,
-        lined,
-      }),
-    };
-  };
-  const derive = (project: Project, given: PriceBook): Derived => {
-    const first = shape(project, given);
-    const book = asBought(given, project.measured);
-    const made = jobs(first.parts, project.settings, book, project.waits);
-    const plans = plansOf(made, project.keptPlans, project.offcuts, project.settings.cutting.smallestOffcut);
-    const model = modelOf(project.survey);
-    const length = first.shell?.length ?? 0;
-    const areas = areasOf(first.room ?? first.bareRoom, project.survey);
-    const laid = first.floorBattens;
-    const faces = fixings(first.depths, book);
-    const floorFace = faces.find((face) => face.surface === 'floor') ?? null;
-    return {
-      ...first,
-      areas,
-      left: left(project.people, project.units, first.shell, first.bareRoom, first.inner, first.room, first.depths),
-      warmth: warmth(first.depths, areas, project.survey, project.settings),
-      reveals: reveals(project.survey, first.depths),
-      fixings: faces,
-      warnings: warnings(first.depths, project.settings),
-      ribs: ribs(project.survey),
-      cavities: cavities(project.survey, first.shell),
-      quality: first.shell && quality(project.survey, project.units, length, model),
-      plans,
-      shopping: shopping(
-        first.parts,
-        plans,
-        first.depths,
-        areas,
-        laid,
-        first.floor,
-        first.lined.linings,
-        floorFace?.pick?.id ?? null,
-        project.settings,
-        book,
-      ),
-      mass: mass(first.parts, first.depths, areas, project.settings.floorBattens.spacing, book),
-      schedule: schedule(project, first.parts, areas, book, first.floor.coats),
-      problems: [
-        ...first.problems,
-        ...floorScrewProblems(first.floor, first.subfloor !== null, project.linings.floor.fixing, floorFace),
-        ...cutProblems(plans, made.without),
+    const standing = () => (dragging && lastRoom !== null && lastRoom.inner === room().shell ? lastRoom : null);
+    const areas = () => areasOf(now.room ?? now.bareRoom, geometry);
+    const planned = () => plans(now.parts, project, making, book);
+    const floorFace = () => now.fixings.find((face) => face.surface === 'floor') ?? null;
+    const now: Derived = pulled<Derived>({
+      progress: () => progress(project.survey),
+      walk: () => walk(project.survey),
+      closures: () => closures(geometry),
+      outliers: () => outliers(geometry, model()),
+      shell: () => built().shell,
+      assumed: () => built().assumed,
+      arches: () => found().arches,
+      ribDepth: () => ribDepth(geometry),
+      depths: () => depths(project.buildUps, ribDepth(geometry), book, surfaces),
+      inner: () => room().shell,
+      bareRoom: () => built().room,
+      room: () => room().room,
+      checks: () =>
+        now.inner
+          ? checks({ units, people: project.people, inner: now.inner, arches: now.arches, book, families })
+          : [],
+      subfloor: () => {
+        const shell = meets();
+        return shell
+          ? floor(
+              now.depths.floor,
+              shell,
+              now.arches,
+              making,
+              holesIn(geometry, project.floorHatches, keptSame(keptIn(geometry, shadows.all, project.floor.keepBack))),
+              project.floor.direction,
+            )
+          : null;
+      },
+      floorBattens: () => laidBattens(geometry, shadows.all, making, meets(), now.arches, now.depths.floor),
+      floor: () =>
+        standing()?.floor ??
+        wholeFloor(
+          now.subfloor,
+          now.floorBattens,
+          now.depths.floor,
+          now.inner,
+          geometry,
+          shadows.all,
+          now.arches,
+          project.floorHatches,
+          project.floor,
+          materialOf(book, project.boxes.trim),
+          making,
+          book,
+        ),
+      lined: () =>
+        standing()?.lined ??
+        linedRoom({
+          bare: now.shell,
+          inner: now.inner,
+          depths: now.depths,
+          survey: geometry,
+          wiring: wiringIn(project.survey.found),
+          units: shadows,
+          arches: now.arches,
+          fittings: project.fittings,
+          reserved: project.reserved,
+          headers: project.headers,
+          corners: project.corners,
+          linings: project.linings,
+          boxes: project.boxes,
+          doorLining: project.doorLining,
+          ribs: ribs(geometry),
+          settings: making,
+          book,
+        }),
+      made: () => {
+        const shell = now.inner;
+        return madeAll(shell ? units.map((unit) => unitMade(unit, shell, now.arches, book)) : []);
+      },
+      lying: () => lyingOf(units),
+      parts: () => {
+        const { floor: laidFloor, lined } = now;
+        lastRoom = { inner: now.inner, floor: laidFloor, lined };
+        return joined([
+          laidFloor.parts,
+          ...lined.linings.map((lining) => lining.parts),
+          ...lined.windowBoxes.map((box) => box.parts),
+          ...lined.archBoxes.map((box) => box.parts),
+          ...lined.headers.map((box) => box.parts),
+          ...lined.corners.map((corner) => corner.parts),
+          ...lined.doors.panels.map((panel) => panel.parts),
+          ...now.made.map((unit) => unit.parts),
+        ]);
+      },
+      problems: () => [
+        ...shapeProblems({
+          built: built(),
+          openings: openings(geometry, now.shell),
+          found: found(),
+          depth: now.depths,
+          inner: now.inner,
+          into: intoKeepOuts(geometry),
+          floor: now.floor,
+          lined: now.lined,
+          made: now.made,
+        }),
+        ...(dragging
+          ? []
+          : [
+              ...floorScrewProblems(now.floor, now.subfloor !== null, project.floor.fixing, floorFace()),
+              ...cutProblems(now.plans, planned().without),
+            ]),
       ],
-    };
+      areas,
+      left: () => left(project.people, now.lying, now.shell, now.bareRoom, now.inner, now.room, now.depths),
+      warmth: () => warmth(now.depths, now.areas, geometry, making),
+      reveals: () => reveals(geometry, now.depths),
+      fixings: () => fixings(now.depths, book),
+      warnings: () => warnings(now.depths, making),
+      ribs: () => ribs(geometry),
+      cavities: () => cavities(geometry, now.shell),
+      quality: () => now.shell && quality(project.survey, shadows.all, now.shell.length, model()),
+      plans: () => planned().plans,
+      shopping: () =>
+        shopping(
+          now.parts,
+          now.plans,
+          now.depths,
+          now.areas,
+          now.floorBattens,
+          now.floor,
+          now.lined.linings,
+          floorFace()?.pick?.id ?? null,
+          hardware(now.made),
+          making,
+          book,
+        ),
+      mass: () => mass(now.parts, now.depths, now.areas, making.floorBattens.spacing, book),
+      schedule: () =>
+        schedule(
+          tasks(
+            project.buildUps,
+            project.survey,
+            units,
+            project.fittings,
+            now.parts,
+            joints(now.made),
+            now.areas,
+            now.floor.coats,
+            project.floor,
+            making,
+            book,
+          ),
+          project.settings.startDate,
+          project.settings.hoursPerDay,
+        ),
+    });
+    return now;
   };
-  return { shape, derive };
+  return {
+    pull,
+    shape: (project, book, dragging = false) => {
+      const now = pull(project, book, dragging);
+      return settled(now, SHAPE_KEYS);
+    },
+    derive: (project, book) => settled(pull(project, book), [...SHAPE_KEYS, ...REST_KEYS]),
+  };
 }
 
 /** Derives once, without memory. */
-export function derive(project: Project, book: PriceBook): Derived {
-  return createDeriver().derive(project, book);
+export function derive(project: Project, book: PriceBook, kit: DeriveKit = DERIVE_KIT): Derived {
+  return createDeriver(kit).derive(project, book);
 }

@@ -11,7 +11,9 @@ import type { HeatLoss } from '../layers/warmth.js';
 import type { LinedRoom } from '../lining/room.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
 import type { FloorBattens } from '../lining/floor/floor-battens.js';
-import type { Check } from '../layout/checks.js';
+import type { Check } from '../furniture/scene.js';
+import type { MadeUnit } from '../furniture/make.js';
+import type { LyingPlace } from '../layout/lying.js';
 import type { Subfloor } from '../lining/floor/subfloor.js';
 import type { MassFigures } from '../mass/mass.js';
 import type { Closure } from '../measure/closure.js';
@@ -53,6 +55,10 @@ export interface DerivedShape {
   readonly floor: LinedFloor;
   /** Walls and ceiling cut into pieces, window boxes, arch boxes. */
   readonly lined: LinedRoom;
+  /** Each unit with its boards, joints, hardware and what is wrong with it. */
+  readonly made: readonly MadeUnit[];
+  /** Every place to lie, and who lies there. */
+  readonly lying: readonly LyingPlace[];
   readonly parts: readonly Part[];
   readonly problems: readonly Problem[];
 }

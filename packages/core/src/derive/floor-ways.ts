@@ -33,7 +33,7 @@ export function* eachFloorWay(project: Project, book: PriceBook): Generator<Floo
   for (const direction of ['across', 'along'] as const) {
     const changed: Project = {
       ...project,
-      linings: { ...project.linings, floor: { ...project.linings.floor, direction } },
+      floor: { ...project.floor, direction },
     };
     const shape = deriver.shape(changed, book);
     const { subfloor } = shape;

@@ -1,3 +1,5 @@
+import { liningOn } from '../document/create.js';
+import { layersOn } from '../document/surfaces.js';
 import type { Lined, LiningChoice, PriceBook, Project } from '../document/schema.js';
 import { isBar } from '../materials/bars.js';
 import { createDeriver } from './derive.js';
@@ -34,7 +36,7 @@ export const compareLinings = (project: Project, book: PriceBook, surface: Lined
 
 /** The same one by one, so that whoever asks may stop in between. */
 export function* eachLining(project: Project, book: PriceBook, surface: Lined): Generator<LiningCase> {
-  const layers = project.buildUps[surface];
+  const layers = layersOn(project.buildUps, surface);
   const deriver = createDeriver();
   const here = faceLayer(deriver.shape(project, book).depths[surface]);
   if (!here) return;
@@ -56,7 +58,7 @@ export function* eachLining(project: Project, book: PriceBook, surface: Lined): 
           layer.id === here.id ? { ...layer, material: item.id, thickness: item.thickness, measured: null } : layer,
         ),
       },
-      linings: { ...project.linings, [surface]: { ...project.linings[surface], school, seams: null } },
+      linings: { ...project.linings, [surface]: { ...liningOn(project.linings, surface), school, seams: null } },
     };
     const derived = deriver.derive(changed, book);
     const lining = derived.lined.linings.find((candidate) => candidate.surface === surface);
@@ -82,7 +84,7 @@ export function* eachLining(project: Project, book: PriceBook, surface: Lined): 
 }
 
 const schoolNow = (project: Project, surface: Lined, sheets: boolean): LiningChoice['school'] => {
-  const { school } = project.linings[surface];
+  const { school } = liningOn(project.linings, surface);
   return sheets ? (school === 'boards' ? 'sheets' : school) : 'boards';
 };
 

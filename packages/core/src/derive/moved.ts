@@ -1,5 +1,5 @@
 import { ringsApart } from '../numeric/plane.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import type { Deriver } from './derive.js';
 import type { PriceBook, Project } from '../document/schema.js';
 

@@ -4,6 +4,7 @@ import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
 import type { Part } from '../parts/part.js';
 import type { openingProblems } from '../shell/openings.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
+import type { MadeUnit } from '../furniture/make.js';
 import type { LinedRoom } from '../lining/room.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
 import type { holeClearances } from '../measure/cover-gate.js';
@@ -68,6 +69,7 @@ interface ShapeProblemsInput {
   readonly into: ReturnType<typeof holeClearances>;
   readonly floor: LinedFloor;
   readonly lined: LinedRoom;
+  readonly made: readonly MadeUnit[];
 }
 
 /** Everything that is wrong with readings, layers and linings, each at its place. */
@@ -80,6 +82,7 @@ export function shapeProblems({
   into,
   floor,
   lined,
+  made,
 }: ShapeProblemsInput): readonly Problem[] {
   const thick: Problem[] =
     built.shell && !inner
@@ -106,6 +109,7 @@ export function shapeProblems({
       place: `hole/${hole}/x`,
       said: message('penetration.keepOut', { name, keepOut: against }),
     })),
+    ...made.flatMap(({ problems }) => problems.map(({ said, place }): Problem => ({ stage: 'build', place, said }))),
     ...floor.problems.map(({ said, hatch }): Problem => ({ stage: 'build', place: hatch, said })),
     ...lined.linings.flatMap(({ surface, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: surface, said })),

@@ -2,6 +2,7 @@ import {
   PROJECT_FORMAT,
   PROJECT_VERSION,
   type BoxChoice,
+  type FloorChoice,
   type LiningChoice,
   type Project,
   type Settings,
@@ -127,29 +128,42 @@ const PLAIN_BOXES: BoxChoice = {
   access: 'fixed',
 };
 
+const PLAIN_FLOOR: FloorChoice = {
+  direction: null,
+  finish: 'everywhere',
+  keepBack: 0,
+  fixing: 'screwed',
+  tiles: 'half',
+  joint: 3,
+  coat: 'floor-varnish',
+  coats: 0,
+};
+
+/** How a surface is lined whose lining nobody has chosen yet. */
+export const liningOn = (linings: Project['linings'], surface: string): LiningChoice =>
+  linings[surface] ?? PLAIN_LINING;
+
 /** What is chosen and known of linings in a new project. */
 export function emptyLinings(): Pick<
   Project,
-  'linings' | 'reserved' | 'headers' | 'corners' | 'fittings' | 'floorHatches' | 'measured' | 'scribes' | 'patterns'
+  | 'linings'
+  | 'boxes'
+  | 'floor'
+  | 'doorLining'
+  | 'reserved'
+  | 'headers'
+  | 'corners'
+  | 'fittings'
+  | 'floorHatches'
+  | 'measured'
+  | 'scribes'
+  | 'patterns'
 > {
   return {
-    linings: {
-      left: PLAIN_LINING,
-      right: PLAIN_LINING,
-      ceiling: PLAIN_LINING,
-      boxes: PLAIN_BOXES,
-      floor: {
-        direction: null,
-        finish: 'everywhere',
-        keepBack: 0,
-        fixing: 'screwed',
-        tiles: 'half',
-        joint: 3,
-        coat: 'floor-varnish',
-        coats: 0,
-      },
-      doors: { inset: 25 },
-    },
+    linings: {},
+    boxes: PLAIN_BOXES,
+    floor: PLAIN_FLOOR,
+    doorLining: { inset: 25 },
     reserved: [],
     headers: [],
     corners: [],
@@ -200,11 +214,11 @@ export function createProject({ id, name, kind, model, units, startDate }: NewPr
       skipped: [],
       readings: {},
     },
-    buildUps: { floor: [], left: [], right: [], ceiling: [], doors: [], windows: [] },
+    buildUps: {},
     buildUpVariants: [],
     comfort: [],
     practice: null,
-    units: [],
+    layout: { units: [] },
     keptPlans: [],
     offcuts: [],
     waits: [],

@@ -4,8 +4,10 @@ import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';
 import { createDeriver, derive } from '../derive/derive.js';
 import { createProject } from './create.js';
-import { applyOperation, isProject, OperationError, patchProject, readOperation } from './editing.js';
+import { isProject, OperationError, patchProject, readOperation } from './editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import { memoEach, memoLast } from '../numeric/memo.js';
+import { runWith } from '../furniture/units.fixture.js';
 import { OPERATION_NAMES, type Operation } from './operation.js';
 import { keptNow } from '../cutting/plan/cutting-room.js';
 import { planFaults } from '../cutting/job/verify.js';
@@ -175,27 +177,14 @@ const SAMPLES: readonly Operation[] = [
   {
     name: 'placeUnit',
     payload: {
-      unit: {
-        kind: 'base-cupboard',
-        id: 'box',
-        name: 'Box',
-        side: 'right',
-        x: 100,
-        length: 500,
-        front: 400,
-        height: 500,
-        toeKick: 0,
-        shelves: 0,
-        doors: 1,
-        carcass: 'birch-15',
-        facing: 'birch-15',
-        top: 'birch-15',
-        overhang: 0,
-        scribe: 20,
-      },
+      unit: runWith({ id: 'box', name: 'Box', side: 'right', x: 100, length: 500, front: 400, height: 500, doors: 1 }),
     },
   },
   { name: 'changeUnit', payload: { id: 'bed', changes: { height: 680, mattress: 120 } } },
+  { name: 'divideBay', payload: { id: 'kitchen', bay: 'bay-1', cut: 'along', into: 3 } },
+  { name: 'sizeBay', payload: { id: 'chest', bay: 'left', size: 300 } },
+  { name: 'changeBay', payload: { id: 'kitchen', bay: 'bay-1', holds: { kind: 'shelves', count: 2 } } },
+  { name: 'joinBays', payload: { id: 'chest', bay: 'left' } },
   { name: 'removeUnit', payload: { id: 'bench' } },
   {
     name: 'keepPlan',
@@ -210,14 +199,13 @@ const SAMPLES: readonly Operation[] = [
   { name: 'forgetPlan', payload: { material: 'birch-18' } },
   {
     name: 'tickCut',
-    payload: { plan: EXAMPLE_PLAN, sheet: 's1', step: 'rip:100.0:0.0:0.0', done: true, seconds: 90 },
+    payload: { material: 'birch-18', sheet: 's1', step: 'rip:100.0:0.0:0.0', done: true, seconds: 90 },
   },
   {
     name: 'spoilPart',
     payload: {
-      plan: EXAMPLE_PLAN,
       waste: {
-        id: 'w1',
+        id: 'w2',
         material: 'birch-18',
         part: 'a',
         length: 500,
@@ -230,15 +218,15 @@ const SAMPLES: readonly Operation[] = [
       offcut: { id: 'o1', material: 'birch-18', length: 490, width: 100, place: 'rack' },
     },
   },
-  { name: 'lockPart', payload: { plan: EXAMPLE_PLAN, part: 'a', locked: true } },
+  { name: 'lockPart', payload: { material: 'birch-18', part: 'a', locked: true } },
   {
     name: 'putOffcut',
     payload: { offcut: { id: 'o2', material: 'birch-18', length: 700, width: 400, place: '' } },
   },
   { name: 'removeOffcut', payload: { id: 'o2' } },
   { name: 'removeWaste', payload: { id: 'w1' } },
-  { name: 'putWait', payload: { wait: { part: 'kitchen-door-1', read: null } } },
-  { name: 'removeWait', payload: { part: 'kitchen-door-1' } },
+  { name: 'putWait', payload: { wait: { part: 'kitchen.bay-1.door-1', read: null } } },
+  { name: 'removeWait', payload: { part: 'kitchen.bay-1.door-1' } },
   { name: 'changeLining', payload: { surface: 'left', changes: { school: 'strips', strip: 240 } } },
   { name: 'changeFloor', payload: { changes: { direction: 'along' } } },
   { name: 'changeBoxes', payload: { changes: { arches: ['a1'], clearance: 30 } } },
@@ -317,7 +305,7 @@ const SAMPLES: readonly Operation[] = [
   {
     name: 'logScribe',
     payload: {
-      scribe: { id: 's1', part: 'kitchen-top-1', edge: 'back', gaps: [0, 4], at: '2026-02-01T10:00:00.000Z' },
+      scribe: { id: 's1', part: 'kitchen.top', edge: 'back', gaps: [0, 4], at: '2026-02-01T10:00:00.000Z' },
     },
   },
   { name: 'removeScribe', payload: { id: 's0' } },
@@ -342,8 +330,24 @@ const SAMPLES: readonly Operation[] = [
 ];
 
 /** Wren with something of everything that an operation can take away. */
+/** A chest of two bays, side by side. */
+const CHEST = {
+  ...runWith({ id: 'chest', side: 'right', x: 200, length: 900, front: 450, height: 500 }),
+  division: {
+    cut: 'along' as const,
+    divider: 'board' as const,
+    sizes: [{ share: 1 }, { share: 1 }],
+    parts: ['left', 'right'].map((name) => ({
+      name,
+      holds: { kind: 'open' as const },
+      front: { kind: 'none' as const },
+    })),
+  },
+};
+
 const BEFORE: Project = {
   ...wren.project,
+  layout: { units: [...wren.project.layout.units, CHEST] },
   keptPlans: [EXAMPLE_PLAN],
   fittings: [
     { id: 'f0', name: 'outlet', kind: 'outlet', surface: 'left', x: 900, along: 1000, diameter: 68, wired: true },
@@ -376,10 +380,10 @@ const BEFORE: Project = {
     },
   ],
   headers: [{ id: 'd0', name: 'Loom', side: 'left', x: 0, length: 500, past: [{ down: 50, in: 50 }], clearance: 5 }],
-  scribes: [{ id: 's0', part: 'kitchen-top-1', edge: 'back', gaps: [1, 2], at: '2026-02-01T09:00:00.000Z' }],
+  scribes: [{ id: 's0', part: 'kitchen.top', edge: 'back', gaps: [1, 2], at: '2026-02-01T09:00:00.000Z' }],
   patterns: [{ id: 'p0', name: 'card', source: '', revision: 2, mirrored: true, made: [] }],
   offcuts: [{ id: 'o2', material: 'birch-18', length: 800, width: 300, place: 'rack' }],
-  waits: [{ part: 'kitchen-door-1', read: { length: 500, width: 400 } }],
+  waits: [{ part: 'kitchen.bay-1.door-1', read: { length: 500, width: 400 } }],
   waste: [
     {
       id: 'w1',
@@ -434,13 +438,13 @@ describe('operations', () => {
     const { project } = applyOperation(wren.project, { name: 'removeStation', payload: { id: 's2' } });
     expect(Object.keys(project.survey.readings).some((address) => address.includes('/s2/'))).toBe(false);
     const without = applyOperation(wren.project, { name: 'removePerson', payload: { id: 'joost' } }).project;
-    expect(without.units[0]).toMatchObject({ sleepers: ['ilva'] });
+    expect(without.layout.units[0]?.options).toMatchObject({ sleepers: ['ilva'] });
   });
   it.each([
     [{ name: 'nonsense', payload: {} }, 'operation.unknown'],
     [null, 'operation.unknown'],
     [{ name: 'removeUnit', payload: { id: 'bench', why: 'x' } }, 'operation.badPayload'],
-    [{ name: 'changeUnit', payload: { id: 'bench', changes: { length: -20 } } }, 'operation.badPayload'],
+    [{ name: 'changeUnit', payload: { id: 'bench', changes: { length: {} } } }, 'operation.badPayload'],
     [{ name: 'putPerson', payload: { person: { id: 'p', name: '', stature: 1700 } } }, 'operation.badPayload'],
   ])('%j is refused', (raw, key) => {
     expect(() => readOperation(raw)).toThrow(
@@ -451,10 +455,17 @@ describe('operations', () => {
     [{ name: 'removeUnit', payload: { id: 'sofa' } }, 'operation.notThere'],
     [{ name: 'changeUnit', payload: { id: 'sofa', changes: { x: 1 } } }, 'operation.notThere'],
     [{ name: 'changeUnit', payload: { id: 'bed', changes: { doors: 2 } } }, 'operation.badUnit'],
+    [{ name: 'changeUnit', payload: { id: 'bench', changes: { length: -20 } } }, 'operation.badUnit'],
+    [{ name: 'divideBay', payload: { id: 'bench', bay: 'no', cut: 'up', into: 2 } }, 'operation.noBay'],
+    [{ name: 'joinBays', payload: { id: 'bench', bay: 'bay-1' } }, 'operation.notDivided'],
+    [
+      { name: 'tickCut', payload: { material: 'wool-50', sheet: 's1', step: 'x', done: true, seconds: null } },
+      'operation.notThere',
+    ],
     [{ name: 'takeReading', payload: { address: 'station/s99/x', reading: reading(1) } }, 'operation.noPlace'],
     [{ name: 'takeReading', payload: { address: 'arch/a1/height', reading: reading(4000) } }, 'operation.outOfRange'],
     [{ name: 'removeReading', payload: { address: 'floor/length', index: 7 } }, 'operation.noReading'],
-    [{ name: 'placeUnit', payload: { unit: wren.project.units[0] } }, 'operation.twice'],
+    [{ name: 'placeUnit', payload: { unit: wren.project.layout.units[0] } }, 'operation.twice'],
   ] as [Operation, string][])('%j cannot be done on the demo', (operation, key) => {
     expect(() => applyOperation(wren.project, operation)).toThrow(
       expect.objectContaining({ said: expect.objectContaining({ key }) as object }) as Error,

@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
-import { addressExists, allowedRange, parseAddress, unitOf } from './address.js';
+import { addressExists, allowedRange, parseAddress, unitOf as measuredIn } from './address.js';
 import { message, mm, type Message } from '../words/message.js';
 import {
   OPERATION_NAMES,
@@ -8,15 +8,21 @@ import {
   type OperationName,
   type OperationOf,
 } from './operation.js';
+import { baysOf, withBay } from './body.js';
+import { liningOn } from './create.js';
+import { familyNamed, fieldNamed, type DocumentKit, type Field } from './kit.js';
 import {
-  platformBedSchema,
-  baseCupboardSchema,
   projectSchema,
+  type Division,
   type KeptPlan,
+  type OptionValue,
+  type PriceBook,
   type Project,
   type Reading,
   type Survey,
+  type Unit,
 } from './schema.js';
+import { faultsOf, type Fault } from './soundness.js';
 
 enablePatches();
 
@@ -37,7 +43,11 @@ export interface Edit {
   readonly inverse: readonly Patch[];
 }
 
-type Change<Name extends OperationName> = (draft: Project, payload: OperationOf<Name>['payload']) => void;
+type Change<Name extends OperationName> = (
+  draft: Project,
+  payload: OperationOf<Name>['payload'],
+  kit: DocumentKit,
+) => void;
 
 function put<T extends { id: string }>(list: T[], item: T): void {
   const index = list.findIndex((other) => other.id === item.id);
@@ -67,7 +77,7 @@ function take(survey: Survey, address: string, reading: Reading): void {
   const place = parseAddress(address);
   const [least, most] = place ? allowedRange(place) : [0, 0];
   if (reading.value < least || reading.value > most) {
-    const angle = place !== null && unitOf(place) === 'degrees';
+    const angle = place !== null && measuredIn(place) === 'degrees';
     throw new OperationError(
       angle
         ? message('operation.outOfAngle', { typed: reading.value, least, most })
@@ -87,11 +97,115 @@ function measurable(survey: Survey, address: string): void {
 
 const MOST_CUT_SECONDS = 200;
 
-/** Puts a plan in the place of the one kept for its material, and gives it back to be changed. */
-function keepPlan(draft: Project, plan: KeptPlan): KeptPlan {
-  const own: KeptPlan = structuredClone(plan);
-  draft.keptPlans = [...draft.keptPlans.filter((kept) => kept.material !== plan.material), own];
-  return draft.keptPlans[draft.keptPlans.length - 1] ?? own;
+/** Keeps a plan in the place of the one kept for its material: sheets that stayed as they were are left alone. */
+function keepPlan(draft: Project, plan: KeptPlan): void {
+  const index = draft.keptPlans.findIndex((kept) => kept.material === plan.material);
+  const kept = draft.keptPlans[index];
+  if (!kept) {
+    draft.keptPlans.push(structuredClone(plan));
+    return;
+  }
+  const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+  const before = new Map(kept.sheets.map((sheet) => [sheet.id, sheet]));
+  if (!same(kept.sheets, plan.sheets))
+    kept.sheets = plan.sheets.map((sheet) => {
+      const old = before.get(sheet.id);
+      return old && same(old, sheet) ? old : structuredClone(sheet);
+    });
+  kept.job = plan.job;
+  kept.bound = plan.bound;
+  kept.proved = plan.proved;
+}
+
+/** The plan that is kept of a material. @throws OperationError when there is none yet */
+function keptOf(draft: Project, material: string): KeptPlan {
+  const kept = draft.keptPlans.find((plan) => plan.material === material);
+  if (!kept) throw new OperationError(message('operation.notThere', { id: material }));
+  return kept;
+}
+
+function unitOf(draft: Project, id: string): { readonly unit: Unit; readonly put: (unit: Unit) => void } {
+  const index = draft.layout.units.findIndex((other) => other.id === id);
+  const unit = draft.layout.units[index];
+  if (!unit) throw new OperationError(message('operation.notThere', { id }));
+  return { unit, put: (changed) => void (draft.layout.units[index] = changed) };
+}
+
+/** Whether a value is what a field takes, within its limits. */
+function takes(field: Field, value: OptionValue): boolean {
+  switch (field.kind) {
+    case 'length':
+    case 'count':
+      return (
+        typeof value === 'number' &&
+        Number.isFinite(value) &&
+        (field.kind === 'length' || Number.isInteger(value)) &&
+        value >= (field.least ?? -Infinity) &&
+        value <= (field.most ?? Infinity)
+      );
+    case 'choice':
+      return typeof value === 'string' && (field.choices ?? []).includes(value);
+    case 'sheet':
+      return typeof value === 'string';
+    case 'people':
+      return Array.isArray(value);
+  }
+}
+
+function changeFields(unit: Unit, changes: Readonly<Record<string, OptionValue>>, kit: DocumentKit): Unit {
+  const bad = (what: string): OperationError =>
+    new OperationError(message('operation.badUnit', { name: unit.name, what }), unit.id);
+  const family = familyNamed(kit.families, unit.family);
+  if (!family) throw bad(unit.family);
+  return Object.entries(changes).reduce((changed, [name, value]) => {
+    if (name === 'name') {
+      if (typeof value !== 'string') throw bad(name);
+      return { ...changed, name: value };
+    }
+    const field = fieldNamed(family, name);
+    if (!field || !takes(field, value) || field.when?.(changed) === false) throw bad(name);
+    return field.set(changed, value);
+  }, unit);
+}
+
+/** Changes the division of a unit at one of its bays. */
+function changeDivision(draft: Project, id: string, bay: string, change: (division: Division) => Division): void {
+  const { unit, put } = unitOf(draft, id);
+  if (!baysOf(unit.division).some((own) => own.name === bay))
+    throw new OperationError(message('operation.noBay', { unit: unit.name, bay }), id);
+  put({ ...unit, division: change(unit.division) });
+}
+
+/** Names that bays of a unit do not have yet. */
+function freeBayNames(division: Division, count: number): string[] {
+  const taken = new Set(baysOf(division).map((bay) => bay.name));
+  const names: string[] = [];
+  for (let number = 1; names.length < count; number += 1) if (!taken.has(`bay-${number}`)) names.push(`bay-${number}`);
+  return names;
+}
+
+/** The innermost cut that a bay is one of, put in its place changed. */
+function atCutOf(
+  division: Division,
+  bay: string,
+  change: (cut: Extract<Division, { cut: string }>, at: number) => Division,
+): Division | null {
+  if (!('cut' in division)) return null;
+  const at = division.parts.findIndex((part) => !('cut' in part) && part.name === bay);
+  if (at >= 0) return change(division, at);
+  for (const [i, part] of division.parts.entries()) {
+    const changed = atCutOf(part, bay, change);
+    if (changed) return { ...division, parts: division.parts.map((own, k) => (k === i ? changed : own)) };
+  }
+  return null;
+}
+
+/** What is known and kept of parts whose unit is taken out goes with it; what is cut stays. */
+function forgetParts(draft: Project, unit: string): void {
+  const own = (part: string): boolean => part.startsWith(`${unit}.`);
+  draft.waits = draft.waits.filter((wait) => !own(wait.part));
+  draft.scribes = draft.scribes.filter((scribe) => !own(scribe.part));
+  for (const pattern of draft.patterns) pattern.made = pattern.made.filter((made) => !own(made.part));
 }
 
 const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
@@ -102,10 +216,21 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   changeSettings: (draft, { changes }) => void Object.assign(draft.settings, changes),
   changeCutting: (draft, { changes }) => void Object.assign(draft.settings.cutting, changes),
   putPerson: (draft, { person }) => put(draft.people, person),
-  removePerson: (draft, { id }) => {
+  removePerson: (draft, { id }, kit) => {
     remove(draft.people, id);
-    for (const unit of draft.units)
-      if (unit.kind === 'platform-bed') unit.sleepers = unit.sleepers.filter((sleeper) => sleeper !== id);
+    draft.layout.units = draft.layout.units.map((unit) =>
+      (familyNamed(kit.families, unit.family)?.fields ?? [])
+        .filter((field) => field.kind === 'people')
+        .reduce((changed, field) => {
+          const had = field.get(changed);
+          return Array.isArray(had) && had.includes(id)
+            ? field.set(
+                changed,
+                had.filter((person) => person !== id),
+              )
+            : changed;
+        }, unit),
+    );
   },
   takeReading: (draft, { address, reading }) => take(draft.survey, address, reading),
   takeReadings: (draft, { stations, readings }) => {
@@ -130,11 +255,17 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   },
   planSurvey: (draft, { changes }) => void Object.assign(draft.survey, changes),
   putStation: (draft, { station }) => put(draft.survey.stations, station),
-  removeStation: (draft, { id }) => removeMeasured(draft.survey, 'station', draft.survey.stations, id),
+  removeStation: (draft, { id }) => {
+    removeMeasured(draft.survey, 'station', draft.survey.stations, id);
+    if (draft.survey.profile.station === id) draft.survey.profile.station = null;
+  },
   putRib: (draft, { rib }) => put(draft.survey.ribs, rib),
   removeRib: (draft, { id }) => removeMeasured(draft.survey, 'rib', draft.survey.ribs, id),
   putArch: (draft, { arch }) => put(draft.survey.arches, arch),
-  removeArch: (draft, { id }) => removeMeasured(draft.survey, 'arch', draft.survey.arches, id),
+  removeArch: (draft, { id }) => {
+    removeMeasured(draft.survey, 'arch', draft.survey.arches, id);
+    draft.boxes.arches = draft.boxes.arches.filter((arch) => arch !== id);
+  },
   putOpening: (draft, { opening }) => put(draft.survey.openings, opening),
   removeOpening: (draft, { id }) => removeMeasured(draft.survey, 'opening', draft.survey.openings, id),
   putKeepOut: (draft, { keepOut }) => put(draft.survey.keepOuts, keepOut),
@@ -151,12 +282,12 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     draft.survey.leakTest = leakTest;
   },
   putLayer: (draft, { surface, layer, at }) => {
-    const layers = draft.buildUps[surface];
+    const layers = (draft.buildUps[surface] ??= []);
     const before = layers.findIndex((other) => other.id === layer.id);
     if (before >= 0) layers.splice(before, 1);
     layers.splice(at ?? (before >= 0 ? before : layers.length), 0, layer);
   },
-  removeLayer: (draft, { surface, id }) => remove(draft.buildUps[surface], id),
+  removeLayer: (draft, { surface, id }) => remove(draft.buildUps[surface] ?? [], id),
   replaceLayers: (draft, { surface, layers }) => void (draft.buildUps[surface] = layers),
   keepBuildUps: (draft, { id, name }) => put(draft.buildUpVariants, { id, name, buildUps: draft.buildUps }),
   useBuildUps: (draft, { id }) => {
@@ -168,36 +299,64 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   putComfort: (draft, { comfort }) => put(draft.comfort, comfort),
   removeComfort: (draft, { id }) => remove(draft.comfort, id),
   placeUnit: (draft, { unit }) => {
-    if (draft.units.some((other) => other.id === unit.id))
+    if (draft.layout.units.some((other) => other.id === unit.id))
       throw new OperationError(message('operation.twice', { id: unit.id }));
-    draft.units.push(unit);
+    draft.layout.units.push(unit);
   },
-  changeUnit: (draft, { id, changes }) => {
-    const index = draft.units.findIndex((other) => other.id === id);
-    const unit = draft.units[index];
-    if (!unit) throw new OperationError(message('operation.notThere', { id }));
-    const schema = unit.kind === 'platform-bed' ? platformBedSchema : baseCupboardSchema;
-    const checked = schema.safeParse({ ...unit, ...changes });
-    if (!checked.success)
-      throw new OperationError(
-        message('operation.badUnit', { name: unit.name, what: checked.error.issues[0]?.path.join('.') ?? '' }),
-        id,
-      );
-    draft.units[index] = checked.data;
+  changeUnit: (draft, { id, changes }, kit) => {
+    const { unit, put } = unitOf(draft, id);
+    put(changeFields(unit, changes, kit));
   },
-  removeUnit: (draft, { id }) => remove(draft.units, id),
-  keepPlan: (draft, plan) => void keepPlan(draft, plan),
+  removeUnit: (draft, { id }) => {
+    remove(draft.layout.units, id);
+    forgetParts(draft, id);
+  },
+  divideBay: (draft, { id, bay, cut, into }) =>
+    changeDivision(draft, id, bay, (division) => {
+      const names = freeBayNames(division, into - 1);
+      return withBay(division, bay, (own) => ({
+        cut,
+        divider: 'board',
+        sizes: Array.from({ length: into }, () => ({ share: 1 })),
+        parts: [own, ...names.map((name): Division => ({ name, holds: { ...own.holds }, front: { ...own.front } }))],
+      }));
+    }),
+  joinBays: (draft, { id, bay }) =>
+    changeDivision(draft, id, bay, (division) => {
+      const joined = atCutOf(division, bay, (cut, at) => cut.parts[at] ?? cut);
+      if (!joined) throw new OperationError(message('operation.notDivided', { unit: id }), id);
+      return joined;
+    }),
+  sizeBay: (draft, { id, bay, size }) =>
+    changeDivision(draft, id, bay, (division) => {
+      const sized = atCutOf(division, bay, (cut, at) => ({
+        ...cut,
+        sizes: cut.sizes.map((own, i) => (i === at ? (size ?? { share: 1 }) : own)),
+      }));
+      if (!sized) throw new OperationError(message('operation.notDivided', { unit: id }), id);
+      return sized;
+    }),
+  changeBay: (draft, { id, bay, holds, front }) =>
+    changeDivision(draft, id, bay, (division) =>
+      withBay(division, bay, (own) => ({ ...own, holds: holds ?? own.holds, front: front ?? own.front })),
+    ),
+  keepPlan: (draft, plan) => keepPlan(draft, plan),
   forgetPlan: (draft, { material }) => {
     draft.keptPlans = draft.keptPlans.filter((kept) => kept.material !== material);
   },
-  tickCut: (draft, { plan, sheet, step, done, seconds }) => {
-    const at = keepPlan(draft, plan).sheets.find((candidate) => candidate.id === sheet);
+  tickCut: (draft, { material, sheet, step, done, seconds }) => {
+    const at = keptOf(draft, material).sheets.find((candidate) => candidate.id === sheet);
     if (!at) throw new OperationError(message('operation.notThere', { id: sheet }));
-    at.done = [...at.done.filter((other) => other !== step), ...(done ? [step] : [])];
-    if (done && seconds !== null) draft.cutSeconds = [...draft.cutSeconds, seconds].slice(-MOST_CUT_SECONDS);
+    const before = at.done.indexOf(step);
+    if (before >= 0) at.done.splice(before, 1);
+    if (done) at.done.push(step);
+    if (done && seconds !== null) {
+      draft.cutSeconds.push(seconds);
+      if (draft.cutSeconds.length > MOST_CUT_SECONDS) draft.cutSeconds.splice(0, 1);
+    }
   },
-  spoilPart: (draft, { plan, waste, offcut }) => {
-    const sheets = keepPlan(draft, plan).sheets;
+  spoilPart: (draft, { waste, offcut }) => {
+    const { sheets } = keptOf(draft, waste.material);
     const placed = sheets.flatMap((sheet) => sheet.placements).find((p) => p.part === waste.part && !p.spoiled);
     if (!placed) throw new OperationError(message('operation.notThere', { id: waste.part }));
     // a patched piece is used after all
@@ -205,9 +364,9 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     put(draft.waste, waste);
     if (offcut) put(draft.offcuts, offcut);
   },
-  lockPart: (draft, { plan, part, locked }) => {
-    const sheets = keepPlan(draft, plan).sheets;
-    for (const sheet of sheets) for (const placed of sheet.placements) if (placed.part === part) placed.locked = locked;
+  lockPart: (draft, { material, part, locked }) => {
+    for (const sheet of keptOf(draft, material).sheets)
+      for (const placed of sheet.placements) if (placed.part === part) placed.locked = locked;
   },
   putOffcut: (draft, { offcut }) => put(draft.offcuts, offcut),
   removeOffcut: (draft, { id }) => remove(draft.offcuts, id),
@@ -218,10 +377,11 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     draft.waits = draft.waits.filter((wait) => wait.part !== part);
   },
   removeWaste: (draft, { id }) => remove(draft.waste, id),
-  changeLining: (draft, { surface, changes }) => void Object.assign(draft.linings[surface], changes),
-  changeBoxes: (draft, { changes }) => void Object.assign(draft.linings.boxes, changes),
-  changeFloor: (draft, { changes }) => void Object.assign(draft.linings.floor, changes),
-  changeDoors: (draft, { changes }) => void Object.assign(draft.linings.doors, changes),
+  changeLining: (draft, { surface, changes }) =>
+    void (draft.linings[surface] = { ...liningOn(draft.linings, surface), ...changes }),
+  changeBoxes: (draft, { changes }) => void Object.assign(draft.boxes, changes),
+  changeFloor: (draft, { changes }) => void Object.assign(draft.floor, changes),
+  changeDoors: (draft, { changes }) => void Object.assign(draft.doorLining, changes),
   putReserved: (draft, { reserved }) => put(draft.reserved, reserved),
   removeReserved: (draft, { id }) => remove(draft.reserved, id),
   putHeader: (draft, { header }) => put(draft.headers, header),
@@ -270,14 +430,25 @@ export function readOperation(raw: unknown): Operation {
   return { name: known, payload: payload.data } as Operation;
 }
 
+/** What a project is held against: what families and surfaces there are, and what its price book has. */
+export interface EditContext {
+  readonly kit: DocumentKit;
+  /** Null where the price book is not at hand: materials are then not looked up. */
+  readonly book: PriceBook | null;
+}
+
 /**
- * Does one operation.
+ * Does one operation and holds what it leaves behind to its limits: only what it touched is looked at again.
  * @returns the new project, sharing what did not change with the old one, and the patches both ways
- * @throws OperationError when it cannot be done
+ * @throws OperationError when it cannot be done, or would leave something unsound; the project is left as it was
  */
-export function applyOperation(project: Project, operation: Operation): Edit {
+export function applyOperationIn(project: Project, operation: Operation, context: EditContext): Edit {
   const change = CHANGES[operation.name] as Change<OperationName>;
-  const [next, patches, inverse] = produceWithPatches(project, (draft: Project) => change(draft, operation.payload));
+  const [next, patches, inverse] = produceWithPatches(project, (draft: Project) =>
+    change(draft, operation.payload, context.kit),
+  );
+  const [fault] = faultsOf(next, context, operation.name === 'restore' ? null : patches.map(({ path }) => path));
+  if (fault) throw new OperationError(fault.said, fault.place);
   return { project: next, patches, inverse };
 }
 
@@ -286,9 +457,10 @@ export function patchProject(project: Project, patches: readonly Patch[]): Proje
   return applyPatches(project, [...patches]);
 }
 
-/** Whether a project is sound as a whole, for tests and for writing. */
+/** Whether a project has the shape of one. */
 export function isProject(candidate: unknown): candidate is Project {
   return projectSchema.safeParse(candidate).success;
 }
 
+export type { Fault };
 export type { Patch };

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { gapSchema, idSchema, nameSchema, positionSchema, sizeSchema, thicknessSchema } from './schema-base.js';
 
 /** What is lined with panels, strips or boards. */
-export const linedSchema = z.enum(['left', 'right', 'ceiling']);
+export const linedSchema = z.enum(['left', 'right', 'ceiling', 'front', 'rear']);
 /** How a surface is lined: what is nailed, screwed or clipped to the battens last. */
 export const liningSchema = z.strictObject({
   /** Large bent sheets, strips ripped from sheets, or boards bought by the length. */

@@ -5,7 +5,6 @@ import {
   archSchema,
   buildUpVariantSchema,
   comfortSchema,
-  coveredSchema,
   cuttingSettingsSchema,
   foundSchema,
   idSchema,
@@ -23,7 +22,6 @@ import {
   floorChoiceSchema,
   floorHatchSchema,
   headerSchema,
-  linedSchema,
   liningSchema,
   patternSchema,
   reservedSchema,
@@ -31,8 +29,9 @@ import {
   openingSchema,
   penetrationSchema,
   personSchema,
-  platformBedSchema,
-  baseCupboardSchema,
+  contentSchema,
+  frontSchema,
+  optionSchema,
   projectSchema,
   readingSchema,
   ribSchema,
@@ -92,28 +91,40 @@ export const OPERATION_PAYLOADS = {
   putFound: z.strictObject({ found: foundSchema }),
   removeFound: named,
   setLeakTest: z.strictObject({ leakTest: leakTestSchema }),
-  putLayer: z.strictObject({ surface: coveredSchema, layer: layerSchema, at: z.int().min(0).optional() }),
-  removeLayer: z.strictObject({ surface: coveredSchema, id: idSchema }),
-  replaceLayers: z.strictObject({ surface: coveredSchema, layers: z.array(layerSchema).max(20) }),
+  putLayer: z.strictObject({ surface: idSchema, layer: layerSchema, at: z.int().min(0).optional() }),
+  removeLayer: z.strictObject({ surface: idSchema, id: idSchema }),
+  replaceLayers: z.strictObject({ surface: idSchema, layers: z.array(layerSchema).max(20) }),
   keepBuildUps: buildUpVariantSchema.pick({ id: true, name: true }),
   useBuildUps: named,
   removeBuildUps: named,
   putComfort: z.strictObject({ comfort: comfortSchema }),
   removeComfort: named,
   placeUnit: z.strictObject({ unit: unitSchema }),
-  changeUnit: z.strictObject({
+  /** Fields of a unit by their names, as its family has them. */
+  changeUnit: z.strictObject({ id: idSchema, changes: z.record(idSchema, optionSchema) }),
+  /** Cuts a bay into equal ones; the first keeps its name. */
+  divideBay: z.strictObject({
     id: idSchema,
-    changes: platformBedSchema
-      .omit({ kind: true, id: true })
-      .extend(baseCupboardSchema.omit({ kind: true, id: true }).shape)
-      .partial()
-      .strict(),
+    bay: idSchema,
+    cut: z.enum(['along', 'up']),
+    into: z.int().min(2).max(12),
+  }),
+  /** Takes out the dividers of the cut that a bay is in: it alone is left. */
+  joinBays: z.strictObject({ id: idSchema, bay: idSchema }),
+  /** The clear size of a bay along or up, in mm; null for an equal share of what is left. */
+  sizeBay: z.strictObject({ id: idSchema, bay: idSchema, size: z.number().min(1).max(100_000).nullable() }),
+  changeBay: z.strictObject({
+    id: idSchema,
+    bay: idSchema,
+    holds: contentSchema.optional(),
+    front: frontSchema.optional(),
   }),
   removeUnit: named,
   keepPlan: keptPlanSchema,
   forgetPlan: z.strictObject({ material: idSchema }),
+  /** A cut that is made, or was not after all. The plan has to be kept before. */
   tickCut: z.strictObject({
-    plan: keptPlanSchema,
+    material: idSchema,
     sheet: idSchema,
     step: z.string().min(1).max(120),
     done: z.boolean(),
@@ -121,18 +132,17 @@ export const OPERATION_PAYLOADS = {
     seconds: z.number().min(1).max(3600).nullable(),
   }),
   spoilPart: z.strictObject({
-    plan: keptPlanSchema,
     waste: wasteSchema,
     /** The piece as an offcut, when it is to be used for something smaller. */
     offcut: offcutSchema.nullable(),
   }),
-  lockPart: z.strictObject({ plan: keptPlanSchema, part: z.string().min(1).max(80), locked: z.boolean() }),
+  lockPart: z.strictObject({ material: idSchema, part: z.string().min(1).max(80), locked: z.boolean() }),
   putOffcut: z.strictObject({ offcut: offcutSchema }),
   removeOffcut: named,
   putWait: z.strictObject({ wait: waitSchema }),
   removeWait: z.strictObject({ part: z.string().min(1).max(80) }),
   removeWaste: named,
-  changeLining: z.strictObject({ surface: linedSchema, changes: liningSchema.partial().strict() }),
+  changeLining: z.strictObject({ surface: idSchema, changes: liningSchema.partial().strict() }),
   changeBoxes: z.strictObject({ changes: boxesSchema.partial().strict() }),
   changeFloor: z.strictObject({ changes: floorChoiceSchema.partial().strict() }),
   changeDoors: z.strictObject({ changes: doorLiningSchema.partial().strict() }),

@@ -14,6 +14,8 @@ import {
   reservedSchema,
   scribeSchema,
 } from './lining-schema.js';
+import type { KnownSurface } from './surfaces.js';
+import { layoutSchema } from './unit-schema.js';
 import {
   idSchema,
   nameSchema,
@@ -26,6 +28,8 @@ import {
 
 export * from './cutting-schema.js';
 export * from './lining-schema.js';
+export * from './unit-schema.js';
+export { layersOn, SURFACE_LIST, type KnownSurface, type SurfaceKind, type SurfaceTraits } from './surfaces.js';
 export { idSchema, gapSchema } from './schema-base.js';
 
 /**
@@ -33,7 +37,7 @@ export { idSchema, gapSchema } from './schema-base.js';
  * The published JSON Schema in docs/formats is made from these definitions.
  */
 export const PROJECT_FORMAT = 'nest-plank-project';
-export const PROJECT_VERSION = 4;
+export const PROJECT_VERSION = 5;
 
 export const sideSchema = z.enum(['left', 'right']);
 export const methodSchema = z.enum(['tape', 'laser', 'template', 'angle-finder', 'estimate']);
@@ -155,9 +159,6 @@ export const surveySchema = z.strictObject({
   readings: z.record(addressSchema, z.array(readingSchema).min(1).max(50)),
 });
 
-export const surfaceSchema = z.enum(['floor', 'left', 'right', 'ceiling']);
-/** What has a build-up: the four surfaces, the doors, and the reveals round windows. */
-export const coveredSchema = z.enum(['floor', 'left', 'right', 'ceiling', 'doors', 'windows']);
 export const layerSchema = z.strictObject({
   id: idSchema,
   material: idSchema,
@@ -169,41 +170,6 @@ export const layerSchema = z.strictObject({
   measured: thicknessSchema.nullable(),
   board: z.boolean(),
 });
-
-export const platformBedSchema = z.strictObject({
-  kind: z.literal('platform-bed'),
-  id: idSchema,
-  name: nameSchema,
-  x: positionSchema,
-  length: sizeSchema,
-  height: sizeSchema,
-  mattress: gapSchema,
-  sleepers: z.array(idSchema).max(6),
-  board: idSchema,
-  support: idSchema,
-  boardWidth: sizeSchema,
-  span: sizeSchema,
-  scribe: gapSchema,
-});
-export const baseCupboardSchema = z.strictObject({
-  kind: z.literal('base-cupboard'),
-  id: idSchema,
-  name: nameSchema,
-  side: sideSchema,
-  x: positionSchema,
-  length: sizeSchema,
-  front: positionSchema,
-  height: sizeSchema,
-  toeKick: gapSchema,
-  shelves: z.int().min(0).max(8),
-  doors: z.int().min(0).max(6),
-  carcass: idSchema,
-  facing: idSchema,
-  top: idSchema,
-  overhang: gapSchema,
-  scribe: gapSchema,
-});
-export const unitSchema = z.discriminatedUnion('kind', [platformBedSchema, baseCupboardSchema]);
 
 export const personSchema = z.strictObject({
   id: idSchema,
@@ -237,14 +203,8 @@ export const settingsSchema = z.strictObject({
 });
 
 const layersSchema = z.array(layerSchema).max(20);
-export const buildUpsSchema = z.strictObject({
-  floor: layersSchema,
-  left: layersSchema,
-  right: layersSchema,
-  ceiling: layersSchema,
-  doors: layersSchema,
-  windows: layersSchema,
-});
+/** Layers from the metal inward, by the surface they lie on; a surface nobody has said anything of is bare. */
+export const buildUpsSchema = z.record(idSchema, layersSchema);
 /** Other layers, kept to be compared with or returned to. */
 export const buildUpVariantSchema = z.strictObject({ id: idSchema, name: nameSchema, buildUps: buildUpsSchema });
 /** What was heard and felt at one point of the build. */
@@ -275,21 +235,18 @@ export const projectSchema = z.strictObject({
   buildUpVariants: z.array(buildUpVariantSchema).max(12),
   comfort: z.array(comfortSchema).max(200),
   practice: practiceSchema.nullable(),
-  units: z.array(unitSchema).max(200),
+  layout: layoutSchema,
   keptPlans: z.array(keptPlanSchema).max(60),
   offcuts: z.array(offcutSchema).max(500),
   waits: z.array(waitSchema).max(500),
   waste: z.array(wasteSchema).max(2000),
   /** How long the last cuts took, seconds. */
   cutSeconds: z.array(z.number().min(1).max(3600)).max(200),
-  linings: z.strictObject({
-    left: liningSchema,
-    right: liningSchema,
-    ceiling: liningSchema,
-    boxes: boxesSchema,
-    floor: floorChoiceSchema,
-    doors: doorLiningSchema,
-  }),
+  /** How surfaces are lined, by surface. */
+  linings: z.record(idSchema, liningSchema),
+  boxes: boxesSchema,
+  floor: floorChoiceSchema,
+  doorLining: doorLiningSchema,
   reserved: z.array(reservedSchema).max(40),
   headers: z.array(headerSchema).max(20),
   corners: z.array(cornerSchema).max(40),
@@ -364,13 +321,14 @@ export const projectFileSchema = z.strictObject({
 });
 
 export type Side = z.infer<typeof sideSchema>;
-export type Surface = z.infer<typeof surfaceSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type Survey = z.infer<typeof surveySchema>;
 export type Arch = z.infer<typeof archSchema>;
 export type Rib = z.infer<typeof ribSchema>;
 export type Opening = z.infer<typeof openingSchema>;
-export type Covered = z.infer<typeof coveredSchema>;
+/** A surface that layers lie on. */
+export type Covered = KnownSurface;
+export type Surface = Exclude<KnownSurface, 'doors' | 'windows'>;
 export type PlaceSurface = z.infer<typeof placeSurfaceSchema>;
 export type KeepOut = z.infer<typeof keepOutSchema>;
 export type Penetration = z.infer<typeof penetrationSchema>;
@@ -384,9 +342,6 @@ export type Climate = z.infer<typeof climateSchema>;
 export type Fastener = z.infer<typeof fastenerSchema>;
 export type Layer = z.infer<typeof layerSchema>;
 export type BuildUps = z.infer<typeof projectSchema>['buildUps'];
-export type PlatformBed = z.infer<typeof platformBedSchema>;
-export type BaseCupboard = z.infer<typeof baseCupboardSchema>;
-export type Unit = z.infer<typeof unitSchema>;
 export type Person = z.infer<typeof personSchema>;
 export type Settings = z.infer<typeof settingsSchema>;
 export type Project = z.infer<typeof projectSchema>;

@@ -1,8 +1,7 @@
 import text from '../../../../demo/wren.json?raw';
 import { describe, expect, it } from 'vitest';
-import { applyOperation, isProject } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import { createProject } from '../document/create.js';
-import { migrateFile, migrateProject } from '../document/migrate.js';
 import { walkOf } from '../measure/walk.js';
 import { say } from '../words/say.js';
 import { readOutline, readingsOfOutline } from './outline-in.js';
@@ -110,49 +109,5 @@ describe('outlines', () => {
       expect(problem).toBeInstanceOf(FormatError);
       expect((problem as FormatError).said.key).toBe(key);
     }
-  });
-});
-
-describe('documents of an earlier version', () => {
-  it('are brought to the present one, and what they said stays', () => {
-    type Raw = Record<string, unknown>;
-    const without = (raw: unknown, ...keys: string[]): Raw =>
-      Object.fromEntries(Object.entries(raw as Raw).filter(([key]) => !keys.includes(key)));
-    const old = JSON.parse(text) as Raw;
-    const project = old['project'] as Raw & { survey: Raw; buildUps: Record<string, Raw[]> };
-    const added = 'reference profile goal boxed keepOuts penetrations angles found leakTest extra'.split(' ');
-    const first = {
-      ...old,
-      version: 1,
-      project: {
-        ...without(project, 'buildUpVariants', 'comfort', 'practice'),
-        version: 1,
-        settings: without(project['settings'], 'climate', 'hourValue', 'floorBattens'),
-        survey: {
-          ...without(project.survey, ...added),
-          arches: [{ id: 'a1', name: 'Left arch', side: 'left', shape: 'box' }],
-          ribs: [{ id: 'r1', name: 'rib 1' }],
-        },
-        buildUps: Object.fromEntries(
-          Object.entries(without(project.buildUps, 'doors', 'windows')).map(([surface, layers]) => [
-            surface,
-            (layers as Raw[]).map((layer) => without(layer, 'share', 'measured')),
-          ]),
-        ),
-      },
-    };
-    const file = readProjectFile(JSON.stringify(first));
-    expect(file.project.version).toBe(4);
-    expect(file.project.survey.arches).toEqual([
-      { id: 'a1', name: 'Left arch', side: 'left', shape: 'box', kind: 'arch' },
-    ]);
-    expect(file.project.survey.ribs).toEqual([{ id: 'r1', name: 'rib 1', on: 'ring', flat: true }]);
-    expect(file.project.buildUps.left).toEqual(wren.project.buildUps.left);
-    expect(file.project.survey.readings).toEqual(wren.project.survey.readings);
-    expect(isProject(file.project)).toBe(true);
-  });
-  it('of the present version, and what is no document, are left alone', () => {
-    expect(migrateProject(wren.project)).toBe(wren.project);
-    expect(migrateFile('text')).toBe('text');
   });
 });

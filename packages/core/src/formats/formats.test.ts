@@ -37,8 +37,8 @@ describe('reading', () => {
     ['of no kind', '[]', /^This is a file of another kind/],
     [
       'from the future',
-      '{"format":"nest-plank-file","version":5}',
-      /^This file is version 5; this program reads up to version 4\.$/,
+      '{"format":"nest-plank-file","version":6}',
+      /^This file is version 6; this program reads up to version 5\.$/,
     ],
   ])('refuses a file that is %s', (_what, text, line) => {
     expect(refusal(() => readProjectFile(text))).toMatch(line);
@@ -46,8 +46,8 @@ describe('reading', () => {
   it('names the field, the double id and the missing reference', () => {
     expect(spoilt('"kerf": 2.4', '"kerf": "thin"')).toMatch(/^project\.settings\.cutting\.kerf: /);
     expect(spoilt('"id": "s2"', '"id": "s1"')).toBe('project.survey.stations[1]: the id s1 is used twice.');
-    expect(spoilt('"sleepers": [\n     "joost"', '"sleepers": [\n     "nobody"')).toBe(
-      'project.units[0].sleepers: there is no nobody to refer to.',
+    expect(spoilt('"sleepers": [\n       "joost"', '"sleepers": [\n       "nobody"')).toBe(
+      'project.layout.units[0].options: there is no nobody to refer to.',
     );
     expect(spoilt('"hoursPerDay": 6', '"hoursPerDay": 6, "mood": 1')).toContain('mood');
   });
@@ -86,23 +86,23 @@ describe('writing', () => {
       'part,unit,material,thickness_mm,length_mm,width_mm,quantity,grain,scribed_edges,scribe_allowance_mm,largest_removal_mm,bevel_degrees,square_cut,mass_kg',
     );
     expect(rows).toHaveLength(derived.parts.length);
-    expect(rows.find((row) => row.startsWith('kitchen-rail-1,'))).toBe(
-      'kitchen-rail-1,Kitchen,Birch plywood 15,15,1415,80,1,along length,,0,0,0,yes,1.15',
+    expect(rows.find((row) => row.startsWith('kitchen.rail-front,'))).toBe(
+      'kitchen.rail-front,Kitchen,Birch plywood 15,15,1415,80,1,along length,,0,0,0,yes,1.15',
     );
   });
   it('draws a part as closed polylines in mm, with its scribe line on a layer of its own', () => {
-    const dxf = partDxf(part('kitchen-side-1'));
+    const dxf = partDxf(part('kitchen.end-front'));
     expect(dxf).toContain('LWPOLYLINE');
     for (const layer of ['CUT', 'MARK']) expect(dxf).toContain(layer);
     const xs = [...dxf.matchAll(/^ *10\r?\n(.+)$/gm)].map((m) => Number(m[1]));
-    expect(Math.max(...xs)).toBeCloseTo(blankOf(part('kitchen-side-1')).length, 3);
+    expect(Math.max(...xs)).toBeCloseTo(blankOf(part('kitchen.end-front')).length, 3);
   });
   it('draws a part at true size, with its name made safe', () => {
-    const svg = partSvg({ ...part('bed-front'), id: 'a<b>&"c"' });
-    const { length } = blankOf(part('bed-front'));
+    const svg = partSvg({ ...part('bed.front'), id: 'a<b>&"c"' });
+    const { length } = blankOf(part('bed.front'));
     expect(svg).toContain(`width="${(length + 10).toFixed(3)}mm"`);
     expect(svg).toContain('<title>a&#60;b&#62;&#38;&#34;c&#34;</title>');
-    expect(svg.match(/Z/g)).toHaveLength(1 + part('bed-front').outline.holes.length);
+    expect(svg.match(/Z/g)).toHaveLength(1 + part('bed.front').outline.holes.length);
   });
   it('publishes schemas of every format', () => {
     expect(Object.keys(jsonSchemas()).sort()).toEqual([

@@ -2,4 +2,4 @@ export { FormatError, readCutJob, readJson, readOperations, readProjectFile } fr
 export { projectFileText } from './write-project.js';
 export { jsonSchemas } from './schema-json.js';
 export { reportOf, type Report } from './report.js';
-export { migrateFile, migratePriceItem, migrateProject } from '../document/migrate.js';
+export { migrateFile, migratePriceItem, migrateProject } from '../document/migrate/index.js';

@@ -111,7 +111,7 @@ export async function labelsPdf(
       part,
       parts,
       {
-        name: project.units.find((unit) => unit.id === part.unit)?.name ?? 'Subfloor',
+        name: project.layout.units.find((unit) => unit.id === part.unit)?.name ?? 'Subfloor',
         letter: String.fromCharCode(65 + (index % 26)),
         shade: index,
       },

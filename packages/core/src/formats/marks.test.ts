@@ -56,7 +56,7 @@ describe('the offset table', () => {
 
 describe('the hand of a part', () => {
   const shaped = (id: string, outer: readonly Point[]): Part => ({
-    ...part('bed-front'),
+    ...part('bed.front'),
     id,
     outline: { outer, holes: [] },
   });
@@ -105,7 +105,7 @@ describe('the hand of a part', () => {
 
 describe('labels', () => {
   it('carry a code that a camera reads back', () => {
-    const address = 'http://workshop.local:4310/build/wren/build?part=kitchen-side-1';
+    const address = 'http://workshop.local:4310/build/wren/build?part=kitchen.end-front';
     const squares = qrSquares(address);
     const [scale, border] = [4, 4];
     const side = (squares.length + 2 * border) * scale;

@@ -3,8 +3,10 @@ import { cutJobSchema, type CutJob } from '../cutting/job/job.js';
 import { selfCrossing } from '../cutting/job/outline.js';
 import { OperationError, readOperation } from '../document/editing.js';
 import type { Operation } from '../document/operation.js';
-import { migrateFile } from '../document/migrate.js';
-import { PROJECT_VERSION, projectFileSchema, type Project, type ProjectFile } from '../document/schema.js';
+import { migrateFile, versionOf } from '../document/migrate/index.js';
+import { renamedParts } from '../derive/part-names.js';
+import { faultsIn } from '../furniture/kit.js';
+import { PROJECT_VERSION, projectFileSchema, type PriceBook, type ProjectFile } from '../document/schema.js';
 import { message, type Message } from '../words/message.js';
 import { say } from '../words/say.js';
 
@@ -70,52 +72,26 @@ function expectFormat(raw: unknown, wanted: string, version: number): void {
     throw new FormatError(message('format.version', { found, wanted: version }), 'version');
 }
 
-/** Ids must not repeat in a list, and what refers must find what it refers to. */
-function checkReferences(project: Project): void {
-  const lists: [string, readonly { readonly id: string }[]][] = [
-    ['project.survey.stations', project.survey.stations],
-    ['project.survey.arches', project.survey.arches],
-    ['project.survey.ribs', project.survey.ribs],
-    ['project.survey.openings', project.survey.openings],
-    ['project.survey.keepOuts', project.survey.keepOuts],
-    ['project.survey.penetrations', project.survey.penetrations],
-    ['project.survey.angles', project.survey.angles],
-    ['project.survey.found', project.survey.found],
-    ['project.units', project.units],
-    ['project.people', project.people],
-  ];
-  for (const [place, list] of lists) {
-    list.forEach((item, i) => {
-      if (list.findIndex((other) => other.id === item.id) !== i)
-        throw new FormatError(
-          message('format.duplicate', { place: `${place}[${i}]`, id: item.id }),
-          `${place}[${i}].id`,
-        );
-    });
-  }
-  project.units.forEach((unit, i) => {
-    const missing =
-      unit.kind === 'platform-bed'
-        ? unit.sleepers.find((id) => !project.people.some((person) => person.id === id))
-        : undefined;
-    if (missing)
-      throw new FormatError(
-        message('format.reference', { place: `project.units[${i}].sleepers`, id: missing }),
-        `project.units[${i}].sleepers`,
-      );
-  });
-}
-
 /**
- * Reads a project file of this or an earlier version.
+ * Reads a project file of this or an earlier version and holds it to everything an operation would be held to.
  * @throws FormatError with the place in the file
  */
 export function readProjectFile(text: string): ProjectFile {
   const raw = readJson(text);
   expectFormat(raw, 'nest-plank-file', PROJECT_VERSION);
   const file = readAs(projectFileSchema, migrateFile(raw));
-  checkReferences(file.project);
-  return file;
+  const [fault] = faultsIn(file.project, file.priceBook);
+  if (fault) throw new FormatError(fault.said, fault.place);
+  const doubled = doubleItem(file.priceBook);
+  if (doubled !== null)
+    throw new FormatError(message('format.duplicate', { place: 'priceBook.items', id: doubled }), 'priceBook.items');
+  const from = versionOf(raw) ?? PROJECT_VERSION;
+  return from < PROJECT_VERSION ? { ...file, project: renamedParts(file.project, file.priceBook) } : file;
+}
+
+function doubleItem(book: PriceBook): string | null {
+  const seen = new Set<string>();
+  return book.items.find((item) => seen.has(item.id) || !seen.add(item.id))?.id ?? null;
 }
 
 const badJob = (place: string, why: string): never => {

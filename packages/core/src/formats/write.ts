@@ -20,7 +20,7 @@ export function cutListCsv(parts: readonly Part[], project: Project, book: Price
       const scribed = part.edges.filter((edge) => edge.kind === 'scribe');
       return {
         part: part.id,
-        unit: project.units.find((unit) => unit.id === part.unit)?.name ?? part.surface ?? 'floor',
+        unit: project.layout.units.find((unit) => unit.id === part.unit)?.name ?? part.surface ?? 'floor',
         material: materialOf(book, part.material)?.name ?? part.material,
         thickness_mm: part.thickness,
         length_mm: tenth(blank.length),

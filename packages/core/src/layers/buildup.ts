@@ -1,5 +1,6 @@
 import { materialOf } from '../materials/material.js';
-import type { BuildUps, Covered, Layer, PriceBook, PriceItem, Surface } from '../document/schema.js';
+import type { BuildUps, Layer, PriceBook, PriceItem } from '../document/schema.js';
+import { layersOn, SURFACE_LIST, type KnownSurface, type SurfaceTraits } from '../document/surfaces.js';
 import type { Insets } from '../shell/inner.js';
 
 /** One layer with its material and how much of the room it takes, mm. */
@@ -13,16 +14,13 @@ export interface LayerDepth {
 }
 
 export interface BuildUpDepth {
-  readonly surface: Covered;
+  readonly surface: string;
   readonly layers: readonly LayerDepth[];
   /** Sum of what the layers take off the room, mm. */
   readonly total: number;
   /** How far the ribs stand proud here, mm. */
   readonly ribDepth: number;
 }
-
-export const COVERED: readonly Covered[] = ['floor', 'left', 'right', 'ceiling', 'doors', 'windows'];
-export const SURFACES: readonly Surface[] = ['floor', 'left', 'right', 'ceiling'];
 
 /** A layer with nothing said but what it is made of and where it lies. */
 export function plainLayer(
@@ -46,7 +44,7 @@ export const thicknessOf = (layer: Layer): number => layer.measured ?? layer.thi
  * @param ribDepth how far the ribs stand proud of the skin, mm
  */
 export function buildUpDepth(
-  surface: Covered,
+  surface: string,
   layers: readonly Layer[],
   ribDepth: number,
   book: PriceBook,
@@ -74,28 +72,32 @@ export function buildUpDepth(
   return { surface, layers: depths, total: depths.reduce((sum, depth) => sum + depth.takes, 0), ribDepth };
 }
 
-export type BuildUpDepths = Readonly<Record<Covered, BuildUpDepth>>;
+/** The build-up of every surface, by surface: those every vehicle has, and others beside them. */
+export type BuildUpDepths = Readonly<Record<KnownSurface, BuildUpDepth>> &
+  Readonly<Record<string, BuildUpDepth | undefined>>;
 
-/** The depths of all build-ups. The floor has no ribs; doors and reveals are taken without. */
-export function buildUpDepths(buildUps: BuildUps, ribDepth: number, book: PriceBook): BuildUpDepths {
-  const of = (surface: Covered, ribs: number): BuildUpDepth => buildUpDepth(surface, buildUps[surface], ribs, book);
-  return {
-    floor: of('floor', 0),
-    left: of('left', ribDepth),
-    right: of('right', ribDepth),
-    ceiling: of('ceiling', ribDepth),
-    doors: of('doors', 0),
-    windows: of('windows', 0),
-  };
+/** The depths of all build-ups. Only surfaces with ribs have a depth between them. */
+export function buildUpDepths(
+  buildUps: BuildUps,
+  ribDepth: number,
+  book: PriceBook,
+  surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
+): BuildUpDepths {
+  return Object.fromEntries(
+    surfaces.map(({ id, ribs }) => [id, buildUpDepth(id, layersOn(buildUps, id), ribs ? ribDepth : 0, book)]),
+  ) as unknown as BuildUpDepths;
 }
 
 /** The insets of the inner shell. */
 export function insetsOf(depths: BuildUpDepths): Insets {
+  const { floor, left, right, ceiling, front, rear } = depths;
   return {
-    floor: depths.floor.total,
-    left: depths.left.total,
-    right: depths.right.total,
-    ceiling: depths.ceiling.total,
+    floor: floor.total,
+    left: left.total,
+    right: right.total,
+    ceiling: ceiling.total,
+    front: front.total,
+    rear: rear.total,
   };
 }
 

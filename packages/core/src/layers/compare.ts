@@ -3,7 +3,7 @@ import { innerShell } from '../shell/inner.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
 import { coveredAreas, type CoveredAreas } from './areas.js';
-import { BATTEN_SPACING_MM, buildUpDepths, COVERED, coverOf, insetsOf, type BuildUpDepths } from './buildup.js';
+import { BATTEN_SPACING_MM, buildUpDepths, coverOf, insetsOf, type BuildUpDepths } from './buildup.js';
 import { dampOf, heatLoss, ribShare } from './warmth.js';
 
 /** What a set of build-ups gives and costs, for comparing. Lengths mm, mass kg, money in minor units, work in hours. */
@@ -44,12 +44,13 @@ function sums(
   project: Pick<Project, 'settings'>,
 ): Pick<BuildUpFigures, 'kg' | 'money' | 'hours' | 'deadened'> {
   const total = { kg: 0, money: 0, hours: 0, deadened: 0 };
-  for (const surface of COVERED) {
+  for (const [surface, buildUp] of Object.entries(depths)) {
     const spacing = spacingOf(surface, project);
-    for (const depth of depths[surface].layers) {
+    const area = areas[surface];
+    if (!buildUp || area === undefined) continue;
+    for (const depth of buildUp.layers) {
       const { material, thickness, layer } = depth;
       if (!material) continue;
-      const area = areas[surface];
       const covered = area * coverOf(depth, spacing);
       const byMetre = material.pack?.unit === 'm' && material.group !== 'lining';
       total.kg += (covered * thickness * material.density) / 1000;

@@ -1,8 +1,10 @@
 import type { Opening, PriceBook, Survey } from '../document/schema.js';
 import { FRAME_CORNERS, valueAt } from '../document/address.js';
-import { fixingRule, pilotRule } from '../rules/fixings.js';
+import { pickFastener } from '../rules/fasteners.js';
+import { pilotRule } from '../rules/fixings.js';
 import { placedOpenings } from '../shell/openings.js';
-import { SURFACES, type BuildUpDepth, type BuildUpDepths } from './buildup.js';
+import { SURFACE_LIST, type SurfaceTraits } from '../document/surfaces.js';
+import { type BuildUpDepth, type BuildUpDepths } from './buildup.js';
 
 type Corner = (typeof FRAME_CORNERS)[number];
 
@@ -77,7 +79,7 @@ export function revealsOf(survey: Survey, depths: BuildUpDepths): Reveal[] {
 
 /** The fastener that goes through the face of a surface into what carries it. */
 export interface FaceFixing {
-  readonly surface: 'floor' | 'left' | 'right' | 'ceiling';
+  readonly surface: string;
   readonly into: 'wood' | 'steel';
   /** Thickness it passes before it bites, mm. */
   readonly passed: number;
@@ -115,41 +117,33 @@ function carriedBy(
 }
 
 /** For each surface whose face is fixed to battens or ribs: which length of fastener it takes, and what the shop stocks. */
-export function faceFixings(depths: BuildUpDepths, book: PriceBook): FaceFixing[] {
-  return SURFACES.flatMap((surface): FaceFixing[] => {
-    const carried = carriedBy(depths[surface]);
+export function faceFixings(
+  depths: BuildUpDepths,
+  book: PriceBook,
+  surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
+): FaceFixing[] {
+  return surfaces.flatMap(({ id: surface, inset }): FaceFixing[] => {
+    const depth = inset ? depths[surface] : undefined;
+    const carried = depth ? carriedBy(depth) : null;
     if (!carried) return [];
-    const kind = carried.into === 'wood' ? 'wood' : 'metal';
-    const tried = book.items
-      .flatMap((item) => (item.fastener?.kind === kind ? [{ item, fastener: item.fastener }] : []))
-      .map(({ item, fastener }) => ({
-        item,
-        fastener,
-        result: fixingRule.run({
-          ...carried,
-          gap: 0,
-          diameter: fastener.diameter,
-          stocked: [fastener.length],
-        }),
-      }))
-      .sort((a, b) => a.fastener.length - b.fastener.length || a.fastener.diameter - b.fastener.diameter);
-    const fits = tried.find(({ result }) => result.pick !== null);
-    const shown = (fits ?? tried[0])?.result;
-    if (!shown) return [];
+    const picked = pickFastener(book, { ...carried, gap: 0 });
+    if (!picked) return [];
+    const fastener = picked.item?.fastener ?? null;
     return [
       {
         surface,
         ...carried,
-        least: shown.least,
-        most: shown.most,
-        pick: fits
-          ? {
-              id: fits.item.id,
-              name: fits.item.name,
-              length: fits.fastener.length,
-              ...pilotRule.run({ kind: fits.fastener.kind, diameter: fits.fastener.diameter }),
-            }
-          : null,
+        least: picked.least,
+        most: picked.most,
+        pick:
+          picked.item && fastener
+            ? {
+                id: picked.item.id,
+                name: picked.item.name,
+                length: fastener.length,
+                ...pilotRule.run({ kind: fastener.kind, diameter: fastener.diameter }),
+              }
+            : null,
       },
     ];
   });

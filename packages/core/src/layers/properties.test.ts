@@ -4,7 +4,7 @@ import wrenText from '../../../../demo/wren.json?raw';
 import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';
 import { fixingRule } from '../rules/fixings.js';
-import { ruleNamed } from '../rules/registry.js';
+import { ruleNamed } from '../layout/rules.js';
 import { floorBattens } from '../lining/floor/floor-battens.js';
 import { derive } from '../derive/derive.js';
 import type { Layer } from '../document/schema.js';
@@ -164,7 +164,7 @@ describe('floor battens', () => {
               ]),
             ),
           };
-          const { battens, metres } = floorBattens({ ...wren.project, survey }, inner, [], 45, 30);
+          const { battens, metres } = floorBattens({ ...wren.project, units: [], survey }, inner, [], 45, 30);
           const reach = size / 2 + wren.project.settings.floorBattens.clearance;
           for (const batten of battens) {
             expect(batten.x1 - batten.x0).toBeGreaterThanOrEqual(120);

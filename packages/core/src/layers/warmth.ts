@@ -1,26 +1,21 @@
+import { layerResistance, uOfPaths, type HeatPath } from '../rules/warmth.js';
 import { dewPoint, saturation } from '../rules/damp.js';
-import type { Climate, Covered, Survey } from '../document/schema.js';
+import type { Climate, Survey } from '../document/schema.js';
+import { SURFACE_LIST, surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
 import { valueAt } from '../document/address.js';
 import type { CoveredAreas } from './areas.js';
 import {
   BATTEN_SPACING_MM,
   BATTEN_WIDTH_MM,
-  COVERED,
   type BuildUpDepth,
   type BuildUpDepths,
   type LayerDepth,
 } from './buildup.js';
 
-/** Surface resistances inside and outside, m2K/W: heat flowing down, sideways and up (ISO 6946). */
-const INSIDE: Readonly<Record<Covered, number>> = {
-  floor: 0.17,
-  left: 0.13,
-  right: 0.13,
-  ceiling: 0.1,
-  doors: 0.13,
-  windows: 0.13,
-};
+/** Resistance of the air outside, m2K/W (ISO 6946). */
 const OUTSIDE = 0.04;
+const SIDEWAYS = 0.13;
+const insideAir = (surface: string): number => surfaceNamed(SURFACE_LIST, surface)?.insideAir ?? SIDEWAYS;
 /** Steel, W/mK. */
 const STEEL = 50;
 /** Double acrylic glass and roof hatches, W/m2K. */
@@ -49,7 +44,9 @@ interface Path {
 }
 
 const resistanceOf = (depth: LayerDepth): number | null =>
-  depth.material && depth.material.conductivity > 0 ? depth.thickness / 1000 / depth.material.conductivity : null;
+  depth.material && depth.material.conductivity > 0
+    ? layerResistance(depth.thickness, depth.material.conductivity)
+    : null;
 
 /** Whether a layer is met on a path: battens only on theirs, ribs instead of what lies in them. */
 function onPath({ layer }: LayerDepth, path: Path['through']): boolean {
@@ -81,17 +78,18 @@ function pathsOf(depth: BuildUpDepth, ribs: number, spacing: number): Path[] {
  * @returns null when a layer's conductivity is not known
  */
 export function thermalTransmittance(depth: BuildUpDepth, ribs = 0, spacing = BATTEN_SPACING_MM): number | null {
-  let u = 0;
+  const paths: HeatPath[] = [];
   for (const { through, share } of pathsOf(depth, ribs, spacing)) {
-    let resistance = INSIDE[depth.surface] + OUTSIDE + (through === 'ribs' ? depth.ribDepth / 1000 / STEEL : 0);
+    let resistance =
+      insideAir(depth.surface) + OUTSIDE + (through === 'ribs' ? layerResistance(depth.ribDepth, STEEL) : 0);
     for (const layer of depth.layers.filter((candidate) => onPath(candidate, through))) {
       const own = resistanceOf(layer);
       if (own === null) return null;
       resistance += own;
     }
-    u += share / resistance;
+    paths.push({ share, resistance });
   }
-  return u;
+  return uOfPaths(paths);
 }
 
 /** One face on the way from the room to the outside air. */
@@ -136,7 +134,7 @@ export function dampOf(depth: BuildUpDepth, climate: Climate): Damp | null {
   const path = [...depth.layers].reverse().filter((layer) => onPath(layer, 'between'));
   const resistances = path.map(resistanceOf);
   if (resistances.some((value) => value === null)) return null;
-  const inner = INSIDE[depth.surface];
+  const inner = insideAir(depth.surface);
   const whole = resistances.reduce<number>((sum, value) => sum + (value ?? 0), inner + OUTSIDE);
   const dew = dewPoint(climate.inside, climate.humidity);
   const drop = (resistance: number): number =>
@@ -175,12 +173,13 @@ export function dampOf(depth: BuildUpDepth, climate: Climate): Damp | null {
 export interface HeatLoss {
   readonly watts: number;
   readonly of: readonly {
-    readonly id: Covered | 'glass';
+    /** A surface, or glass. */
+    readonly id: string;
     readonly area: number;
     readonly u: number;
     readonly watts: number;
   }[];
-  readonly unknown: readonly Covered[];
+  readonly unknown: readonly string[];
 }
 
 /** Sum of U times area times the difference of temperatures. The bulkhead to the cab is not in it, nor the air that is changed. */
@@ -190,20 +189,25 @@ export function heatLoss(
   climate: Climate,
   ribs: number,
   floorSpacing: number,
+  surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
 ): HeatLoss {
   const difference = climate.inside - climate.outside;
-  const unknown: Covered[] = [];
-  const of = COVERED.filter((surface) => surface !== 'windows').flatMap((surface) => {
-    const u = thermalTransmittance(depths[surface], ribs, surface === 'floor' ? floorSpacing : BATTEN_SPACING_MM);
+  const unknown: string[] = [];
+  // an end nobody has said anything of is the cab, or what the doors make up
+  const counted = surfaces.filter(
+    ({ id, warms, kind }) => warms && (kind !== 'end' || (depths[id]?.layers.length ?? 0) > 0),
+  );
+  const of = counted.flatMap(({ id: surface }) => {
+    const depth = depths[surface];
+    const area = areas[surface];
+    if (!depth || area === undefined) return [];
+    const u = thermalTransmittance(depth, ribs, surface === 'floor' ? floorSpacing : BATTEN_SPACING_MM);
     if (u === null) {
       unknown.push(surface);
       return [];
     }
-    return [{ id: surface, area: areas[surface], u, watts: u * areas[surface] * difference }];
+    return [{ id: surface, area, u, watts: u * area * difference }];
   });
-  const all = [
-    ...of,
-    { id: 'glass' as const, area: areas.glass, u: GLASS_U, watts: GLASS_U * areas.glass * difference },
-  ];
+  const all = [...of, { id: 'glass', area: areas.glass, u: GLASS_U, watts: GLASS_U * areas.glass * difference }];
   return { watts: all.reduce((sum, item) => sum + item.watts, 0), of: all, unknown };
 }

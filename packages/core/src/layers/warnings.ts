@@ -1,10 +1,10 @@
-import type { Covered, Settings } from '../document/schema.js';
+import type { Settings } from '../document/schema.js';
 import { message, type Message } from '../words/message.js';
-import { SURFACES, type BuildUpDepth, type BuildUpDepths } from './buildup.js';
+import { type BuildUpDepth, type BuildUpDepths } from './buildup.js';
 
 /** Something about the order of layers that builders regret. */
 export interface LayerWarning {
-  readonly surface: Covered;
+  readonly surface: string;
   readonly said: Message;
 }
 
@@ -43,14 +43,16 @@ function orderOf(depth: BuildUpDepth): LayerWarning[] {
 export function layerWarnings(depths: BuildUpDepths, settings: Pick<Settings, 'floorMeets'>): LayerWarning[] {
   const warm = (depth: BuildUpDepth): boolean =>
     depth.layers.some(({ material }) => material !== null && insulates(material.conductivity));
-  const insulated = SURFACES.filter((surface) => warm(depths[surface]));
-  const bare = SURFACES.filter((surface) => !warm(depths[surface]));
+  // what is insulated is judged where ribs or floor ask for it; an end may be the cab's
+  const judged = ['floor', 'left', 'right', 'ceiling'] as const;
+  const insulated = judged.filter((surface) => warm(depths[surface]));
+  const bare = judged.filter((surface) => !warm(depths[surface]));
   const built = (['left', 'right'] as const).some((side) => depths[side].total > 0);
   return [
-    ...SURFACES.flatMap((surface) => orderOf(depths[surface])),
+    ...Object.values(depths).flatMap((depth) => (depth ? orderOf(depth) : [])),
     ...(insulated.length > 0 ? bare.map((surface) => ({ surface, said: message(`layers.cold.${surface}`) })) : []),
     ...(settings.floorMeets === 'shell' && built && depths.floor.layers.some(({ layer }) => layer.board)
-      ? [{ surface: 'floor' as const, said: message('layers.floorTight') }]
+      ? [{ surface: 'floor', said: message('layers.floorTight') }]
       : []),
   ];
 }

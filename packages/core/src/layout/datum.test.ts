@@ -1,7 +1,7 @@
 import wrenText from '../../../../demo/wren.json?raw';
 import { describe, expect, it } from 'vitest';
 import { createProject } from '../document/create.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
 import type { Project } from '../document/schema.js';
 import { monotoneCurve } from '../numeric/curve.js';
@@ -68,21 +68,23 @@ describe('the datum', () => {
     expect(datumOf(empty.survey, shell(), []).skew).toBeNull();
   });
   it('puts the fronts of a side on the line most stand on and names the one that does not', () => {
-    const bench = wren.project.units.find((unit) => unit.id === 'bench');
-    if (bench?.kind !== 'base-cupboard') throw new Error('the demo has a bench');
-    const units = [
-      bench,
-      { ...bench, id: 'b2', name: 'Second', front: 430 },
-      { ...bench, id: 'b3', name: 'Third', front: 452 },
-    ];
+    const bench = wren.project.layout.units.find((unit) => unit.id === 'bench');
+    if (!bench) throw new Error('the demo has a bench');
+    const at = (id: string, front: number) => ({
+      ...bench,
+      id,
+      body: { ...bench.body, stands: 'right' as const, front },
+    });
+    const units = [bench, at('b2', 430), at('b3', 452)];
+    const { x, length } = bench.body;
     const { fronts } = datumOf(empty.survey, shell(), units);
     expect(fronts).toHaveLength(1);
     expect(fronts[0]).toMatchObject({ side: 'right', at: 430 });
     expect(fronts[0]?.units.map((unit) => unit.off)).toEqual([0, 0, 22]);
     expect(settingOut(units.slice(0, 1), shell())).toMatchObject([
-      { corner: 'front-near', x: bench.x, y: 430 },
-      { corner: 'front-far', x: bench.x, y: 900 },
-      { corner: 'rear-near', x: bench.x + bench.length, y: 430 },
+      { corner: 'front-near', x, y: 430 },
+      { corner: 'front-far', x, y: 900 },
+      { corner: 'rear-near', x: x + length, y: 430 },
       { corner: 'rear-far', y: 900 },
     ]);
   });

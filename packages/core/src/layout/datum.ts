@@ -1,3 +1,4 @@
+import { endOf, frontLineOf } from '../document/body.js';
 import type { Side, Survey, Unit } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
@@ -62,9 +63,10 @@ function straightness(shell: Shell, side: Side, z: number): WallStraightness {
 }
 
 function frontLine(side: Side, units: readonly Unit[]): FrontLine[] {
-  const own = units.flatMap((unit) =>
-    unit.kind === 'base-cupboard' && unit.side === side ? [{ id: unit.id, name: unit.name, front: unit.front }] : [],
-  );
+  const own = units.flatMap((unit) => {
+    const line = frontLineOf(unit);
+    return line?.side === side ? [{ id: unit.id, name: unit.name, front: line.front }] : [];
+  });
   const first = own[0];
   if (!first) return [];
   // the line most of the run stands on
@@ -107,7 +109,7 @@ export interface SetOutPoint {
 /** The corners of every unit, to be taped out on the floor from the centre line: never from the walls. */
 export function settingOut(units: readonly Unit[], shell: Shell): SetOutPoint[] {
   return units.flatMap((unit): SetOutPoint[] => {
-    const ends = [unit.x, unit.x + unit.length] as const;
+    const ends = [unit.body.x, endOf(unit)] as const;
     const side = (which: Side, x: number): number => halfWidth(shell, which, x, shell.floor);
     const point = (corner: SetOutPoint['corner'], x: number, y: number): SetOutPoint => ({
       unit: unit.id,
@@ -116,17 +118,17 @@ export function settingOut(units: readonly Unit[], shell: Shell): SetOutPoint[] 
       x,
       y,
     });
-    if (unit.kind === 'platform-bed')
+    const line = frontLineOf(unit);
+    if (!line)
       return [
         point('front-near', ends[0], -side('left', ends[0])),
         point('front-far', ends[0], side('right', ends[0])),
       ];
-    const sign = unit.side === 'left' ? -1 : 1;
     return [
-      point('front-near', ends[0], sign * unit.front),
-      point('front-far', ends[0], sign * side(unit.side, ends[0])),
-      point('rear-near', ends[1], sign * unit.front),
-      point('rear-far', ends[1], sign * side(unit.side, ends[1])),
+      point('front-near', ends[0], line.sign * line.front),
+      point('front-far', ends[0], line.sign * side(line.side, ends[0])),
+      point('rear-near', ends[1], line.sign * line.front),
+      point('rear-far', ends[1], line.sign * side(line.side, ends[1])),
     ];
   });
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { derive } from '../derive/derive.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';
 import { say } from '../words/say.js';
@@ -8,7 +8,7 @@ import type { Project } from '../document/schema.js';
 import type { Operation } from '../document/operation.js';
 import * as people from '../rules/people.js';
 import { collisionRule, insideRule, overlapOf } from '../rules/room.js';
-import { RULES, ruleNamed } from '../rules/registry.js';
+import { RULES, ruleNamed } from './rules.js';
 import demo from '../../../../demo/wren.json?raw';
 
 const wren = readProjectFile(demo);
@@ -210,7 +210,7 @@ describe('plans that cannot be', () => {
   it('a part larger than any sheet is named', () => {
     const derived = derive(after({ name: 'changeUnit', payload: { id: 'bed', changes: { boardWidth: 1400 } } }), book);
     const problem = derived.problems.find((candidate) => candidate.stage === 'cut');
-    expect(problem?.place).toBe('bed-board-1');
+    expect(problem?.place).toBe('bed.board-1');
     expect(problem && say(problem.said)).toContain('1\u202f350 wide');
   });
 });

@@ -1,5 +1,6 @@
-import { clearAcross, strip } from './lying.js';
-import type { Person, PlatformBed, Project } from '../document/schema.js';
+import { clearAcross, strip, type LyingPlace } from './lying.js';
+import { LYING_MARGIN_MM, STANDING_MARGIN_MM } from '../rules/people.js';
+import type { Person, Project } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import { BED_HEIGHT_MM, type RoomFigures } from '../shell/room.js';
@@ -32,9 +33,6 @@ export interface RoomLeft {
   }[];
 }
 
-/** Standing wants this much above the head, lying across this much beyond the length: rules *standing* and *bed-length*. */
-const HEAD_MM = 40;
-const LYING_MM = 120;
 /** Shoulders are at 0.82 of the stature and 0.26 of it wide; passing wants that and a hand on each side. */
 const SHOULDER_HEIGHT = 0.82;
 const SHOULDERS = 0.26;
@@ -50,16 +48,16 @@ interface Lying {
 }
 
 /** The least width across a sleeper's own strip of a bed, over the mattress's thickness: the figure the bed's check uses. */
-function lyingOn(bed: PlatformBed, person: Person, shell: Shell): Lying {
-  const [x0, x1] = strip(bed, bed.sleepers.indexOf(person.id), bed.sleepers.length);
-  const z = shell.floor + bed.height;
+function lyingOn(bed: LyingPlace, person: Person, shell: Shell): Lying {
+  const [x0, x1] = strip(bed, bed.sleepers.indexOf(person.id));
+  const z = shell.floor + bed.unit.body.to;
   return { there: clearAcross(shell, x0, x1, z, z + bed.mattress), x: (x0 + x1) / 2, z };
 }
 
 /** Without a bed: the least width at the height at which beds are usually built. */
 function lyingAnywhere(shell: Shell): Lying {
   const z = shell.floor + BED_HEIGHT_MM;
-  return spread(0, shell.length, 17)
+  return spread(shell.start, shell.length, 17)
     .map((x) => ({ x, z, there: width(shell, x, z) }))
     .reduce((worst, next) => (next.there < worst.there ? next : worst));
 }
@@ -69,16 +67,17 @@ function lyingAnywhere(shell: Shell): Lying {
  * height of their bed (or 800 up), and at the shoulders.
  */
 export function roomLeft(
-  project: Pick<Project, 'people' | 'units'>,
+  people: Project['people'],
+  beds: readonly LyingPlace[],
   bare: { readonly shell: Shell; readonly room: RoomFigures },
   inner: { readonly shell: Shell; readonly room: RoomFigures },
   depths: BuildUpDepths,
 ): RoomLeft {
-  const people = project.people.flatMap((person): PersonFigure[] => {
-    const bed = project.units.find((unit) => unit.kind === 'platform-bed' && unit.sleepers.includes(person.id));
-    const lie = bed?.kind === 'platform-bed' ? lyingOn(bed, person, inner.shell) : lyingAnywhere(inner.shell);
+  const figures = people.flatMap((person): PersonFigure[] => {
+    const bed = beds.find((place) => place.sleepers.includes(person.id));
+    const lie = bed ? lyingOn(bed, person, inner.shell) : lyingAnywhere(inner.shell);
     const shoulder = SHOULDER_HEIGHT * person.stature;
-    const shoulders = spread(0, inner.shell.length, 17)
+    const shoulders = spread(inner.shell.start, inner.shell.length, 17)
       .map((x) => ({ x, there: width(inner.shell, x, inner.shell.floor + shoulder) }))
       .reduce((worst, next) => (next.there < worst.there ? next : worst));
     const { standing } = inner.room;
@@ -98,8 +97,14 @@ export function roomLeft(
       x,
     });
     return [
-      row('standing', standing.value, roofHeight(bare.shell, standing.x, 0), person.stature + HEAD_MM, standing.x),
-      row('lying', lie.there, width(bare.shell, lie.x, lie.z), person.stature + LYING_MM, lie.x),
+      row(
+        'standing',
+        standing.value,
+        roofHeight(bare.shell, standing.x, 0),
+        person.stature + STANDING_MARGIN_MM,
+        standing.x,
+      ),
+      row('lying', lie.there, width(bare.shell, lie.x, lie.z), person.stature + LYING_MARGIN_MM, lie.x),
       row(
         'shoulders',
         shoulders.there,
@@ -121,8 +126,8 @@ export function roomLeft(
       })),
   );
   return {
-    people,
-    matters: people.reduce<PersonFigure | null>(
+    people: figures,
+    matters: figures.reduce<PersonFigure | null>(
       (least, next) => (least && least.spare <= next.spare ? least : next),
       null,
     ),

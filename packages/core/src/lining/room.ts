@@ -1,19 +1,24 @@
+import type { Shadow } from '../document/body.js';
+import { liningOn } from '../document/create.js';
 import type {
+  BoxChoice,
   Corner,
+  DoorLining,
   Fitting,
+  Found,
   Header,
   Lined,
+  LiningChoice,
   PriceBook,
   Project,
   Reserved,
   Settings,
   Survey,
-  Unit,
 } from '../document/schema.js';
 import { type BuildUpDepth, type BuildUpDepths, insetsOf } from '../layers/buildup.js';
 import { revealsOf } from '../layers/knock-on.js';
 import type { ArchShape } from '../shell/arch.js';
-import { innerShell } from '../shell/inner.js';
+import { innerShell, type Insets } from '../shell/inner.js';
 import type { RibMap } from '../shell/ribs.js';
 import type { Shell } from '../shell/shell.js';
 import { memoLast } from '../numeric/memo.js';
@@ -28,7 +33,7 @@ import { unroll } from './surface/unrolled.js';
 import { windowBoxes } from './boxes/window-box.js';
 import { type WindowBox } from './boxes/box.js';
 
-export const LINED: readonly Lined[] = ['left', 'right', 'ceiling'];
+export const LINED: readonly Lined[] = ['left', 'right', 'ceiling', 'front', 'rear'];
 
 /** Everything the room is lined with. */
 export interface LinedRoom {
@@ -48,22 +53,32 @@ const NOTHING: LinedRoom = {
   doors: { panels: [], pending: [] },
 };
 
-/** What stands round or behind every lining. */
+/** What stands round or behind a lining. */
 interface Around {
   readonly survey: Survey;
-  readonly units: readonly Unit[];
+  /** Wiring that was found and stays. */
+  readonly wiring: readonly Found[];
+  readonly units: readonly Shadow[];
   readonly arches: readonly ArchShape[];
   readonly fittings: readonly Fitting[];
   readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
 }
-export interface LinedRoomInput extends Around {
+export interface LinedRoomInput extends Omit<Around, 'units'> {
+  /** Units by the wall they stand at, and all of them. */
+  readonly units: {
+    readonly all: readonly Shadow[];
+    readonly left: readonly Shadow[];
+    readonly right: readonly Shadow[];
+  };
   readonly bare: Shell | null;
   readonly inner: Shell | null;
   readonly depths: BuildUpDepths;
   readonly headers: readonly Header[];
   readonly corners: readonly Corner[];
   readonly linings: Project['linings'];
+  readonly boxes: BoxChoice;
+  readonly doorLining: DoorLining;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -71,53 +86,70 @@ interface Laid {
   readonly shell: Shell;
   readonly unrolled: ReturnType<typeof unroll>;
 }
+/** What bears on one surface only, kept while it stays the same. */
+type AroundOf = (input: LinedRoomInput) => Around;
 
-/** A maker of linings that works again only on the surfaces whose own input has changed. */
-export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
-  // one object for as long as nothing in it changes, so that what depends on all of it has one thing to compare
-  const aroundOf = memoLast(
+const sameList = <T>([a]: readonly [readonly T[]], [b]: readonly [readonly T[]]): boolean =>
+  a.length === b.length && a.every((item, i) => item === b[i]);
+const NO_UNITS: readonly Shadow[] = [];
+
+function createAround(surface: Lined): AroundOf {
+  const fittingsOf = memoLast((list: readonly Fitting[]) => list, sameList);
+  const reservedOf = memoLast((list: readonly Reserved[]) => list, sameList);
+  const wiringOf = memoLast((list: readonly Found[]) => list, sameList);
+  const around = memoLast(
     (
       survey: Survey,
-      units: readonly Unit[],
+      wiring: readonly Found[],
+      units: readonly Shadow[],
       arches: readonly ArchShape[],
       fittings: readonly Fitting[],
       reserved: readonly Reserved[],
       ribs: RibMap,
-    ): Around => ({ survey, units, arches, fittings, reserved, ribs }),
+    ): Around => ({ survey, wiring, units, arches, fittings, reserved, ribs }),
   );
-  const flat = Object.fromEntries(
-    LINED.map((surface) => [
-      surface,
-      memoLast((bare: Shell, depths: BuildUpDepths, back: number): Laid | null => {
-        const insets = insetsOf(depths);
-        const shell = innerShell(bare, { ...insets, [surface]: insets[surface] - back });
-        return shell && { shell, unrolled: unroll(shell, surface) };
-      }),
-    ]),
-  );
-  const one = Object.fromEntries(
-    LINED.map((surface) => [
-      surface,
-      memoLast(
-        (
-          laid: Laid,
-          depth: BuildUpDepth,
-          choice: Project['linings']['left'],
-          around: Around,
-          settings: Settings,
-          book: PriceBook,
-          rows: ReturnType<typeof sharedRows>,
-        ) => liningOf({ ...around, ...laid, surface, depth, choice, settings, book, rows }),
-      ),
-    ]),
-  );
+  return (input) =>
+    around(
+      input.survey,
+      wiringOf(input.wiring.filter((found) => found.surface === surface)),
+      surface === 'left' || surface === 'right' ? input.units[surface] : NO_UNITS,
+      input.arches,
+      fittingsOf(input.fittings.filter((fitting) => fitting.surface === surface)),
+      reservedOf(input.reserved.filter(({ side }) => surface === 'ceiling' || side === surface)),
+      input.ribs,
+    );
+}
+
+/** A maker of linings that works again only on the surfaces whose own input has changed. */
+export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
+  const makers = LINED.map((surface) => ({
+    surface,
+    around: createAround(surface),
+    // linings run through to both ends; what lies on an end stands between them
+    flat: memoLast((bare: Shell, insets: string, back: number): Laid | null => {
+      const all = JSON.parse(insets) as Insets;
+      const shell = innerShell(bare, { ...all, front: 0, rear: 0, [surface]: all[surface] - back });
+      return shell && { shell, unrolled: unroll(shell, surface) };
+    }),
+    line: memoLast(
+      (
+        laid: Laid,
+        depth: BuildUpDepth,
+        choice: LiningChoice,
+        around: Around,
+        settings: Settings,
+        book: PriceBook,
+        rows: ReturnType<typeof sharedRows>,
+      ) => liningOf({ ...around, ...laid, surface, depth, choice, settings, book, rows }),
+    ),
+  }));
   const boxes = memoLast(
     (
       survey: Survey,
       depths: BuildUpDepths,
-      units: readonly Unit[],
+      units: readonly Shadow[],
       face: Shell,
-      choice: Project['linings']['boxes'],
+      choice: BoxChoice,
       book: PriceBook,
     ) => windowBoxes(survey, revealsOf(survey, depths), units, face, choice, book),
   );
@@ -127,54 +159,70 @@ export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
   const bent = memoLast(cornerPieces);
   const rowsOf = memoLast(
     (
-      depths: BuildUpDepths,
-      linings: Project['linings'],
-      around: Around,
+      leftDepth: BuildUpDepth,
+      rightDepth: BuildUpDepth,
+      leftChoice: LiningChoice,
+      rightChoice: LiningChoice,
+      aroundLeft: Around,
+      aroundRight: Around,
       left: Laid | null,
       right: Laid | null,
     ): ReturnType<typeof sharedRows> =>
       sharedRows(
         [
-          { surface: 'left' as const, laid: left },
-          { surface: 'right' as const, laid: right },
-        ].flatMap(({ surface, laid }) => {
-          const face = faceLayer(depths[surface]);
-          const choice = linings[surface];
+          { laid: left, depth: leftDepth, choice: leftChoice, around: aroundLeft },
+          { laid: right, depth: rightDepth, choice: rightChoice, around: aroundRight },
+        ].flatMap(({ laid, depth, choice, around }) => {
+          const face = faceLayer(depth);
           if (!face || !laid || (schoolOf(choice, face.material) === 'sheets' && groovePitch(choice) <= 0)) return [];
-          const ground = groundOf({
-            ...around,
-            unrolled: laid.unrolled,
-            depth: depths[surface],
-            choice,
-            floor: laid.shell.floor,
-          });
+          const ground = groundOf({ ...around, unrolled: laid.unrolled, depth, choice, floor: laid.shell.floor });
           return [{ ground, choice, material: face.material }];
         }),
       ),
   );
+  // rows that come out the same are the same: a unit that moved along one wall does not line the other anew
+  const rowsKept = memoLast(
+    (rows: ReturnType<typeof sharedRows>) => rows,
+    ([a], [b]) => JSON.stringify(a) === JSON.stringify(b),
+  );
   return (input) => {
-    const { bare, inner, depths, survey, units, linings, settings, book } = input;
+    const { bare, inner, depths, survey, linings, settings, book } = input;
     if (!bare || !inner) return NOTHING;
-    const around = aroundOf(survey, units, input.arches, input.fittings, input.reserved, input.ribs);
-    const laid = Object.fromEntries(
-      LINED.map((surface) => [
-        surface,
-        flat[surface]?.(bare, depths, (faceLayer(depths[surface])?.thickness ?? 0) / 2),
-      ]),
-    );
-    const rows = rowsOf(depths, linings, around, laid['left'] ?? null, laid['right'] ?? null);
+    const insets = JSON.stringify(insetsOf(depths));
+    const on = makers.map(({ surface, around, flat, line }) => ({
+      surface,
+      line,
+      around: around(input),
+      choice: liningOn(linings, surface),
+      laid: flat(bare, insets, (faceLayer(depths[surface])?.thickness ?? 0) / 2),
+    }));
+    const [left, right] = (['left', 'right'] as const).map((side) => on.find(({ surface }) => surface === side));
+    const rows =
+      left && right
+        ? rowsKept(
+            rowsOf(
+              depths.left,
+              depths.right,
+              left.choice,
+              right.choice,
+              left.around,
+              right.around,
+              left.laid,
+              right.laid,
+            ),
+          )
+        : null;
     return {
-      linings: LINED.flatMap((surface): Lining[] => {
-        const on = laid[surface];
-        const upon = surface === 'ceiling' ? null : rows;
-        const made = on && one[surface]?.(on, depths[surface], linings[surface], around, settings, book, upon);
+      linings: on.flatMap(({ surface, line, around, choice, laid }): Lining[] => {
+        const upon = surface === 'left' || surface === 'right' ? rows : null;
+        const made = laid && line(laid, depths[surface], choice, around, settings, book, upon);
         return made ? [made] : [];
       }),
-      windowBoxes: boxes(survey, depths, units, inner, linings.boxes, book),
-      archBoxes: arched(input.arches, inner, linings.boxes, book),
-      headers: overDoors(input.headers, survey, inner, linings.boxes, book),
+      windowBoxes: boxes(survey, depths, input.units.all, inner, input.boxes, book),
+      archBoxes: arched(input.arches, inner, input.boxes, book),
+      headers: overDoors(input.headers, survey, inner, input.boxes, book),
       corners: bent(input.corners, settings.cutting.kerf, book),
-      doors: doors(survey, depths.doors, linings.doors, linings.left.undersize, inner),
+      doors: doors(survey, depths.doors, input.doorLining, liningOn(linings, 'left').undersize, inner),
     };
   };
 }

@@ -1,7 +1,7 @@
 import type { PriceBook } from '../document/schema.js';
 import { partMass, type Part } from '../parts/part.js';
 import type { CoveredAreas } from '../layers/areas.js';
-import { BATTEN_SPACING_MM, COVERED, coverOf, type BuildUpDepths } from '../layers/buildup.js';
+import { BATTEN_SPACING_MM, coverOf, type BuildUpDepths } from '../layers/buildup.js';
 
 export interface MassFigures {
   /** kg, by what it belongs to: a unit's id or a surface. */
@@ -32,8 +32,8 @@ export function massOf(
   // what is cut into parts is counted by them
   const lined = new Set(parts.flatMap((part) => (part.surface ? [`${part.surface}:${part.material}`] : [])));
   const boarded = parts.some((part) => part.role === 'subfloor');
-  for (const surface of COVERED) {
-    for (const depth of depths[surface].layers) {
+  for (const [surface, buildUp] of Object.entries(depths)) {
+    for (const depth of buildUp?.layers ?? []) {
       const { layer, material, thickness } = depth;
       if (layer.board && boarded) continue;
       if (lined.has(`${surface}:${layer.material}`) && (layer.place === 'continuous' || layer.place === 'battens'))

@@ -1,7 +1,8 @@
+import { runWith } from '../furniture/units.fixture.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createProject } from '../document/create.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import type { Project, Survey } from '../document/schema.js';
 import { surveyQuality } from './next-reading.js';
 import { outliersOf } from './quality.js';
@@ -151,24 +152,7 @@ describe('the next best reading', () => {
       Object.entries(plain.survey.readings).filter(([address]) => !/station\/s[45]\/left/.test(address)),
     );
     const survey = { ...plain.survey, goal: 50, readings };
-    const unit = {
-      kind: 'base-cupboard' as const,
-      id: 'u',
-      name: 'U',
-      side: 'left' as const,
-      x: 2600,
-      length: 600,
-      front: 400,
-      height: 900,
-      toeKick: 0,
-      shelves: 0,
-      doors: 1,
-      carcass: 'birch-15',
-      facing: 'birch-15',
-      top: 'birch-15',
-      overhang: 0,
-      scribe: 3,
-    };
+    const unit = runWith({ id: 'u', side: 'left', x: 2600, length: 600, front: 400, height: 900, doors: 1, scribe: 3 });
     const quality = surveyQuality(survey, [unit], 3400);
     expect(quality?.goal).toBe(3);
     expect(quality?.at.surface).toBe('left');

@@ -1,4 +1,5 @@
-import type { Side, Survey, Unit } from '../document/schema.js';
+import { isAt, scribeAllowance, standsAt, type Shadow } from '../document/body.js';
+import type { Side, Survey } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { valueAt, wallAddress } from '../document/address.js';
 import { gainsOf, surfaceModel, type Spot, type SurfaceModel } from './surface-model.js';
@@ -47,12 +48,12 @@ interface Target extends Spot {
   readonly matters: boolean;
 }
 
-function unitReaches(unit: Unit, spot: Spot): boolean {
+function unitReaches(unit: Shadow, spot: Spot): boolean {
   return (
-    spot.x >= unit.x &&
-    spot.x <= unit.x + unit.length &&
-    spot.at <= unit.height + 150 &&
-    (unit.kind === 'platform-bed' || unit.side === spot.surface)
+    isAt(unit, spot.x) &&
+    spot.at <= unit.body.to + 150 &&
+    (spot.surface === 'left' || spot.surface === 'right') &&
+    standsAt(unit, spot.surface)
   );
 }
 
@@ -60,7 +61,7 @@ const ALONG = 17;
 const UP = 6;
 
 /** Places all over the walls at which the shape has to be known: left wall first, row by row from the floor. */
-function targetsOf(survey: Survey, units: readonly Unit[], xs: readonly number[], zs: readonly number[]): Target[] {
+function targetsOf(survey: Survey, units: readonly Shadow[], xs: readonly number[], zs: readonly number[]): Target[] {
   return SIDES.flatMap((surface) =>
     zs.flatMap((at) =>
       xs.map((x): Target => {
@@ -152,7 +153,7 @@ const worstOf = (targets: readonly Target[], variances: readonly number[]): { va
  */
 export function surveyQuality(
   survey: Survey,
-  units: readonly Unit[],
+  units: readonly Shadow[],
   length: number,
   model: SurfaceModel = surfaceModel(survey),
 ): SurveyQuality | null {
@@ -161,7 +162,7 @@ export function surveyQuality(
   const xs = spread(0, length, ALONG);
   const zs = spread(0, Math.max(...survey.heights, ...survey.profile.heights, 1), UP);
   const targets = targetsOf(survey, units, xs, zs);
-  const scribe = Math.min(...units.map((unit) => unit.scribe), Infinity);
+  const scribe = Math.min(...units.flatMap((unit) => scribeAllowance(unit) ?? []), Infinity);
   const goal = Math.min(survey.goal, Math.max(1, scribe));
   const { now } = gainsOf(model, targets, [], READING_NOISE);
   const worst = worstOf(targets, now);

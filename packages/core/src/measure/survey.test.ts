@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { applyOperation, OperationError } from '../document/editing.js';
+import { OperationError } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import { createProject } from '../document/create.js';
 import type { Project } from '../document/schema.js';
 import { describeAddress, parseAddress } from '../document/address.js';

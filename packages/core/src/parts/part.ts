@@ -47,7 +47,8 @@ export interface PartMarks {
   }[];
 }
 
-export type PartRole =
+/** What a piece of lining or floor is; furniture's roles are named by its families. */
+export type LiningRole =
   | 'subfloor'
   | 'floor-batten'
   | 'floor-hatch'
@@ -67,22 +68,14 @@ export type PartRole =
   | 'arch-top'
   | 'arch-side'
   | 'arch-end'
-  | 'arch-rail'
-  | 'bed-board'
-  | 'bed-support'
-  | 'bed-front'
-  | 'side'
-  | 'bottom'
-  | 'shelf'
-  | 'top'
-  | 'door'
-  | 'kick'
-  | 'rail';
+  | 'arch-rail';
 
 /** One piece to cut. The outline is on the part's own axes: x along its grain, y across, lower left corner of the blank at 0,0. */
 export interface Part {
+  /** Lasts: what is cut, waited for or scribed keeps pointing at it when other parts come or go. */
   readonly id: string;
-  readonly role: PartRole;
+  /** A LiningRole, or the role its furniture family gives it. */
+  readonly role: string;
   /** Counts equal roles in one unit: 1, 2, … */
   readonly number: number;
   /** The unit it belongs to; null for the lining of the vehicle. */
@@ -100,8 +93,13 @@ export interface Part {
   readonly marks?: PartMarks;
   /** Parts cut from a bar: how far the ends are off square, where they are. */
   readonly ends?: BarEnds;
-  /** Where the blank's lower left corner is in the vehicle, and which way its two axes run. */
-  readonly place: { readonly origin: Spot; readonly along: Spot; readonly across: Spot };
+  /** The parts it touches, by their ids. */
+  readonly touches?: readonly string[];
+  /**
+   * Where the lower left corner of the blank's drawn face is in the vehicle, which way its two axes run, and which way its
+   * thickness goes from there: away from the one who looks at the drawn face, which is the good one.
+   */
+  readonly place: { readonly origin: Spot; readonly along: Spot; readonly across: Spot; readonly thick: Spot };
 }
 
 /** Everything that is drawn on a part and not cut: true lines of scribed edges, and the supports behind it. */

@@ -1,18 +1,17 @@
+import { isSquareEnough, openBy } from '../rules/bevel.js';
 import type { Side } from '../document/schema.js';
 import { leanAlong, leanUp, type Shell } from '../shell/shell.js';
 import type { Point } from '../numeric/plane.js';
 import type { PartEdge } from './part.js';
 
-/** A square cut is good enough while it leaves less than this open over the thickness, mm. */
-const SQUARE_CUT_MM = 1;
 const DEGREES = 180 / Math.PI;
 
 /** The bevel of an edge from the lean of the wall along the panel's thickness. */
 export function bevelOf(leans: readonly number[], thickness: number): Pick<PartEdge, 'bevel' | 'squareCut'> {
   const least = Math.min(...leans);
   const most = Math.max(...leans);
-  const open = thickness * Math.tan(Math.max(Math.abs(least), Math.abs(most)));
-  return { bevel: { least: least * DEGREES, most: most * DEGREES }, squareCut: open < SQUARE_CUT_MM };
+  const open = openBy(thickness, Math.max(Math.abs(least), Math.abs(most)));
+  return { bevel: { least: least * DEGREES, most: most * DEGREES }, squareCut: isSquareEnough(open) };
 }
 
 /** Leans that an upright panel across the vehicle meets at its back edge: its thickness runs along x. */

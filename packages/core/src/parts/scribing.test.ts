@@ -21,7 +21,7 @@ const part = (id: string, length: number): Part => ({
   outline: { outer: rectangle(0, 0, length, 300), holes: [] },
   grain: true,
   edges: [],
-  place: { origin: [0, 0, 0], along: [1, 0, 0], across: [0, 1, 0] },
+  place: { origin: [0, 0, 0], along: [1, 0, 0], across: [0, 1, 0], thick: [0, 0, -1] },
 });
 
 describe('scribing', () => {

@@ -1,5 +1,5 @@
 import { createProject } from '../document/create.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
 import type { Practice, Project, Side } from '../document/schema.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
@@ -104,7 +104,7 @@ export function walkThrough(
   };
   for (let next = progressOf(project.survey).next; next; next = progressOf(project.survey).next) read(next);
   while (readings < most) {
-    const quality = surveyQuality(project.survey, project.units, valueAt(project.survey, 'floor/length') ?? 0);
+    const quality = surveyQuality(project.survey, project.layout.units, valueAt(project.survey, 'floor/length') ?? 0);
     if (!quality?.next || readings + quality.next.addresses.length > most) break;
     const { station, addresses } = quality.next;
     if (station)

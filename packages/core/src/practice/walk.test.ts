@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import { progressOf } from '../measure/walk.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';

@@ -11,6 +11,10 @@ export const SITTING_SHARE = 0.52;
 /** Back-of-knee height estimated from stature, with a shoe, mm. */
 export const backOfKnee = (tall: number): number => 0.245 * tall + 25;
 
+/** A good bed is so much longer than its sleeper, and a good ceiling so much above a head, mm. */
+export const LYING_MARGIN_MM = 120;
+export const STANDING_MARGIN_MM = 40;
+
 export const bedLengthRule = defineRule({
   name: 'bed-length',
   title: 'Bed length along the body',
@@ -18,11 +22,11 @@ export const bedLengthRule = defineRule({
   reason: 'A sleeper points the toes and has a pillow; feet against cold metal end the night.',
   input: z.strictObject({ clear: length.nullable(), stature, who }),
   run: ({ clear, stature: tall, who: name }) =>
-    atLeast(clear, tall + 120, tall + 50, (grade, spare) =>
+    atLeast(clear, tall + LYING_MARGIN_MM, tall + 50, (grade, spare) =>
       message(`rule.bedLength.${grade}`, {
         who: name,
         clear: mm(clear ?? 0),
-        wants: mm(tall + 120),
+        wants: mm(tall + LYING_MARGIN_MM),
         short: mm(-(spare ?? 0)),
         spare: mm(spare ?? 0),
       }),
@@ -103,11 +107,11 @@ export const standingRule = defineRule({
   reason: 'Shoes, hair and a swaying floor; a little less means a bent neck.',
   input: z.strictObject({ height: length, stature, who }),
   run: ({ height, stature: tall, who: name }) =>
-    atLeast(height, tall + 40, tall - 20, (grade, spare) =>
+    atLeast(height, tall + STANDING_MARGIN_MM, tall - 20, (grade, spare) =>
       message(`rule.standing.${grade}`, {
         who: name,
         height: mm(height),
-        wants: mm(tall + 40),
+        wants: mm(tall + STANDING_MARGIN_MM),
         short: mm(-(spare ?? 0)),
         spare: mm(spare ?? 0),
       }),

@@ -1,50 +1,12 @@
 import { z } from 'zod';
 import { monotoneCurve, evaluate } from '../numeric/curve.js';
+import { uValueRule } from './warmth.js';
+import { bevelRule } from './bevel.js';
 import { fixingRule, pilotRule } from './fixings.js';
 import { dewPointRule, levelRiseRule, stringLineRule } from './level.js';
 import * as people from './people.js';
 import * as room from './room.js';
 import { defineRule, type Rule } from './rule.js';
-
-const positive = z.number().positive();
-
-export const uValueRule = defineRule({
-  name: 'u-value',
-  title: 'Heat through a build-up',
-  formula: 'U = 1 / (surface resistance + sum of d / lambda); battens as a parallel path by share of the area',
-  reason: 'What the heater has to make up for.',
-  input: z.strictObject({
-    surfaceResistance: positive,
-    layers: z.array(z.strictObject({ thickness: positive, conductivity: positive })).min(1),
-    battens: z
-      .strictObject({
-        share: z.number().min(0).max(1),
-        layers: z.array(z.strictObject({ thickness: positive, conductivity: positive })),
-      })
-      .optional(),
-  }),
-  run: ({ surfaceResistance, layers, battens }) => {
-    const u = (list: typeof layers): number =>
-      1 / list.reduce((sum, layer) => sum + layer.thickness / 1000 / layer.conductivity, surfaceResistance);
-    return {
-      wattsPerSquareMetreKelvin: battens
-        ? battens.share * u(battens.layers) + (1 - battens.share) * u(layers)
-        : u(layers),
-    };
-  },
-});
-
-export const bevelRule = defineRule({
-  name: 'bevel',
-  title: 'Bevel of an edge against a leaning wall',
-  formula: 'open = thickness x tan(lean); a square cut is fine when open < 1 mm',
-  reason: 'A thick panel against a leaning wall touches with one arris only.',
-  input: z.strictObject({ thickness: positive, leanDegrees: z.number().min(-80).max(80) }),
-  run: ({ thickness, leanDegrees }) => {
-    const open = thickness * Math.tan((Math.abs(leanDegrees) * Math.PI) / 180);
-    return { open, squareCut: open < 1 };
-  },
-});
 
 export const cureRule = defineRule({
   name: 'cure-time',
@@ -76,7 +38,7 @@ export const wallCurveRule = defineRule({
 });
 
 /** Every rule and formula that can be asked for by name. */
-export const RULES: readonly Rule[] = [
+export const FORMULAS: readonly Rule[] = [
   people.bedLengthRule,
   people.bedWidthRule,
   people.sittingUpRule,
@@ -86,6 +48,8 @@ export const RULES: readonly Rule[] = [
   people.worktopRule,
   room.collisionRule,
   room.insideRule,
+  room.archUnderRule,
+  room.archInRule,
   bevelRule,
   uValueRule,
   cureRule,
@@ -96,8 +60,3 @@ export const RULES: readonly Rule[] = [
   levelRiseRule,
   stringLineRule,
 ] as unknown as readonly Rule[];
-
-/** Finds a rule by name; null when there is none. */
-export function ruleNamed(name: string): Rule | null {
-  return RULES.find((rule) => rule.name === name) ?? null;
-}

@@ -74,3 +74,59 @@ export const insideRule = defineRule({
     };
   },
 });
+
+/** A bed's boards over a wheel arch. */
+export const archUnderRule = defineRule({
+  name: 'arch-under',
+  title: 'Boards over a wheel arch',
+  formula:
+    'clear = underside of the boards - top of the arch; fails when the arch comes up more than 0.5 mm through them',
+  reason: 'An arch cannot be sawn off.',
+  input: z.strictObject({
+    underside: length,
+    arch: length,
+    name: z.string().default('bed'),
+    archName: z.string().default('arch'),
+  }),
+  run: ({ underside, arch, name, archName }): Verdict => {
+    const into = arch - underside;
+    return {
+      grade: into > TOUCH_MM ? 'fails' : 'good',
+      spare: -into,
+      figure: into,
+      good: 0,
+      tight: 0,
+      said: message(into > TOUCH_MM ? 'check.bedArch.fails' : 'check.bedArch.good', {
+        name,
+        arch: archName,
+        by: mm(Math.abs(into)),
+      }),
+    };
+  },
+});
+
+/** What stands on the floor where a wheel arch is. */
+export const archInRule = defineRule({
+  name: 'arch-in',
+  title: 'On a wheel arch',
+  formula: 'overlap of the body and the arch along the vehicle, where they overlap across and up as well',
+  reason: 'A carcass on the floor cannot stand where the arch is: it moves past it, or is notched.',
+  input: z.strictObject({
+    unit: box,
+    arch: box,
+    name: z.string().default('unit'),
+    archName: z.string().default('arch'),
+  }),
+  run: ({ unit, arch, name, archName }): Verdict => {
+    const overlap = overlapOf(unit, arch);
+    const by = overlap?.x ?? 0;
+    return {
+      grade: overlap ? 'fails' : 'good',
+      spare: -by,
+      figure: by,
+      good: 0,
+      tight: 0,
+      said: message('check.cupboardArch', { name, arch: archName, by: mm(by) }),
+    };
+  },
+});

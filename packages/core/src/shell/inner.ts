@@ -9,6 +9,8 @@ export interface Insets {
   readonly left: number;
   readonly right: number;
   readonly ceiling: number;
+  readonly front: number;
+  readonly rear: number;
 }
 
 /** Points along each curve that are moved inward. */
@@ -126,7 +128,9 @@ export function innerShell(shell: Shell, insets: Insets): Shell | null {
   const whole = stations.filter((section): section is StationSection => section !== null);
   if (whole.length < stations.length) return null;
   const floor = shell.floor + insets.floor;
-  const inner = makeShell(shell.length, floor, whole);
+  const [start, end] = [shell.start + insets.front, shell.length - insets.rear];
+  if (start >= end) return null;
+  const inner = makeShell(end, floor, whole, start);
   const leftOver = whole.every(
     (section) =>
       evaluate(section.roof, 0) > floor &&

@@ -6,7 +6,7 @@ import { buildUpDepths, plainLayer } from '../layers/buildup.js';
 import { layerWarnings } from '../layers/warnings.js';
 import { createProject } from '../document/create.js';
 import { createDeriver, derive } from '../derive/derive.js';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
 import type { BuildUps, Project } from '../document/schema.js';
 import { say } from '../words/say.js';
@@ -95,8 +95,8 @@ describe('little or contradictory readings', () => {
 });
 
 describe('the order of layers', () => {
-  const bare: BuildUps = { floor: [], left: [], right: [], ceiling: [], doors: [], windows: [] };
-  const said = (buildUps: Partial<BuildUps>, floorMeets: 'lining' | 'shell' = 'lining'): string[] =>
+  const bare: BuildUps = {};
+  const said = (buildUps: BuildUps, floorMeets: 'lining' | 'shell' = 'lining'): string[] =>
     layerWarnings(buildUpDepths({ ...bare, ...buildUps }, 50, book), { floorMeets }).map((warning) => warning.said.key);
   const foil = plainLayer('f', 'vapour-foil', 0.2, 'continuous');
   const foam = plainLayer('i', 'foam-30', 30, 'continuous');

@@ -1,6 +1,6 @@
 import type { Side } from '../document/schema.js';
-import { spread } from '../numeric/plane.js';
-import { developedHeight, halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
+import { outlineArea, spread } from '../numeric/plane.js';
+import { developedHeight, halfWidth, roofHeight, sectionAcross, wallTop, type Shell } from './shell.js';
 
 /** The figures a builder asks of a shell, mm unless said. Each is the smallest over the length, with the place where it is found. */
 export interface RoomFigures {
@@ -10,7 +10,14 @@ export interface RoomFigures {
   readonly widthAtBelly: Figure;
   readonly widthAtBed: Figure;
   /** Areas of the surfaces, m2, walls and ceiling along their curves. */
-  readonly areas: { readonly floor: number; readonly left: number; readonly right: number; readonly ceiling: number };
+  readonly areas: {
+    readonly floor: number;
+    readonly left: number;
+    readonly right: number;
+    readonly ceiling: number;
+    readonly front: number;
+    readonly rear: number;
+  };
 }
 export interface Figure {
   readonly value: number;
@@ -23,7 +30,10 @@ const ALONG = 25;
 
 function smallest(shell: Shell, of: (x: number) => number): Figure {
   const stations = shell.stations.map((station) => station.x);
-  const all = [...spread(0, shell.length, ALONG), ...stations].map((x) => ({ x, value: of(x) }));
+  const all = [
+    ...spread(shell.start, shell.length, ALONG),
+    ...stations.filter((x) => x >= shell.start && x <= shell.length),
+  ].map((x) => ({ x, value: of(x) }));
   return all.reduce((best, next) => (next.value < best.value ? next : best));
 }
 
@@ -40,8 +50,8 @@ function widest(shell: Shell, x: number): number {
 
 /** Mean of a length over the vehicle times the vehicle's length, m2 (trapezoid rule). */
 function areaOf(shell: Shell, across: (x: number) => number): number {
-  const values = spread(0, shell.length, ALONG).map(across);
-  const step = shell.length / (ALONG - 1);
+  const values = spread(shell.start, shell.length, ALONG).map(across);
+  const step = (shell.length - shell.start) / (ALONG - 1);
   return values.reduce((sum, value, i) => sum + value * step * (i === 0 || i === ALONG - 1 ? 0.5 : 1), 0) / 1e6;
 }
 
@@ -56,12 +66,16 @@ function ceilingLength(shell: Shell, x: number): number {
   }, 0);
 }
 
+/** Area of the section at one end, m2. */
+const sectionArea = (shell: Shell, x: number): number =>
+  outlineArea({ outer: sectionAcross(shell, x), holes: [] }) / 1e6;
+
 /** Works out the room figures of a shell, bare or inner. */
 export function roomFigures(shell: Shell, bedHeight = BED_HEIGHT_MM): RoomFigures {
   const wall = (side: Side): number =>
     areaOf(shell, (x) => developedHeight(shell, side, x, wallTop(shell, side, x), 9));
   return {
-    length: shell.length,
+    length: shell.length - shell.start,
     standing: smallest(shell, (x) => roofHeight(shell, x, 0) - shell.floor),
     widthAtFloor: smallest(shell, (x) => width(shell, x, shell.floor)),
     widthAtBelly: smallest(shell, (x) => widest(shell, x)),
@@ -71,6 +85,8 @@ export function roomFigures(shell: Shell, bedHeight = BED_HEIGHT_MM): RoomFigure
       left: wall('left'),
       right: wall('right'),
       ceiling: areaOf(shell, (x) => ceilingLength(shell, x)),
+      front: sectionArea(shell, shell.start),
+      rear: sectionArea(shell, shell.length),
     },
   };
 }

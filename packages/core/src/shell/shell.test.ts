@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { applyOperation } from '../document/editing.js';
+import { applyOperation } from '../furniture/kit.js';
 import { createProject } from '../document/create.js';
 import type { Survey } from '../document/schema.js';
 import { archesOf, archFootprint, archSpan, clearHalfWidth } from './arch.js';
@@ -232,19 +232,19 @@ describe('walls whose tops differ by a little', () => {
 
 describe('the inner shell', () => {
   it('takes layers off a box square', () => {
-    const inner = innerShell(shellOf(BOX), { floor: 40, left: 30, right: 20, ceiling: 25 });
+    const inner = innerShell(shellOf(BOX), { floor: 40, left: 30, right: 20, ceiling: 25, front: 0, rear: 0 });
     expect(inner && halfWidth(inner, 'left', 1000, 500)).toBeCloseTo(870, 9);
     expect(inner && halfWidth(inner, 'right', 1000, 500)).toBeCloseTo(880, 9);
     expect(inner && roofHeight(inner, 1000, 0)).toBeCloseTo(1875, 9);
     expect(inner?.floor).toBe(40);
   });
   it('moves a leaning wall along its normal, not in y: 30 thick at a lean of 1 in 10 takes 30.15 across', () => {
-    const inner = innerShell(shellOf(LEANING), { floor: 0, left: 30, right: 30, ceiling: 10 });
+    const inner = innerShell(shellOf(LEANING), { floor: 0, left: 30, right: 30, ceiling: 10, front: 0, rear: 0 });
     expect(inner && halfWidth(inner, 'left', 1000, 500)).toBeCloseTo(850 - 30 * Math.sqrt(1.01), 6);
   });
   it('says when the layers are thicker than the room', () => {
-    expect(innerShell(shellOf(BOX), { floor: 0, left: 950, right: 950, ceiling: 0 })).toBeNull();
-    expect(innerShell(shellOf(BOX), { floor: 1000, left: 0, right: 0, ceiling: 1000 })).toBeNull();
+    expect(innerShell(shellOf(BOX), { floor: 0, left: 950, right: 950, ceiling: 0, front: 0, rear: 0 })).toBeNull();
+    expect(innerShell(shellOf(BOX), { floor: 1000, left: 0, right: 0, ceiling: 1000, front: 0, rear: 0 })).toBeNull();
   });
   it('never grows, whatever the layers', () => {
     const shell = shellOf(LEANING);
@@ -258,7 +258,7 @@ describe('the inner shell', () => {
         fc.integer({ min: 0, max: 3000 }),
         fc.integer({ min: 130, max: 800 }),
         (floor, left, right, ceiling, x, z) => {
-          const inner = innerShell(shell, { floor, left, right, ceiling });
+          const inner = innerShell(shell, { floor, left, right, ceiling, front: 0, rear: 0 });
           if (!inner) return;
           expect(halfWidth(inner, 'left', x, z)).toBeLessThanOrEqual(halfWidth(shell, 'left', x, z) - left + 1e-6);
           expect(roofHeight(inner, x, 0)).toBeLessThanOrEqual(roofHeight(shell, x, 0) - ceiling + 1e-6);

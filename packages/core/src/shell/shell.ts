@@ -17,6 +17,8 @@ export interface StationSection {
  * Axes as in the maintainer's guide: x to the rear, y to the right, z up from the bare floor. Millimetres.
  */
 export interface Shell {
+  /** Where it begins and ends along the vehicle: a bare one begins at 0, at the front datum. */
+  readonly start: number;
   readonly length: number;
   /** Height of the surface one stands on, above the bare floor. */
   readonly floor: number;
@@ -31,9 +33,10 @@ const first = (curve: Curve): number => curve.at[0] ?? 0;
 const last = (curve: Curve): number => curve.at.at(-1) ?? 0;
 
 /** Puts sections together to a shell. */
-export function makeShell(length: number, floor: number, stations: readonly StationSection[]): Shell {
+export function makeShell(length: number, floor: number, stations: readonly StationSection[], start = 0): Shell {
   const least = (side: Side): number => Math.min(...stations.map((section) => last(section[side])));
   return {
+    start,
     length,
     floor,
     stations,

@@ -1,6 +1,8 @@
 /** What is said of linings, boxes and floors. */
 export const LINING_EN = {
   'surface.left': 'Left wall',
+  'surface.front': 'Front end',
+  'surface.rear': 'Rear end',
   'surface.right': 'Right wall',
   'surface.ceiling': 'Ceiling',
   'lining.tooHigh':

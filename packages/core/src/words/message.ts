@@ -16,7 +16,12 @@ export interface WordParam {
   readonly word: WordKey;
 }
 
-export type MessageParam = string | number | LengthParam | MoneyParam | WordParam;
+/** A unit inside a message, by its id: its name is put in when the message is said. */
+export interface UnitParam {
+  readonly unit: string;
+}
+
+export type MessageParam = string | number | LengthParam | MoneyParam | WordParam | UnitParam;
 
 /** A sentence that has not been put into words yet: a key of the word list and what goes into its blanks. */
 export interface Message {

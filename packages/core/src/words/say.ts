@@ -6,6 +6,8 @@ import type { Message, MessageParam } from './message.js';
 export interface Voice {
   readonly words: Words;
   readonly lengths: LengthStyle;
+  /** What units are called, by their ids. */
+  readonly units?: (id: string) => string | null;
 }
 
 /** English in millimetres. */
@@ -20,6 +22,7 @@ function write(param: MessageParam, voice: Voice): string {
   if (typeof param === 'string') return param;
   if (typeof param === 'number') return groupDigits(param, Number.isInteger(param) ? 0 : 1);
   if ('word' in param) return voice.words[param.word];
+  if ('unit' in param) return voice.units?.(param.unit) ?? param.unit;
   if ('mm' in param)
     return voice.lengths.units === 'mm'
       ? formatLength(param.mm, voice.lengths)

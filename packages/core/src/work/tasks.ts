@@ -1,4 +1,15 @@
-import type { BuildUps, Covered, Fitting, FloorChoice, PriceBook, Settings, Survey, Unit } from '../document/schema.js';
+import { layersOn, surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
+import type { Joint } from '../furniture/school.js';
+import type {
+  BuildUps,
+  Fitting,
+  FloorChoice,
+  PlaceSurface,
+  PriceBook,
+  Settings,
+  Survey,
+  Unit,
+} from '../document/schema.js';
 import type { Part } from '../parts/part.js';
 import { materialOf } from '../materials/material.js';
 import { SEAL_COATS } from '../costing/shopping.js';
@@ -37,7 +48,9 @@ const MINUTES = {
   cable: 25,
   fitUnit: 75,
 } as const;
-const WALLS: readonly Covered[] = ['left', 'right', 'ceiling', 'doors', 'windows'];
+
+/** Surfaces on which something was found, or a hole is planned. */
+const PLACES: readonly PlaceSurface[] = ['floor', 'left', 'right', 'rear', 'ceiling'];
 
 export interface TasksInput {
   readonly buildUps: BuildUps;
@@ -48,6 +61,8 @@ export interface TasksInput {
   readonly areas: CoveredAreas | null;
   /** How a bare floor is coated; null when it is not. */
   readonly coats: FloorCoats | null;
+  readonly joints: readonly Joint[];
+  readonly surfaces: readonly SurfaceTraits[];
   /** How the board is held, and where the finish goes. */
   readonly floor: FloorChoice;
   readonly settings: Settings;
@@ -60,18 +75,19 @@ function cureHours(input: TasksInput, material: string): number {
 }
 
 /** What must be closed before a surface is covered. */
-function openOn(surface: Covered, { survey }: TasksInput): readonly Message[] {
-  return surface === 'doors' || surface === 'windows'
+function openOn(surface: string, { survey }: TasksInput): readonly Message[] {
+  const place = PLACES.find((candidate) => candidate === surface);
+  return place === undefined
     ? []
-    : openBefore({ survey }, surface)
+    : openBefore({ survey }, place)
         .filter((point) => point.stops)
         .map((point) => point.said);
 }
 
 /** What is sunk into a lining has its cable pulled and tried before that closes. One task, before the face goes on. */
-function wiringTask(surface: Covered, { fittings, buildUps, book }: TasksInput, after: readonly string[]): Task | null {
+function wiringTask(surface: string, { fittings, buildUps, book }: TasksInput, after: readonly string[]): Task | null {
   const own = fittings.filter((fitting) => fitting.surface === surface && fitting.kind !== 'duct' && !fitting.wired);
-  const face = buildUps[surface].findLast((layer) => layer.place === 'continuous');
+  const face = layersOn(buildUps, surface).findLast((layer) => layer.place === 'continuous');
   if (own.length === 0 || materialOf(book, face?.material ?? '')?.group === 'insulation') return null;
   return {
     id: `${surface}-wiring`,
@@ -86,9 +102,9 @@ function wiringTask(surface: Covered, { fittings, buildUps, book }: TasksInput, 
   };
 }
 
-function layerTasks(surface: Covered, input: TasksInput, area: number, before: readonly string[]): Task[] {
+function layerTasks(surface: string, input: TasksInput, area: number, before: readonly string[]): Task[] {
   let after = [...before];
-  return input.buildUps[surface].flatMap((layer): Task[] => {
+  return layersOn(input.buildUps, surface).flatMap((layer): Task[] => {
     if (layer.board && input.parts.some((part) => part.role === 'subfloor')) return [];
     const material = materialOf(input.book, layer.material);
     const kind =
@@ -100,8 +116,9 @@ function layerTasks(surface: Covered, input: TasksInput, area: number, before: r
     const each = { batten: MINUTES.battenM2, line: MINUTES.lineM2, insulate: MINUTES.insulateM2 }[kind];
     const task: Task = {
       id: `${surface}-${layer.id}`,
-      title: message(`task.${kind}.${surface}`, {
+      title: message(surface === 'floor' && kind !== 'insulate' ? `task.${kind}.floor` : `task.${kind}`, {
         material: material?.name ?? layer.material,
+        surface: surfaceNamed(input.surfaces, surface)?.words.the ?? surface,
       }),
       minutes: Math.round(area * each * (layer.place === 'patches' ? layer.share : 1)),
       lagHours: 0,
@@ -112,7 +129,7 @@ function layerTasks(surface: Covered, input: TasksInput, area: number, before: r
       caution: kind === 'insulate' ? message('caution.fibres') : kind === 'batten' ? message('caution.drilling') : null,
     };
     const wiring =
-      kind === 'line' && layer === input.buildUps[surface].findLast((other) => other.place === 'continuous')
+      kind === 'line' && layer === layersOn(input.buildUps, surface).findLast((other) => other.place === 'continuous')
         ? wiringTask(surface, input, after)
         : null;
     after = [task.id];
@@ -240,7 +257,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
   const parts = input.parts.filter((part) => part.unit === unit.id);
   if (parts.length === 0) return [];
   const [cut, build] = [`${unit.id}-cut`, `${unit.id}-assemble`];
-  const glued = unit.kind === 'base-cupboard';
+  const glued = input.joints.some((joint) => joint.how !== 'screwed' && joint.a.startsWith(`${unit.id}.`));
   const lag = glued ? cureHours(input, 'wood-glue') : 0;
   return [
     {
@@ -290,17 +307,20 @@ export function tasksOf(input: TasksInput): Task[] {
   const { areas } = input;
   if (!areas) return [];
   const liningFirst = input.settings.floorMeets === 'lining';
-  const under = input.buildUps.floor.findIndex((layer) => layer.board);
+  const floor = layersOn(input.buildUps, 'floor');
+  const under = floor.findIndex((layer) => layer.board);
   const below = {
     ...input,
-    buildUps: { ...input.buildUps, floor: under < 0 ? input.buildUps.floor : input.buildUps.floor.slice(0, under) },
+    buildUps: { ...input.buildUps, floor: under < 0 ? [...floor] : floor.slice(0, under) },
   };
   const above = {
     ...input,
-    buildUps: { ...input.buildUps, floor: under < 0 ? [] : input.buildUps.floor.slice(under + 1) },
+    buildUps: { ...input.buildUps, floor: under < 0 ? [] : floor.slice(under + 1) },
   };
   const lastOf = (tasks: readonly Task[]): string[] => tasks.slice(-1).map((task) => task.id);
-  const walls = WALLS.map((surface) => layerTasks(surface, input, areas[surface], []));
+  const walls = input.surfaces
+    .filter(({ kind }) => kind !== 'floor')
+    .map(({ id }) => layerTasks(id, input, areas[id] ?? 0, []));
   const wallsDone = walls.flatMap(lastOf);
   const belowTasks = layerTasks('floor', below, areas.floor, []);
   const floorTasks = subfloorTasks(input, [...lastOf(belowTasks), ...(liningFirst ? wallsDone : [])]);

@@ -2,7 +2,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { partMass, type Lining, type Part } from '@nestplank/core';
-import { useScene, type Scene } from '../../state/scene.js';
+import { unitName, useScene, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { groupOf, partGroups } from './groups.js';
@@ -56,6 +56,7 @@ function Surface({
         </div>
       </div>
       <SurfaceDrawing
+        nameOf={(id) => unitName(scene, id)}
         lining={lining}
         shown={shown}
         chosen={chosen}
@@ -181,7 +182,7 @@ export default function BuildStage() {
         {lining && <Fittings key={`fittings-${lining.surface}`} surface={lining.surface} scene={scene} />}
         {lining && <FittingOrder key={`order-${lining.surface}`} lining={lining} />}
         {lining && <ReservedPlaces key={`reserved-${lining.surface}`} surface={lining.surface} scene={scene} />}
-        {lining && lining.surface !== 'ceiling' && (
+        {(lining?.surface === 'left' || lining?.surface === 'right') && (
           <HeaderBoxes key={`headers-${lining.surface}`} surface={lining.surface} scene={scene} />
         )}
         {lining && open && <PartTable parts={open.parts} scene={scene} />}

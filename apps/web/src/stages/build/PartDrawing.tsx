@@ -1,5 +1,5 @@
 import { boxOf, type Part, type Point } from '@nestplank/core';
-import { linePath, ringPath } from '../../ui/path.js';
+import { linePath, ringPath } from '../../kit/path.js';
 
 interface PartDrawingProps {
   readonly part: Part;

@@ -1,7 +1,7 @@
 import { blankOf, materialOf, type Part } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { useSize } from '../../ui/use-size.js';
+import { useSize } from '../../kit/use-size.js';
 import { useSpeech } from '../../words/words.js';
 import { partName } from './names.js';
 import { PartDrawing } from './PartDrawing.js';

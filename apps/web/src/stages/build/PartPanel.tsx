@@ -12,7 +12,7 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
   const blank = blankOf(part);
   const material = materialOf(scene.book, part.material);
   const mass = partMass(part, scene.book);
-  const unit = scene.project.units.find((candidate) => candidate.id === part.unit);
+  const unit = scene.project.layout.units.find((candidate) => candidate.id === part.unit);
   const piece = scene.shape.lined.linings.flatMap((lining) => lining.pieces).find((p) => p.part === part.id);
   const name = partName(part, scene.shape.parts, speech);
   const scale = Math.min(296 / blank.length, 220 / blank.width);

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { learntAllowance, scribeLine, takenOff, type Part } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
-import { LengthList } from '../../ui/LengthList.js';
+import { LengthList } from '../../kit/LengthList.js';
 import { nextId } from '../measure/next-id.js';
 import { useSpeech } from '../../words/words.js';
 

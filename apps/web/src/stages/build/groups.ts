@@ -37,6 +37,6 @@ export function partGroups(scene: Scene, { t }: Speech): readonly PartGroup[] {
     ...group('windows', t('build.group.windows')),
     ...group('doors', t('build.group.doors')),
     ...group('arches', t('build.group.arches')),
-    ...scene.project.units.flatMap((unit) => group(unit.id, unit.name)),
+    ...scene.project.layout.units.flatMap((unit) => group(unit.id, unit.name)),
   ];
 }

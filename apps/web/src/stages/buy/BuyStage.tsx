@@ -2,7 +2,7 @@ import { lazy, Suspense } from 'react';
 import { formatMoney, materialOf, type PriceItem } from '@nestplank/core';
 import { act, changePrice, notify } from '../../state/session.js';
 import { useScene } from '../../state/scene.js';
-import { MoneyField } from '../../ui/MoneyField.js';
+import { MoneyField } from '../../kit/MoneyField.js';
 import { useSpeech } from '../../words/words.js';
 
 const PhaseChart = lazy(() => import('./PhaseChart.js'));
@@ -30,7 +30,9 @@ export default function BuyStage() {
   const { budget } = scene.project.settings;
   const money = (minor: number): string => formatMoney(minor, shopping.currency);
   const nameOf = (id: string, kind: 'unit' | 'surface'): string =>
-    kind === 'unit' ? (scene.project.units.find((unit) => unit.id === id)?.name ?? id) : t(`surface.${id as 'floor'}`);
+    kind === 'unit'
+      ? (scene.project.layout.units.find((unit) => unit.id === id)?.name ?? id)
+      : t(`surface.${id as 'floor'}`);
   return (
     <main className="stage">
       <div className="board" style={{ background: 'var(--paper)' }}>

@@ -1,7 +1,7 @@
 import { Suspense } from 'react';
 import { formatMoney } from '@nestplank/core';
 import { useView } from '../../state/view.js';
-import { Chart } from '../../ui/chart.js';
+import { Chart } from '../../kit/chart.js';
 import { COLOURS, FIGURES_FONT } from '../../theme.js';
 
 /** What each phase costs, as bars. */

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   fenceOrder,
-  keptNow,
+  keepingFirst,
   secondsPerCut,
   settingStep,
   type FenceSetting,
@@ -11,7 +11,7 @@ import {
   sheetLetter,
 } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
-import { act } from '../../state/session.js';
+import { useChange } from '../../kit/use-change.js';
 import { useSpeech } from '../../words/words.js';
 import { useSetting } from './FenceStrip.js';
 
@@ -36,6 +36,7 @@ const LONGEST_CUT_SECONDS = 1200;
 /** One cut at a time, in numerals that are read at arm's length through dust. */
 export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
   const { t, len, style } = useSpeech();
+  const change = useChange();
   const setting = useSetting();
   const [material, setMaterial] = useState(start);
   const [skipped, setSkipped] = useState(0);
@@ -66,16 +67,17 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
   const pace = secondsPerCut(scene.project.cutSeconds);
   const minutes = Math.max(1, Math.round((open.length * pace.seconds) / 60));
 
+  const keptPlan = (of: MaterialPlan) => scene.project.keptPlans.find((plan) => plan.material === of.material.id);
   const done = (): void => {
     if (!now) return;
     const clock = performance.now();
     const taken = since.current === null ? null : (clock - since.current) / 1000;
     since.current = clock;
     setTold(null);
-    act({
+    change(...keepingFirst(item, keptPlan(item)), {
       name: 'tickCut',
       payload: {
-        plan: keptNow(item),
+        material: item.material.id,
         sheet: now.step.sheet,
         step: now.step.name,
         done: true,
@@ -91,9 +93,15 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
     }
     const last = cuts.filter(isDone).at(-1);
     if (last)
-      act({
+      change(...keepingFirst(item, keptPlan(item)), {
         name: 'tickCut',
-        payload: { plan: keptNow(item), sheet: last.step.sheet, step: last.step.name, done: false, seconds: null },
+        payload: {
+          material: item.material.id,
+          sheet: last.step.sheet,
+          step: last.step.name,
+          done: false,
+          seconds: null,
+        },
       });
   };
   /** Parts that have no other cut left than this one. */

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { fenceOrder, formatMoney, settingStep, type MaterialPlan, sheetLetter } from '@nestplank/core';
 import { useKeys } from '../../frame/use-keys.js';
 import { useScene } from '../../state/scene.js';
-import { TabStrip } from '../../ui/TabStrip.js';
+import { TabStrip } from '../../kit/TabStrip.js';
 import { useSpeech, type Speech } from '../../words/words.js';
 import { BenchView } from './BenchView.js';
 import { FenceStrip } from './FenceStrip.js';

@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { formatMoney, type MaterialPlan, sheetLetter } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
-import { LengthField } from '../../ui/LengthField.js';
-import { PickField } from '../../ui/PickField.js';
+import { LengthField } from '../../kit/LengthField.js';
+import { PickField } from '../../kit/PickField.js';
 import { nextId } from '../measure/next-id.js';
 import { useSpeech } from '../../words/words.js';
 

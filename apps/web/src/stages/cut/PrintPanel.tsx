@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { api } from '../../state/api.js';
 import type { Scene } from '../../state/scene.js';
 import { useSession } from '../../state/session.js';
-import { PickField } from '../../ui/PickField.js';
+import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
 
 const PAPERS = ['a4', 'a3', 'letter'] as const;

@@ -1,9 +1,9 @@
 import { heavyParts, type Message } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
-import { LengthField } from '../../ui/LengthField.js';
-import { NumberField } from '../../ui/NumberField.js';
-import { PickField } from '../../ui/PickField.js';
+import { LengthField } from '../../kit/LengthField.js';
+import { NumberField } from '../../kit/NumberField.js';
+import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
 
 type CuttingSettings = Scene['project']['settings']['cutting'];
@@ -41,7 +41,7 @@ export function SawPanel({ scene }: { readonly scene: Scene }) {
             value={cutting.carry.mass}
             least={1}
             most={200}
-            onTake={(mass) => void change({ carry: { ...cutting.carry, mass } })}
+            onTake={(mass) => change({ carry: { ...cutting.carry, mass } })}
           />
           <LengthField
             label={t('cut.carryLength')}

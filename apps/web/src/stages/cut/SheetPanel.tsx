@@ -1,3 +1,4 @@
+import { useChange } from '../../kit/use-change.js';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import {
@@ -5,6 +6,7 @@ import {
   formatMoney,
   isHanded,
   otherHand,
+  keepingFirst,
   keptNow,
   merchantCuts,
   movePart,
@@ -16,7 +18,7 @@ import {
 } from '@nestplank/core';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { LengthField } from '../../ui/LengthField.js';
+import { LengthField } from '../../kit/LengthField.js';
 import { nextId } from '../measure/next-id.js';
 import { useSpeech } from '../../words/words.js';
 import { useSetting } from './FenceStrip.js';
@@ -33,6 +35,8 @@ interface SheetPanelProps {
 /** One sheet large enough to read: its parts, where they could go instead, what is left, what the merchant could cut. */
 export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
   const { t, len, lenUnit, style } = useSpeech();
+  const change = useChange();
+  const kept = scene.project.keptPlans.find((plan) => plan.material === item.material.id);
   const setting = useSetting();
   const [moving, setMoving] = useState<string | null>(null);
   const [told, setTold] = useState<string | null>(null);
@@ -63,11 +67,11 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
     const money = (minor: number): string => formatMoney(minor, scene.book.currency);
     const before = item.plan.cost;
     const after = result.reduce((sum, candidate) => sum + candidate.price, 0);
-    const kept = keptNow(item);
+    const standing = keptNow(item);
     const refused = act({
       name: 'keepPlan',
       payload: {
-        ...kept,
+        ...standing,
         sheets: result.map(({ id, stock, length, width, trim, price, offcut, placements, cuts, left, done }) => ({
           id,
           stock,
@@ -81,7 +85,7 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
           left,
           done,
         })),
-        proved: kept.proved && after === before,
+        proved: standing.proved && after === before,
       },
     });
     if (refused) return;
@@ -170,9 +174,9 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
                         checked={placed.locked}
                         aria-label={t('cut.lock', { part: placed.part })}
                         onChange={(event) =>
-                          act({
+                          change(...keepingFirst(item, kept), {
                             name: 'lockPart',
-                            payload: { plan: keptNow(item), part: placed.part, locked: event.target.checked },
+                            payload: { material: item.material.id, part: placed.part, locked: event.target.checked },
                           })
                         }
                       />

@@ -1,11 +1,11 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
-import { keptNow, type MaterialPlan, type Project, sheetLetter } from '@nestplank/core';
+import { keepingFirst, type MaterialPlan, type Project, sheetLetter } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { act, useSession } from '../../state/session.js';
-import { LengthField } from '../../ui/LengthField.js';
-import { PickField } from '../../ui/PickField.js';
+import { LengthField } from '../../kit/LengthField.js';
+import { PickField } from '../../kit/PickField.js';
 import { nextId } from '../measure/next-id.js';
 import { useSpeech } from '../../words/words.js';
 
@@ -74,10 +74,10 @@ export function SpoiledForm({ item, scene, onTold, onClose }: SpoiledFormProps) 
     const { waste, offcuts } = scene.project;
     const piece = size ?? { length: placed.length, width: placed.width };
     waiting.current = remedy === 'patch' ? null : { part, before: plans };
-    const refused = act({
+    const kept = scene.project.keptPlans.find((plan) => plan.material === item.material.id);
+    const refused = act(...keepingFirst(item, kept), {
       name: 'spoilPart',
       payload: {
-        plan: keptNow(item),
         waste: {
           id: nextId('w', waste).id,
           material: item.material.id,

@@ -3,8 +3,8 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
 import { boardMass, formatMoney, type CutJob, type CutPlan, type MaterialPlan, type PriceItem } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
-import { LengthField } from '../../ui/LengthField.js';
-import { NumberField } from '../../ui/NumberField.js';
+import { LengthField } from '../../kit/LengthField.js';
+import { NumberField } from '../../kit/NumberField.js';
 import { useSpeech, type Speech } from '../../words/words.js';
 import { searchInWorker } from './use-cutting.js';
 
@@ -129,7 +129,16 @@ export function WhatIfPanel({ item, scene }: { readonly item: MaterialPlan; read
             return null;
           }}
         />
-        <NumberField label={t('cut.whatifPriceField')} value={rise} least={-90} most={500} onTake={setRise} />
+        <NumberField
+          label={t('cut.whatifPriceField')}
+          value={rise}
+          least={-90}
+          most={500}
+          onTake={(percent) => {
+            setRise(percent);
+            return null;
+          }}
+        />
       </div>
       {running ? (
         <div className="row">

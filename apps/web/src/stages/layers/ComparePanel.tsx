@@ -3,8 +3,8 @@ import { useEffect, useState } from 'react';
 import { formatMoney, type BuildUpFigures, type Comfort, type Message } from '@nestplank/core';
 import { act, askBuildUps, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { MoneyField } from '../../ui/MoneyField.js';
-import { TextEntry } from '../../ui/TextEntry.js';
+import { MoneyField } from '../../kit/MoneyField.js';
+import { TextEntry } from '../../kit/TextEntry.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from '../measure/next-id.js';
 

@@ -1,9 +1,10 @@
+import { surfaceTitle } from '../../kit/surface-words.js';
 import { placedOpenings, thicknessOf, type FloorBattens, type Point, type Shell, sideAlong } from '@nestplank/core';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { LengthField } from '../../ui/LengthField.js';
-import { ringPath } from '../../ui/path.js';
-import { useSize } from '../../ui/use-size.js';
+import { LengthField } from '../../kit/LengthField.js';
+import { ringPath } from '../../kit/path.js';
+import { useSize } from '../../kit/use-size.js';
 import { useSpeech } from '../../words/words.js';
 
 /** The floor with its battens, front at the left. */
@@ -111,7 +112,7 @@ export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
           <p key={fixing.surface}>
             <span className="figures">
               {t('knock.fixing', {
-                surface: t(`layers.title.${fixing.surface}`),
+                surface: surfaceTitle(fixing.surface, speech),
                 into: t(`knock.into.${fixing.into}`),
                 least: len(fixing.least),
                 most: lenUnit(fixing.most),

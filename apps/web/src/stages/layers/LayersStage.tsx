@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { COVERED } from '@nestplank/core';
+import { SURFACE_LIST } from '@nestplank/core';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
-import { TabStrip } from '../../ui/TabStrip.js';
+import { TabStrip } from '../../kit/TabStrip.js';
 import { useSpeech } from '../../words/words.js';
 import { ComparePanel } from './ComparePanel.js';
 import { KnockOnPanel } from './KnockOnPanel.js';
@@ -21,7 +21,7 @@ export default function LayersStage() {
     <main className="stage layers">
       <div className="board">
         <div className="samples">
-          {scene && COVERED.map((surface) => <Sample key={surface} surface={surface} scene={scene} />)}
+          {scene && SURFACE_LIST.map(({ id }) => <Sample key={id} surface={id} scene={scene} />)}
         </div>
       </div>
       <div className="side">

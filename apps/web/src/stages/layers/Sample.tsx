@@ -1,3 +1,4 @@
+import { surfaceTitle } from '../../kit/surface-words.js';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Menu from '@mui/material/Menu';
@@ -10,6 +11,7 @@ import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import CloseIcon from '@mui/icons-material/Close';
 import { useEffect, useState } from 'react';
 import {
+  layersOn,
   BATTEN_SPACING_MM,
   FLOOR_SCHOOLS,
   floorSchool,
@@ -24,19 +26,21 @@ import {
   thermalTransmittance,
   WALL_SCHOOLS,
   wallSchool,
-  type Covered,
   type Layer,
   type Message,
 } from '@nestplank/core';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { LengthField } from '../../ui/LengthField.js';
-import { NumberField } from '../../ui/NumberField.js';
-import { PickField } from '../../ui/PickField.js';
+import { LengthField } from '../../kit/LengthField.js';
+import { NumberField } from '../../kit/NumberField.js';
+import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
 import { SampleDrawing } from './SampleDrawing.js';
 
 const PLACES = ['in-ribs', 'rib-battens', 'battens', 'between-battens', 'continuous', 'patches'] as const;
+
+/** Surfaces on which something may be found that has to be closed first. */
+const FOUND_ON = ['floor', 'left', 'right', 'rear', 'ceiling'] as const;
 
 interface School {
   readonly value: string;
@@ -45,14 +49,14 @@ interface School {
 }
 
 /** The schools that a surface can start from. */
-function schoolsOf(surface: Covered, scene: Scene, t: ReturnType<typeof useSpeech>['t']): School[] {
+function schoolsOf(surface: string, scene: Scene, t: ReturnType<typeof useSpeech>['t']): School[] {
   if (surface === 'floor')
     return FLOOR_SCHOOLS.map((school) => ({
       value: school,
       text: t(`layers.school.${school}`),
       layers: floorSchool(school, scene.book),
     }));
-  if (surface === 'doors' || surface === 'windows') return [];
+  if (surface !== 'left' && surface !== 'right' && surface !== 'ceiling') return [];
   return WALL_SCHOOLS.flatMap((moisture) =>
     LINING_SCHOOLS.map((lining) => ({
       value: `${moisture}-${lining}`,
@@ -63,7 +67,7 @@ function schoolsOf(surface: Covered, scene: Scene, t: ReturnType<typeof useSpeec
 }
 
 /** Takes a school's layers for a surface. */
-function SchoolMenu({ surface, scene }: { readonly surface: Covered; readonly scene: Scene }) {
+function SchoolMenu({ surface, scene }: { readonly surface: string; readonly scene: Scene }) {
   const { t, said } = useSpeech();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const schools = schoolsOf(surface, scene, t);
@@ -127,11 +131,12 @@ function MeasuredField({
 }
 
 /** One surface: its layers drawn to scale, and each of them to change, swap and stack. */
-export function Sample({ surface, scene }: { readonly surface: Covered; readonly scene: Scene }) {
-  const { t, said, len } = useSpeech();
+export function Sample({ surface, scene }: { readonly surface: string; readonly scene: Scene }) {
+  const speech = useSpeech();
+  const { t, said, len } = speech;
   const [open, setOpen] = useState<string | null>(null);
   const depth = scene.shape.depths[surface];
-  const layers = scene.project.buildUps[surface];
+  const layers = layersOn(scene.project.buildUps, surface);
   const choices = scene.book.items
     .filter((item) => item.thickness > 0)
     .map((item) => ({ value: item.id, text: item.name }));
@@ -151,7 +156,7 @@ export function Sample({ surface, scene }: { readonly surface: Covered; readonly
     setOpen(layer.id);
   };
   const copyLeft = (): void => {
-    const taken = scene.project.buildUps.left.map((layer) => ({
+    const taken = layersOn(scene.project.buildUps, 'left').map((layer) => ({
       name: 'putLayer' as const,
       payload: { surface, layer: { ...layer, id: `r-${layer.id}` } },
     }));
@@ -164,16 +169,15 @@ export function Sample({ surface, scene }: { readonly surface: Covered; readonly
     if (item) attempt(put({ ...layer, material, thickness: item.thickness }));
   };
   const spacing = surface === 'floor' ? scene.project.settings.floorBattens.spacing : BATTEN_SPACING_MM;
+  if (!depth) return null;
   const u = thermalTransmittance(depth, ribShare(scene.project.survey), spacing);
   const price = depth.layers.reduce((sum, { material }) => sum + (material ? priceOfArea(material, spacing) : 0), 0);
-  const toClose =
-    surface === 'doors' || surface === 'windows'
-      ? 0
-      : openBefore(scene.project, surface).filter((point) => point.stops).length;
+  const place = FOUND_ON.find((candidate) => candidate === surface);
+  const toClose = place === undefined ? 0 : openBefore(scene.project, place).filter((point) => point.stops).length;
   return (
-    <section className="sample stack" aria-label={t(`layers.title.${surface}`)}>
+    <section className="sample stack" aria-label={surfaceTitle(surface, speech)}>
       <div className="row apart">
-        <h2>{t(`layers.title.${surface}`)}</h2>
+        <h2>{surfaceTitle(surface, speech)}</h2>
         <span className="figures">
           <b>{t('layers.takes', { takes: len(depth.total, depth.total % 1 === 0 ? 0 : 1) })}</b>
           {layers.length > 0 && (
@@ -242,7 +246,7 @@ export function Sample({ surface, scene }: { readonly surface: Covered; readonly
                       least={1}
                       most={100}
                       whole
-                      onTake={(percent) => attempt(put({ ...layer, share: percent / 100 }))}
+                      onTake={(percent) => put({ ...layer, share: percent / 100 })}
                     />
                   )}
                   <PickField
@@ -307,7 +311,7 @@ export function Sample({ surface, scene }: { readonly surface: Covered; readonly
         </Button>
         <SchoolMenu surface={surface} scene={scene} />
         {toClose > 0 && <span className="small needs">{t('layers.openPoints', { count: toClose })}</span>}
-        {surface === 'right' && scene.project.buildUps.left.length > 0 && (
+        {surface === 'right' && layersOn(scene.project.buildUps, 'left').length > 0 && (
           <Button size="small" variant="text" onClick={copyLeft}>
             {t('layers.copy')}
           </Button>

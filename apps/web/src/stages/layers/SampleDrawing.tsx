@@ -1,14 +1,8 @@
+import { surfaceTitle } from '../../kit/surface-words.js';
 import { useDrag } from '@use-gesture/react';
 import { useState } from 'react';
-import {
-  thicknessOf,
-  type BuildUpDepth,
-  type Covered,
-  type Layer,
-  type LayerDepth,
-  type Message,
-} from '@nestplank/core';
-import { useSize } from '../../ui/use-size.js';
+import { thicknessOf, type BuildUpDepth, type Layer, type LayerDepth, type Message } from '@nestplank/core';
+import { useSize } from '../../kit/use-size.js';
 import { useSpeech } from '../../words/words.js';
 
 const HEIGHT = 78;
@@ -120,12 +114,13 @@ export function SampleDrawing({
   ribDepth,
   onStretch,
 }: {
-  readonly surface: Covered;
+  readonly surface: string;
   readonly depth: BuildUpDepth;
   readonly ribDepth: number;
   readonly onStretch: (layer: Layer, thickness: number) => Message | null;
 }) {
-  const { t, len } = useSpeech();
+  const speech = useSpeech();
+  const { t, len } = speech;
   const { ref, width } = useSize<HTMLDivElement>();
   const { pieces, end } = piecesOf(depth, ribDepth);
   const span = ribDepth + Math.max(end, 1);
@@ -139,7 +134,7 @@ export function SampleDrawing({
           width={width}
           height={HEIGHT + 22}
           role="group"
-          aria-label={t('layers.sample', { surface: t(`layers.title.${surface}`).toLowerCase() })}
+          aria-label={t('layers.sample', { surface: surfaceTitle(surface, speech).toLowerCase() })}
           style={{ display: 'block' }}
         >
           <rect x={46} y={0} width={METAL} height={HEIGHT} fill="var(--ink)" />

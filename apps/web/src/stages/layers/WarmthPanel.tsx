@@ -1,12 +1,13 @@
+import { surfaceTitle } from '../../kit/surface-words.js';
 import { Suspense, useMemo, useState } from 'react';
-import { dampOf, materialOf, type Climate, type Covered, type Damp } from '@nestplank/core';
-import { act, notify } from '../../state/session.js';
+import { dampOf, materialOf, type Climate, type Covered, type Damp, type Message } from '@nestplank/core';
+import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';
 import { COLOURS, FIGURES_FONT } from '../../theme.js';
-import { Chart } from '../../ui/chart.js';
-import { NumberField } from '../../ui/NumberField.js';
-import { PickField } from '../../ui/PickField.js';
+import { Chart } from '../../kit/chart.js';
+import { NumberField } from '../../kit/NumberField.js';
+import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
 
 const SURFACES: readonly Covered[] = ['floor', 'left', 'right', 'ceiling', 'doors'];
@@ -121,16 +122,15 @@ function DampWords({ damp }: { readonly damp: Damp }) {
 
 /** The heat that is lost on a chosen night, and where in the layers it would dew. */
 export function WarmthPanel({ scene }: { readonly scene: Scene }) {
-  const { t, said } = useSpeech();
+  const speech = useSpeech();
+  const { t } = speech;
   const [surface, setSurface] = useState<Covered>('left');
   const { climate } = scene.project.settings;
   const { warmth } = scene.derived;
   const depth = scene.shape.depths[surface];
   const damp = useMemo(() => dampOf(depth, climate), [depth, climate]);
-  const change = (changes: Partial<Climate>): void => {
-    const refused = act({ name: 'changeSettings', payload: { changes: { climate: { ...climate, ...changes } } } });
-    if (refused) notify(said(refused), 'trouble');
-  };
+  const change = (changes: Partial<Climate>): Message | null =>
+    act({ name: 'changeSettings', payload: { changes: { climate: { ...climate, ...changes } } } });
   const names = [...depth.layers]
     .reverse()
     .map(({ layer }) => materialOf(scene.book, layer.material)?.name ?? layer.material);
@@ -171,7 +171,7 @@ export function WarmthPanel({ scene }: { readonly scene: Scene }) {
             <tbody>
               {warmth.of.map((item) => (
                 <tr key={item.id}>
-                  <td>{item.id === 'glass' ? t('warmth.glass') : t(`layers.title.${item.id}`)}</td>
+                  <td>{item.id === 'glass' ? t('warmth.glass') : surfaceTitle(item.id, speech)}</td>
                   <td className="number soft">{item.area.toFixed(1)} m²</td>
                   <td className="number soft">U {item.u.toFixed(2)}</td>
                   <td className="number">{Math.round(item.watts)} W</td>
@@ -181,7 +181,7 @@ export function WarmthPanel({ scene }: { readonly scene: Scene }) {
           </table>
           {warmth.unknown.length > 0 && (
             <p className="small needs">
-              {t('warmth.unknown', { surfaces: warmth.unknown.map((id) => t(`layers.title.${id}`)).join(', ') })}
+              {t('warmth.unknown', { surfaces: warmth.unknown.map((id) => surfaceTitle(id, speech)).join(', ') })}
             </p>
           )}
           <p className="small soft">{t('warmth.lossHint')}</p>
@@ -191,7 +191,7 @@ export function WarmthPanel({ scene }: { readonly scene: Scene }) {
         <PickField
           label={t('warmth.surface')}
           value={surface}
-          choices={SURFACES.map((value) => ({ value, text: t(`layers.title.${value}`) }))}
+          choices={SURFACES.map((value) => ({ value, text: surfaceTitle(value, speech) }))}
           onPick={setSurface}
         />
         {damp && depth.layers.length > 0 ? (

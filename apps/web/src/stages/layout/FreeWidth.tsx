@@ -1,5 +1,5 @@
 import { memo, useDeferredValue } from 'react';
-import { bedLevels, halfWidth } from '@nestplank/core';
+import { frontLineOf, halfWidth, isAt } from '@nestplank/core';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useSliceX, type Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
@@ -13,19 +13,18 @@ export const FreeWidth = memo(function FreeWidth({
   readonly scene: Scene;
 }) {
   const { len } = useSpeech();
-  const { room, project, book } = scene;
+  const { room, project } = scene;
   const x = useDeferredValue(useSliceX(frame.shell));
   if (!room) return null;
-  const bed = project.units.find((unit) => unit.kind === 'platform-bed' && x >= unit.x && x <= unit.x + unit.length);
-  const z = bed?.kind === 'platform-bed' ? bedLevels(bed, room, book).top : room.floor;
+  const across = project.layout.units.find((unit) => frontLineOf(unit) === null && isAt(unit, x));
+  const z = across ? room.floor + across.body.to : room.floor;
   const free = (side: 'left' | 'right'): number =>
     Math.min(
       halfWidth(room, side, x, z),
-      ...project.units.flatMap((unit) =>
-        !bed && unit.kind === 'base-cupboard' && unit.side === side && x >= unit.x && x <= unit.x + unit.length
-          ? [unit.front]
-          : [],
-      ),
+      ...project.layout.units.flatMap((unit) => {
+        const line = frontLineOf(unit);
+        return !across && line?.side === side && isAt(unit, x) ? [line.front] : [];
+      }),
     );
   const [left, right] = [free('left'), free('right')];
   if (left + right <= 0) return null;

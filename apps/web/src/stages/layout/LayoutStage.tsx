@@ -1,14 +1,24 @@
 import { useDeferredValue } from 'react';
+import { motionsOf, type Motion, type Unit } from '@nestplank/core';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
 import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
-import { useScene } from '../../state/scene.js';
+import { useScene, type Scene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { ChecksPanel } from './ChecksPanel.js';
 import { UnitStrip } from './UnitStrip.js';
+
+const NOBODY = null;
+const NO_MOTIONS: readonly Motion[] = [];
+
+/** How the doors of a unit move, once it is made. */
+function motionsIn(scene: Scene, unit: Unit): readonly Motion[] {
+  const skeleton = scene.shape.made.find((made) => made.unit === unit.id)?.skeleton;
+  return skeleton ? motionsOf(unit, skeleton) : NO_MOTIONS;
+}
 
 /** Layout: where things stand and whether the people fit. */
 export default function LayoutStage() {
@@ -26,7 +36,7 @@ export default function LayoutStage() {
           ink={(frame) =>
             scene?.room && (
               <>
-                {[...scene.project.units]
+                {[...scene.project.layout.units]
                   .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen))
                   .map((unit) => (
                     <UnitLayer
@@ -34,8 +44,9 @@ export default function LayoutStage() {
                       frame={frame}
                       unit={unit}
                       room={scene.room ?? frame.shell}
-                      book={scene.book}
                       people={scene.project.people}
+                      lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
+                      motions={unit.id === chosen ? motionsIn(scene, unit) : NO_MOTIONS}
                       chosen={unit.id === chosen}
                       snap={snap}
                     />

@@ -12,7 +12,7 @@ import {
   type WallStraightness,
 } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
-import { LengthField } from '../../ui/LengthField.js';
+import { LengthField } from '../../kit/LengthField.js';
 import { useSpeech, type Speech } from '../../words/words.js';
 
 const STRAIGHT_MM = 1.5;
@@ -113,7 +113,8 @@ function StringLine({ length, along }: { readonly length: number; readonly along
 export function DatumPanel({ scene, onPick }: { readonly scene: Scene; readonly onPick: (address: string) => void }) {
   const speech = useSpeech();
   const { t, len, lenUnit, style } = speech;
-  const { survey, units } = scene.project;
+  const { survey } = scene.project;
+  const { units } = scene.project.layout;
   const { shell } = scene.shape;
   const datum = useMemo(() => shell && datumOf(survey, shell, units), [survey, shell, units]);
   const corners = useMemo(() => (scene.room ? settingOut(units, scene.room) : []), [units, scene.room]);

@@ -6,8 +6,8 @@ import type { OutlineOf, ReadReadings } from '@nestplank/core/exchange';
 import { api } from '../../state/api.js';
 import { act, useSession } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { PickField } from '../../ui/PickField.js';
-import { readValue, valueText } from '../../ui/read-value.js';
+import { PickField } from '../../kit/PickField.js';
+import { readValue, valueText } from '../../kit/read-value.js';
 import { useSpeech } from '../../words/words.js';
 
 type Payload = OperationOf<'takeReadings'>['payload'];

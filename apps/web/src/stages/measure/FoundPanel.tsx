@@ -7,10 +7,10 @@ import { onWall, screenX, screenY, type FoldOutFrame } from '../../foldout/geome
 import { api, RefusedError } from '../../state/api.js';
 import { act, notify, useSession } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { LengthField } from '../../ui/LengthField.js';
-import { MoneyField } from '../../ui/MoneyField.js';
-import { PickField } from '../../ui/PickField.js';
-import { TextEntry } from '../../ui/TextEntry.js';
+import { LengthField } from '../../kit/LengthField.js';
+import { MoneyField } from '../../kit/MoneyField.js';
+import { PickField } from '../../kit/PickField.js';
+import { TextEntry } from '../../kit/TextEntry.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from './next-id.js';
 

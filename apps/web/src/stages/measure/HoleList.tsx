@@ -1,5 +1,5 @@
 import { holeClearances, type Penetration, type Survey } from '@nestplank/core';
-import { TextEntry } from '../../ui/TextEntry.js';
+import { TextEntry } from '../../kit/TextEntry.js';
 import { useSpeech } from '../../words/words.js';
 import { PLACES } from './FoundPanel.js';
 import { nextId } from './next-id.js';

@@ -6,7 +6,7 @@ import { DoubtLayer } from '../../foldout/DoubtLayer.js';
 import { ReadingLayer } from '../../foldout/ReadingLayer.js';
 import { useScene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { TabStrip } from '../../ui/TabStrip.js';
+import { TabStrip } from '../../kit/TabStrip.js';
 import { useSpeech } from '../../words/words.js';
 import { DatumPanel } from './DatumPanel.js';
 import { ExchangePanel } from './ExchangePanel.js';

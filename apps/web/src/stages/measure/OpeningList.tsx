@@ -1,6 +1,6 @@
 import { type Opening, type Survey } from '@nestplank/core';
 import { act, notify } from '../../state/session.js';
-import { LengthField } from '../../ui/LengthField.js';
+import { LengthField } from '../../kit/LengthField.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from './next-id.js';
 import { ThingList, Tick, usePick, type Perform } from './ThingList.js';

@@ -3,7 +3,7 @@ import { describeAddress, type Operation } from '@nestplank/core';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { LengthField } from '../../ui/LengthField.js';
+import { LengthField } from '../../kit/LengthField.js';
 import { useSpeech } from '../../words/words.js';
 
 /** How good the survey is where it matters, the reading that would help most, and whether one may stop. */

@@ -5,7 +5,7 @@ import { Fragment, useState } from 'react';
 import { describeAddress, furtherReadings, type Moved } from '@nestplank/core';
 import { act, askMoved, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { valueText } from '../../ui/read-value.js';
+import { valueText } from '../../kit/read-value.js';
 import { useSpeech } from '../../words/words.js';
 
 /** What one retaken reading changed. */

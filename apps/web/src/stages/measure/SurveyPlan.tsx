@@ -1,6 +1,6 @@
 import type { Operation, Survey } from '@nestplank/core';
-import { LengthList } from '../../ui/LengthList.js';
-import { PickField } from '../../ui/PickField.js';
+import { LengthList } from '../../kit/LengthList.js';
+import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
 import { Tick, type Perform } from './ThingList.js';
 

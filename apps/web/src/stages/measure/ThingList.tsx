@@ -3,8 +3,8 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import type { ReactNode } from 'react';
 import type { Operation } from '@nestplank/core';
-import { PickField } from '../../ui/PickField.js';
-import { TextEntry } from '../../ui/TextEntry.js';
+import { PickField } from '../../kit/PickField.js';
+import { TextEntry } from '../../kit/TextEntry.js';
 import type { UiKey } from '../../words/en.js';
 import { useSpeech } from '../../words/words.js';
 

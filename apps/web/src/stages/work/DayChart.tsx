@@ -3,7 +3,7 @@ import { formatISO } from 'date-fns/formatISO';
 import { parseISO } from 'date-fns/parseISO';
 import type { Schedule } from '@nestplank/core';
 import { dayName } from '../../frame/tape-figures.js';
-import { useSize } from '../../ui/use-size.js';
+import { useSize } from '../../kit/use-size.js';
 import { useSpeech } from '../../words/words.js';
 
 const MORNING = 9;

@@ -4,7 +4,7 @@ import type { Message, Settings } from '@nestplank/core';
 import { dayName } from '../../frame/tape-figures.js';
 import { act } from '../../state/session.js';
 import { useScene } from '../../state/scene.js';
-import { NumberField } from '../../ui/NumberField.js';
+import { NumberField } from '../../kit/NumberField.js';
 import { useSpeech } from '../../words/words.js';
 import { DayChart } from './DayChart.js';
 

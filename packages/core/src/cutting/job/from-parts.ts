@@ -25,61 +25,77 @@ function isRectangle(part: Part): boolean {
   return outlineArea({ outer: part.outline.outer, holes: [] }) > 0.9995 * blank.length * blank.width;
 }
 
-/** Makes one job for each material that parts are cut from. Parts of a material that is not sold in sheets are left out and named. */
+/** Sold neither in sheets nor by the length: nothing can be cut from it. */
+export const withoutStock = (material: PriceItem): boolean => material.stocks.length === 0 && !isBar(material);
+
+/** The cut job of one material and the parts made of it. Parts that wait for a reading are left out and named. */
+export function jobOfMaterial(
+  material: PriceItem,
+  own: readonly Part[],
+  cutting: Settings['cutting'],
+  waits: readonly Wait[],
+): MaterialJob {
+  const bar = isBar(material);
+  const waitOf = new Map(waits.map((wait) => [wait.part, wait]));
+  const waiting = own.filter((part) => waitOf.get(part.id)?.read === null).map((part) => part.id);
+  const job: CutJob = {
+    format: 'cut-job',
+    version: 1,
+    kind: bar ? 'bar' : 'sheet',
+    kerf: cutting.kerf,
+    trim: bar ? 0 : cutting.trim,
+    endTrim: 0,
+    method: bar ? 'guillotine' : cutting.method,
+    stock: (bar ? barStocks(material) : material.stocks).map((stock) => ({
+      id: stock.id,
+      length: stock.length,
+      width: stock.width,
+      quantity: stock.quantity,
+      price: stock.price,
+      offcut: false,
+    })),
+    parts: own
+      .filter((part) => waitOf.get(part.id)?.read !== null)
+      .map((part) => {
+        const read = waitOf.get(part.id)?.read;
+        const blank = read ?? blankOf(part);
+        return {
+          id: part.id,
+          length: upToTenth(blank.length),
+          width: upToTenth(blank.width),
+          quantity: 1,
+          mayTurn: bar || !part.grain,
+          ...(part.ends ? { ends: part.ends } : {}),
+          ...(!bar && cutting.method === 'free' && !read && !isRectangle(part)
+            ? { outline: part.outline.outer.map(([x, y]): [number, number] => [x, y]) }
+            : {}),
+        };
+      }),
+  };
+  return { material, job, key: fingerprint(JSON.stringify(job)), waiting };
+}
+
+/** One job for each material that parts are cut from. Parts of a material that nothing can be cut from are left out and named. */
 export function jobsOf(
   parts: readonly Part[],
   settings: Settings,
   book: PriceBook,
   waits: readonly Wait[],
 ): { readonly jobs: readonly MaterialJob[]; readonly without: readonly Part[] } {
-  const materials = [...new Set(parts.map((part) => part.material))];
-  const without = parts.filter((part) => {
+  const sold = (part: Part): PriceItem | null => {
     const material = materialOf(book, part.material);
-    return (material?.stocks.length ?? 0) === 0 && !(material && isBar(material));
-  });
-  const jobs = materials.flatMap((id): MaterialJob[] => {
-    const material = materialOf(book, id);
-    if (!material || (material.stocks.length === 0 && !isBar(material))) return [];
-    const bar = isBar(material);
-    const own = parts.filter((part) => part.material === id);
-    const waiting = own
-      .filter((part) => waits.some((wait) => wait.part === part.id && wait.read === null))
-      .map((part) => part.id);
-    const job: CutJob = {
-      format: 'cut-job',
-      version: 1,
-      kind: bar ? 'bar' : 'sheet',
-      kerf: settings.cutting.kerf,
-      trim: bar ? 0 : settings.cutting.trim,
-      endTrim: 0,
-      method: bar ? 'guillotine' : settings.cutting.method,
-      stock: (bar ? barStocks(material) : material.stocks).map((stock) => ({
-        id: stock.id,
-        length: stock.length,
-        width: stock.width,
-        quantity: stock.quantity,
-        price: stock.price,
-        offcut: false,
-      })),
-      parts: own
-        .filter((part) => !waiting.includes(part.id))
-        .map((part) => {
-          const read = waits.find((wait) => wait.part === part.id)?.read;
-          const blank = read ?? blankOf(part);
-          return {
-            id: part.id,
-            length: upToTenth(blank.length),
-            width: upToTenth(blank.width),
-            quantity: 1,
-            mayTurn: bar || !part.grain,
-            ...(part.ends ? { ends: part.ends } : {}),
-            ...(!bar && settings.cutting.method === 'free' && !read && !isRectangle(part)
-              ? { outline: part.outline.outer.map(([x, y]): [number, number] => [x, y]) }
-              : {}),
-          };
-        }),
-    };
-    return [{ material, job, key: fingerprint(JSON.stringify(job)), waiting }];
-  });
-  return { jobs, without };
+    return material && !withoutStock(material) ? material : null;
+  };
+  const materials = [...new Set(parts.map(sold))].filter((material) => material !== null);
+  return {
+    jobs: materials.map((material) =>
+      jobOfMaterial(
+        material,
+        parts.filter((part) => part.material === material.id),
+        settings.cutting,
+        waits,
+      ),
+    ),
+    without: parts.filter((part) => sold(part) === null),
+  };
 }

@@ -1,6 +1,7 @@
 import type { KeptPlan, Offcut, PriceItem, Project } from '../../document/schema.js';
 import { type MaterialJob } from '../job/from-parts.js';
 import { fingerprint } from '../../numeric/fingerprint.js';
+import type { Operation } from '../../document/operation.js';
 import type { CutJob, CutPlan } from '../job/job.js';
 import {
   boundOf,
@@ -106,6 +107,15 @@ export function keptNow(item: MaterialPlan): KeptPlan {
     bound: item.plan.bound,
     proved: item.plan.proved,
   };
+}
+
+/**
+ * What has to be kept before something is done at the saw: the plan that stands, where it is not the one that is kept.
+ */
+export function keepingFirst(item: MaterialPlan, kept: KeptPlan | undefined): readonly Operation[] {
+  const now = keptNow(item);
+  const same = kept !== undefined && JSON.stringify(kept.sheets) === JSON.stringify(now.sheets);
+  return same ? [] : [{ name: 'keepPlan', payload: now }];
 }
 
 /** What a found plan would cost in all. */

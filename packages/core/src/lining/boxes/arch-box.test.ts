@@ -3,7 +3,7 @@ import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { outlineArea } from '../../numeric/plane.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { BoxChoice } from '../../document/schema.js';
 import { say } from '../../words/say.js';
 

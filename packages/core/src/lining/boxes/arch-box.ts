@@ -1,6 +1,7 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { BoxChoice, PriceBook, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
-import type { Part, PartRole, Spot } from '../../parts/part.js';
+import type { LiningRole, Part, Spot } from '../../parts/part.js';
 import { materialOf } from '../../materials/material.js';
 import { rectangle, spread, type Outline, type Point } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
@@ -91,7 +92,7 @@ function boxOver(
   const wall = (x: number, z: number): number => halfWidth(face, arch.side, x, z) - front;
   const part = (
     name: string,
-    role: PartRole,
+    role: LiningRole,
     number: number,
     outline: Outline,
     origin: Spot,
@@ -110,7 +111,7 @@ function boxOver(
     outline,
     grain: made.grain,
     edges: [],
-    place: { origin, along, across },
+    place: placeSeen(origin, along, across),
   });
   const outward: Spot = [0, sign, 0];
   const xs = spread(x0, x1, 13);

@@ -4,7 +4,7 @@ import thimbleFile from '../../../../../demo/thimble.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { blankOf } from '../../parts/part.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { Corner } from '../../document/schema.js';
 import { say } from '../../words/say.js';
 import { cornerPieces } from './corner.js';

@@ -1,3 +1,4 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { Corner, PriceBook, PriceItem } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
 import { materialOf } from '../../materials/material.js';
@@ -67,7 +68,7 @@ function cornerPiece(corner: Corner, material: PriceItem, kerf: number): CornerP
         holes: [],
         grooves: cuts.map((x) => ({ from: place([x, 0]), to: place([x, high]) })),
       },
-      place: { origin: [0, 0, 0], along: [1, 0, 0], across: [0, 0, 1] },
+      place: placeSeen([0, 0, 0], [1, 0, 0], [0, 0, 1]),
     };
   };
   return {

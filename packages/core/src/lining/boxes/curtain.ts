@@ -1,4 +1,5 @@
-import type { Unit } from '../../document/schema.js';
+import { frontLineOf, isAt, type Shadow } from '../../document/body.js';
+import type {} from '../../document/schema.js';
 import { spread } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
@@ -32,7 +33,7 @@ const SAME_MM = 2;
 export function curtainAcross(
   inner: Shell,
   arches: readonly ArchShape[],
-  units: readonly Unit[],
+  units: readonly Shadow[],
   ceiling: Lining | null,
   x: number,
   height: number,
@@ -49,9 +50,12 @@ export function curtainAcross(
       )
       .map((one) => (one.kind === 'step' ? one.bottom : one.bottom <= 0 ? one.height : inner.floor));
     const unit = units
-      .filter((one) => x >= one.x && x <= one.x + one.length)
-      .filter((one) => one.kind === 'platform-bed' || (one.side === side && out >= one.front))
-      .map((one) => inner.floor + one.height);
+      .filter((one) => isAt(one, x))
+      .filter((one) => {
+        const line = frontLineOf(one);
+        return line === null || (line.side === side && out >= line.front);
+      })
+      .map((one) => inner.floor + one.body.to);
     const stepped = arch.filter((at) => at < 0);
     const floor = stepped.length > 0 ? Math.min(...stepped) : inner.floor;
     return Math.max(floor, ...arch.filter((at) => at > 0), ...unit);

@@ -1,3 +1,4 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { Opening, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { Part, Spot } from '../../parts/part.js';
@@ -46,7 +47,7 @@ export function frameTrim(
       grain: true,
       ends: MITRE,
       edges: [],
-      place: { origin, along: run, across },
+      place: placeSeen(origin, run, across),
     };
   };
   return [

@@ -3,7 +3,7 @@ import thimbleFile from '../../../../../demo/thimble.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { blankOf } from '../../parts/part.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import { roofHeight } from '../../shell/shell.js';
 
 const thimble = readProjectFile(thimbleFile);

@@ -1,3 +1,4 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { BoxChoice, PriceBook } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
 import { bevelOf } from '../../parts/scribe.js';
@@ -41,7 +42,7 @@ export function hatchBox(
     number: number,
     outer: readonly Point[],
     edges: Part['edges'],
-    place: Part['place'],
+    place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
   ): Part => ({
     id: `window-${opening.id}-${name}`,
     role: 'reveal',
@@ -54,7 +55,7 @@ export function hatchBox(
     outline: { outer, holes: [] },
     grain: material?.grain ?? false,
     edges,
-    place,
+    place: placeSeen(place.origin, place.along, place.across),
   });
   /** Height of the frame above a corner's place on the ceiling. */
   const frameZ = (x: number, y: number, depth: number): number => roofHeight(face, x, y) + depth;

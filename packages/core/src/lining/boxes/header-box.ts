@@ -1,3 +1,4 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { BoxChoice, Header, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, PartEdge, Spot } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
@@ -211,7 +212,7 @@ function headerBox(
       },
       grain: material.grain,
       edges: [edge('front', [face.low], t), edge('back', [face.high], t)],
-      place: { origin: [x0, sign * a[0], a[1]], along: [1, 0, 0], across },
+      place: placeSeen([x0, sign * a[0], a[1]], [1, 0, 0], across),
     };
   });
   const lowest = Math.min(...sections.flatMap((section) => section.outer.map(([, z]) => z)));

@@ -1,5 +1,7 @@
+import { placeSeen } from '../../parts/lay-flat.js';
+import { endOf, isAt, standsAt, type Shadow } from '../../document/body.js';
 import type { Track, WindowBox } from './box.js';
-import type { BoxChoice, PriceBook, Side, Survey, Unit } from '../../document/schema.js';
+import type { BoxChoice, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, Spot } from '../../parts/part.js';
 import { bevelOf } from '../../parts/scribe.js';
 import { placedOpenings, type PlacedOpening } from '../../shell/openings.js';
@@ -16,16 +18,16 @@ const TRACK_ABOVE_MM = 60;
 const HEM_CLEAR_MM = 10;
 const BRACKETS_MM = 450;
 
-function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readonly Unit[]): Track {
+function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readonly Shadow[]): Track {
   const length = placed.to - placed.from + 2 * TRACK_BEYOND_MM;
   const z = placed.head + TRACK_ABOVE_MM;
   const top = (x: number): number =>
     Math.max(
       face.floor,
       ...units
-        .filter((unit) => unit.kind === 'platform-bed' || unit.side === side)
-        .filter((unit) => x >= unit.x && x <= unit.x + unit.length)
-        .map((unit) => face.floor + unit.height),
+        .filter((unit) => standsAt(unit, side))
+        .filter((unit) => isAt(unit, x))
+        .map((unit) => face.floor + unit.body.to),
     );
   const from = placed.from - TRACK_BEYOND_MM;
   return {
@@ -53,7 +55,7 @@ function boxFor(
   placed: PlacedOpening,
   reveal: Reveal,
   survey: Survey,
-  units: readonly Unit[],
+  units: readonly Shadow[],
   face: Shell,
   choice: BoxChoice,
   book: PriceBook,
@@ -74,7 +76,7 @@ function boxFor(
     number: number,
     outer: readonly Point[],
     bevel: Part['edges'],
-    place: Part['place'],
+    place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
   ): void =>
     void parts.push({
       id: `window-${opening.id}-${name}`,
@@ -88,7 +90,7 @@ function boxFor(
       outline: { outer, holes: [] },
       grain: material?.grain ?? false,
       edges: bevel,
-      place,
+      place: placeSeen(place.origin, place.along, place.across),
     });
   const inward: Spot = [0, 0 - sign, 0];
   const edgeOf = (z: number, at: 'front'): Part['edges'] => [
@@ -167,10 +169,10 @@ function boxFor(
     parts,
     track: trackOver(placed, side, face, units),
     behind: units
-      .filter((unit) => unit.kind === 'platform-bed' || unit.side === side)
-      .filter((unit) => unit.x < placed.to && unit.x + unit.length > placed.from)
-      .filter((unit) => face.floor + unit.height > sill)
-      .map((unit) => unit.name),
+      .filter((unit) => standsAt(unit, side))
+      .filter((unit) => unit.body.x < placed.to && endOf(unit) > placed.from)
+      .filter((unit) => face.floor + unit.body.to > sill)
+      .map((unit) => unit.id),
     missing,
   };
 }
@@ -179,7 +181,7 @@ function boxFor(
 export function windowBoxes(
   survey: Survey,
   reveals: readonly Reveal[],
-  units: readonly Unit[],
+  units: readonly Shadow[],
   face: Shell,
   choice: BoxChoice,
   book: PriceBook,

@@ -1,4 +1,5 @@
-import type { PriceItem, Unit } from '../../document/schema.js';
+import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
+import type { PriceItem } from '../../document/schema.js';
 import { message, mm, type Message } from '../../words/message.js';
 import type { LinedSurface } from '../surface/lined-surface.js';
 import { toV } from '../surface/unrolled.js';
@@ -19,7 +20,7 @@ const BACK_MM = 500;
  */
 export function leanNotes(
   ground: LinedSurface,
-  units: readonly Unit[],
+  units: readonly Shadow[],
   material: PriceItem,
   thickness: number,
   along: boolean,
@@ -28,9 +29,15 @@ export function leanNotes(
   const stiff = along ? material.bending?.along : material.bending?.across;
   if (!stiff || ground.unrolled.surface === 'ceiling') return [];
   return units.flatMap((unit): Message[] => {
-    if (unit.kind !== 'platform-bed') return [];
-    const [u0, u1] = [Math.max(0, unit.x), Math.min(ground.unrolled.length, unit.x + unit.length)];
-    const low = toV(ground.unrolled, (u0 + u1) / 2, floor + unit.height + unit.mattress);
+    // somebody sits or lies on what reaches from wall to wall, and leans against the wall beside it
+    if (frontLineOf(unit) !== null) return [];
+    const [u0, u1] = [Math.max(0, unit.body.x), Math.min(ground.unrolled.length, endOf(unit))];
+    const { mattress } = unit.options;
+    const low = toV(
+      ground.unrolled,
+      (u0 + u1) / 2,
+      floor + unit.body.to + (typeof mattress === 'number' ? mattress : 0),
+    );
     const us = ground.supports.map((support) => support.u).sort((a, b) => a - b);
     const ends = [0, ...us, ground.unrolled.length];
     const bays = ends
@@ -40,7 +47,7 @@ export function leanNotes(
     const bay = Math.max(0, ...bays.map(({ from, to }) => to - from));
     const sag = (LEAN_N * bay ** 3) / (RUNS_ON * stiff.modulus * ((STRIP_MM * thickness ** 3) / 12));
     return sag > GIVES_MM && low > 0
-      ? [message('lining.lean', { unit: unit.name, sag: mm(sag), bay: mm(bay), high: mm(BACK_MM) })]
+      ? [message('lining.lean', { unit: { unit: unit.id }, sag: mm(sag), bay: mm(bay), high: mm(BACK_MM) })]
       : [];
   });
 }

@@ -1,5 +1,6 @@
 import type { Lined } from '../../document/schema.js';
 import { halfWidth, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
+import { isEnd } from '../surface/unrolled.js';
 import type { Support } from '../surface/lined-surface.js';
 
 /** A support that lies back from the straight line between those beside it, or stands proud of it, mm. */
@@ -18,6 +19,8 @@ const HEIGHTS = [0.25, 0.5, 0.75] as const;
  * the surface lies behind the straight line from one to the other, at the height where that is most.
  */
 export function packersOf(shell: Shell, surface: Lined, supports: readonly Support[]): readonly Packer[] {
+  // an end has no ribs that differ
+  if (isEnd(surface)) return [];
   const out = (u: number, share: number): number => {
     if (surface === 'ceiling') {
       const half = halfWidth(shell, 'right', u, wallTop(shell, 'right', u));

@@ -1,4 +1,5 @@
-import type { FloorChoice, PriceBook, Unit } from '../../document/schema.js';
+import type { Shadow } from '../../document/body.js';
+import type { FloorChoice, PriceBook } from '../../document/schema.js';
 import type { Outline } from '../../numeric/plane.js';
 import { finishAmount, floorFinish } from './floor-finish.js';
 import { type FloorFinish } from './finish.js';
@@ -25,7 +26,7 @@ export interface FinishWay {
 export function finishWays(
   room: Outline,
   book: PriceBook,
-  units: readonly Unit[],
+  units: readonly Shadow[],
   choice: FloorChoice,
 ): readonly FinishWay[] {
   return book.items.flatMap((item) =>

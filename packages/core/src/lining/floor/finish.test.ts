@@ -7,7 +7,7 @@ import { readProjectFile } from '../../formats/read.js';
 import { outlineArea, rectangle, type Outline } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { FloorChoice, PriceItem, Project } from '../../document/schema.js';
 import { coatTimes } from './floor-coats.js';
 import { floorFinish } from './floor-finish.js';
@@ -205,7 +205,7 @@ describe('other finishes', () => {
   it('are all worked out everywhere and where feet go, the one laid among them', () => {
     const derived = derive(wren.project, wren.priceBook);
     if (!derived.floor.room) throw new Error('no room');
-    const ways = finishWays(derived.floor.room, wren.priceBook, wren.project.units, wren.project.linings.floor);
+    const ways = finishWays(derived.floor.room, wren.priceBook, wren.project.layout.units, wren.project.floor);
     expect(ways.map((way) => `${way.laid} ${way.where}`)).toEqual([
       'planks everywhere',
       'planks seen',
@@ -263,7 +263,7 @@ describe('how the floor board is held', () => {
   });
 
   it('loose: names the pieces that nothing stands on', () => {
-    const empty = derive(floorChange({ ...wren.project, units: [] }, { fixing: 'loose' }), wren.priceBook);
+    const empty = derive(floorChange({ ...wren.project, layout: { units: [] } }, { fixing: 'loose' }), wren.priceBook);
     const boards = empty.parts.filter((part) => part.role === 'subfloor').map((part) => part.id);
     expect(empty.floor.unheld).toEqual(boards);
     // the bed and the kitchen stand on some of them
@@ -278,7 +278,7 @@ describe('the board at a side door', () => {
     const { subfloor } = derive(project, wren.priceBook);
     return subfloor ? outlineArea(subfloor.outline) : 0;
   };
-  const bare: Project = { ...wren.project, units: [] };
+  const bare: Project = { ...wren.project, layout: { units: [] } };
 
   it('is kept back by as much as is asked for, over the width of the door', () => {
     const less = area(bare) - area(floorChange(bare, { keepBack: 40 }));
@@ -289,17 +289,21 @@ describe('the board at a side door', () => {
   });
 
   it('is carried out under a unit that stands in the door', () => {
-    const bench = wren.project.units.find((unit) => unit.id === 'bench');
-    if (bench?.kind !== 'base-cupboard') throw new Error('no bench');
-    const within = [{ ...bench, x: 500, length: 400 }];
+    const bench = wren.project.layout.units.find((unit) => unit.id === 'bench');
+    if (!bench) throw new Error('no bench');
+    const at = (x: number, length: number, stands: 'left' | 'right' = 'right') => ({
+      ...bench,
+      body: { stands, x, length, front: 430, from: 0, to: 430 },
+    });
+    const within = [at(500, 400)];
     expect(keptBack(bare.survey, within, 40).map(({ from, to }) => [from, to])).toEqual([
       [240, 500],
       [900, 1370],
     ]);
-    expect(keptBack(bare.survey, [{ ...bench, x: 100, length: 1400 }], 40)).toEqual([]);
-    expect(keptBack(bare.survey, [{ ...bench, x: 1000, length: 900 }], 40).map(({ to }) => to)).toEqual([1000]);
+    expect(keptBack(bare.survey, [at(100, 1400)], 40)).toEqual([]);
+    expect(keptBack(bare.survey, [at(1000, 900)], 40).map(({ to }) => to)).toEqual([1000]);
     // on the other side it changes nothing
-    expect(keptBack(bare.survey, [{ ...bench, side: 'left', x: 500, length: 400 }], 40)).toHaveLength(1);
+    expect(keptBack(bare.survey, [at(500, 400, 'left')], 40)).toHaveLength(1);
     expect(keptBack(bare.survey, within, 0)).toEqual([]);
   });
 });

@@ -1,3 +1,6 @@
+import { createNames, placed } from '../../parts/part-name.js';
+import { placeSeen } from '../../parts/lay-flat.js';
+import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
 import type { Part } from '../../parts/part.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
 import { barStocks, isBar } from '../../materials/bars.js';
@@ -90,7 +93,7 @@ function reachOf(shell: Shell, y: number, half: number, z: number): [number, num
  * @param width of a batten, mm
  */
 export function floorBattens(
-  project: Pick<Project, 'survey' | 'units' | 'settings'>,
+  project: Pick<Project, 'survey' | 'settings'> & { readonly units: readonly Shadow[] },
   shell: Shell,
   arches: readonly ArchShape[],
   width: number,
@@ -124,10 +127,11 @@ export function floorBattens(
   };
   const laid = [...rows].sort((a, b) => a - b).flatMap((y) => line(y, 0, shell.length, 'row'));
   const fronts = project.units.flatMap((unit) => {
-    if (unit.kind !== 'base-cupboard') return [];
-    const y = (unit.side === 'left' ? -1 : 1) * (unit.front + half);
+    const front = frontLineOf(unit);
+    if (!front) return [];
+    const y = front.sign * (front.front + half);
     // a row that the front stands on is enough for both
-    return [...rows].some((row) => Math.abs(row - y) < half) ? [] : line(y, unit.x, unit.x + unit.length, 'front');
+    return [...rows].some((row) => Math.abs(row - y) < half) ? [] : line(y, unit.body.x, endOf(unit), 'front');
   });
   const steps = arches
     .filter((arch) => arch.kind === 'step')
@@ -165,6 +169,7 @@ export function battenParts(laid: FloorBattens | null, floor: BuildUpDepth): rea
   const z = floorLayerHeights(floor, layer.layer.id)?.from ?? 0;
   const rows = [...new Set(laid.battens.map((batten) => batten.y))];
   let number = 0;
+  const names = createNames('floor');
   return laid.battens.flatMap((batten) => {
     let x = batten.x0;
     return joinedFrom(batten.x1 - batten.x0, longest, rows.indexOf(batten.y)).map((length): Part => {
@@ -172,7 +177,7 @@ export function battenParts(laid: FloorBattens | null, floor: BuildUpDepth): rea
       x += length;
       number += 1;
       return {
-        id: `floor-batten-${number}`,
+        id: names('batten', placed(from, batten.y)),
         role: 'floor-batten',
         number,
         unit: null,
@@ -181,7 +186,7 @@ export function battenParts(laid: FloorBattens | null, floor: BuildUpDepth): rea
         outline: { outer: rectangle(0, 0, length, material.width), holes: [] },
         grain: true,
         edges: [],
-        place: { origin: [from, batten.y - material.width / 2, z], along: [1, 0, 0], across: [0, 1, 0] },
+        place: placeSeen([from, batten.y - material.width / 2, z + layer.thickness], [1, 0, 0], [0, 1, 0]),
       };
     });
   });

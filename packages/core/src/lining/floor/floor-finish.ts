@@ -1,5 +1,6 @@
+import { closesFloor, endOf, frontLineOf, type Shadow } from '../../document/body.js';
 import type { FloorFinish, PlankPiece, PlankRow } from './finish.js';
-import type { FloorChoice, PriceItem, Unit } from '../../document/schema.js';
+import type { FloorChoice, PriceItem } from '../../document/schema.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Ring } from '../../numeric/plane.js';
 import { cutOut } from '../../numeric/shapes.js';
 import { awkwardPieces, spansOf } from './floor-pieces-laid.js';
@@ -17,11 +18,12 @@ const KEPT_MM = SHORTEST_MM;
 const SAW_MM = 3;
 
 /** Where units stand on the floor, to be left out. */
-export function footprints(units: readonly Unit[], half: number): Ring[] {
+export function footprints(units: readonly Shadow[], half: number): Ring[] {
   return units.flatMap((unit): Ring[] => {
-    if (unit.kind !== 'base-cupboard') return [];
-    const [y0, y1] = unit.side === 'left' ? [-half, -unit.front] : [unit.front, half];
-    return [rectangle(unit.x, y0, unit.x + unit.length, y1)];
+    const line = frontLineOf(unit);
+    if (!line || !closesFloor(unit)) return [];
+    const [y0, y1] = line.sign < 0 ? [-half, -line.front] : [line.front, half];
+    return [rectangle(unit.body.x, y0, endOf(unit), y1)];
   });
 }
 
@@ -45,7 +47,7 @@ const area = (pieces: readonly Outline[]): number => pieces.reduce((sum, piece) 
 export function floorFinish(
   outline: Outline,
   material: PriceItem,
-  units: readonly Unit[],
+  units: readonly Shadow[],
   choice: Pick<FloorChoice, 'finish' | 'tiles' | 'joint'>,
   z = 0,
 ): FloorFinish | null {

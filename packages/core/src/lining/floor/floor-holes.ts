@@ -1,5 +1,7 @@
+import { placeSeen } from '../../parts/lay-flat.js';
+import { closesFloor, endOf, frontLineOf, standsAt, type Shadow } from '../../document/body.js';
 import type { KeptBack } from './left-out.js';
-import type { FloorHatch, Survey, Unit } from '../../document/schema.js';
+import type { FloorHatch, Survey } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
 import { valueAt } from '../../document/address.js';
@@ -42,14 +44,14 @@ const NONE: readonly KeptBack[] = [];
  * Where the board is kept back at side doors, for a trim or a seal: the width of each door less what units stand in, under
  * whose fronts the board is carried out.
  */
-export function keptBack(survey: Survey, units: readonly Unit[], by: number): readonly KeptBack[] {
+export function keptBack(survey: Survey, units: readonly Shadow[], by: number): readonly KeptBack[] {
   if (by <= 0) return NONE;
   return placedOpenings(survey).flatMap(({ opening, from, to }): KeptBack[] => {
     const { surface } = opening;
     if (opening.kind !== 'door' || (surface !== 'left' && surface !== 'right')) return [];
     const standing = units
-      .filter((unit) => unit.kind === 'platform-bed' || unit.side === surface)
-      .map((unit) => [unit.x, unit.x + unit.length] as const)
+      .filter((unit) => standsAt(unit, surface))
+      .map((unit) => [unit.body.x, endOf(unit)] as const)
       .sort((a, b) => a[0] - b[0]);
     let at = from;
     const free: KeptBack[] = [];
@@ -87,11 +89,7 @@ export function hatchParts(hatches: readonly FloorHatch[], subfloor: Subfloor, g
       },
       grain,
       edges: [],
-      place: {
-        origin: [hatch.x - length / 2, hatch.y - width / 2, subfloor.from],
-        along: [1, 0, 0],
-        across: [0, 1, 0],
-      },
+      place: placeSeen([hatch.x - length / 2, hatch.y - width / 2, subfloor.to], [1, 0, 0], [0, 1, 0]),
     };
   });
 }
@@ -101,7 +99,7 @@ export function hatchProblems(
   hatches: readonly FloorHatch[],
   outline: Outline,
   seams: Subfloor['seams'],
-  units: readonly Unit[],
+  units: readonly Shadow[],
 ): readonly { readonly said: Message; readonly hatch: string }[] {
   const board = boxOf(outline.outer);
   return hatches.flatMap((hatch) => {
@@ -113,15 +111,15 @@ export function hatchProblems(
     const inside = clipTo(outline, ring).reduce((sum, piece) => sum + outlineArea(piece), 0);
     if (inside < hatch.length * hatch.width - 1) return [say(message('hatch.floor.off', { name: hatch.name }))];
     const on = units.find((unit) => {
-      const [x0, x1] = [unit.x, unit.x + unit.length];
-      if (unit.kind !== 'base-cupboard' || x1 <= box.minX || x0 >= box.maxX) return false;
-      return unit.side === 'left' ? box.minY < -unit.front : box.maxY > unit.front;
+      const line = frontLineOf(unit);
+      if (!line || !closesFloor(unit) || endOf(unit) <= box.minX || unit.body.x >= box.maxX) return false;
+      return line.sign < 0 ? box.minY < -line.front : box.maxY > line.front;
     });
     const crossed = seams.some(({ direction, at }) =>
       direction === 'across' ? at > box.minX && at < box.maxX : at > box.minY && at < box.maxY,
     );
     return [
-      ...(on ? [say(message('hatch.floor.unit', { name: hatch.name, unit: on.name }))] : []),
+      ...(on ? [say(message('hatch.floor.unit', { name: hatch.name, unit: { unit: on.id } }))] : []),
       ...(crossed ? [say(message('hatch.floor.seam', { name: hatch.name }))] : []),
     ];
   });

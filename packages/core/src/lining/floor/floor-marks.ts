@@ -1,4 +1,7 @@
-import type { FloorHatch, PriceItem, Survey, Unit } from '../../document/schema.js';
+import { createNames, placed } from '../../parts/part-name.js';
+import { placeSeen } from '../../parts/lay-flat.js';
+import { isOver, type Shadow } from '../../document/body.js';
+import type { FloorHatch, PriceItem, Survey } from '../../document/schema.js';
 import type { Part, PartMarks, Spot } from '../../parts/part.js';
 import { boundsOf } from '../../measure/keep-outs.js';
 import { boxOf, rectangle, spread, type Outline, type Point } from '../../numeric/plane.js';
@@ -72,6 +75,7 @@ export function nogginParts(
   thickness: number,
   z: number,
 ): readonly Part[] {
+  const names = createNames('floor');
   return noggins.map(({ x0, x1, y0, y1 }, i): Part => {
     const upright = y1 - y0 > x1 - x0;
     const length = upright ? y1 - y0 : x1 - x0;
@@ -85,7 +89,7 @@ export function nogginParts(
           [0, 1, 0],
         ];
     return {
-      id: `floor-noggin-${i + 1}`,
+      id: names('noggin', placed(x0, y0)),
       role: 'noggin',
       number: i + 1,
       unit: null,
@@ -94,17 +98,8 @@ export function nogginParts(
       outline: { outer: rectangle(0, 0, length, material.width), holes: [] },
       grain: true,
       edges: [],
-      place: { origin: [upright ? x1 : x0, y0, z], along, across },
+      place: placeSeen([upright ? x1 : x0, y0, z + thickness], along, across),
     };
-  });
-}
-
-/** Whether a unit's footprint lies over a place on the floor. */
-function under(units: readonly Unit[], [x, y]: Point): boolean {
-  return units.some((unit) => {
-    if (x < unit.x || x > unit.x + unit.length) return false;
-    if (unit.kind === 'platform-bed') return true;
-    return unit.side === 'left' ? y < -unit.front : y > unit.front;
   });
 }
 
@@ -116,7 +111,7 @@ export function floorScrews(
   battens: readonly FloorBatten[],
   pieces: readonly Outline[],
   survey: Survey,
-  units: readonly Unit[],
+  units: readonly Shadow[],
 ): readonly FloorScrew[] {
   const keepOuts = boundsOf(survey);
   const holes = drilledHoles(survey);
@@ -138,7 +133,7 @@ export function floorScrews(
     ),
   );
   return screws
-    .map((at): FloorScrew => ({ at, hidden: under(units, at) }))
+    .map((at): FloorScrew => ({ at, hidden: units.some((unit) => isOver(unit, at)) }))
     .sort((a, b) => Number(b.hidden) - Number(a.hidden));
 }
 

@@ -1,3 +1,4 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { PriceItem } from '../../document/schema.js';
 import { toOrigin, type Part } from '../../parts/part.js';
 import { boxOf, outlineArea, rectangle, type Outline } from '../../numeric/plane.js';
@@ -52,7 +53,7 @@ export function awkwardPieces(
         outline: own,
         grain: material.grain,
         edges: [],
-        place: { origin: [moved[0], moved[1], z], along: [1, 0, 0], across: [0, 1, 0] },
+        place: placeSeen([moved[0], moved[1], z], [1, 0, 0], [0, 1, 0]),
       };
     });
 }

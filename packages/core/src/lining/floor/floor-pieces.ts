@@ -1,3 +1,4 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { Part, Spot } from '../../parts/part.js';
@@ -153,7 +154,7 @@ export function stepTrims(arches: readonly ArchShape[], inner: Shell, trim: Pric
         grain: true,
         ends,
         edges: [],
-        place: { origin, along, across },
+        place: placeSeen(origin, along, across),
       });
       const front = run + 2 * w;
       const z = inner.floor;

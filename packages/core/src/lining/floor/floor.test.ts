@@ -7,7 +7,7 @@ import { boundsOf } from '../../measure/keep-outs.js';
 import { outlineArea, rectangle } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { FloorHatch, PriceItem, Project } from '../../document/schema.js';
 import { say } from '../../words/say.js';

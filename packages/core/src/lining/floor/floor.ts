@@ -1,4 +1,5 @@
-import type { FloorHatch, PriceBook, PriceItem, Project, Settings, Survey, Unit } from '../../document/schema.js';
+import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
+import type { FloorChoice, FloorHatch, PriceBook, PriceItem, Settings, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { Part } from '../../parts/part.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
@@ -53,7 +54,7 @@ function roomFloor(inner: Shell, arches: readonly ArchShape[]): Outline | null {
 }
 
 /** What is coated: the whole floor, or what feet see of it, m2. */
-function coatedArea(room: Outline, units: readonly Unit[], choice: Project['linings']['floor']): number {
+function coatedArea(room: Outline, units: readonly Shadow[], choice: FloorChoice): number {
   const pieces = choice.finish === 'seen' ? cutOut(room, footprints(units, FAR_MM)) : [room];
   return pieces.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
 }
@@ -69,11 +70,10 @@ function glueUnder(outline: Outline, laid: FloorBattens | null): NonNullable<Lin
 
 /** A loose piece is held when so much of it lies under furniture, mm2. */
 const HELD_MM2 = 20_000;
-function isHeld(piece: Outline | undefined, units: readonly Unit[]): boolean {
+function isHeld(piece: Outline | undefined, units: readonly Shadow[]): boolean {
   const under = piece ? footprints(units, FAR_MM).flatMap((ring) => clipTo(piece, ring)) : [];
   const bed = units.some(
-    (unit) =>
-      unit.kind === 'platform-bed' && piece?.outer.some(([x]) => x > unit.x + 50 && x < unit.x + unit.length - 50),
+    (unit) => frontLineOf(unit) === null && piece?.outer.some(([x]) => x > unit.body.x + 50 && x < endOf(unit) - 50),
   );
   return bed || under.reduce((sum, part) => sum + outlineArea(part), 0) >= HELD_MM2;
 }
@@ -84,10 +84,10 @@ export interface LinedFloorInput {
   readonly depth: BuildUpDepth;
   readonly inner: Shell | null;
   readonly survey: Survey;
-  readonly units: readonly Unit[];
+  readonly units: readonly Shadow[];
   readonly arches: readonly ArchShape[];
   readonly hatches: readonly FloorHatch[];
-  readonly choice: Project['linings']['floor'];
+  readonly choice: FloorChoice;
   /** Profile the edges of steps are trimmed with. */
   readonly trim: PriceItem | null;
   readonly settings: Settings;

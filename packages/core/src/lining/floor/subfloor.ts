@@ -1,3 +1,5 @@
+import { createNames, placed } from '../../parts/part-name.js';
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { FloorHoles, KeptBack } from './left-out.js';
 import type { FloorChoice, Settings } from '../../document/schema.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
@@ -143,6 +145,7 @@ export function subfloorOf(
   const made = pieces
     .flatMap((piece) => (cutters.length > 0 ? cutOut(piece, cutters) : [piece]))
     .filter((piece) => outlineArea(piece) > 100);
+  const names = createNames('floor');
   const seamsOf = (axis: 0 | 1, count: number): Subfloor['seams'] =>
     (axis === 0 ? spread(box.minX, box.maxX, count + 1) : spread(box.minY, box.maxY, count + 1))
       .slice(1, -1)
@@ -159,6 +162,7 @@ export function subfloorOf(
       floorPart(
         piece,
         index,
+        names('board', placed(boxOf(piece.outer).minX, boxOf(piece.outer).minY)),
         best.direction,
         board.layer.material,
         board.thickness,
@@ -169,10 +173,11 @@ export function subfloorOf(
   };
 }
 
-/** Puts a piece on its own axes with the sheet's length along x. */
+/** Puts a piece on its own axes as it is seen from above, with the sheet's length along x. */
 function floorPart(
   piece: Outline,
   index: number,
+  id: string,
   direction: SeamPlan['direction'],
   material: string,
   thickness: number,
@@ -180,10 +185,10 @@ function floorPart(
   z: number,
 ): Part {
   const turn = (ring: Ring): Point[] =>
-    direction === 'across' ? ring.map(([x, y]): Point => [y, x]) : ring.map(([x, y]): Point => [x, y]);
+    direction === 'across' ? ring.map(([x, y]): Point => [y, -x]) : ring.map(([x, y]): Point => [x, y]);
   const { outline, moved } = toOrigin({ outer: turn(piece.outer), holes: piece.holes.map(turn) });
   return {
-    id: `subfloor-${index + 1}`,
+    id,
     role: 'subfloor',
     number: index + 1,
     unit: null,
@@ -194,7 +199,7 @@ function floorPart(
     edges: [],
     place:
       direction === 'across'
-        ? { origin: [moved[1], moved[0], z], along: [0, 1, 0], across: [1, 0, 0] }
-        : { origin: [moved[0], moved[1], z], along: [1, 0, 0], across: [0, 1, 0] },
+        ? placeSeen([-moved[1], moved[0], z + thickness], [0, 1, 0], [-1, 0, 0])
+        : placeSeen([moved[0], moved[1], z + thickness], [1, 0, 0], [0, 1, 0]),
   };
 }

@@ -1,3 +1,4 @@
+import { layersOn } from '../../document/surfaces.js';
 import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
@@ -6,7 +7,7 @@ import { readProjectFile } from '../../formats/read.js';
 import { blankOf, type Part } from '../../parts/part.js';
 import { boxOf, outlineArea } from '../../numeric/plane.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Project } from '../../document/schema.js';
 
@@ -79,7 +80,7 @@ describe('door panels', () => {
   });
 
   it('are made of level boards where the face is sold by the length', () => {
-    const layers = wren.project.buildUps.doors.map((layer) =>
+    const layers = layersOn(wren.project.buildUps, 'doors').map((layer) =>
       layer.id === 'd2' ? { ...layer, material: 'boards-9', thickness: 9 } : layer,
     );
     const boarded: Project = { ...wren.project, buildUps: { ...wren.project.buildUps, doors: layers } };

@@ -1,3 +1,4 @@
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { DoorLining, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { Part, PartMarks } from '../../parts/part.js';
@@ -198,7 +199,7 @@ function panelPart(
     edges: [],
     marks,
     place: level
-      ? { origin: spot(x0 + minX, z0 + minY), along, across: [0, 0, 1] }
-      : { origin: spot(x0 + maxX, z0 + minY), along: [0, 0, 1], across: back },
+      ? placeSeen(spot(x0 + minX, z0 + minY), along, [0, 0, 1])
+      : placeSeen(spot(x0 + maxX, z0 + minY), [0, 0, 1], back),
   };
 }

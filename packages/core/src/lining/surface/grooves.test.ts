@@ -5,7 +5,7 @@ import wrenFile from '../../../../../demo/wren.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { partDxf, partSvg } from '../../formats/write.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { LiningChoice, Lined, Project } from '../../document/schema.js';
 import { say } from '../../words/say.js';
 import type { Lining } from './lining.js';

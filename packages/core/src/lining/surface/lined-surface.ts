@@ -1,4 +1,5 @@
-import type { Fitting, LiningChoice, Reserved, Survey, Unit } from '../../document/schema.js';
+import { endOf, standsAt, type Shadow } from '../../document/body.js';
+import type { Fitting, Found, LiningChoice, Reserved, Survey } from '../../document/schema.js';
 import { placedOpenings } from '../../shell/openings.js';
 import {
   boxOf,
@@ -12,7 +13,7 @@ import {
 import { cutOut, simplify } from '../../numeric/shapes.js';
 import { archProfile, type ArchShape } from '../../shell/arch.js';
 import type { RibMap } from '../../shell/ribs.js';
-import { outlineOf, patchOf, reachOf, toV, type Unrolled } from './unrolled.js';
+import { outlineOf, patchOf, reachOf, isEnd, toV, type Unrolled } from './unrolled.js';
 
 /** Something a lining is cut out for, on the unrolled surface, mm. */
 export interface CutOut {
@@ -78,16 +79,17 @@ const BATTEN_MM = 45;
 /** An edge may leave its true line by so much, mm. */
 const CHORD_MM = 0.1;
 
-/** From what a unit takes of the room to what it hides of a surface. */
-function hiddenZones(unrolled: Unrolled, units: readonly Unit[], floor: number): HiddenZone[] {
-  if (unrolled.surface === 'ceiling') return [];
+/** From what a unit takes of the room to what it hides of a wall. */
+function hiddenZones(unrolled: Unrolled, units: readonly Shadow[], floor: number): HiddenZone[] {
+  const { surface } = unrolled;
+  if (surface !== 'left' && surface !== 'right') return [];
   return units.flatMap((unit): HiddenZone[] => {
-    if (unit.kind === 'base-cupboard' && unit.side !== unrolled.surface) return [];
-    const [u0, u1] = [Math.max(0, unit.x), Math.min(unrolled.length, unit.x + unit.length)];
+    if (!standsAt(unit, surface)) return [];
+    const [u0, u1] = [Math.max(0, unit.body.x), Math.min(unrolled.length, endOf(unit))];
     if (u1 <= u0) return [];
-    const top = floor + unit.height;
+    const top = floor + unit.body.to;
     return [
-      { by: unit.name, u0, u1, v0: -BELOW_MM, v1: Math.min(...[u0, u1].map((u) => toV(unrolled, u, top))), hung: null },
+      { by: unit.id, u0, u1, v0: -BELOW_MM, v1: Math.min(...[u0, u1].map((u) => toV(unrolled, u, top))), hung: null },
     ];
   });
 }
@@ -97,7 +99,7 @@ function reservedZones(unrolled: Unrolled, reserved: readonly Reserved[]): Hidde
   const { surface } = unrolled;
   return reserved.flatMap((place): HiddenZone[] => {
     const [u0, u1] = [Math.max(0, place.x), Math.min(unrolled.length, place.x + place.length)];
-    if (u1 <= u0 || (surface !== 'ceiling' && surface !== place.side)) return [];
+    if (u1 <= u0 || isEnd(surface) || (surface !== 'ceiling' && surface !== place.side)) return [];
     const reach = [u0, (u0 + u1) / 2, u1].map((u) => reachOf(unrolled, u));
     const least = Math.min(...reach.map(([low]) => low));
     const most = Math.max(...reach.map(([, high]) => high));
@@ -120,7 +122,8 @@ function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number): Omit
   const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
   return placedOpenings(survey)
     .filter(({ opening }) => opening.surface === on)
-    .map(({ opening, from, to, sill, head }) => {
+    .map(({ opening, from: begins, to: ends, sill, head }) => {
+      const [from, to] = [begins - unrolled.from, ends - unrolled.from];
       const less = opening.kind === 'window' ? undersize : 0;
       const foot = opening.kind === 'door' ? sill - BELOW_MM : sill;
       const patch = patchOf(unrolled, from + less, to - less, foot, head);
@@ -171,7 +174,8 @@ function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutO
   return fittings
     .filter((fitting) => fitting.surface === unrolled.surface)
     .map((fitting) => {
-      const [u, v] = [fitting.x, toV(unrolled, fitting.x, fitting.along)];
+      const u = fitting.x - unrolled.from;
+      const v = toV(unrolled, u, fitting.along);
       const radius = fitting.diameter / 2;
       return {
         id: fitting.id,
@@ -190,7 +194,8 @@ function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutO
 
 /** Ribs, and where battens are laid and ribs are far apart, battens between them. */
 function supportsOf(unrolled: Unrolled, ribs: RibMap, battens: boolean): Support[] {
-  const own = ribs.ribs
+  // ribs run round walls and roof; an end has none of them
+  const own = (isEnd(unrolled.surface) ? [] : ribs.ribs)
     .filter((rib) => rib.x > 0 && rib.x < unrolled.length)
     .map((rib): Support => ({ name: rib.name, u: rib.x, width: rib.width, kind: 'rib' }));
   if (!battens) return own;
@@ -214,7 +219,9 @@ export interface LinedSurfaceInput {
   readonly unrolled: Unrolled;
   readonly choice: LiningChoice;
   readonly survey: Survey;
-  readonly units: readonly Unit[];
+  /** Wiring in this surface that was found and stays. */
+  readonly wiring: readonly Found[];
+  readonly units: readonly Shadow[];
   readonly arches: readonly ArchShape[];
   readonly fittings: readonly Fitting[];
   readonly reserved: readonly Reserved[];
@@ -236,14 +243,12 @@ export function linedSurface(input: LinedSurfaceInput): LinedSurface {
   const fittings = fittingsOn(unrolled, input.fittings).map(told);
   const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
   const placed = new Set(placedOpenings(survey).map(({ opening }) => opening.id));
-  const wiring = survey.found
-    .filter((found) => found.kind === 'wiring' && found.decision === 'keep' && found.surface === unrolled.surface)
-    .map((found): NoScrew => ({
-      name: found.name,
-      at: [found.x, toV(unrolled, found.x, found.along)],
-      radius: Math.max(CABLE_CLEAR_MM, found.size / 2 + CABLE_CLEAR_MM),
-      serviced: true,
-    }));
+  const wiring = input.wiring.map((found): NoScrew => ({
+    name: found.name,
+    at: [found.x - unrolled.from, toV(unrolled, found.x - unrolled.from, found.along)],
+    radius: Math.max(CABLE_CLEAR_MM, found.size / 2 + CABLE_CLEAR_MM),
+    serviced: true,
+  }));
   return {
     unrolled,
     solid: cutOut({ outer: simplify(outlineOf(unrolled, choice.edge - choice.scribe), CHORD_MM), holes: [] }, [

@@ -1,14 +1,25 @@
+import { placed } from '../../parts/part-name.js';
+import { placeSeen } from '../../parts/lay-flat.js';
 import type { Lined, PriceItem } from '../../document/schema.js';
 import { barStocks } from '../../materials/bars.js';
-import { toOrigin, type Part, type PartMarks, type PartRole, type Spot } from '../../parts/part.js';
+import { toOrigin, type LiningRole, type Part, type PartMarks, type Spot } from '../../parts/part.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
 import type { FixingPoint } from '../fixing/fixing-map.js';
 import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
 import { solidAlong } from './pieces.js';
-import { asSeen, toPlace, type Unrolled } from './unrolled.js';
+import { asSeen, endAt, isEnd, toPlace, type Unrolled } from './unrolled.js';
 import type { WallBatten } from '../fixing/wall-battens.js';
+
+/** Which way a surface runs to the right, as one stands before it. */
+const SIDEWAYS: Readonly<Record<Lined, Spot>> = {
+  left: [-1, 0, 0],
+  right: [1, 0, 0],
+  ceiling: [1, 0, 0],
+  front: [0, 1, 0],
+  rear: [0, -1, 0],
+};
 
 /** A part, and the way from the unrolled surface to its own axes. */
 export interface Placed {
@@ -19,8 +30,10 @@ const minus = ([x, y]: Point, [a, b]: Point): Point => [x - a, y - b];
 
 function spotOf(shell: Shell, unrolled: Unrolled, [u, v]: Point): Spot {
   const place = toPlace(unrolled, u, v);
-  if (unrolled.surface === 'ceiling') return [u, place, roofHeight(shell, u, place)];
-  return [u, (unrolled.surface === 'left' ? -1 : 1) * halfWidth(shell, unrolled.surface, u, place), place];
+  const { surface } = unrolled;
+  if (isEnd(surface)) return [endAt(shell, surface), u + unrolled.from, place];
+  if (surface === 'ceiling') return [u, place, roofHeight(shell, u, place)];
+  return [u, (surface === 'left' ? -1 : 1) * halfWidth(shell, surface, u, place), place];
 }
 
 export interface PartMaker {
@@ -36,7 +49,7 @@ export interface PartMaker {
 export function partOf(
   { shell, unrolled, surface }: PartMaker,
   id: string,
-  role: PartRole,
+  role: LiningRole,
   number: number,
   piece: Outline,
   up: boolean,
@@ -55,7 +68,7 @@ export function partOf(
     const [p, q] = up ? [-point[1], point[0]] : point;
     return asSeen(unrolled, [p, q]);
   };
-  const sideways: Spot = surface === 'left' ? [-1, 0, 0] : [1, 0, 0];
+  const sideways: Spot = SIDEWAYS[surface];
   const upward: Spot = surface === 'ceiling' ? [0, -1, 0] : [0, 0, 1];
   const opposite = (axis: Spot): Spot => [0 - axis[0], 0 - axis[1], 0 - axis[2]];
   const part: Part = {
@@ -69,11 +82,7 @@ export function partOf(
     outline,
     grain: material.grain,
     edges: [],
-    place: {
-      origin: spotOf(shell, unrolled, back(moved)),
-      along: up ? upward : sideways,
-      across: up ? opposite(sideways) : upward,
-    },
+    place: placeSeen(spotOf(shell, unrolled, back(moved)), up ? upward : sideways, up ? opposite(sideways) : upward),
   };
   return { part, onPart: (point) => minus(turn(point), moved) };
 }
@@ -125,6 +134,7 @@ export function marksOf(
 /** A batten as one part, or as several where no bar is as long. */
 export function stickParts(
   maker: PartMaker,
+  names: (what: string, where: string) => string,
   batten: WallBatten,
   index: number,
   timber: PriceItem,
@@ -143,7 +153,7 @@ export function stickParts(
       : rectangle(a, middle - half, b, middle + half);
     return partOf(
       maker,
-      `${maker.surface}-${role}-${index + 1}${count > 1 ? `-${i + 1}` : ''}`,
+      names(role, batten.upright ? placed(batten.u0, a) : placed(a, batten.v0)),
       role,
       index + 1,
       { outer: ring, holes: [] },

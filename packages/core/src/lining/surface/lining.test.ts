@@ -1,3 +1,4 @@
+import { liningOn as choiceOn } from '../../document/create.js';
 import { describe, expect, it } from 'vitest';
 import { readProjectFile } from '../../formats/read.js';
 import { keptNow } from '../../cutting/plan/cutting-room.js';
@@ -8,7 +9,7 @@ import { boxOf, distanceToRing, outlineArea, type Point } from '../../numeric/pl
 import { clipTo } from '../../numeric/shapes.js';
 import { seededRandom } from '../../numeric/random.js';
 import { createDeriver, derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Lined, Project, ProjectFile } from '../../document/schema.js';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
@@ -109,7 +110,7 @@ describe('the school', () => {
   it('follows from what the face is sold in', () => {
     const boards = wren.priceBook.items.find((item) => item.id === 'boards-9');
     const sheet = wren.priceBook.items.find((item) => item.id === 'poplar-5');
-    const choice = wren.project.linings.left;
+    const choice = choiceOn(wren.project.linings, 'left');
     expect(boards && schoolOf({ ...choice, school: 'sheets' }, boards)).toBe('boards');
     expect(sheet && schoolOf({ ...choice, school: 'boards' }, sheet)).toBe('sheets');
     expect(sheet && schoolOf({ ...choice, school: 'strips' }, sheet)).toBe('strips');
@@ -145,16 +146,16 @@ describe('seams moved by hand', () => {
       [1999, 'moved'],
     ]);
     // the first lies between posts: about the wall's height is backed with a strip
-    const figures = seamFigures(lining, moved.linings.right, [900, 1999]);
+    const figures = seamFigures(lining, choiceOn(moved.linings, 'right'), [900, 1999]);
     expect(figures?.backed).toBeGreaterThan(1.6);
     expect(lining.parts.some((part) => part.role === 'backing')).toBe(true);
-    const found = foundSeams(lining, moved.linings.right);
-    expect(seamFigures(lining, moved.linings.right, found)?.backed).toBe(0);
+    const found = foundSeams(lining, choiceOn(moved.linings, 'right'));
+    expect(seamFigures(lining, choiceOn(moved.linings, 'right'), found)?.backed).toBe(0);
   });
 
   it('are judged: a panel wider than the sheet is not legal', () => {
     const lining = liningOn(thimble, 'right');
-    expect(seamFigures(lining, thimble.project.linings.right, [2500])?.legal).toBe(false);
+    expect(seamFigures(lining, choiceOn(thimble.project.linings, 'right'), [2500])?.legal).toBe(false);
   });
 });
 
@@ -208,7 +209,9 @@ describe('a rib that moves after a panel was cut', () => {
   it('leaves the panel as it was cut, and says how it misses', () => {
     const before = derive(thimble.project, thimble.priceBook);
     const plan = before.plans.find((candidate) => candidate.material.id === 'poplar-5');
-    const sheet = plan?.sheets.find((candidate) => candidate.placements.some((p) => p.part === 'left-panel-1'));
+    const sheet = plan?.sheets.find((candidate) =>
+      candidate.placements.some((p) => p.part === 'left.panel.from-start'),
+    );
     if (!plan || !sheet) throw new Error('no sheet');
     const kept = keptNow(plan);
     const done = stepsOf(sheet).map((step) => step.name);
@@ -227,8 +230,8 @@ describe('a rib that moves after a panel was cut', () => {
       payload: { address: 'rib/r2/x', reading: { value: 940, method: 'tape', at: '2026-10-02T08:00:00.000Z' } },
     });
     const derived = derive(moved, thimble.priceBook);
-    const conflict = derived.problems.find((p) => p.stage === 'cut' && p.place === 'left-panel-1');
-    expect(conflict && say(conflict.said)).toMatch(/left-panel-1/);
+    const conflict = derived.problems.find((p) => p.stage === 'cut' && p.place === 'left.panel.from-start');
+    expect(conflict && say(conflict.said)).toMatch(/left\.panel\.from-start/);
     const now = derived.plans.find((candidate) => candidate.material.id === 'poplar-5');
     expect(now?.sheets.find((candidate) => candidate.id === sheet.id)?.placements).toEqual(sheet.placements);
   });
@@ -242,7 +245,7 @@ function drawn(seed: number): Project {
   const base = thimble.project;
   let project: Project = {
     ...base,
-    units: [],
+    layout: { units: [] },
     fittings: [],
     survey: { ...base.survey, ribs: [], openings: [], found: [], readings: { ...base.survey.readings } },
   };

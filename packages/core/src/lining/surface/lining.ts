@@ -1,3 +1,5 @@
+import { createNames, placed } from '../../parts/part-name.js';
+import { isEnd } from './unrolled.js';
 import type { Lined, LiningChoice, PriceBook, PriceItem, Settings } from '../../document/schema.js';
 import { barStocks, isBar } from '../../materials/bars.js';
 import type { Part } from '../../parts/part.js';
@@ -170,6 +172,8 @@ export function groundOf(
 /** The tightest radius of the section of a surface, mm. */
 function tightestRadius(shell: Shell, surface: Lined): number {
   let least = Infinity;
+  // an end is flat
+  if (isEnd(surface)) return least;
   for (const x of shell.at) {
     if (surface === 'ceiling') {
       for (let y = -400; y <= 400; y += 50) {
@@ -191,6 +195,19 @@ function hiddenShare(ground: LinedSurface, outline: Outline): number {
     Math.max(0, Math.min(box.maxY, zone.v1) - Math.max(box.minY, zone.v0));
   const covered = ground.hidden.reduce((sum, zone) => sum + over(zone), 0);
   return Math.min(1, covered / Math.max(1, (box.maxX - box.minX) * (box.maxY - box.minY)));
+}
+
+/** A seam lies on a rib when it is this near to its middle, mm. */
+const ON_RIB_MM = 60;
+
+/**
+ * Where a piece begins, for its name: at the surface's start, at a rib by the rib's own name, so that it stays the same
+ * piece when the rib is read again, else by its place.
+ */
+function startOf({ supports }: LinedSurface, u: number): string {
+  if (u < ON_RIB_MM) return 'from-start';
+  const rib = supports.find((support) => support.kind === 'rib' && Math.abs(support.u - u) <= ON_RIB_MM);
+  return rib ? `from-${rib.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}` : placed(u);
 }
 
 /** Lines one surface, or returns null when its layers end in nothing that is sold in sheets or lengths. */
@@ -236,13 +253,16 @@ export function liningOf(input: LiningInput): Lining | null {
     const { outlines, slots } = withFittings(ground, piece);
     return outlines.map((outline) => ({ ...piece, outline, slots }));
   });
+  const names = createNames(surface);
   const made = cut.map(({ outline, row, slots, kind: role }, i) => {
-    const placed = partOf(maker, `${surface}-${role}-${i + 1}`, role, i + 1, outline, up, material, thickness);
+    const box = boxOf(outline.outer);
+    const id = names(school === 'sheets' ? role : `${role}.row-${row}`, startOf(ground, box.minX));
+    const laid = partOf(maker, id, role, i + 1, outline, up, material, thickness);
     const screws = fixingPoints(ground, [{ kind: role, row, outline }]);
     const part: Part = {
-      ...placed.part,
-      edges: scribeEdges(unrolled, choice, outline, placed.onPart),
-      marks: marksOf(ground, outline, slots, screws, placed, grooves),
+      ...laid.part,
+      edges: scribeEdges(unrolled, choice, outline, laid.onPart),
+      marks: marksOf(ground, outline, slots, screws, laid, grooves),
     };
     const removable = choice.removable || behindPiece(ground, outline).length > 0;
     const piece = { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline), removable };
@@ -253,7 +273,7 @@ export function liningOf(input: LiningInput): Lining | null {
     ({ u, v0, v1 }, i) =>
       partOf(
         maker,
-        `${surface}-backing-${i + 1}`,
+        names('backing', placed(u, v0)),
         'backing',
         i + 1,
         { outer: rectangle(u - BACKING_WIDTH_MM / 2, v0, u + BACKING_WIDTH_MM / 2, v1), holes: [] },
@@ -277,7 +297,9 @@ export function liningOf(input: LiningInput): Lining | null {
     for (const name of new Set(loose.map((edge) => edge.opening)))
       problems.push(message('lining.loose', { surface: named, name }));
   const sticks = kept.flatMap((batten, i) =>
-    blocks ? stickParts(maker, batten, i, blocks, laid && battenLayer ? battenLayer.thickness : blocks.thickness) : [],
+    blocks
+      ? stickParts(maker, names, batten, i, blocks, laid && battenLayer ? battenLayer.thickness : blocks.thickness)
+      : [],
   );
   const tightest = tightestRadius(shell, surface);
   // strips and boards have their grain along the vehicle and are bent across it

@@ -1,3 +1,4 @@
+import { bedWith } from '../../furniture/units.fixture.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
@@ -6,10 +7,10 @@ import { readProjectFile } from '../../formats/read.js';
 import { boxOf, outlineArea } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { derive } from '../../derive/derive.js';
-import { applyOperation } from '../../document/editing.js';
+import { applyOperation } from '../../furniture/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Header, Lined, Project, Reserved } from '../../document/schema.js';
-import { say } from '../../words/say.js';
+import { PLAIN_VOICE, say } from '../../words/say.js';
 import { curtainAcross } from '../boxes/curtain.js';
 import type { Lining } from './lining.js';
 
@@ -96,7 +97,9 @@ describe('a place kept for a high cupboard', () => {
 describe('a high cupboard before a window', () => {
   it('is said, with how far it hangs in front of it', () => {
     const notes = (height: number): string[] =>
-      on(after(wren.project, place({ side: 'left', x: 700, height })), 'left').notes.map((note) => say(note));
+      on(after(wren.project, place({ side: 'left', x: 700, height })), 'left').notes.map((note) =>
+        say(note, { ...PLAIN_VOICE, units: () => 'Bunk' }),
+      );
     const [low] = notes(400).filter((note) => note.startsWith('Chart locker'));
     const amount = Number(/hang (\d+) in front of Kitchen window/.exec(low ?? '')?.[1]);
     // 50 less high, 50 less in front of it
@@ -197,7 +200,7 @@ describe('wiring', () => {
 describe('caulk', () => {
   it('is reckoned for joints and edges in sight: three sheets of a plain wall by hand', () => {
     const bare = after(
-      { ...thimble.project, units: [], survey: { ...thimble.project.survey, openings: [] } },
+      { ...thimble.project, layout: { units: [] }, survey: { ...thimble.project.survey, openings: [] } },
       { name: 'changeLining', payload: { surface: 'right', changes: { gap: 2, edge: 5 } } },
     );
     const right = on(bare, 'right');
@@ -294,7 +297,7 @@ describe('a curtain across the body', () => {
 
   it('is as wide as the room at its rail, and drops to floor, desk and cupboard', () => {
     // at 2300 the cupboard stands on the left, 1000 high from 260 out; the desk on the right, 740 high from 250 out
-    const curtain = curtainAcross(inner, [], thimble.project.units, ceiling, 2300, 1500);
+    const curtain = curtainAcross(inner, [], thimble.project.layout.units, ceiling, 2300, 1500);
     expect(curtain.drops.map((drop) => Math.round(drop.drop))).toEqual([490, 1490, 750]);
     expect(curtain.drops[1]?.from).toBeGreaterThan(-275);
     expect(curtain.drops[1]?.to).toBeLessThan(265);
@@ -373,34 +376,35 @@ describe('where somebody leans', () => {
     name: 'placeUnit',
     payload: {
       unit: {
-        kind: 'platform-bed',
-        id: 'bunk',
+        ...bedWith({
+          id: 'bunk',
+          x: 100,
+          length: 1200,
+          height: 500,
+          board: 'birch-9',
+          support: 'birch-9',
+          boardWidth: 600,
+          span: 600,
+          scribe: 10,
+        }),
         name: 'Bunk',
-        x: 100,
-        length: 1200,
-        height: 500,
-        mattress: 100,
-        sleepers: [],
-        board: 'birch-9',
-        support: 'birch-9',
-        boardWidth: 600,
-        span: 600,
-        scribe: 10,
       },
     },
   };
   it('a thin lining over a wide bay is said to give, by the formula of a board that runs on over its supports', () => {
-    const project = after({ ...thimble.project, units: [] }, bed);
+    const project = after({ ...thimble.project, layout: { units: [] } }, bed);
     const left = on(project, 'left');
-    const said = left.notes.map((note) => say(note)).find((note) => note.startsWith('Bunk'));
+    const said = left.notes
+      .map((note) => say(note, { ...PLAIN_VOICE, units: () => 'Bunk' }))
+      .find((note) => note.startsWith('Bunk'));
     const us = [0, ...left.ground.supports.map((support) => support.u), left.ground.unrolled.length];
     const bay = Math.max(...us.slice(1).map((u, i) => ((us[i] ?? 0) < 1300 && u > 100 ? u - (us[i] ?? 0) : 0)));
     // poplar stood up bends across its grain: 3800 N/mm2, 5 mm thick, a strip of 300
     const sag = (250 * bay ** 3) / (90 * 3800 * ((300 * 5 ** 3) / 12));
     expect(said).toContain(`gives ${Math.round(sag)} between supports ${Math.round(bay)} apart`);
     expect(
-      on({ ...project, units: [] }, 'left')
-        .notes.map((note) => say(note))
+      on({ ...project, layout: { units: [] } }, 'left')
+        .notes.map((note) => say(note, { ...PLAIN_VOICE, units: () => 'Bunk' }))
         .join(),
     ).not.toContain('leaned on');
   });

@@ -9,6 +9,8 @@ import { halfWidth, roofHeight, wallTop, type Shell } from '../../shell/shell.js
  */
 export interface Unrolled {
   readonly surface: Lined;
+  /** What u is counted from: the front datum, or on an end the outermost of its left edge. */
+  readonly from: number;
   readonly length: number;
   readonly columns: readonly Column[];
 }
@@ -22,7 +24,36 @@ interface Column {
 const POINTS = 33;
 const COLUMNS = 33;
 
-function columnOf(shell: Shell, surface: Lined, u: number): Column {
+/** Whether a surface closes the vehicle at its front or rear. */
+export const isEnd = (surface: string): surface is 'front' | 'rear' => surface === 'front' || surface === 'rear';
+/** Where an end is along the vehicle. */
+export const endAt = (shell: Shell, end: 'front' | 'rear'): number => (end === 'front' ? shell.start : shell.length);
+
+/** A column of an end: the heights between which the section is as wide as it is far from the middle there. */
+function endColumn(shell: Shell, x: number, y: number, u: number): Column {
+  const side = y < 0 ? 'left' : 'right';
+  const [low, high] = [shell.floor, roofHeight(shell, x, y)];
+  const within = spread(low, high, 4 * POINTS).filter((z) => halfWidth(shell, side, x, z) >= Math.abs(y) - 1e-6);
+  const ends = [within[0] ?? low, within.at(-1) ?? low + 1e-3] as const;
+  const place = spread(ends[0], Math.max(ends[1], ends[0] + 1e-3), 2);
+  return { u, place, v: place.map((z) => z - shell.floor) };
+}
+
+function unrollEnd(shell: Shell, end: 'front' | 'rear'): Unrolled {
+  const x = endAt(shell, end);
+  const widest = (side: 'left' | 'right'): number =>
+    Math.max(...spread(shell.floor, wallTop(shell, side, x), POINTS).map((z) => halfWidth(shell, side, x, z)));
+  const [left, right] = [widest('left'), widest('right')];
+  const us = spread(0, left + right, COLUMNS);
+  return {
+    surface: end,
+    from: -left,
+    length: left + right,
+    columns: us.map((u) => endColumn(shell, x, u - left, u)),
+  };
+}
+
+function columnOf(shell: Shell, surface: 'left' | 'right' | 'ceiling', u: number): Column {
   const points: Point[] =
     surface === 'ceiling'
       ? spread(
@@ -53,9 +84,11 @@ function between(at: readonly number[], value: readonly number[], x: number): nu
 
 /** Lays a surface of a shell flat. Give the shell of the lining's middle, half its thickness behind the face. */
 export function unroll(shell: Shell, surface: Lined): Unrolled {
+  if (isEnd(surface)) return unrollEnd(shell, surface);
   const us = [...new Set([...spread(0, shell.length, COLUMNS), ...shell.at.filter((x) => x > 0 && x < shell.length)])];
   return {
     surface,
+    from: 0,
     length: shell.length,
     columns: us.sort((a, b) => a - b).map((u) => columnOf(shell, surface, u)),
   };
@@ -108,6 +141,6 @@ export function patchOf(unrolled: Unrolled, u0: number, u1: number, place0: numb
 
 /** The same as seen from inside the vehicle, x to the right where it can be: the left wall is seen with the front at the right. */
 export function asSeen(unrolled: Pick<Unrolled, 'surface' | 'length'>, [u, v]: Point): Point {
-  if (unrolled.surface === 'left') return [unrolled.length - u, v];
+  if (unrolled.surface === 'left' || unrolled.surface === 'rear') return [unrolled.length - u, v];
   return unrolled.surface === 'ceiling' ? [u, -v] : [u, v];
 }

@@ -4,9 +4,9 @@ import { finishWays, formatMoney, materialOf, type FloorChoice, type Message } f
 import { api } from '../../../state/api.js';
 import type { Scene } from '../../../state/scene.js';
 import { act, useSession } from '../../../state/session.js';
-import { LengthField } from '../../../ui/LengthField.js';
-import { NumberField } from '../../../ui/NumberField.js';
-import { PickField } from '../../../ui/PickField.js';
+import { LengthField } from '../../../kit/LengthField.js';
+import { NumberField } from '../../../kit/NumberField.js';
+import { PickField } from '../../../kit/PickField.js';
 import { useSpeech } from '../../../words/words.js';
 
 const change = (changes: Partial<FloorChoice>): Message | null => act({ name: 'changeFloor', payload: { changes } });
@@ -16,7 +16,7 @@ function Where({ label, scene }: { readonly label: string; readonly scene: Scene
   return (
     <PickField
       label={label}
-      value={scene.project.linings.floor.finish}
+      value={scene.project.floor.finish}
       choices={(['everywhere', 'seen'] as const).map((value) => ({ value, text: t(`floor.finish.${value}`) }))}
       onPick={(finish) => void change({ finish })}
     />
@@ -28,7 +28,7 @@ function Laid({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
   const id = useSession((s) => s.id);
   const { finish } = scene.shape.floor;
-  const choice = scene.project.linings.floor;
+  const choice = scene.project.floor;
   if (!finish) return null;
   return (
     <section className="section stack">
@@ -96,7 +96,7 @@ function Laid({ scene }: { readonly scene: Scene }) {
 function Coated({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
   const { coats, finish } = scene.shape.floor;
-  const choice = scene.project.linings.floor;
+  const choice = scene.project.floor;
   const paints = scene.book.items.filter((item) => item.recoat !== null);
   if (finish || paints.length === 0) return null;
   return (
@@ -116,7 +116,7 @@ function Coated({ scene }: { readonly scene: Scene }) {
           least={0}
           most={8}
           whole
-          onTake={(count) => void change({ coats: count })}
+          onTake={(count) => change({ coats: count })}
         />
       </div>
       {coats && (
@@ -161,8 +161,8 @@ function Coated({ scene }: { readonly scene: Scene }) {
 function OtherFinishes({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
   const { room, finish } = scene.shape.floor;
-  const { units } = scene.project;
-  const choice = scene.project.linings.floor;
+  const { units } = scene.project.layout;
+  const choice = scene.project.floor;
   const ways = useMemo(
     () => (room ? finishWays(room, scene.book, units, choice) : []),
     [room, scene.book, units, choice],

@@ -1,8 +1,8 @@
 import { boxOf, boundsOf, footprintsOf, type Point } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
-import { ringPath } from '../../../ui/path.js';
-import { useSize } from '../../../ui/use-size.js';
-import { Fixings } from '../../../ui/Fixings.js';
+import { ringPath } from '../../../kit/path.js';
+import { useSize } from '../../../kit/use-size.js';
+import { Fixings } from '../../../kit/Fixings.js';
 import { useSpeech } from '../../../words/words.js';
 
 export const FLOOR_LAYERS = ['board', 'battens', 'screws', 'planks', 'under'] as const;
@@ -140,7 +140,7 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
                   </text>
                 </g>
               ))}
-              {footprintsOf(scene.project.units, box.maxY).map((ring, i) => (
+              {footprintsOf(scene.project.layout.units, box.maxY).map((ring, i) => (
                 <path key={i} d={ringPath(ring.map(at))} fill="none" stroke="var(--ink)" strokeDasharray="2 4" />
               ))}
             </g>

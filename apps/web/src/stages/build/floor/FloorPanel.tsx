@@ -1,17 +1,17 @@
 import { formatMoney, openBefore, type FloorHatch, type FloorWay, type Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act, askFloorWays } from '../../../state/session.js';
-import { LengthField } from '../../../ui/LengthField.js';
-import { NamedList } from '../../../ui/NamedList.js';
-import { PickField } from '../../../ui/PickField.js';
-import { WorkOut } from '../../../ui/WorkOut.js';
+import { LengthField } from '../../../kit/LengthField.js';
+import { NamedList } from '../../../kit/NamedList.js';
+import { PickField } from '../../../kit/PickField.js';
+import { WorkOut } from '../../../kit/WorkOut.js';
 import { FinishPanel } from './FinishPanel.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
 
 function Ways({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
-  const { direction } = scene.project.linings.floor;
+  const { direction } = scene.project.floor;
   return (
     <WorkOut<FloorWay>
       title={t('floor.ways')}
@@ -161,7 +161,7 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
         )}
         <PickField
           label={t('floor.fixing')}
-          value={scene.project.linings.floor.fixing}
+          value={scene.project.floor.fixing}
           choices={(['screwed', 'glued', 'loose'] as const).map((value) => ({
             value,
             text: t(`floor.fixing.${value}`),

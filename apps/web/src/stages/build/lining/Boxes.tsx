@@ -1,15 +1,15 @@
 import { isBar, type BoxChoice, type Message } from '@nestplank/core';
-import type { Scene } from '../../../state/scene.js';
+import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
-import { LengthField } from '../../../ui/LengthField.js';
-import { NumberField } from '../../../ui/NumberField.js';
-import { PickField } from '../../../ui/PickField.js';
+import { LengthField } from '../../../kit/LengthField.js';
+import { NumberField } from '../../../kit/NumberField.js';
+import { PickField } from '../../../kit/PickField.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** Window boxes and arch boxes: what they are made of, how large they come out, which arches get one. */
 export function Boxes({ scene }: { readonly scene: Scene }) {
   const { t, len, said } = useSpeech();
-  const { boxes } = scene.project.linings;
+  const { boxes } = scene.project;
   const { lined, arches } = scene.shape;
   const change = (changes: Partial<BoxChoice>): Message | null => act({ name: 'changeBoxes', payload: { changes } });
   const wheels = arches.filter((arch) => arch.kind === 'arch' && arch.bottom <= 0 && arch.far === null);
@@ -44,7 +44,7 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
             value={boxes.stored}
             least={0}
             most={2000}
-            onTake={(stored) => void change({ stored })}
+            onTake={(stored) => change({ stored })}
           />
         )}
         <PickField
@@ -75,7 +75,9 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
             </p>
           )}
           {box.behind.length > 0 && (
-            <p className="small">{t('box.behind', { name: box.name, units: box.behind.join(', ') })}</p>
+            <p className="small">
+              {t('box.behind', { name: box.name, units: box.behind.map((id) => unitName(scene, id)).join(', ') })}
+            </p>
           )}
           {box.missing.length > 0 && (
             <p className="small needs">

@@ -1,15 +1,15 @@
 import Button from '@mui/material/Button';
-import { formatMoney, materialOf, type Lined, type LiningCase } from '@nestplank/core';
+import { layersOn, formatMoney, materialOf, type Lined, type LiningCase } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act, askLinings } from '../../../state/session.js';
-import { WorkOut } from '../../../ui/WorkOut.js';
+import { WorkOut } from '../../../kit/WorkOut.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** Every way the price book allows to line a surface, with what each comes to for the whole build. */
 export function CompareLinings({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {
   const { t } = useSpeech();
   const use = (way: LiningCase, clear: () => void): void => {
-    const layers = scene.project.buildUps[surface];
+    const layers = layersOn(scene.project.buildUps, surface);
     const face = scene.shape.lined.linings.find((lining) => lining.surface === surface);
     const item = materialOf(scene.book, way.material);
     const layer = layers.findLast((candidate) => candidate.material === face?.material.id);

@@ -1,10 +1,10 @@
 import type { Corner, Lined, Lining, Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
-import { LengthField } from '../../../ui/LengthField.js';
-import { NamedList } from '../../../ui/NamedList.js';
-import { NumberField } from '../../../ui/NumberField.js';
-import { PickField } from '../../../ui/PickField.js';
+import { LengthField } from '../../../kit/LengthField.js';
+import { NamedList } from '../../../kit/NamedList.js';
+import { NumberField } from '../../../kit/NumberField.js';
+import { PickField } from '../../../kit/PickField.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
 
@@ -84,7 +84,7 @@ export function Corners({ lining, scene }: { readonly lining: Lining; readonly s
                 value={corner.angle}
                 least={1}
                 most={180}
-                onTake={(angle) => void put({ ...corner, angle })}
+                onTake={(angle) => put({ ...corner, angle })}
               />
               <LengthField label={t('kerf.skin')} value={corner.skin} onTake={(skin) => put({ ...corner, skin })} />
             </div>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { curtainAcross } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
-import { LengthField } from '../../../ui/LengthField.js';
+import { LengthField } from '../../../kit/LengthField.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** A curtain across the body: how wide its rail is, and how its hem steps over what is on the floor. */
@@ -12,7 +12,7 @@ export function CurtainAcross({ scene }: { readonly scene: Scene }) {
   const [height, setHeight] = useState(1600);
   if (!inner) return null;
   const ceiling = lined.linings.find((lining) => lining.surface === 'ceiling') ?? null;
-  const curtain = curtainAcross(inner, arches, scene.project.units, ceiling, x, height);
+  const curtain = curtainAcross(inner, arches, scene.project.layout.units, ceiling, x, height);
   const take = (set: (value: number) => void) => (value: number) => {
     set(value);
     return null;

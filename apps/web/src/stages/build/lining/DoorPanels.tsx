@@ -1,6 +1,6 @@
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
-import { LengthField } from '../../../ui/LengthField.js';
+import { LengthField } from '../../../kit/LengthField.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** Panels of the doors: how far they keep back from the edge, how large they come out, which still wait for readings. */
@@ -13,7 +13,7 @@ export function DoorPanels({ scene }: { readonly scene: Scene }) {
       <div className="fields">
         <LengthField
           label={t('doors.inset')}
-          value={scene.project.linings.doors.inset}
+          value={scene.project.doorLining.inset}
           onTake={(inset) => act({ name: 'changeDoors', payload: { changes: { inset } } })}
         />
       </div>

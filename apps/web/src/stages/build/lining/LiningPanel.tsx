@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button';
 import {
+  liningOn,
   foundSeams,
   isBar,
   materialOf,
@@ -8,10 +9,10 @@ import {
   type LiningChoice,
   type Message,
 } from '@nestplank/core';
-import type { Scene } from '../../../state/scene.js';
+import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
-import { LengthField } from '../../../ui/LengthField.js';
-import { PickField } from '../../../ui/PickField.js';
+import { LengthField } from '../../../kit/LengthField.js';
+import { PickField } from '../../../kit/PickField.js';
 import { useSpeech } from '../../../words/words.js';
 
 interface LiningPanelProps {
@@ -30,7 +31,7 @@ export function moveSeam(lining: Lining, index: number, to: number): Message | n
 
 function Seams({ lining, scene }: LiningPanelProps) {
   const { t, len } = useSpeech();
-  const choice = scene.project.linings[lining.surface];
+  const choice = liningOn(scene.project.linings, lining.surface);
   const now = seamFigures(
     lining,
     choice,
@@ -53,7 +54,7 @@ function Seams({ lining, scene }: LiningPanelProps) {
           <p className="small">
             {t(`lining.why.${seam.reason}`, { support: seam.support ?? '', opening: seam.opening ?? '' })}{' '}
             {seam.support === null ? t('lining.why.strip') : ''}{' '}
-            {seam.hiddenBy !== null ? t('lining.why.hidden', { unit: seam.hiddenBy }) : ''}
+            {seam.hiddenBy !== null ? t('lining.why.hidden', { unit: unitName(scene, seam.hiddenBy) }) : ''}
           </p>
         </div>
       ))}
@@ -112,7 +113,7 @@ function Rows({ lining }: { readonly lining: Lining }) {
 function Grooving({ lining, scene }: LiningPanelProps) {
   const { t, len, style } = useSpeech();
   const { surface, grooves } = lining;
-  const { groove } = scene.project.linings[surface];
+  const { groove } = liningOn(scene.project.linings, surface);
   const decimals = style.units === 'mm' ? 1 : 0;
   const change = (changes: Partial<LiningChoice['groove']>): Message | null =>
     act({ name: 'changeLining', payload: { surface, changes: { groove: { ...groove, ...changes } } } });
@@ -154,7 +155,7 @@ function Grooving({ lining, scene }: LiningPanelProps) {
 export function LiningPanel({ lining, scene }: LiningPanelProps) {
   const { t, len, lenUnit, said } = useSpeech();
   const { surface, material } = lining;
-  const choice = scene.project.linings[surface];
+  const choice = liningOn(scene.project.linings, surface);
   const change = (changes: Partial<LiningChoice>): Message | null =>
     act({ name: 'changeLining', payload: { surface, changes } });
   const fixing = scene.derived.fixings.find((candidate) => candidate.surface === surface);

@@ -1,9 +1,9 @@
 import type { Header, Lined, Message, Reserved } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
-import { LengthField } from '../../../ui/LengthField.js';
-import { NamedList } from '../../../ui/NamedList.js';
-import { PickField } from '../../../ui/PickField.js';
+import { LengthField } from '../../../kit/LengthField.js';
+import { NamedList } from '../../../kit/NamedList.js';
+import { PickField } from '../../../kit/PickField.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
 

@@ -1,11 +1,13 @@
 import { blankOf, materialOf, type Part } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
+import { roleWord } from '../../../kit/unit-words.js';
 import { look } from '../../../state/view.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** Everything a surface is made of, equal pieces together: what to cut and how often. */
 export function PartTable({ parts, scene }: { readonly parts: readonly Part[]; readonly scene: Scene }) {
-  const { t, len } = useSpeech();
+  const speech = useSpeech();
+  const { t, len } = speech;
   const kinds = new Map<string, { readonly part: Part; readonly size: string; count: number }>();
   for (const part of parts) {
     const { length, width } = blankOf(part);
@@ -24,7 +26,7 @@ export function PartTable({ parts, scene }: { readonly parts: readonly Part[]; r
             <tr key={part.id}>
               <td>
                 <button type="button" className="link" onClick={() => look({ part: part.id })}>
-                  {count} × {t(`role.${part.role}`)}
+                  {count} × {roleWord(part.role, speech)}
                 </button>
               </td>
               <td>{size}</td>

@@ -1,8 +1,8 @@
 import { useRef, useState, type PointerEvent } from 'react';
 import { asSeen, boxOf, grooveSpans, type Lining, type Point } from '@nestplank/core';
-import { linePath, ringPath } from '../../../ui/path.js';
-import { useSize } from '../../../ui/use-size.js';
-import { Fixings } from '../../../ui/Fixings.js';
+import { linePath, ringPath } from '../../../kit/path.js';
+import { useSize } from '../../../kit/use-size.js';
+import { Fixings } from '../../../kit/Fixings.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** What is drawn over the pieces. */
@@ -17,6 +17,8 @@ interface SurfaceDrawingProps {
   readonly lining: Lining;
   readonly shown: Shown;
   readonly chosen: string | null;
+  /** What a unit that hides a stretch is called. */
+  readonly nameOf: (id: string) => string;
   readonly onPart: (part: string) => void;
   /** Takes a seam to another place along the vehicle, mm; null where seams are not moved. */
   readonly onSeam: ((index: number, to: number) => void) | null;
@@ -27,7 +29,7 @@ const MARGIN = 34;
 const CATCH_MM = 25;
 
 /** A wall or ceiling laid flat, as it is seen from the room, with everything that is to be known before a sheet is cut. */
-export function SurfaceDrawing({ lining, shown, chosen, onPart, onSeam }: SurfaceDrawingProps) {
+export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }: SurfaceDrawingProps) {
   const { t, len } = useSpeech();
   const { ref, width, height } = useSize<HTMLDivElement>();
   const { ground } = lining;
@@ -129,7 +131,7 @@ export function SurfaceDrawing({ lining, shown, chosen, onPart, onSeam }: Surfac
                     strokeDasharray="6 4"
                   />
                   <text x={x + 6} y={y + 15} style={{ fontSize: 12 }}>
-                    {zone.by}
+                    {nameOf(zone.by)}
                   </text>
                 </g>
               );

@@ -1,7 +1,7 @@
 import TextField from '@mui/material/TextField';
-import { useEffect, useState } from 'react';
 import type { Message } from '@nestplank/core';
 import { useSpeech } from '../words/words.js';
+import { useTypedField } from './use-typed-field.js';
 
 /** A text that is taken on leaving the field or on Enter; one that may not be empty is refused where it stands. */
 export function TextEntry({
@@ -20,34 +20,22 @@ export function TextEntry({
   readonly problem?: string | null;
 }) {
   const { t, said } = useSpeech();
-  const [typed, setTyped] = useState(value);
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    setTyped(value);
-    setProblem(null);
-  }, [value]);
-  const take = (): void => {
-    const text = typed.trim();
-    if (text === value) return;
-    if (text === '' && !mayBeEmpty) {
-      setProblem(t('error.rename'));
-      return;
-    }
-    const refused = onTake(text);
-    setProblem(refused && said(refused));
-  };
-  const shown = problem ?? given;
+  const typing = useTypedField<string>({
+    shown: value,
+    parse: (typed) =>
+      typed.trim() === '' && !mayBeEmpty ? { ok: false, why: t('error.rename') } : { ok: true, value: typed.trim() },
+    take: (text) => {
+      const refused = onTake(text);
+      return refused && said(refused);
+    },
+  });
+  const shown = typing.problem ?? given;
   return (
     <TextField
       label={hideLabel ? undefined : label}
-      value={typed}
+      {...typing.field}
       error={shown !== null}
       helperText={shown}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={take}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') take();
-      }}
       slotProps={{ htmlInput: { 'aria-label': hideLabel ? label : undefined, autoComplete: 'off' } }}
     />
   );

@@ -1,0 +1,43 @@
+import TextField from '@mui/material/TextField';
+import { parseLength } from '@nestplank/core';
+import { useSpeech } from '../words/words.js';
+import { useTypedField } from './use-typed-field.js';
+
+/** A list of lengths with semicolons between them. */
+export function LengthList({
+  label,
+  values,
+  onTake,
+  mayBeEmpty = false,
+  asTyped = false,
+}: {
+  readonly label: string;
+  readonly values: readonly number[];
+  readonly onTake: (values: number[]) => string | null;
+  readonly mayBeEmpty?: boolean;
+  /** Keeps the order and what is there twice, as readings along an edge are. */
+  readonly asTyped?: boolean;
+}) {
+  const { t, entry, style, said } = useSpeech();
+  const typing = useTypedField<number[]>({
+    shown: values.map(entry).join('; '),
+    parse: (typed) => {
+      const texts = typed.split(';').filter((text) => text.trim() !== '');
+      if (texts.length === 0 && !mayBeEmpty) return { ok: false, why: t('measure.listBad') };
+      const read = texts.map((text) => parseLength(text, style.units));
+      const bad = read.find((result) => !result.ok);
+      if (bad && !bad.ok) return { ok: false, why: said(bad.error) };
+      const lengths = read.flatMap((result) => (result.ok ? [result.mm] : []));
+      return { ok: true, value: asTyped ? lengths : [...new Set(lengths)].sort((a, b) => a - b) };
+    },
+    take: onTake,
+  });
+  return (
+    <TextField
+      label={`${label}, ${style.units}`}
+      {...typing.field}
+      error={typing.problem !== null}
+      helperText={typing.problem}
+    />
+  );
+}

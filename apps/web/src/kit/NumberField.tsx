@@ -1,0 +1,40 @@
+import TextField from '@mui/material/TextField';
+import type { Message } from '@nestplank/core';
+import { useSpeech } from '../words/words.js';
+import { readNumber } from './read-number.js';
+import { useTypedField } from './use-typed-field.js';
+
+interface NumberFieldProps {
+  readonly label: string;
+  readonly value: number;
+  readonly least: number;
+  readonly most: number;
+  readonly whole?: boolean;
+  /** Tries to take the number; returns why not, or null. */
+  readonly onTake: (value: number) => Message | null;
+}
+
+/** A plain number between two limits. */
+export function NumberField({ label, value, least, most, whole = false, onTake }: NumberFieldProps) {
+  const { t, said } = useSpeech();
+  const typing = useTypedField<number>({
+    shown: String(value),
+    parse: (typed) => {
+      const number = readNumber(typed, { least, most, whole });
+      return number === null ? { ok: false, why: t('work.numberBad', { least, most }) } : { ok: true, value: number };
+    },
+    take: (number) => {
+      const refused = onTake(number);
+      return refused && said(refused);
+    },
+  });
+  return (
+    <TextField
+      label={label}
+      {...typing.field}
+      error={typing.problem !== null}
+      helperText={typing.problem}
+      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
+    />
+  );
+}

@@ -1,0 +1,17 @@
+import type { Operation } from '@nestplank/core';
+import { act, notify } from '../state/session.js';
+import { useSpeech } from '../words/words.js';
+
+/**
+ * Does operations and always tells when they are refused: for buttons, boxes and pick lists, which have no place of their
+ * own for a reason. Fields that have one give the refusal back instead.
+ * @returns whether they were done
+ */
+export function useChange(): (...operations: readonly Operation[]) => boolean {
+  const { said } = useSpeech();
+  return (...operations) => {
+    const refused = act(...operations);
+    if (refused) notify(said(refused), 'trouble');
+    return refused === null;
+  };
+}

@@ -1,0 +1,100 @@
+import { baysOf } from '../document/body.js';
+import type { Bay, Division, Unit } from '../document/unit-schema.js';
+import { message, mm } from '../words/message.js';
+import type { FurnitureProblem } from './skeleton.js';
+
+/** The inside of a body, seen from its front: along the vehicle and up, mm. */
+export interface Region {
+  readonly x0: number;
+  readonly x1: number;
+  readonly z0: number;
+  readonly z1: number;
+}
+/** A bay with its inside, and what its front may cover: to the unit's edge, or to the middle of a divider less half a reveal. */
+export interface PlacedBay {
+  readonly bay: Bay;
+  readonly inside: Region;
+  readonly front: Region;
+}
+/** A board between two bays, named after the bay behind it. */
+export interface Divider {
+  readonly name: string;
+  readonly cut: 'along' | 'up';
+  readonly at: number;
+  readonly inside: Region;
+}
+export interface Divided {
+  readonly bays: readonly PlacedBay[];
+  readonly dividers: readonly Divider[];
+  readonly problems: readonly FurnitureProblem[];
+}
+
+const EPSILON = 1e-6;
+
+/**
+ * The clear sizes of a cut's parts: those given in mm as they are, the rest by shares of what is left.
+ * @returns null when they do not fit, or nothing is left for the shares; a cut without shares has to fill its room
+ */
+export function clearSizes(
+  sizes: readonly (number | { readonly share: number })[],
+  room: number,
+): readonly number[] | null {
+  const fixed = sizes.reduce<number>((sum, size) => sum + (typeof size === 'number' ? size : 0), 0);
+  const shares = sizes.reduce<number>((sum, size) => sum + (typeof size === 'number' ? 0 : size.share), 0);
+  const left = room - fixed;
+  if (shares === 0) return Math.abs(left) <= 0.5 ? sizes.map(Number) : null;
+  if (left <= EPSILON) return null;
+  return sizes.map((size) => (typeof size === 'number' ? size : (left * size.share) / shares));
+}
+
+/**
+ * Walks a division from the body inward: where each bay and each divider is.
+ * @param thickness of a divider, mm
+ * @param reveal gap between neighbouring fronts, mm
+ */
+export function divide(unit: Unit, inside: Region, front: Region, thickness: number, reveal: number): Divided {
+  const bays: PlacedBay[] = [];
+  const dividers: Divider[] = [];
+  const problems: FurnitureProblem[] = [];
+  const walk = (division: Division, room: Region, face: Region): void => {
+    if (!('cut' in division)) {
+      bays.push({ bay: division, inside: room, front: face });
+      return;
+    }
+    const { cut, parts } = division;
+    const along = cut === 'along';
+    const [from, to] = along ? [room.x0, room.x1] : [room.z0, room.z1];
+    const between = division.divider === 'board' ? thickness : 0;
+    const sizes = clearSizes(division.sizes, to - from - between * (parts.length - 1));
+    if (!sizes || sizes.length !== parts.length) {
+      problems.push({
+        place: unit.id,
+        said: message('furniture.division', { unit: unit.name, room: mm(to - from - between * (parts.length - 1)) }),
+      });
+      return;
+    }
+    let at = from;
+    let edge = along ? face.x0 : face.z0;
+    parts.forEach((part, i) => {
+      const size = sizes[i] ?? 0;
+      const end = at + size;
+      const last = i === parts.length - 1;
+      const middle = end + between / 2;
+      const faceEnd = last ? (along ? face.x1 : face.z1) : middle - reveal / 2;
+      const own = along ? { ...room, x0: at, x1: end } : { ...room, z0: at, z1: end };
+      const shown = along ? { ...face, x0: edge, x1: faceEnd } : { ...face, z0: edge, z1: faceEnd };
+      if (i > 0 && division.divider === 'board')
+        dividers.push({
+          name: `${baysOf(part)[0]?.name ?? i}.${along ? 'upright' : 'level'}`,
+          cut,
+          at: at - between,
+          inside: room,
+        });
+      walk(part, own, shown);
+      at = end + between;
+      edge = middle + reveal / 2;
+    });
+  };
+  walk(unit.division, inside, front);
+  return { bays, dividers, problems };
+}

@@ -1,0 +1,334 @@
+import { z } from 'zod';
+import { endOf } from '../../document/body.js';
+import { gapSchema, idSchema, sizeSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import { cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
+import { rectangle, roundedRectangle, spread, type Point, type Ring } from '../../numeric/plane.js';
+import { leansAlong, leansUp } from '../../parts/scribe.js';
+import { archUnderRule } from '../../rules/room.js';
+import { archFootprint, clearHalfWidth } from '../../shell/arch.js';
+import { halfWidth, type Shell } from '../../shell/shell.js';
+import { message, mm } from '../../words/message.js';
+import {
+  bodyField,
+  faultsBy,
+  materialField,
+  numberOption,
+  optionField,
+  peopleField,
+  scribeField,
+  sheetAbout,
+  type Family,
+  type Room,
+} from '../family.js';
+import { appliesTo, changeUnit, wholeUp } from '../scene.js';
+import { contactsOf, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
+
+/** Gap between neighbouring boards so that each can be lifted out, mm. */
+const BOARD_GAP_MM = 3;
+/** Room kept between a support and an arch or wall, mm. */
+const SUPPORT_CLEARANCE_MM = 10;
+const ARCH_CLEARANCE_MM = 10;
+const INSIDE_CORNER_MM = 15;
+/** Frame left round the access openings of the front, mm. */
+const FRONT_FRAME_MM = 80;
+const SMALLEST_ACCESS_MM = 200;
+/** Outlines are drawn with chords that stay within this of the true curve, mm. */
+const CHORD_MM = 0.05;
+
+type Side = 'left' | 'right';
+
+/** The heights and thicknesses a bed is made from, mm. */
+interface Levels {
+  readonly top: number;
+  readonly underside: number;
+  readonly floor: number;
+  readonly board: number;
+  readonly support: number;
+}
+
+const nearer = (a: number, b: number): number => Math.min(a, b);
+const allowanceAt = (unit: Unit, side: Side): number => {
+  const meet = unit.meets[side];
+  return meet?.how === 'scribed' ? meet.allowance : 0;
+};
+
+function boardStrips(unit: Unit): { readonly from: number; readonly to: number }[] {
+  const { x, length } = unit.body;
+  const wanted = numberOption(unit, 'boardWidth');
+  const count = Math.max(1, Math.ceil((length + BOARD_GAP_MM) / (wanted + BOARD_GAP_MM)));
+  const width = (length - (count - 1) * BOARD_GAP_MM) / count;
+  return Array.from({ length: count }, (_, i) => ({
+    from: x + i * (width + BOARD_GAP_MM),
+    to: x + i * (width + BOARD_GAP_MM) + width,
+  }));
+}
+
+function boards(unit: Unit, { inner, arches }: Room, levels: Levels): Board[] {
+  return boardStrips(unit).flatMap((strip, index): Board[] => {
+    const xs = spread(strip.from, strip.to, 15);
+    const line = (side: Side, sign: number, out: number): Point[] =>
+      xs.map((x): Point => [
+        x,
+        sign * (nearer(halfWidth(inner, side, x, levels.top), halfWidth(inner, side, x, levels.underside)) + out),
+      ]);
+    const outer: Ring = [
+      ...line('right', 1, allowanceAt(unit, 'right')),
+      ...line('left', -1, allowanceAt(unit, 'left')).reverse(),
+    ];
+    const bites = arches.flatMap((arch): Ring[] => {
+      const ring = archFootprint(arch, inner, levels.underside, ARCH_CLEARANCE_MM);
+      return ring ? [ring] : [];
+    });
+    const [left] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, bites);
+    if (!left) return [];
+    const edge = (side: Side, sign: number): BoardEdge => ({
+      kind: 'scribe',
+      at: side,
+      line: line(side, sign, 0),
+      allowance: allowanceAt(unit, side),
+      across: 'y',
+      leans: leansUp(inner, side, levels.underside, xs),
+    });
+    return [
+      {
+        name: `board-${index + 1}`,
+        role: 'bed-board',
+        material: unit.materials['board'] ?? '',
+        normal: 'z',
+        at: levels.underside,
+        thickness: levels.board,
+        outline: {
+          outer: bites.length > 0 ? roundInsideCorners(left.outer, INSIDE_CORNER_MM) : left.outer,
+          holes: left.holes,
+        },
+        grain: 'y',
+        good: 1,
+        edges: [edge('left', -1), edge('right', 1)],
+        held: 'loose',
+      },
+    ];
+  });
+}
+
+/** The y at which the supports' middles stand: outermost clear of arches and walls, the rest so that no board spans further than allowed. */
+function supportLines(unit: Unit, { inner, arches }: Room, levels: Levels): number[] {
+  const clear = (side: Side): number =>
+    clearHalfWidth(inner, arches, side, unit.body.x, endOf(unit), levels.floor, levels.underside) -
+    SUPPORT_CLEARANCE_MM -
+    levels.support / 2;
+  const [from, to] = [-clear('left'), clear('right')];
+  if (from >= to) return [];
+  return spread(from, to, Math.max(1, Math.ceil((to - from) / numberOption(unit, 'span'))) + 1);
+}
+
+function supports(unit: Unit, lines: readonly number[], levels: Levels): Board[] {
+  const from = unit.body.x + levels.support;
+  return lines.map((y, i): Board => ({
+    name: `support-${i + 1}`,
+    role: 'bed-support',
+    material: unit.materials['support'] ?? '',
+    normal: 'y',
+    at: y - levels.support / 2,
+    thickness: levels.support,
+    outline: { outer: rectangle(from, levels.floor, endOf(unit), levels.underside), holes: [] },
+    grain: 'x',
+    good: y < 0 ? 1 : -1,
+    edges: [],
+    held: 'fixed',
+  }));
+}
+
+function front(unit: Unit, { inner, arches }: Room, levels: Levels, lines: readonly number[]): Board[] {
+  const { x } = unit.body;
+  const thickness = levels.support;
+  const heights = spread(levels.floor, levels.underside, 21);
+  const line = (side: Side, sign: number, out: number): Point[] =>
+    heights.map((z): Point => [
+      sign * (nearer(halfWidth(inner, side, x, z), halfWidth(inner, side, x + thickness, z)) + out),
+      z,
+    ]);
+  const outer: Ring = [
+    ...line('right', 1, allowanceAt(unit, 'right')),
+    ...line('left', -1, allowanceAt(unit, 'left')).reverse(),
+  ];
+  const openings = lines.slice(1).flatMap((to, i): Ring[] => {
+    const from = (lines[i] ?? to) + FRONT_FRAME_MM / 2 + thickness / 2;
+    const end = to - FRONT_FRAME_MM / 2 - thickness / 2;
+    const [low, high] = [levels.floor + FRONT_FRAME_MM, levels.underside - FRONT_FRAME_MM];
+    return end - from >= SMALLEST_ACCESS_MM && high - low >= SMALLEST_ACCESS_MM
+      ? [roundedRectangle(from, low, end, high, 40)]
+      : [];
+  });
+  const bites = arches
+    .filter((arch) => arch.from - ARCH_CLEARANCE_MM < x + thickness && arch.to + ARCH_CLEARANCE_MM > x)
+    .map((arch): Ring => {
+      const sign = arch.side === 'left' ? -1 : 1;
+      const [a, b] = [sign * (arch.face - ARCH_CLEARANCE_MM), sign * 3000];
+      return rectangle(Math.min(a, b), levels.floor - 1, Math.max(a, b), arch.height + ARCH_CLEARANCE_MM);
+    });
+  const [body] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, bites);
+  if (!body) return [];
+  const edge = (side: Side, sign: number): BoardEdge => ({
+    kind: 'scribe',
+    at: side,
+    line: line(side, sign, 0),
+    allowance: allowanceAt(unit, side),
+    across: 'y',
+    leans: leansAlong(inner, side, x, heights),
+  });
+  return [
+    {
+      name: 'front',
+      role: 'bed-front',
+      material: unit.materials['support'] ?? '',
+      normal: 'x',
+      at: x,
+      thickness,
+      outline: {
+        outer: bites.length > 0 ? roundInsideCorners(body.outer, INSIDE_CORNER_MM) : body.outer,
+        holes: openings,
+      },
+      grain: 'y',
+      good: -1,
+      edges: [edge('left', -1), edge('right', 1)],
+      held: 'fixed',
+    },
+  ];
+}
+
+function levelsOf(unit: Unit, { inner, book }: Room): Levels | null {
+  const [board, support] = [
+    materialOf(book, unit.materials['board'] ?? ''),
+    materialOf(book, unit.materials['support'] ?? ''),
+  ];
+  if (!board || !support) return null;
+  const top = inner.floor + unit.body.to;
+  return {
+    top,
+    underside: top - board.thickness,
+    floor: inner.floor,
+    board: board.thickness,
+    support: support.thickness,
+  };
+}
+
+/** A bed may be raised over an arch that comes up through its boards. */
+const archUnder = appliesTo(archUnderRule, {
+  ofUnit: (unit, { inner, arches, book }) => {
+    const levels = levelsOf(unit, { inner, arches, book });
+    if (!levels) return [];
+    return arches
+      .filter((arch) => arch.to > unit.body.x && arch.from < endOf(unit))
+      .map((arch) => ({
+        id: `arch:${unit.id}:${arch.id}`,
+        input: { underside: levels.underside, arch: arch.height, name: unit.name, archName: arch.name },
+        pin: {
+          unit: unit.id,
+          person: null,
+          x: (arch.from + arch.to) / 2,
+          y: (arch.side === 'left' ? -1 : 1) * arch.face,
+        },
+        mend: ({ spare }) => {
+          const by = wholeUp(-(spare ?? 0));
+          return {
+            said: message('mend.raiseBed', { by: mm(by) }),
+            operations: [changeUnit(unit, { height: unit.body.to + by })],
+          };
+        },
+      }));
+  },
+});
+
+const optionsSchema = z.strictObject({
+  mattress: gapSchema,
+  sleepers: z.array(idSchema).max(6),
+  boardWidth: sizeSchema,
+  span: sizeSchema,
+});
+
+/** A bed from wall to wall on boards, with a hold under it. */
+export const bedPlatform: Family = {
+  id: 'bed-platform',
+  words: {
+    name: 'Bed platform',
+    add: 'Bed across the rear',
+    start: 'Bed',
+    noun: 'bed',
+    fields: { length: 'Width of the bed', board: 'Boards', support: 'Supports and front' },
+    roles: { 'bed-board': 'board', 'bed-support': 'support', 'bed-front': 'front' },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    bodyField('height', 'to'),
+    optionField('mattress', { group: 'place' }),
+    peopleField('sleepers'),
+    materialField('board'),
+    materialField('support'),
+    optionField('boardWidth', { group: 'made', least: 1, most: 100_000 }),
+    optionField('span', { group: 'made', least: 1, most: 100_000 }),
+    scribeField(['left', 'right']),
+  ],
+  faults: faultsBy({
+    stands: ['across'],
+    materials: ['board', 'support'],
+    options: optionsSchema,
+    divides: false,
+  }),
+  start: ({ id, name, people, room, book }) =>
+    startBed(
+      id,
+      name,
+      people.map((person) => person.id),
+      room,
+      book,
+    ),
+  skeleton: (unit, room) => {
+    const levels = levelsOf(unit, room);
+    const problems: FurnitureProblem[] = [];
+    const say = (key: 'furniture.low' | 'furniture.noSupport'): void =>
+      void problems.push({ place: unit.id, said: message(key, { unit: unit.name }) });
+    if (!levels) return { boards: [], contacts: [], comesApart: true, problems };
+    if (levels.underside <= levels.floor) {
+      say('furniture.low');
+      return { boards: [], contacts: [], comesApart: true, problems };
+    }
+    const lines = supportLines(unit, room, levels);
+    if (lines.length === 0) say('furniture.noSupport');
+    const made = [
+      ...boards(unit, room, levels),
+      ...(unit.body.length > levels.support ? supports(unit, lines, levels) : []),
+      ...front(unit, room, levels, lines),
+    ];
+    return { boards: made, contacts: contactsOf(made), comesApart: true, problems };
+  },
+  lies: (unit) => {
+    const { sleepers } = unit.options;
+    return { mattress: numberOption(unit, 'mattress'), sleepers: Array.isArray(sleepers) ? sleepers : [] };
+  },
+  rules: [archUnder],
+};
+
+/** Across the rear for everybody who is known, on a height that leaves a hold under it. */
+function startBed(id: string, name: string, people: readonly string[], room: Shell, book: Room['book']): Unit {
+  const length = Math.min(people.length === 1 ? 800 : 1350, room.length);
+  return {
+    id,
+    family: 'bed-platform',
+    name,
+    body: { stands: 'across', x: Math.round(room.length - length), length: Math.round(length), from: 0, to: 700 },
+    meets: {
+      left: { how: 'scribed', allowance: 20 },
+      right: { how: 'scribed', allowance: 20 },
+      foot: { how: 'open' },
+    },
+    division: { name: 'hold', holds: { kind: 'open' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheetAbout(book, 12), support: sheetAbout(book, 15) },
+    options: { mattress: 100, sleepers: people.slice(0, 2), boardWidth: 620, span: 650 },
+  };
+}

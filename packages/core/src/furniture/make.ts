@@ -1,0 +1,39 @@
+import { familyNamed } from '../document/kit.js';
+import type { Unit } from '../document/unit-schema.js';
+import { materialOf } from '../materials/material.js';
+import { message } from '../words/message.js';
+import type { Family, Room } from './family.js';
+import { NOTHING_MADE, type Made, type School } from './school.js';
+import type { Skeleton } from './skeleton.js';
+
+/** A unit worked out: its boards and what touches what, and what they are made into. */
+export interface MadeUnit extends Made {
+  readonly unit: string;
+  readonly skeleton: Skeleton | null;
+}
+
+/**
+ * Makes a unit: its family says which boards there are, its school how they are made. What cannot be made is a problem
+ * with a place: an unknown material, family or school gives no parts at all rather than parts of no thickness.
+ */
+export function makeUnit(unit: Unit, room: Room, families: readonly Family[], schools: readonly School[]): MadeUnit {
+  const family = familyNamed(families, unit.family);
+  const school = schools.find((candidate) => candidate.id === unit.school);
+  const missing = Object.values(unit.materials).find((id) => materialOf(room.book, id) === null);
+  const fault =
+    missing !== undefined
+      ? message('furniture.material', { unit: unit.name, material: missing })
+      : !family || !school
+        ? message('furniture.unknown', { unit: unit.name, what: family ? unit.school : unit.family })
+        : null;
+  if (fault || !family || !school)
+    return {
+      ...NOTHING_MADE,
+      unit: unit.id,
+      skeleton: null,
+      problems: fault ? [{ place: unit.id, said: fault }] : [],
+    };
+  const skeleton = family.skeleton(unit, room);
+  const made = school.make(unit, skeleton, room.book);
+  return { ...made, unit: unit.id, skeleton, problems: [...skeleton.problems, ...made.problems] };
+}

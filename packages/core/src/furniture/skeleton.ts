@@ -1,0 +1,121 @@
+import type { Point } from '../numeric/plane.js';
+import type { Spot } from '../parts/part.js';
+import { planeAxes, type Axis, type Standing } from '../parts/lay-flat.js';
+import type { Message } from '../words/message.js';
+
+/** An edge of a board: in sight, or cut to the vehicle's curve. */
+export interface BoardEdge {
+  readonly kind: 'scribe' | 'visible';
+  readonly at: 'left' | 'right' | 'back' | 'front';
+  /** The line it is to have in the end, on the board's plane, mm. Empty for a straight one. */
+  readonly line: readonly Point[];
+  readonly allowance: number;
+  /** The axis across which it is cut. */
+  readonly across: Axis;
+  /** How far the vehicle leans from the lower to the higher face along the edge, radians. */
+  readonly leans: readonly number[];
+}
+
+/** How a board is held: for good, only lying on what is under it, or hung on hinges. */
+export type Held = 'fixed' | 'loose' | 'hung';
+
+/** One board that the furniture needs, whatever it is made of. */
+export interface Board extends Standing {
+  /** Lasts within its unit. */
+  readonly name: string;
+  readonly role: string;
+  readonly material: string;
+  readonly edges: readonly BoardEdge[];
+  readonly held: Held;
+}
+
+/** Where two boards touch: `a` by its face, `b` by its edge; or both by their faces. */
+export interface Contact {
+  readonly a: string;
+  readonly b: string;
+  readonly kind: 'butt' | 'face' | 'rest' | 'hinge';
+  readonly from: Spot;
+  readonly to: Spot;
+  /** mm */
+  readonly length: number;
+}
+
+/** What cannot be as it is asked for; the board or bay it speaks of. */
+export interface FurnitureProblem {
+  readonly said: Message;
+  readonly place: string;
+}
+
+export interface Skeleton {
+  readonly boards: readonly Board[];
+  readonly contacts: readonly Contact[];
+  /** Built to be taken apart again: nothing is glued. */
+  readonly comesApart: boolean;
+  readonly problems: readonly FurnitureProblem[];
+}
+
+interface Box {
+  readonly low: Spot;
+  readonly high: Spot;
+}
+
+/** The upright box round a board. */
+export function boardBox({ normal, at, thickness, outline }: Standing): Box {
+  const axes = planeAxes(normal);
+  const range = (axis: Axis): [number, number] => {
+    if (axis === normal) return [at, at + thickness];
+    const values = outline.outer.map((point) => point[axis === axes[0] ? 0 : 1]);
+    return [Math.min(...values), Math.max(...values)];
+  };
+  const [x, y, z] = [range('x'), range('y'), range('z')];
+  return { low: [x[0], y[0], z[0]], high: [x[1], y[1], z[1]] };
+}
+
+/** Boards that come this near touch, mm; and they have to share more than this to carry each other. */
+const TOUCH_MM = 0.2;
+const SHARED_MM = 4;
+const AXES: readonly Axis[] = ['x', 'y', 'z'];
+
+function contactOf(a: Board, b: Board): Contact | null {
+  const [boxA, boxB] = [boardBox(a), boardBox(b)];
+  const shared = [0, 1, 2].map((i) => {
+    const from = Math.max(boxA.low[i] ?? 0, boxB.low[i] ?? 0);
+    const to = Math.min(boxA.high[i] ?? 0, boxB.high[i] ?? 0);
+    return { from, to, by: to - from };
+  });
+  const apart = shared.findIndex(({ by }) => Math.abs(by) <= TOUCH_MM);
+  if (apart < 0 || shared.some(({ by }, i) => i !== apart && by < SHARED_MM)) return null;
+  const axis = AXES[apart];
+  const faces = [a, b].filter((board) => board.normal === axis);
+  // edge on edge carries nothing
+  if (faces.length === 0) return null;
+  const [met, other] = faces[0] === a ? [a, b] : [b, a];
+  const longest = [0, 1, 2]
+    .filter((i) => i !== apart)
+    .reduce((x, y) => ((shared[y]?.by ?? 0) > (shared[x]?.by ?? 0) ? y : x));
+  const at = (i: number, end: 'from' | 'to'): number => {
+    const range = shared[i];
+    if (!range) return 0;
+    return i === longest ? range[end] : (range.from + range.to) / 2;
+  };
+  const held = [a.held, b.held];
+  const kind = held.includes('hung') ? 'hinge' : held.includes('loose') ? 'rest' : faces.length === 2 ? 'face' : 'butt';
+  return {
+    a: met.name,
+    b: other.name,
+    kind,
+    from: [at(0, 'from'), at(1, 'from'), at(2, 'from')],
+    to: [at(0, 'to'), at(1, 'to'), at(2, 'to')],
+    length: shared[longest]?.by ?? 0,
+  };
+}
+
+/** What touches what: every pair of boards of which one meets the other with its face. */
+export function contactsOf(boards: readonly Board[]): readonly Contact[] {
+  return boards.flatMap((a, i) =>
+    boards.slice(i + 1).flatMap((b): Contact[] => {
+      const contact = contactOf(a, b);
+      return contact ? [contact] : [];
+    }),
+  );
+}

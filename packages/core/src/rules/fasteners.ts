@@ -1,0 +1,46 @@
+import type { PriceBook, PriceItem } from '../document/schema.js';
+import { fixingRule } from './fixings.js';
+
+/** What a fastener goes through and bites into, mm. */
+export interface Fixing {
+  readonly passed: number;
+  readonly gap: number;
+  readonly into: 'wood' | 'steel';
+  readonly depth: number;
+}
+
+/** The stocked fastener that fits, and the lengths between which one does, mm. */
+export interface Picked {
+  readonly item: PriceItem | null;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** A screw into the edge of a board is no thicker than this share of it, so that it does not split. */
+const SHARE_OF_EDGE = 0.3;
+
+/**
+ * The shortest stocked fastener that bites deep enough and does not come out; of equal lengths the thinnest. The limits
+ * are those of rule *fixing-length* for it, or for the shortest one there is.
+ * @param edge thickness of the board whose edge it goes into, mm; null where it goes into a face
+ * @returns null when the price book has no fastener of the kind
+ */
+export function pickFastener(book: PriceBook, fixing: Fixing, edge: number | null = null): Picked | null {
+  const kind = fixing.into === 'wood' ? 'wood' : 'metal';
+  const stocked = book.items.flatMap((item) =>
+    item.fastener?.kind === kind ? [{ item, diameter: item.fastener.diameter, length: item.fastener.length }] : [],
+  );
+  const thin = edge === null ? stocked : stocked.filter(({ diameter }) => diameter <= SHARE_OF_EDGE * edge);
+  const thinnest = Math.min(...stocked.map(({ diameter }) => diameter));
+  const tried = (thin.length > 0 ? thin : stocked.filter(({ diameter }) => diameter === thinnest))
+    .map(({ item, diameter, length }) => ({
+      item,
+      diameter,
+      length,
+      result: fixingRule.run({ ...fixing, diameter, stocked: [length] }),
+    }))
+    .sort((a, b) => a.length - b.length || a.diameter - b.diameter);
+  const fits = tried.find(({ result }) => result.pick !== null);
+  const shown = fits ?? tried[0];
+  return shown ? { item: fits?.item ?? null, least: shown.result.least, most: shown.result.most } : null;
+}
