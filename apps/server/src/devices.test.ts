@@ -202,21 +202,3 @@ describe('other beginnings and comparisons', () => {
     expect(pages).toBe(1 + Math.ceil(73 / 31));
   });
 });
-
-describe('a database of the first version', () => {
-  it('is read as the present one', async () => {
-    const text = readFileSync(join(root, 'demo/wren.json'), 'utf8');
-    const old = JSON.parse(text) as {
-      version: number;
-      project: Record<string, unknown> & { survey: Record<string, unknown> };
-    };
-    const survey = Object.fromEntries(Object.entries(old.project.survey).filter(([key]) => key !== 'goal'));
-    const response = await send('POST', 'projects/import', {
-      text: JSON.stringify({ ...old, version: 1, project: { ...old.project, version: 1, survey } }),
-    });
-    expect(response.status).toBe(201);
-    const { id } = (await response.json()) as { id: string };
-    const { project } = (await (await send('GET', `projects/${id}`)).json()) as ProjectView;
-    expect(project.survey.goal).toBe(4);
-  });
-});

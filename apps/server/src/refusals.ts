@@ -11,7 +11,7 @@ export class RefusedError extends Error {
     readonly status: HttpStatus,
     readonly code: Refusal['code'],
     message: string,
-    readonly more: Partial<Pick<Refusal, 'place' | 'step' | 'revision'>> = {},
+    readonly more: Partial<Pick<Refusal, 'place' | 'step' | 'revision' | 'faults'>> = {},
   ) {
     super(message);
   }
@@ -37,6 +37,7 @@ function refusalOf(problem: unknown): Refusal {
       place: problem.more.place ?? '',
       step: problem.more.step,
       revision: problem.more.revision,
+      faults: problem.more.faults,
     };
   if (problem instanceof OperationError)
     return { statusCode: 422, code: 'operation', message: say(problem.said), place: problem.place };

@@ -93,9 +93,9 @@ describe('projects', () => {
       code: 'invalid',
       message: expect.stringMatching(/^Line \d+, column \d+/) as string,
     });
-    const spoilt = demo.replace('"kind": "platform-bed"', '"kind": "hammock"');
-    expect((await call<Refusal>('POST', 'projects/import', { text: spoilt })).body.message).toContain(
-      'project.layout.units[0].kind',
+    const spoilt = demo.replace('"family": "bed-platform"', '"family": "hammock"');
+    expect((await call<Refusal>('POST', 'projects/import', { text: spoilt })).body.message).toBe(
+      'project.layout.units[0].family: there is no hammock to refer to.',
     );
     expect((await call<Refusal>('POST', 'projects/import', '{ not json')).body.message).toContain('JSON');
     const huge = await call<Refusal>('POST', 'projects/import', { text: 'x'.repeat(21 * 1024 * 1024) });

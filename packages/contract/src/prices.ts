@@ -1,247 +1,100 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsNotEmpty,
-  IsNumber,
-  IsOptional,
-  IsPositive,
-  IsString,
-  Matches,
-  Max,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import type { PriceItem } from '@nestplank/core';
+import { priceItemSchema, type PriceItem } from '@nestplank/core';
+import { Holds } from './holds.js';
 
-const ID = /^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/;
-const GROUPS = ['sheet', 'insulation', 'timber', 'lining', 'adhesive', 'fixing'] as const;
-const HATCHES = ['birch', 'pine', 'poplar', 'foam', 'wool', 'grey'] as const;
-const LAID = ['planks', 'tiles', 'roll'] as const;
-const UNITS = ['piece', 'ml', 'm2', 'm'] as const;
+const { shape } = priceItemSchema;
 
-export class PriceStockDto {
-  @ApiProperty()
-  @Matches(ID)
-  id: string;
-
-  @ApiProperty({ description: 'mm, along the grain' })
-  @IsPositive()
-  @Max(100_000)
-  length: number;
-
-  @ApiProperty({ description: 'mm' })
-  @IsPositive()
-  @Max(100_000)
-  width: number;
-
-  @ApiProperty({ description: 'minor units' })
-  @IsInt()
-  @Min(0)
-  price: number;
-
-  @ApiProperty({ nullable: true, type: Number, description: 'How many can be had; null for as many as wanted.' })
-  @IsOptional()
-  @IsInt()
-  @Min(0)
-  quantity: number | null;
-}
-
-export class PricePackDto {
-  @ApiProperty()
-  @IsPositive()
-  contents: number;
-
-  @ApiProperty({ enum: UNITS })
-  @IsIn(UNITS)
-  unit: (typeof UNITS)[number];
-
-  @ApiProperty({ description: 'minor units' })
-  @IsInt()
-  @Min(0)
-  price: number;
-}
-
-export class FastenerDto {
-  @ApiProperty({ enum: ['wood', 'metal', 'brad'] })
-  @IsIn(['wood', 'metal', 'brad'])
-  kind: 'wood' | 'metal' | 'brad';
-
-  @ApiProperty({ description: 'mm' })
-  @IsPositive()
-  @Max(50)
-  diameter: number;
-
-  @ApiProperty({ description: 'mm' })
-  @IsPositive()
-  @Max(1000)
-  length: number;
-}
-
-export class StiffnessDto {
-  @ApiProperty({ description: 'N/mm2' })
-  @IsPositive()
-  modulus: number;
-
-  @ApiProperty({ description: 'N/mm2' })
-  @IsPositive()
-  strength: number;
-}
-
-export class BendingDto {
-  @ApiProperty({ type: StiffnessDto })
-  @ValidateNested()
-  @Type(() => StiffnessDto)
-  along: StiffnessDto;
-
-  @ApiProperty({ type: StiffnessDto })
-  @ValidateNested()
-  @Type(() => StiffnessDto)
-  across: StiffnessDto;
-}
-
-export class RecoatDto {
-  @ApiProperty({ description: 'hours' })
-  @IsNumber()
-  @Min(0)
-  @Max(500)
-  from: number;
-
-  @ApiProperty({ description: 'hours' })
-  @IsNumber()
-  @Min(0)
-  @Max(2000)
-  to: number;
-}
-
+/** One line of a price book. Each field is held to the core's own schema for it. */
 export class PriceItemDto implements PriceItem {
   @ApiProperty()
-  @Matches(ID)
+  @Holds(shape.id)
   id: string;
 
   @ApiProperty()
-  @IsString()
-  @IsNotEmpty()
-  @MaxLength(80)
+  @Holds(shape.name)
   name: string;
 
-  @ApiProperty({ enum: GROUPS })
-  @IsIn(GROUPS)
+  @ApiProperty({ enum: shape.group.options })
+  @Holds(shape.group)
   group: PriceItem['group'];
 
-  @ApiProperty({ enum: HATCHES })
-  @IsIn(HATCHES)
+  @ApiProperty({ enum: shape.hatch.options })
+  @Holds(shape.hatch)
   hatch: PriceItem['hatch'];
 
   @ApiProperty()
-  @IsString()
-  @IsNotEmpty()
-  @MaxLength(80)
+  @Holds(shape.supplier)
   supplier: string;
 
   @ApiProperty({ example: '2026-10-01' })
-  @Matches(/^\d{4}-\d{2}-\d{2}$/)
+  @Holds(shape.priceDate)
   priceDate: string;
 
   @ApiProperty({ description: 'mm' })
-  @IsNumber()
-  @Min(0)
-  @Max(500)
+  @Holds(shape.thickness)
   thickness: number;
 
   @ApiProperty({ description: 'mm; of a batten' })
-  @IsNumber()
-  @Min(0)
-  @Max(5000)
+  @Holds(shape.width)
   width: number;
 
   @ApiProperty({ description: 'mm; of one piece of what is sold by area in pieces, else 0' })
-  @IsNumber()
-  @Min(0)
-  @Max(10_000)
+  @Holds(shape.pieceLength)
   pieceLength: number;
 
-  @ApiProperty({ enum: LAID, nullable: true, description: 'how a floor finish is laid' })
-  @IsOptional()
-  @IsIn(LAID)
+  @ApiProperty({ nullable: true, type: String, description: 'how a floor finish is laid: planks, tiles or roll' })
+  @Holds(shape.laid)
   laid: PriceItem['laid'];
 
-  @ApiProperty({ type: RecoatDto, nullable: true, description: 'of a paint or varnish' })
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => RecoatDto)
-  recoat: RecoatDto | null;
+  @ApiProperty({ nullable: true, type: Object, description: 'of a paint or varnish: from and to, hours' })
+  @Holds(shape.recoat)
+  recoat: PriceItem['recoat'];
 
   @ApiProperty({ description: 'kg/m3' })
-  @IsNumber()
-  @Min(0)
-  @Max(10_000)
+  @Holds(shape.density)
   density: number;
 
   @ApiProperty({ description: 'W/mK' })
-  @IsNumber()
-  @Min(0)
-  @Max(500)
+  @Holds(shape.conductivity)
   conductivity: number;
 
   @ApiProperty()
-  @IsBoolean()
+  @Holds(shape.grain)
   grain: boolean;
 
-  @ApiProperty({ description: 'at 20 C' })
-  @IsNumber()
-  @Min(0)
-  @Max(2000)
+  @ApiProperty({ description: 'hours at 20 C' })
+  @Holds(shape.cureHours)
   cureHours: number;
 
   @ApiProperty({ description: 'How much harder than air vapour finds it; 0 when not known' })
-  @IsNumber()
-  @Min(0)
-  @Max(10_000_000)
+  @Holds(shape.vapour)
   vapour: number;
 
   @ApiProperty({ description: 'Work to fit a square metre, or a metre of batten, hours' })
-  @IsNumber()
-  @Min(0)
-  @Max(50)
+  @Holds(shape.hours)
   hours: number;
 
   @ApiProperty()
-  @IsBoolean()
+  @Holds(shape.deadening)
   deadening: boolean;
 
   @ApiProperty({ description: 'The size it is sold under where that is not its real one' })
-  @IsString()
-  @MaxLength(40)
+  @Holds(shape.soldAs)
   soldAs: string;
 
-  @ApiProperty({ type: FastenerDto, nullable: true })
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => FastenerDto)
-  fastener: FastenerDto | null;
+  @ApiProperty({ nullable: true, type: Object, description: 'kind, diameter and length, mm' })
+  @Holds(shape.fastener)
+  fastener: PriceItem['fastener'];
 
-  @ApiProperty({ nullable: true, type: BendingDto })
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => BendingDto)
-  bending: BendingDto | null;
+  @ApiProperty({ nullable: true, type: Object, description: 'modulus and strength along and across, N/mm2' })
+  @Holds(shape.bending)
+  bending: PriceItem['bending'];
 
-  @ApiProperty({ type: [PriceStockDto] })
-  @IsArray()
-  @ArrayMaxSize(20)
-  @ValidateNested({ each: true })
-  @Type(() => PriceStockDto)
-  stocks: PriceStockDto[];
+  @ApiProperty({ type: [Object], description: 'sheets: id, length and width in mm, price in minor units, quantity' })
+  @Holds(shape.stocks)
+  stocks: PriceItem['stocks'];
 
-  @ApiProperty({ type: PricePackDto, nullable: true })
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => PricePackDto)
-  pack: PricePackDto | null;
+  @ApiProperty({ nullable: true, type: Object, description: 'contents, unit, price in minor units' })
+  @Holds(shape.pack)
+  pack: PriceItem['pack'];
 }

@@ -4,7 +4,6 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
-  IsDateString,
   IsIn,
   IsInt,
   IsNotEmpty,
@@ -12,14 +11,17 @@ import {
   IsOptional,
   IsString,
   IsUUID,
-  Matches,
-  Max,
-  MaxLength,
   Min,
   ValidateNested,
 } from 'class-validator';
+import { Holds } from './holds.js';
 import {
+  idSchema,
   OPERATION_NAMES,
+  practiceSchema,
+  projectSchema,
+  settingsSchema,
+  type Message,
   type OperationName,
   type Patch,
   type PriceBook,
@@ -28,50 +30,45 @@ import {
   type VehicleKind,
 } from '@nestplank/core';
 
+const vehicle = projectSchema.shape.vehicle.shape;
+
 /** Undo and redo are sent like operations: the server keeps what they need. */
 export const STEP_NAMES = ['undo', 'redo'] as const;
 export type StepName = OperationName | (typeof STEP_NAMES)[number];
 
 export class CreateProjectDto {
   @ApiProperty({ example: 'Wren' })
-  @IsString()
-  @IsNotEmpty()
-  @MaxLength(80)
+  @Holds(projectSchema.shape.name)
   name: string;
 
-  @ApiProperty({ enum: ['van', 'bus', 'trailer'] })
-  @IsIn(['van', 'bus', 'trailer'])
+  @ApiProperty({ enum: vehicle.kind.options })
+  @Holds(vehicle.kind)
   kind: VehicleKind;
 
   @ApiProperty({ example: 'Halden Carrier' })
-  @IsString()
-  @MaxLength(80)
+  @Holds(vehicle.model)
   model: string;
 
-  @ApiProperty({ enum: ['mm', 'in'] })
-  @IsIn(['mm', 'in'])
+  @ApiProperty({ enum: settingsSchema.shape.units.options })
+  @Holds(settingsSchema.shape.units)
   units: Settings['units'];
 
   @ApiProperty({ example: '2026-11-30', description: 'The day on which work may begin.' })
-  @IsDateString()
-  @Matches(/^\d{4}-\d{2}-\d{2}$/)
+  @Holds(settingsSchema.shape.startDate)
   startDate: string;
 
   @ApiPropertyOptional({
     description: 'A project whose shell is a starting point: its readings are taken over as estimates.',
   })
   @IsOptional()
-  @IsString()
-  @Matches(/^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/)
+  @Holds(idSchema)
   from?: string;
 
   @ApiPropertyOptional({
     description: 'A practice vehicle drawn by lot: the simulated instruments read its true shape.',
   })
   @IsOptional()
-  @IsInt()
-  @Min(0)
-  @Max(1_000_000_000)
+  @Holds(practiceSchema.shape.seed)
   practiceSeed?: number;
 }
 
@@ -114,9 +111,7 @@ export class PostStepsDto {
 
 export class CreateVersionDto {
   @ApiProperty({ example: 'Before the bench moved' })
-  @IsString()
-  @IsNotEmpty()
-  @MaxLength(80)
+  @Holds(projectSchema.shape.name)
   name: string;
 }
 
@@ -141,6 +136,8 @@ export interface ProjectView {
   readonly history: HistoryView;
   readonly priceBookId: string;
   readonly priceBook: PriceBook;
+  /** What was said of the project when it was opened: brought to a new version, put right. Told once; kept in its log. */
+  readonly news: readonly Message[];
 }
 
 export interface StepsResult {
@@ -158,6 +155,20 @@ export interface VersionView {
   readonly at: string;
 }
 
+/** One line of a project's log. Nothing is ever taken out of it. */
+export interface LogView {
+  readonly id: string;
+  readonly at: string;
+  readonly kind: 'note';
+  readonly said: Message;
+}
+
+/** Why a stored project cannot be opened: what is wrong with it, each with its place. */
+export interface FaultView {
+  readonly place: string;
+  readonly said: Message;
+}
+
 export interface PhotoView {
   readonly id: string;
   readonly width: number;
@@ -168,12 +179,17 @@ export interface PhotoView {
 /** Every refusal of the server has this shape. */
 export interface Refusal {
   readonly statusCode: number;
-  /** conflict: somebody changed the project first; operation: a step cannot be done; the rest as HTTP has it. */
-  readonly code: 'conflict' | 'operation' | 'invalid' | 'not-found' | 'too-large' | 'failed';
+  /**
+   * conflict: somebody changed the project first; operation: a step cannot be done; unsound: the stored document cannot be
+   * opened; the rest as HTTP has it.
+   */
+  readonly code: 'conflict' | 'operation' | 'invalid' | 'not-found' | 'too-large' | 'unsound' | 'failed';
   readonly message: string;
   /** Where: a field, an address or a place in a file. */
   readonly place: string;
   /** The step that was refused, and the project's revision. */
   readonly step?: string;
   readonly revision?: number;
+  /** What is wrong with a document that cannot be opened. */
+  readonly faults?: readonly FaultView[];
 }

@@ -83,7 +83,7 @@ export type { Family, Start } from './furniture/family.js';
 export { freeUnitId } from './furniture/family.js';
 export { FAMILIES } from './furniture/families/index.js';
 export { SCHOOLS } from './furniture/schools/index.js';
-export { applyOperation, faultsIn, KIT, type Kit } from './furniture/kit.js';
+export { applyOperation, faultsIn, materialsOf, KIT, type Kit } from './furniture/kit.js';
 export { boardBox, type Board, type Skeleton } from './furniture/skeleton.js';
 export { outlineFromAbove, solidBox } from './furniture/solid.js';
 export { motionsOf, sweptFromAbove, type Motion } from './furniture/motions.js';

@@ -2,6 +2,7 @@ import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import type { DataSourceOptions } from 'typeorm';
 import {
+  LogEntity,
   OperationEntity,
   PhotoEntity,
   PriceBookEntity,
@@ -10,10 +11,18 @@ import {
   VersionEntity,
 } from './entities.js';
 import { LibsqlDatabase } from './libsql-driver.js';
-import { FirstTables1764000000000, Photos1764100000000 } from './migrations.js';
+import { FirstTables1764000000000, Log1764200000000, Photos1764100000000 } from './migrations.js';
 import { Transactions } from './transactions.js';
 
-export const ENTITIES = [PriceBookEntity, PriceItemEntity, ProjectEntity, OperationEntity, VersionEntity, PhotoEntity];
+export const ENTITIES = [
+  PriceBookEntity,
+  PriceItemEntity,
+  ProjectEntity,
+  OperationEntity,
+  VersionEntity,
+  PhotoEntity,
+  LogEntity,
+];
 
 /** Settings of the connection: WAL, foreign keys on (TypeORM's own default for this type), tables by migrations only. */
 export function databaseOptions(path: string): DataSourceOptions {
@@ -23,7 +32,7 @@ export function databaseOptions(path: string): DataSourceOptions {
     database: path,
     enableWAL: true,
     entities: ENTITIES,
-    migrations: [FirstTables1764000000000, Photos1764100000000],
+    migrations: [FirstTables1764000000000, Photos1764100000000, Log1764200000000],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (database: LibsqlDatabase) => {

@@ -124,6 +124,26 @@ export class VersionEntity {
   at: string;
 }
 
+/** What happened to a project, line by line; nothing is taken out. */
+@Entity('log')
+export class LogEntity {
+  @PrimaryColumn('text')
+  id: string;
+
+  @Column('text')
+  projectId: string;
+
+  @Column('text')
+  at: string;
+
+  @Column('text')
+  kind: string;
+
+  /** A message as JSON: it is put into words for whoever reads it. */
+  @Column('text')
+  said: string;
+}
+
 @Entity('photos')
 export class PhotoEntity {
   @PrimaryColumn('text')

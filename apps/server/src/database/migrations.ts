@@ -42,3 +42,17 @@ export class Photos1764100000000 implements MigrationInterface {
     await runner.query(`DROP TABLE "photos"`);
   }
 }
+
+/** The log of a project has a table of its own. */
+export class Log1764200000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE TABLE "log" ("id" text PRIMARY KEY NOT NULL, "projectId" text NOT NULL REFERENCES "projects"("id") ON DELETE CASCADE, "at" text NOT NULL, "kind" text NOT NULL CHECK ("kind" IN ('note')), "said" text NOT NULL CHECK (json_valid("said")))`,
+    );
+    await runner.query(`CREATE INDEX "log_project" ON "log" ("projectId", "at")`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TABLE "log"`);
+  }
+}

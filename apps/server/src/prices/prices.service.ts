@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable } from '@nestjs/common';
+import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import type { PriceBook, PriceItem } from '@nestplank/core';
-import { migratePriceItem } from '@nestplank/core/formats';
-import { PriceBookEntity, PriceItemEntity } from '../database/entities.js';
+import { materialsOf, type PriceBook, type PriceItem, type Project } from '@nestplank/core';
+import { migratePriceItem, migrateProject } from '@nestplank/core/formats';
+import { PriceBookEntity, PriceItemEntity, ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
-import { notFound } from '../refusals.js';
+import { notFound, RefusedError } from '../refusals.js';
 
 type Row = Omit<PriceItemEntity, 'bookId' | 'position'>;
 const rowOf = ({ id, name, supplier, priceDate, ...rest }: PriceItem): Row => ({
@@ -20,17 +20,37 @@ const itemOf = ({ id, name, supplier, priceDate, data }: PriceItemEntity): Price
 
 @Injectable()
 export class PricesService {
+  /** Books as they were last read: a step is held against one each time. Forgotten when one changes. */
+  private readonly known = new Map<string, PriceBook>();
+
   constructor(private readonly transactions: Transactions) {}
+
+  /** Runs a change of a book; what was remembered of it is forgotten before and after, whether it was kept or not. */
+  private async changing(bookId: string, work: (manager: EntityManager) => Promise<PriceBook>): Promise<PriceBook> {
+    this.known.delete(bookId);
+    try {
+      return await this.transactions.run(async (manager) => {
+        const book = await work(manager);
+        return book;
+      });
+    } finally {
+      this.known.delete(bookId);
+    }
+  }
 
   book(id: string): Promise<PriceBook> {
     return this.transactions.read((manager) => this.bookIn(manager, id));
   }
 
   async bookIn(manager: EntityManager, id: string): Promise<PriceBook> {
+    const known = this.known.get(id);
+    if (known) return known;
     const book = await manager.findOneBy(PriceBookEntity, { id });
     if (!book) throw notFound('price book', id);
     const rows = await manager.find(PriceItemEntity, { where: { bookId: id }, order: { position: 'ASC' } });
-    return { currency: book.currency, items: rows.map(itemOf) };
+    const read = { currency: book.currency, items: rows.map(itemOf) };
+    this.known.set(id, read);
+    return read;
   }
 
   async addBook(manager: EntityManager, name: string, book: PriceBook): Promise<string> {
@@ -43,7 +63,7 @@ export class PricesService {
 
   /** Adds an item or changes the one with the same id. */
   put(bookId: string, item: PriceItem): Promise<PriceBook> {
-    return this.transactions.run(async (manager) => {
+    return this.changing(bookId, async (manager) => {
       await this.bookIn(manager, bookId);
       const changed = await manager.update(PriceItemEntity, { bookId, id: item.id }, rowOf(item));
       if (!changed.affected)
@@ -52,14 +72,26 @@ export class PricesService {
           position: await manager.countBy(PriceItemEntity, { bookId }),
           ...rowOf(item),
         });
+      this.known.delete(bookId);
       return this.bookIn(manager, bookId);
     });
   }
 
+  /** Takes an item out, unless a project still speaks of it: its parts would have no thickness. */
   remove(bookId: string, id: string): Promise<PriceBook> {
-    return this.transactions.run(async (manager) => {
+    return this.changing(bookId, async (manager) => {
+      const rows = await manager.find(ProjectEntity, { where: { bookId }, select: { name: true, document: true } });
+      const user = rows.find((row) => materialsOf(migrateProject(JSON.parse(row.document)) as Project).has(id));
+      if (user)
+        throw new RefusedError(
+          HttpStatus.CONFLICT,
+          'invalid',
+          `${user.name} is made of it: choose another material there first.`,
+          { place: id },
+        );
       const result = await manager.delete(PriceItemEntity, { bookId, id });
       if (!result.affected) throw notFound('price', id);
+      this.known.delete(bookId);
       return this.bookIn(manager, bookId);
     });
   }

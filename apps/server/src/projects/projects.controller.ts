@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { CreateProjectDto, CreateVersionDto, ImportProjectDto, PostStepsDto } from '@nestplank/contract';
 import { ProjectsService } from './projects.service.js';
@@ -48,6 +48,20 @@ export class ProjectsController {
   @ApiOperation({ summary: 'Apply named operations, undo and redo, in order; all or none' })
   post(@Param('id') id: string, @Body() steps: PostStepsDto) {
     return this.projects.post(id, steps);
+  }
+
+  @Get(':id/log')
+  @ApiOperation({ summary: 'What happened to the project, newest first' })
+  log(@Param('id') id: string) {
+    return this.projects.log(id);
+  }
+
+  @Get(':id/stored')
+  @Header('content-type', 'application/json')
+  @Header('content-disposition', 'attachment; filename="stored.json"')
+  @ApiOperation({ summary: 'The document exactly as it is stored, whatever is wrong with it' })
+  stored(@Param('id') id: string) {
+    return this.projects.stored(id);
   }
 
   @Get(':id/versions')

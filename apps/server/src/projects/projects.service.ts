@@ -3,6 +3,7 @@ import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type {
   CreateProjectDto,
+  LogView,
   PostStepsDto,
   ProjectListItem,
   ProjectView,
@@ -17,13 +18,15 @@ import {
   readOperation,
   say,
   startPriceBook,
+  type Message,
   type Patch,
+  type PriceBook,
   type Project,
   type VehicleKind,
   surveyAsStart,
 } from '@nestplank/core';
-import { migrateProject, readProjectFile } from '@nestplank/core/formats';
-import { ProjectEntity } from '../database/entities.js';
+import { openStored, readProjectFile } from '@nestplank/core/formats';
+import { LogEntity, ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { PricesService } from '../prices/prices.service.js';
 import { notFound, RefusedError } from '../refusals.js';
@@ -36,6 +39,12 @@ interface Known {
   readonly project: Project;
 }
 const KNOWN_PROJECTS = 24;
+/** What an operation carried is kept beside what it changed, unless it is long: the change says it all. */
+const LONGEST_NOTED = 2000;
+const noted = (step: StepDto): string => {
+  const text = JSON.stringify(step.payload ?? {});
+  return text.length > LONGEST_NOTED ? '{}' : text;
+};
 
 @Injectable()
 export class ProjectsService {
@@ -66,10 +75,13 @@ export class ProjectsService {
   }
 
   async view(id: string): Promise<ProjectView> {
+    const stored = await this.transactions.read((manager) => this.row(manager, id));
+    const news = await this.settled(stored);
     return this.transactions.read(async (manager) => {
       const row = await this.row(manager, id);
       return {
-        project: this.parsed(row),
+        project: await this.opened(manager, row),
+        news,
         revision: row.revision,
         history: await this.steps.history(manager, id),
         priceBookId: row.bookId,
@@ -86,7 +98,7 @@ export class ProjectsService {
         name: wanted.name.trim() || wanted.name,
         id: await this.freeId(manager, wanted.name),
       });
-      const start = from ? this.parsed(await this.row(manager, from)) : null;
+      const start = from ? await this.opened(manager, await this.row(manager, from)) : null;
       const project: Project = {
         ...empty,
         survey: start ? surveyAsStart(start.survey, new Date().toISOString()) : empty.survey,
@@ -124,6 +136,7 @@ export class ProjectsService {
   async post(id: string, { revision, steps }: PostStepsDto): Promise<StepsResult> {
     const { result, known } = await this.transactions.run(async (manager) => {
       const row = await this.row(manager, id);
+      const book = await this.prices.bookIn(manager, row.bookId);
       const before = await Promise.all(steps.map((step) => this.steps.doneBefore(manager, id, step.id)));
       const isNew = before.some((patches) => patches === null);
       if (isNew && revision !== row.revision - before.filter((patches) => patches !== null).length) {
@@ -131,7 +144,10 @@ export class ProjectsService {
           revision: row.revision,
         });
       }
-      let project = this.parsed(row);
+      // what cannot be opened can still be returned to a version that can
+      let project = steps.every((step) => step.name === 'restore')
+        ? await this.asStored(manager, row)
+        : await this.opened(manager, row);
       let newRevision = row.revision;
       const done: StepsResult['done'][number][] = [];
       for (const [i, step] of steps.entries()) {
@@ -140,7 +156,7 @@ export class ProjectsService {
           done.push({ id: step.id, name: step.name, patches: past });
           continue;
         }
-        const made = await this.step(manager, project, step);
+        const made = await this.step(manager, project, step, book);
         project = made.project;
         newRevision += 1;
         done.push({ id: step.id, name: step.name, patches: made.patches });
@@ -173,12 +189,13 @@ export class ProjectsService {
     manager: EntityManager,
     project: Project,
     step: StepDto,
+    book: PriceBook,
   ): Promise<{ project: Project; patches: readonly Patch[] }> {
     const base = {
       projectId: project.id,
       stepId: step.id,
       name: step.name,
-      payload: JSON.stringify(step.payload ?? {}),
+      payload: noted(step),
       at: new Date().toISOString(),
     };
     if (step.name === 'undo' || step.name === 'redo') {
@@ -191,7 +208,7 @@ export class ProjectsService {
       return { project: patchProject(project, patches), patches };
     }
     try {
-      const edit = applyOperation(project, readOperation({ name: step.name, payload: step.payload }));
+      const edit = applyOperation(project, readOperation({ name: step.name, payload: step.payload }), book);
       await this.steps.add(manager, {
         ...base,
         patches: JSON.stringify(edit.patches),
@@ -215,12 +232,82 @@ export class ProjectsService {
     return row;
   }
 
-  private parsed(row: ProjectEntity): Project {
+  /** The project of a row. @throws RefusedError when its document is so unsound that nothing can be worked out from it */
+  private async opened(manager: EntityManager, row: ProjectEntity): Promise<Project> {
     const known = this.known.get(row.id);
     if (known?.revision === row.revision) return known.project;
-    const project = migrateProject(JSON.parse(row.document)) as Project;
+    const book = await this.prices.bookIn(manager, row.bookId);
+    const { project, faults } = openStored(JSON.parse(row.document), book);
+    if (!project)
+      throw new RefusedError(
+        HttpStatus.UNPROCESSABLE_ENTITY,
+        'unsound',
+        `${row.name} cannot be opened as it is stored. Nothing of it is lost: it can be taken out as a file, or returned to a version.`,
+        { faults, revision: row.revision },
+      );
     this.remember(row.id, { revision: row.revision, project });
     return project;
+  }
+
+  /** The document of a row, whether it can be opened or not. */
+  private async asStored(manager: EntityManager, row: ProjectEntity): Promise<Project> {
+    try {
+      return await this.opened(manager, row);
+    } catch (problem) {
+      if (problem instanceof RefusedError && problem.code === 'unsound') return JSON.parse(row.document) as Project;
+      throw problem;
+    }
+  }
+
+  /** The document exactly as it is stored, to be taken out whatever is wrong with it. */
+  stored(id: string): Promise<string> {
+    return this.transactions.read(async (manager) => (await this.row(manager, id)).document);
+  }
+
+  log(id: string): Promise<LogView[]> {
+    return this.transactions.read(async (manager) => {
+      await this.row(manager, id);
+      const rows = await manager.find(LogEntity, { where: { projectId: id }, order: { at: 'DESC' } });
+      return rows.map((row) => ({ id: row.id, at: row.at, kind: 'note', said: JSON.parse(row.said) as Message }));
+    });
+  }
+
+  /**
+   * Brings a document of an earlier version to the present one for good, and what can plainly be put right is put right.
+   * What it was is kept as a version. Steps from before speak of places that are elsewhere now: they are no longer offered
+   * to be undone. All of it is noted in the log, and told once.
+   */
+  private settled(stored: ProjectEntity): Promise<readonly Message[]> {
+    if (this.known.get(stored.id)?.revision === stored.revision) return Promise.resolve([]);
+    return this.transactions.run(async (manager) => {
+      const row = await this.row(manager, stored.id);
+      const book = await this.prices.bookIn(manager, row.bookId);
+      const { project, from, repaired } = openStored(JSON.parse(row.document), book);
+      if (!project || (from === project.version && repaired.length === 0)) return [];
+      await this.versions.keepBefore(manager, row, from);
+      const steps = await this.steps.drop(manager, row.id);
+      const news: Message[] = [
+        ...(from === project.version
+          ? []
+          : [{ key: 'stored.upgraded' as const, params: { from: from ?? 0, to: project.version, steps } }]),
+        ...repaired,
+      ];
+      const at = new Date().toISOString();
+      for (const said of news)
+        await manager.insert(LogEntity, {
+          id: randomUUID(),
+          projectId: row.id,
+          at,
+          kind: 'note',
+          said: JSON.stringify(said),
+        });
+      await manager.update(
+        ProjectEntity,
+        { id: row.id },
+        { document: JSON.stringify(project), revision: row.revision + 1, updatedAt: at },
+      );
+      return news;
+    });
   }
 
   private remember(id: string, known: Known): void {

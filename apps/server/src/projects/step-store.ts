@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
+import { In, type EntityManager } from 'typeorm';
 import type { HistoryView, StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core';
 import { OperationEntity } from '../database/entities.js';
@@ -47,6 +47,14 @@ export class StepStore {
     if (row.state === 'done')
       await manager.update(OperationEntity, { projectId: row.projectId, state: 'undone' }, { state: 'dropped' });
     await manager.insert(OperationEntity, row);
+  }
+
+  /** Puts every step that could be undone or redone aside; says how many there were. */
+  async drop(manager: EntityManager, projectId: string): Promise<number> {
+    const open = { projectId, state: In(['done', 'undone']) };
+    const steps = await manager.countBy(OperationEntity, open);
+    await manager.update(OperationEntity, open, { state: 'dropped' });
+    return steps;
   }
 
   /** Takes the step that an undo or redo is about and marks it; null when there is none. */

@@ -1,19 +1,23 @@
 import { randomUUID } from 'node:crypto';
-import { Injectable } from '@nestjs/common';
+import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { VersionView } from '@nestplank/contract';
 import type { Project } from '@nestplank/core';
-import { migrateProject } from '@nestplank/core/formats';
+import { openStored } from '@nestplank/core/formats';
 import { ProjectEntity, VersionEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
-import { notFound } from '../refusals.js';
+import { PricesService } from '../prices/prices.service.js';
+import { notFound, RefusedError } from '../refusals.js';
 
 /** A version is kept by itself after so many steps. */
 const STEPS_BETWEEN = 50;
 
 @Injectable()
 export class VersionsService {
-  constructor(private readonly transactions: Transactions) {}
+  constructor(
+    private readonly transactions: Transactions,
+    private readonly prices: PricesService,
+  ) {}
 
   list(projectId: string): Promise<VersionView[]> {
     return this.transactions.read(async (manager) => {
@@ -44,7 +48,19 @@ export class VersionsService {
     return this.transactions.read(async (manager) => {
       const row = await manager.findOneBy(VersionEntity, { projectId, id });
       if (!row) throw notFound('version', id);
-      return migrateProject(JSON.parse(row.document)) as Project;
+      const owner = await manager.findOneBy(ProjectEntity, { id: projectId });
+      const book = owner ? await this.prices.bookIn(manager, owner.bookId) : { currency: 'EUR', items: [] };
+      const { project, faults } = openStored(JSON.parse(row.document), book);
+      if (!project)
+        throw new RefusedError(
+          HttpStatus.UNPROCESSABLE_ENTITY,
+          'unsound',
+          `The version ${row.name} cannot be opened.`,
+          {
+            faults,
+          },
+        );
+      return project;
     });
   }
 
@@ -58,6 +74,11 @@ export class VersionsService {
     });
     if (row.revision - (last?.revision ?? 0) >= STEPS_BETWEEN)
       await this.insert(manager, row, `After ${row.revision} steps`, true);
+  }
+
+  /** Keeps a document as an earlier version of the program wrote it. */
+  async keepBefore(manager: EntityManager, row: ProjectEntity, from: number | null): Promise<void> {
+    await this.insert(manager, row, `As version ${from ?? '?'} wrote it`, true);
   }
 
   private async insert(

@@ -106,12 +106,10 @@ function keepPlan(draft: Project, plan: KeptPlan): void {
     return;
   }
   const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-  const before = new Map(kept.sheets.map((sheet) => [sheet.id, sheet]));
-  if (!same(kept.sheets, plan.sheets))
-    kept.sheets = plan.sheets.map((sheet) => {
-      const old = before.get(sheet.id);
-      return old && same(old, sheet) ? old : structuredClone(sheet);
-    });
+  plan.sheets.forEach((sheet, i) => {
+    if (!same(kept.sheets[i], sheet)) kept.sheets[i] = structuredClone(sheet);
+  });
+  if (kept.sheets.length > plan.sheets.length) kept.sheets.length = plan.sheets.length;
   kept.job = plan.job;
   kept.bound = plan.bound;
   kept.proved = plan.proved;

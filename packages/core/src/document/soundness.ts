@@ -33,10 +33,16 @@ interface Shaped {
     readonly element?: z.ZodType;
     readonly valueType?: z.ZodType;
     readonly keyType?: z.ZodType;
+    readonly checks?: readonly {
+      readonly _zod: { readonly def: { readonly check: string; readonly maximum?: number } };
+    }[];
   };
-  readonly bag: { readonly maximum?: number };
 }
 const shapeOf = (schema: z.ZodType): Shaped => schema._zod as unknown as Shaped;
+
+/** How many a list holds at most; null where it says nothing. */
+const mostOf = (schema: z.ZodType): number | null =>
+  shapeOf(schema).def.checks?.find(({ _zod }) => _zod.def.check === 'max_length')?._zod.def.maximum ?? null;
 
 /**
  * The smallest piece of the document that a change touched, with its schema: objects, records and lists are entered as far
@@ -48,10 +54,10 @@ function touchedPiece(
   schema: z.ZodType,
   at: Path = [],
 ): { readonly value: unknown; readonly schema: z.ZodType; readonly at: Path; readonly tooMany: number | null } {
-  const { def, bag } = shapeOf(schema);
+  const { def } = shapeOf(schema);
   const [step, ...rest] = path;
-  if (Array.isArray(value) && bag.maximum !== undefined && value.length > bag.maximum)
-    return { value, schema, at, tooMany: bag.maximum };
+  const most = mostOf(schema);
+  if (Array.isArray(value) && most !== null && value.length > most) return { value, schema, at, tooMany: most };
   if (step === undefined || typeof value !== 'object' || value === null) return { value, schema, at, tooMany: null };
   const inside = (value as Record<string | number, unknown>)[step];
   const next =
@@ -330,4 +336,15 @@ export function faultsOf(project: Project, context: SoundContext, touched: reado
     ...(touched === null || near(['survey']) ? addressFaults(project, near) : []),
     ...unitFaults(project, context, near),
   ];
+}
+
+/** Every material a project speaks of, chosen or used. */
+export function materialsIn(project: Project, kit: DocumentKit): ReadonlySet<string> {
+  const asked = new Set<string>();
+  // a book without anything: whatever is looked up in it is a material
+  const nothing: SoundContext = { kit, book: { currency: 'EUR', items: [] } };
+  const plain = new Set(references(project, { kit, book: null }).filter(({ id, known }) => !known(id)));
+  for (const { id, known } of [...references(project, nothing), ...choices(project, nothing)])
+    if (!known(id) && ![...plain].some((other) => other.id === id)) asked.add(id);
+  return asked;
 }

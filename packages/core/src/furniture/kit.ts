@@ -2,7 +2,7 @@ import { applyOperationIn, type Edit } from '../document/editing.js';
 import type { DocumentKit } from '../document/kit.js';
 import type { Operation } from '../document/operation.js';
 import type { PriceBook, Project } from '../document/schema.js';
-import { faultsOf, type Fault } from '../document/soundness.js';
+import { faultsOf, materialsIn, type Fault } from '../document/soundness.js';
 import { SURFACE_LIST } from '../document/surfaces.js';
 import type { Family } from './family.js';
 import { FAMILIES } from './families/index.js';
@@ -29,3 +29,6 @@ export const applyOperation = (project: Project, operation: Operation, book: Pri
 /** What is not sound in a project as a whole. */
 export const faultsIn = (project: Project, book: PriceBook | null): readonly Fault[] =>
   faultsOf(project, { kit: KIT, book }, null);
+
+/** Every material a project speaks of, chosen or used. */
+export const materialsOf = (project: Project): ReadonlySet<string> => materialsIn(project, KIT);

@@ -303,6 +303,14 @@ export const EN = {
   'format.version': 'This file is version {found}; this program reads up to version {wanted}.',
   'format.field': '{place}: {why}.',
   'format.duplicate': '{place}: the id {id} is used twice.',
+  'stored.readings': '{address} was read more often than is kept: the oldest {count} readings were let go.',
+  'stored.twice': '{place}: {id} was there twice; the second is {own} now.',
+  'stored.sleepers': 'Somebody who is not in the project any more was taken off {unit}.',
+  'stored.arches': 'A box over an arch that is not there any more was taken out.',
+  'stored.profile': 'The station that gave the profile is not there any more; none gives it now.',
+  'stored.unknown': 'This document is of version {version}, which this program does not know.',
+  'stored.upgraded':
+    'This project was written by version {from} and is now of version {to}. What it was is kept as a version; the {steps} steps before can no longer be undone one by one.',
   'sound.tooMany': '{place}: at most {most} can be kept here.',
   'format.reference': '{place}: there is no {id} to refer to.',
 } as const;
