@@ -5,8 +5,8 @@ import { expect, openStage, ownDemo, saved, test } from './support.js';
 interface Lined {
   readonly linings: {
     readonly left: { readonly seams: readonly number[] | null; readonly school: string };
-    readonly floor: { readonly direction: string | null };
   };
+  readonly floor: { readonly direction: string | null };
   readonly buildUps: { readonly left: readonly { readonly material: string }[] };
   readonly fittings: readonly { readonly id: string; readonly name: string; readonly wired: boolean }[];
   readonly scribes: readonly { readonly part: string; readonly gaps: readonly number[] }[];
@@ -30,7 +30,7 @@ test('a wall of sheets: a seam is moved by hand, judged, and put back', async ({
   const side = page.locator('.side');
   await expect(side).toContainText('On post 2: both edges are fixed there.');
   await expect(side).toContainText('3 panels, 0.00 m backed');
-  await expect(page.locator('[data-piece^=left-panel]')).toHaveCount(3);
+  await expect(page.locator('[data-piece^="left.panel"]')).toHaveCount(3);
   await noSeriousFindings(page);
 
   // by typing: between posts it needs a strip behind it
@@ -81,7 +81,7 @@ test('lamps and cables are cut out where they are said to be, and other ways are
   await list.getByLabel('Name').fill('Reading lamp');
   await list.getByRole('button', { name: 'Add' }).click();
   await expect(list).toContainText('Reading lamp');
-  const panel = page.locator('[data-piece=left-panel-2]');
+  const panel = page.locator('[data-piece="left.panel.from-post-2"]');
   await panel.click({ position: { x: 40, y: 40 } });
   await expect(side).toContainText('Reading lamp: ');
   await expect(side).toContainText('hole 60');
@@ -97,7 +97,7 @@ test('lamps and cables are cut out where they are said to be, and other ways are
   await expect(ways.getByRole('progressbar')).toHaveCount(0);
   await expect(ways.getByRole('row').filter({ hasText: '✓ now' })).toContainText('large sheets');
   await boards.getByRole('button', { name: 'Take' }).click();
-  await expect(page.locator('[data-piece^=left-board]').first()).toBeVisible();
+  await expect(page.locator('[data-piece^="left.board"]').first()).toBeVisible();
   await expect(side).toContainText('Story stick from the lower edge');
   await saved(page);
   expect((await linedOf(request, id)).buildUps.left.at(-1)?.material).toBe('boards-9');
@@ -129,7 +129,7 @@ test('the floor: a hatch where a unit stands is refused in words, the board is l
   await side.getByRole('combobox', { name: 'Board runs' }).click();
   await page.getByRole('option', { name: 'along the vehicle' }).click();
   await saved(page);
-  expect((await linedOf(request, id)).linings.floor.direction).toBe('along');
+  expect((await linedOf(request, id)).floor.direction).toBe('along');
   await noSeriousFindings(page);
   await openStage(page, id, 'work');
   await expect(page.locator('.side')).toContainText('First: The leak test is not done');

@@ -168,7 +168,7 @@ test('grooves, a bent corner, and a floor laid loose each say what they ask for'
   const close = section(page, 'Before you close the floor');
   await close.getByRole('combobox', { name: 'The board is' }).click();
   await page.getByRole('option', { name: 'laid loose, held by furniture' }).click();
-  await expect(close).toContainText(/Nothing stands on subfloor-1/);
+  await expect(close).toContainText(/Nothing stands on subfloor 1/);
   await saved(page);
   await openStage(page, id, 'work');
   await expect(page.locator('main')).toContainText('Lay the floor board loose');

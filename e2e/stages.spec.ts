@@ -73,7 +73,7 @@ test('the keyboard alone goes everywhere, moves a unit, takes it back and puts i
   await page.keyboard.press('Shift+ArrowUp');
   await saved(page);
   const x = async (): Promise<number | undefined> =>
-    (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.x;
+    (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x;
   expect(await x()).toBe(1390);
   await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
   await page.keyboard.press('u');
@@ -214,7 +214,7 @@ test('a version is kept, returned to, and the return taken back', async ({ page,
   await page.getByRole('button', { name: 'Return to it' }).click();
   await saved(page);
   const x = async (): Promise<number | undefined> =>
-    (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.x;
+    (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x;
   await expect.poll(x).toBe(1500);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(x).toBe(1200);

@@ -117,7 +117,7 @@ for (const [units, readings, arch] of [
     await say(page, units === 'inches' ? 'cupboard back 4' : 'cupboard back 100');
     await saved(page);
     const moved = (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'cupboard');
-    expect(moved?.x).toBe(units === 'inches' ? 101.6 : 100);
+    expect(moved?.body.x).toBe(units === 'inches' ? 101.6 : 100);
     // by hand on the fold-out
     const unit = page.locator('[data-unit=cupboard]');
     const box = await unit.boundingBox();
@@ -130,12 +130,12 @@ for (const [units, readings, arch] of [
     const dragged = (await projectOf(request, id)).project.layout.units.find(
       (candidate) => candidate.id === 'cupboard',
     );
-    expect(dragged?.x ?? 0).toBeGreaterThan((moved?.x ?? 0) + 100);
+    expect(dragged?.body.x ?? 0).toBeGreaterThan((moved?.body.x ?? 0) + 100);
     await expect(page.locator('.notes')).toContainText(/Person 1/);
 
     // parts, cut, buy, work
     await page.keyboard.press('4');
-    await expect(page.locator('[data-piece^=subfloor]').first()).toBeVisible();
+    await expect(page.locator('[data-piece^="floor.board"]').first()).toBeVisible();
     await page.getByRole('button', { name: 'Bed', exact: true }).click();
     await page.locator('[data-part="bed.board-1"]').click();
     await expect(page.locator('.side')).toContainText('Scribe edge');
@@ -156,7 +156,7 @@ for (const [units, readings, arch] of [
     await expect(page.locator('.tape-mark').nth(4)).toHaveText(figure ?? '');
     await openStage(page, id, 'layout');
     expect(
-      (await projectOf(request, id)).project.layout.units.find((candidate) => candidate.id === 'cupboard')?.x,
+      (await projectOf(request, id)).project.layout.units.find((candidate) => candidate.id === 'cupboard')?.body.x,
     ).toBe(dragged?.x);
 
     // take the drawings away

@@ -22,8 +22,8 @@ test('two tabs change the same thing: both changes are kept, and the second is t
   await saved(page);
   const { project, revision } = await projectOf(request, id);
   expect(revision).toBe(2);
-  expect(project.layout.units.find((unit) => unit.id === 'kitchen')?.height).toBe(910);
-  expect(project.layout.units.find((unit) => unit.id === 'bench')?.x).toBe(1440);
+  expect(project.layout.units.find((unit) => unit.id === 'kitchen')?.body.to).toBe(910);
+  expect(project.layout.units.find((unit) => unit.id === 'bench')?.body.x).toBe(1440);
   // a second tab of the same browser follows by itself
   const tab = await context.newPage();
   await openStage(tab, id, 'layout');
@@ -47,7 +47,7 @@ test('without the server work goes on, and is sent when it answers again', async
   await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
   await page.unroute('**/operations');
   await expect(page.locator('.saved')).toHaveAttribute('data-state', 'saved');
-  expect((await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.x).toBe(1440);
+  expect((await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x).toBe(1440);
   // the browser itself reports the refused connections
   consoleClean.splice(0, consoleClean.length, ...consoleClean.filter((line) => !line.includes('ERR_FAILED')));
 });

@@ -43,7 +43,7 @@ import { pulled, settled } from './lazy.js';
 import { createPlans } from './plans.js';
 import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
 import { createShadows } from './shadows.js';
-import { createGeometry, createMaking } from './slices.js';
+import { createAsked, createGeometry, createMaking } from './slices.js';
 
 /** How far the ribs stand proud of the skin: the shallowest, since insulation must fit everywhere; 0 when none was measured. */
 function ribDepthOf(survey: Survey): number {
@@ -147,6 +147,7 @@ const createJoined = (): ((lists: readonly (readonly Part[])[]) => readonly Part
 export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   const { families, surfaces } = kit;
   const geometryOf = createGeometry();
+  const askedOf = createAsked();
   const makingOf = createMaking();
   const shadowsOf = createShadows();
   const modelOf = memoLast((survey: Survey) => surfaceModel(survey));
@@ -363,8 +364,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const planned = () => plans(now.parts, project, making, book);
     const floorFace = () => now.fixings.find((face) => face.surface === 'floor') ?? null;
     const now: Derived = pulled<Derived>({
-      progress: () => progress(project.survey),
-      walk: () => walk(project.survey),
+      progress: () => progress(askedOf(project.survey)),
+      walk: () => walk(askedOf(project.survey)),
       closures: () => closures(geometry),
       outliers: () => outliers(geometry, model()),
       shell: () => built().shell,
@@ -476,7 +477,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       warnings: () => warnings(now.depths, making),
       ribs: () => ribs(geometry),
       cavities: () => cavities(geometry, now.shell),
-      quality: () => now.shell && quality(project.survey, shadows.all, now.shell.length, model()),
+      quality: () => now.shell && quality(askedOf(project.survey), shadows.all, now.shell.length, model()),
       plans: () => planned().plans,
       shopping: () =>
         shopping(

@@ -21,6 +21,10 @@ export function resting<T extends object>(rest: Partial<T>): (whole: T) => T {
 export const createGeometry = (): ((survey: Survey) => Survey) =>
   resting<Survey>({ found: [], leakTest: { state: 'open', reason: '', at: null }, skipped: [], extra: [] });
 
+/** The survey as its next reading is chosen: without what was found. */
+export const createAsked = (): ((survey: Survey) => Survey) =>
+  resting<Survey>({ found: [], leakTest: { state: 'open', reason: '', at: null } });
+
 /** The settings as sizes are made from them: without money, dates and the reader's units. */
 export const createMaking = (): ((settings: Settings) => Settings) =>
   resting<Settings>({ units: 'mm', fraction: 16, budget: 0, startDate: '2000-01-01', hoursPerDay: 1, hourValue: 0 });

@@ -76,8 +76,11 @@ const TOUCH_MM = 0.2;
 const SHARED_MM = 4;
 const AXES: readonly Axis[] = ['x', 'y', 'z'];
 
-function contactOf(a: Board, b: Board): Contact | null {
-  const [boxA, boxB] = [boardBox(a), boardBox(b)];
+function contactOf(a: Board, boxA: Box, b: Board, boxB: Box): Contact | null {
+  // most boards are nowhere near each other
+  for (let i = 0; i < 3; i += 1)
+    if ((boxA.low[i] ?? 0) > (boxB.high[i] ?? 0) + TOUCH_MM || (boxB.low[i] ?? 0) > (boxA.high[i] ?? 0) + TOUCH_MM)
+      return null;
   const shared = [0, 1, 2].map((i) => {
     const from = Math.max(boxA.low[i] ?? 0, boxB.low[i] ?? 0);
     const to = Math.min(boxA.high[i] ?? 0, boxB.high[i] ?? 0);
@@ -112,10 +115,14 @@ function contactOf(a: Board, b: Board): Contact | null {
 
 /** What touches what: every pair of boards of which one meets the other with its face. */
 export function contactsOf(boards: readonly Board[]): readonly Contact[] {
-  return boards.flatMap((a, i) =>
-    boards.slice(i + 1).flatMap((b): Contact[] => {
-      const contact = contactOf(a, b);
-      return contact ? [contact] : [];
-    }),
-  );
+  const boxed = boards.map((board) => ({ board, box: boardBox(board) }));
+  const contacts: Contact[] = [];
+  boxed.forEach((a, i) => {
+    for (let k = i + 1; k < boxed.length; k += 1) {
+      const b = boxed[k];
+      const contact = b && contactOf(a.board, a.box, b.board, b.box);
+      if (contact) contacts.push(contact);
+    }
+  });
+  return contacts;
 }

@@ -189,12 +189,14 @@ export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
     const { bare, inner, depths, survey, linings, settings, book } = input;
     if (!bare || !inner) return NOTHING;
     const insets = JSON.stringify(insetsOf(depths));
+    // a surface that ends in nothing that is cut is not laid flat
+    const faceOf = (surface: Lined) => faceLayer(depths[surface]);
     const on = makers.map(({ surface, around, flat, line }) => ({
       surface,
       line,
       around: around(input),
       choice: liningOn(linings, surface),
-      laid: flat(bare, insets, (faceLayer(depths[surface])?.thickness ?? 0) / 2),
+      laid: faceOf(surface) === null ? null : flat(bare, insets, (faceOf(surface)?.thickness ?? 0) / 2),
     }));
     const [left, right] = (['left', 'right'] as const).map((side) => on.find(({ surface }) => surface === side));
     const rows =

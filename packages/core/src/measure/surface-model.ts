@@ -1,6 +1,6 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import type { Side, Survey } from '../document/schema.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
+import { at, dense, inverseOf as inverted, timesTransposed, timesVector, type Dense } from '../numeric/dense.js';
 import { uncertaintyOf } from './trust.js';
 
 /** How a section's profile may bend: its spread and reach, mm, and how far its level is open. */
@@ -75,6 +75,56 @@ function covariance(a: Spot, b: Spot, { scale, profile }: Character): number {
     : shared;
 }
 
+/** What the bells of a distance come to for every sample, by the place they are asked for: targets stand in a grid. */
+interface Tables {
+  readonly x: Map<number, Float64Array>;
+  readonly at: Map<number, { readonly up: Float64Array; readonly profile: Float64Array; readonly side: Float64Array }>;
+}
+
+/** The same as `covariance` of every spot with every sample, one row a spot: each bell is rung once for a row of places. */
+function covariancesTo(
+  samples: readonly Sample[],
+  spots: readonly Spot[],
+  character: Character,
+  tables: Tables,
+): Dense {
+  const n = samples.length;
+  const { profile, scale } = character;
+  const onX = (x: number): Float64Array => {
+    const known = tables.x.get(x);
+    if (known) return known;
+    const made = Float64Array.from(samples, (sample) => bell(x - sample.x, DEPARTURE.along));
+    tables.x.set(x, made);
+    return made;
+  };
+  const onAt = (place: number) => {
+    const known = tables.at.get(place);
+    if (known) return known;
+    const row = (reach: number): Float64Array => Float64Array.from(samples, (sample) => bell(place - sample.at, reach));
+    const made = { up: row(DEPARTURE.up), profile: row(profile.reach), side: row(SIDE_PROFILE.reach) };
+    tables.at.set(place, made);
+    return made;
+  };
+  const data = new Float64Array(spots.length * n);
+  const [level, common, own] = [profile.level ** 2, (scale * DEPARTURE.common) ** 2, (scale * DEPARTURE.side) ** 2];
+  const [wide, sided] = [profile.spread ** 2, SIDE_PROFILE.spread ** 2];
+  spots.forEach((spot, i) => {
+    if (spot.surface === 'roof') {
+      samples.forEach((sample, j) => (data[i * n + j] = covariance(spot, sample, character)));
+      return;
+    }
+    const [along, up] = [onX(spot.x), onAt(spot.at)];
+    for (let j = 0; j < n; j += 1) {
+      const near = (along[j] as number) * (up.up[j] as number);
+      let value = wide * (up.profile[j] as number) + level + common * near;
+      const { surface } = samples[j] as Sample;
+      if (surface === spot.surface) value += sided * (up.side[j] as number) + own * near;
+      data[i * n + j] = surface === 'roof' ? 0 : value;
+    }
+  });
+  return { rows: spots.length, columns: n, data };
+}
+
 /** What the other readings foretell of one, and how surely. */
 export interface Foretold {
   readonly sample: Sample;
@@ -89,7 +139,7 @@ interface Stretch extends Character {
   readonly to: number;
   readonly mean: number;
   /** Inverse of the readings' covariance. */
-  readonly inverse: Matrix;
+  readonly inverse: Dense;
 }
 
 /** The model of a survey: walls and roof, each in stretches. */
@@ -116,30 +166,30 @@ export function samplesOf(survey: Survey, without: ReadonlySet<string> = new Set
 const meanOf = (samples: readonly Sample[]): number =>
   samples.reduce((sum, sample) => sum + sample.value, 0) / Math.max(1, samples.length);
 
-function inverseOf(samples: readonly Sample[], character: Character): Matrix {
+function inverseOf(samples: readonly Sample[], character: Character): Dense {
   const n = samples.length;
-  const matrix = Matrix.zeros(n, n);
+  const data = new Float64Array(n * n);
   samples.forEach((a, i) => {
     for (let j = 0; j <= i; j += 1) {
       const b = samples[j];
       if (!b) continue;
       const value = covariance(a, b, character) + (i === j ? a.noise ** 2 : 0);
-      matrix.set(i, j, value);
-      matrix.set(j, i, value);
+      data[i * n + j] = value;
+      data[j * n + i] = value;
     }
   });
-  return new CholeskyDecomposition(matrix).solve(Matrix.eye(n));
+  return inverted({ rows: n, columns: n, data });
 }
 
-const deviations = (samples: readonly Sample[], mean: number): Matrix =>
-  Matrix.columnVector(samples.map((sample) => sample.value - mean));
+const deviations = (samples: readonly Sample[], mean: number): Float64Array =>
+  Float64Array.from(samples, (sample) => sample.value - mean);
 
 /** Each reading foretold by all others (leave one out): residual [K^-1 y]_i / [K^-1]_ii, spread 1 / sqrt([K^-1]_ii). */
-function leaveOneOut(samples: readonly Sample[], inverse: Matrix, mean: number): Foretold[] {
-  const weighted = inverse.mmul(deviations(samples, mean));
+function leaveOneOut(samples: readonly Sample[], inverse: Dense, mean: number): Foretold[] {
+  const weighted = timesVector(inverse, deviations(samples, mean));
   return samples.map((sample, i) => {
-    const own = inverse.get(i, i);
-    return { sample, expected: sample.value - weighted.get(i, 0) / own, spread: 1 / Math.sqrt(own) };
+    const own = at(inverse, i, i);
+    return { sample, expected: sample.value - (weighted[i] ?? 0) / own, spread: 1 / Math.sqrt(own) };
   });
 }
 
@@ -249,20 +299,17 @@ export function foretell(model: SurfaceModel, spot: Spot): { readonly value: num
   const stretch = stretchAt(model, spot);
   if (!stretch) return null;
   const { samples, inverse, mean } = stretch;
-  const towards = Matrix.columnVector(samples.map((sample) => covariance(sample, spot, stretch)));
-  const weights = inverse.mmul(towards);
+  const towards = Float64Array.from(samples, (sample) => covariance(sample, spot, stretch));
+  const weights = timesVector(inverse, towards);
   const known = deviations(samples, mean);
   const own = covariance(spot, spot, stretch);
   let [value, taken] = [mean, 0];
   for (let i = 0; i < samples.length; i += 1) {
-    value += weights.get(i, 0) * known.get(i, 0);
-    taken += weights.get(i, 0) * towards.get(i, 0);
+    value += (weights[i] ?? 0) * (known[i] ?? 0);
+    taken += (weights[i] ?? 0) * (towards[i] ?? 0);
   }
   return { value, spread: Math.sqrt(Math.max(0, own - taken)) };
 }
-
-/** The same matrix without the last-digit differences across its diagonal. */
-const evened = (matrix: Matrix): Matrix => Matrix.add(matrix, matrix.transpose()).mul(0.5);
 
 /** The spread left at many places, and how much of it each of some readings not taken yet would take away. */
 export interface Gains {
@@ -289,13 +336,15 @@ export function gainsOf(
     if (mine.length === 0) continue;
     const { samples, inverse } = stretch;
     const spots = mine.map((m) => m.target);
-    const rows = (list: readonly Spot[]): Matrix =>
-      new Matrix(list.map((spot) => samples.map((sample) => covariance(spot, sample, stretch))));
+    const n = samples.length;
+    const tables: Tables = { x: new Map(), at: new Map() };
+    const rows = (list: readonly Spot[]): Dense => covariancesTo(samples, list, stretch, tables);
     const targetRows = rows(spots);
-    // the inverse is symmetric; few columns on the right cost the library least
-    const targetWeights = inverse.mmul(targetRows.transpose());
+    // the inverse is symmetric: one row of weights for each target
+    const targetWeights = timesTransposed(targetRows, inverse);
     mine.forEach(({ target, i }, k) => {
-      const taken = targetWeights.getColumn(k).reduce((sum, weight, j) => sum + weight * targetRows.get(k, j), 0);
+      let taken = 0;
+      for (let j = 0; j < n; j += 1) taken += at(targetWeights, k, j) * at(targetRows, k, j);
       now[i] = Math.max(0, covariance(target, target, stretch) - taken);
     });
     bundles.forEach((bundle, b) => {
@@ -307,16 +356,24 @@ export function gainsOf(
         return;
       }
       const bundleRows = rows(near);
-      const bundleTargets = new Matrix(
-        near.map((spot) => spots.map((target) => covariance(spot, target, stretch))),
-      ).sub(bundleRows.mmul(targetWeights));
-      const own = new Matrix(
-        near.map((spot) => near.map((other) => covariance(spot, other, stretch) + (spot === other ? noise ** 2 : 0))),
-      ).sub(bundleRows.mmul(inverse.mmul(bundleRows.transpose())));
-      const solved = new CholeskyDecomposition(evened(own)).solve(bundleTargets);
+      const known = timesTransposed(bundleRows, targetWeights);
+      const towards = dense(
+        near.length,
+        spots.length,
+        (r, k) => covariance(near[r] as Spot, spots[k] as Spot, stretch) - at(known, r, k),
+      );
+      const weights = timesTransposed(bundleRows, inverse);
+      const told = timesTransposed(weights, bundleRows);
+      const own = inverted(
+        dense(near.length, near.length, (r, c) => {
+          const spread = covariance(near[r] as Spot, near[c] as Spot, stretch) + (r === c ? noise ** 2 : 0);
+          return spread - (at(told, r, c) + at(told, c, r)) / 2;
+        }),
+      );
       mine.forEach(({ i }, k) => {
         let less = 0;
-        for (let r = 0; r < near.length; r += 1) less += bundleTargets.get(r, k) * solved.get(r, k);
+        for (let r = 0; r < near.length; r += 1)
+          for (let c = 0; c < near.length; c += 1) less += at(towards, r, k) * at(own, r, c) * at(towards, c, k);
         list[i] = Math.max(0, (now[i] ?? 0) - less);
       });
     });
@@ -359,12 +416,12 @@ export function departuresOf(model: SurfaceModel, least: number, sigmas: number)
       const { i, sample, expected, spread, beyond } = worst;
       found.push({ sample, expected, spread, beyond });
       const keep = samples.map((_, k) => k).filter((k) => k !== i);
-      const column = inverse.getColumn(i);
-      const own = inverse.get(i, i);
-      const rest = new Matrix(keep.length, keep.length);
-      keep.forEach((r, row) =>
-        keep.forEach((c, col) => rest.set(row, col, inverse.get(r, c) - ((column[r] ?? 0) * (column[c] ?? 0)) / own)),
-      );
+      const whole = inverse;
+      const own = at(whole, i, i);
+      const rest = dense(keep.length, keep.length, (row, column) => {
+        const [r, c] = [keep[row] ?? 0, keep[column] ?? 0];
+        return at(whole, r, c) - (at(whole, r, i) * at(whole, c, i)) / own;
+      });
       samples = keep.flatMap((k) => samples[k] ?? []);
       inverse = rest;
     }

@@ -5,6 +5,12 @@ const decimetres = (mm: number): string => String(Math.round(mm / 100));
 export const placed = (along: number, up: number | null = null): string =>
   `at-${decimetres(along)}${up === null ? '' : `-up-${decimetres(up)}`}`;
 
+/** A place on the floor as a piece of a name: along the vehicle, and to which side of the centre line, mm. */
+export const placedOnFloor = (x: number, y: number): string => {
+  const off = Math.round(Math.abs(y) / 100);
+  return `at-${decimetres(x)}-${off === 0 ? 'middle' : `${y < 0 ? 'left' : 'right'}-${off}`}`;
+};
+
 /**
  * Gives names that last to parts that belong to no unit: what they are and where they are, never how many came before.
  * Two at one place are told apart in the order in which they come.

@@ -79,6 +79,26 @@ export function sideDistance(section: StationSection, side: Side, z: number): nu
   return z <= last(wall) ? evaluate(wall, z) : roofReach(section, side, z);
 }
 
+/** Most heights whose distances at the stations are remembered of one shell and side. */
+const REMEMBERED = 4096;
+const levels = new WeakMap<Shell, Readonly<Record<Side, Map<number, Float64Array>>>>();
+
+/** Distances of one side at one height, station by station; what was not asked for yet is NaN. A panel asks for many places at one height. */
+function levelOf(shell: Shell, side: Side, z: number): Float64Array {
+  let known = levels.get(shell);
+  if (!known) {
+    known = { left: new Map(), right: new Map() };
+    levels.set(shell, known);
+  }
+  const own = known[side];
+  const level = own.get(z);
+  if (level) return level;
+  if (own.size >= REMEMBERED) own.clear();
+  const fresh = new Float64Array(shell.stations.length).fill(NaN);
+  own.set(z, fresh);
+  return fresh;
+}
+
 /**
  * Distance from the centre line to the shell's side at a place, mm. Below the lowest reading the lowest is held;
  * above the wall's top it follows the roof curve, and is 0 above the roof.
@@ -87,7 +107,19 @@ export function halfWidth(shell: Shell, side: Side, x: number, z: number): numbe
   // walls of neighbouring stations end at slightly different heights: up to the wall's own top here it is wall throughout
   if (z > shell.leastTop[side] && z <= wallTop(shell, side, x) + 1e-9)
     return alongVehicle(shell, x, (section) => evaluate(section[side], Math.min(z, last(section[side]))));
-  return alongVehicle(shell, x, (section) => sideDistance(section, side, z));
+  const { stations, at } = shell;
+  if (stations.length === 0) return 0;
+  const level = levelOf(shell, side, z);
+  return evaluateThrough(
+    at,
+    (index) => {
+      const known = level[index] as number;
+      if (known === known) return known;
+      const section = stations[index];
+      return (level[index] = section ? sideDistance(section, side, z) : 0);
+    },
+    x,
+  );
 }
 
 /** Height of the roof above the bare floor at a place, mm; outside the walls the height of the wall's top is held. */

@@ -1,4 +1,4 @@
-import { createNames, placed } from '../../parts/part-name.js';
+import { createNames, placedOnFloor } from '../../parts/part-name.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
 import type { Part } from '../../parts/part.js';
@@ -177,7 +177,7 @@ export function battenParts(laid: FloorBattens | null, floor: BuildUpDepth): rea
       x += length;
       number += 1;
       return {
-        id: names('batten', placed(from, batten.y)),
+        id: names('batten', placedOnFloor(from, batten.y)),
         role: 'floor-batten',
         number,
         unit: null,

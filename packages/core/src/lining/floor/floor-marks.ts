@@ -1,4 +1,4 @@
-import { createNames, placed } from '../../parts/part-name.js';
+import { createNames, placedOnFloor } from '../../parts/part-name.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import { isOver, type Shadow } from '../../document/body.js';
 import type { FloorHatch, PriceItem, Survey } from '../../document/schema.js';
@@ -89,7 +89,7 @@ export function nogginParts(
           [0, 1, 0],
         ];
     return {
-      id: names('noggin', placed(x0, y0)),
+      id: names('noggin', placedOnFloor(x0, y0)),
       role: 'noggin',
       number: i + 1,
       unit: null,

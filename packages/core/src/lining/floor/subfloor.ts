@@ -1,4 +1,4 @@
-import { createNames, placed } from '../../parts/part-name.js';
+import { createNames, placedOnFloor } from '../../parts/part-name.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { FloorHoles, KeptBack } from './left-out.js';
 import type { FloorChoice, Settings } from '../../document/schema.js';
@@ -162,7 +162,7 @@ export function subfloorOf(
       floorPart(
         piece,
         index,
-        names('board', placed(boxOf(piece.outer).minX, boxOf(piece.outer).minY)),
+        names('board', placedOnFloor(boxOf(piece.outer).minX, boxOf(piece.outer).minY)),
         best.direction,
         board.layer.material,
         board.thickness,

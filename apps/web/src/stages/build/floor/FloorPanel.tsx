@@ -1,3 +1,4 @@
+import { partName } from '../names.js';
 import { formatMoney, openBefore, type FloorHatch, type FloorWay, type Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act, askFloorWays } from '../../../state/session.js';
@@ -137,7 +138,8 @@ function Hatches({ scene }: { readonly scene: Scene }) {
 
 /** The floor: what must be decided before it is closed, its screws, hatches, finish, and the ways to lay it. */
 export function FloorPanel({ scene }: { readonly scene: Scene }) {
-  const { t, said, len, style } = useSpeech();
+  const speech = useSpeech();
+  const { t, said, len, style } = speech;
   const { floor } = scene.shape;
   const decimals = style.units === 'mm' ? 1 : 0;
   const battens = scene.shape.floorBattens?.battens ?? [];
@@ -182,7 +184,14 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
           </p>
         )}
         {floor.unheld.length > 0 && (
-          <p className="small needs">{t('floor.unheld', { parts: floor.unheld.join(', ') })}</p>
+          <p className="small needs">
+            {t('floor.unheld', {
+              parts: scene.shape.parts
+                .filter((part) => floor.unheld.includes(part.id))
+                .map((part) => partName(part, scene.shape.parts, speech))
+                .join(', '),
+            })}
+          </p>
         )}
         <p className="small soft">{t('floor.buying')}</p>
         {floor.screws.length > 0 && (
