@@ -157,7 +157,7 @@ for (const [units, readings, arch] of [
     await openStage(page, id, 'layout');
     expect(
       (await projectOf(request, id)).project.layout.units.find((candidate) => candidate.id === 'cupboard')?.body.x,
-    ).toBe(dragged?.x);
+    ).toBe(dragged?.body.x);
 
     // take the drawings away
     const download = page.waitForEvent('download');

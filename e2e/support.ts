@@ -56,7 +56,7 @@ export async function projectOf(
 ): Promise<{
   revision: number;
   project: {
-    units: { id: string; x: number; front?: number; height: number }[];
+    layout: { units: { id: string; body: { x: number; front?: number; to: number } }[] };
     survey: { readings: Record<string, { value: number; repeats?: number[] }[]> };
     settings: { units: string };
   };

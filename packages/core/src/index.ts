@@ -145,4 +145,4 @@ export { boardMass, heavyParts, merchantCuts, type HeavyPart, type MerchantCuts 
 export { planFaults } from './cutting/job/verify.js';
 export type { CutJob } from './cutting/job/job.js';
 export { sheetLetter } from './cutting/plan/letters.js';
-export { isHanded, otherHand } from './parts/hand.js';
+export { faceToward, isHanded, otherHand, type Toward } from './parts/hand.js';

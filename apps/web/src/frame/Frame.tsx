@@ -1,12 +1,13 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { LineBar } from '../line/LineBar.js';
-import { act, closeProject, openProject, redo, setSpeaker, undo, useSession } from '../state/session.js';
+import { act, closeProject, lookAt, openProject, redo, setSpeaker, undo, useSession } from '../state/session.js';
 import { look, nextTheme, useView } from '../state/view.js';
 import { STAGES, stageOf } from '../stages/stages.js';
 import { Hatches } from '../kit/Hatches.js';
 import { StageBoundary } from '../kit/StageBoundary.js';
 import { tell, useSpeech } from '../words/words.js';
+import { CannotOpen } from './CannotOpen.js';
 import { Dialogs, type DialogName } from './Dialogs.js';
 import { Tape } from './Tape.js';
 import { useKeys } from './use-keys.js';
@@ -40,6 +41,7 @@ export function Frame() {
     return closeProject;
   }, [id]);
   useEffect(() => setSpeaker(speech.said), [speech]);
+  useEffect(() => lookAt(stage), [stage]);
   useEffect(() => {
     document.title = name ? `${name} · ${tell(`stage.${stage}`)} · ${tell('app.name')}` : tell('app.name');
   }, [name, stage]);
@@ -61,16 +63,7 @@ export function Frame() {
     [id, navigate],
   );
   useKeys(keys);
-  if (failed) {
-    return (
-      <main className="empty" role="alert">
-        <p>{tell('error.open', { why: failed })}</p>
-        <p style={{ marginTop: 14 }}>
-          <Link to="/">{tell('bar.home')}</Link>
-        </p>
-      </main>
-    );
-  }
+  if (failed) return <CannotOpen id={id} failure={failed} />;
   return (
     <div className="frame">
       <Hatches />

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { DERIVED_KEYS } from '@nestplank/core';
 import type {
   BuildUpFigures,
   Derived,
@@ -20,6 +21,7 @@ export class DeriveClient {
   private worker: Worker | null = null;
   private remote: Comlink.Remote<DeriveService> | null = null;
   private previewing = false;
+  private first: readonly (keyof Derived)[] = DERIVED_KEYS;
   /** The last whole result; what the worker sends are the parts of it that changed, so that the rest keeps its identity. */
   private base: Derived | null = null;
   private pending: { operations: readonly Operation[]; then: (shape: DerivedShape) => void } | null = null;
@@ -66,8 +68,16 @@ export class DeriveClient {
     return this.take(this.service().load(project, book));
   }
 
-  patch(patches: readonly Patch[]): Promise<Derived> {
-    return this.take(this.service().patch(patches));
+  /** Takes a change in; what the open stage shows is told first, everything when the rest is worked out. */
+  async patch(patches: readonly Patch[], then: (derived: Derived) => void): Promise<void> {
+    then(await this.take(this.service().patch(patches, this.first)));
+    const rest = await this.service().rest();
+    if (rest) then(await this.take(Promise.resolve(rest)));
+  }
+
+  /** Says what is looked at: it is worked out first. */
+  look(first: readonly (keyof Derived)[]): void {
+    this.first = first;
   }
 
   moved(address: string): Promise<Moved | null> {

@@ -3,9 +3,11 @@ import {
   applyOperation,
   buildUpFigures,
   createDeriver,
+  DERIVED_KEYS,
   eachFloorWay,
   eachLining,
   patchProject,
+  SHAPE_KEYS,
   whatMoved,
   type BuildUpFigures,
   type Derived,
@@ -31,20 +33,25 @@ function loaded(): { project: Project; book: PriceBook } {
 }
 
 /** What the page has been told last, by reference: only what differs from it crosses over. */
-let told: Derived | null = null;
+let told: Partial<Derived> = {};
+/** What follows from the project now; each value is worked out when it is first asked for. */
+let now: Derived | null = null;
+/** Counts the changes, so that what is worked out in idle time for one is given up when the next comes. */
+let change = 0;
 
-function news<T extends DerivedShape>(next: T): Partial<T> {
-  const before = told as Partial<T> | null;
+function newsOf<T extends object>(next: T, keys: readonly (keyof T)[]): Partial<T> {
+  const before = told as Partial<T>;
   return Object.fromEntries(
-    Object.entries(next).filter(([key, value]) => before?.[key as keyof T] !== value),
+    keys.filter((key) => before[key] !== next[key]).map((key) => [key, next[key]]),
   ) as Partial<T>;
 }
 
-function whole(): Partial<Derived> {
-  const now = loaded();
-  const next = deriver.derive(now.project, now.book);
-  const changed = news(next);
-  told = next;
+/** Works out some values of the project as it is, and gives those that changed. */
+function tellNow(keys: readonly (keyof Derived)[]): Partial<Derived> {
+  const { project: held, book: prices } = loaded();
+  now ??= deriver.pull(held, prices);
+  const changed = newsOf(now, keys);
+  told = { ...told, ...changed };
   return changed;
 }
 
@@ -70,36 +77,52 @@ const service = {
   load(nextProject: Project, nextBook: PriceBook): Partial<Derived> {
     project = nextProject;
     book = nextBook;
-    told = null;
-    return whole();
+    told = {};
+    now = null;
+    change += 1;
+    return tellNow(DERIVED_KEYS);
   },
-  patch(patches: readonly Patch[]): Partial<Derived> {
+  /** Takes a change in and gives what is looked at first; the rest is asked for next, and follows when idle. */
+  patch(patches: readonly Patch[], first: readonly (keyof Derived)[]): Partial<Derived> {
     project = patchProject(loaded().project, patches);
-    return whole();
+    now = null;
+    change += 1;
+    return tellNow(first);
+  },
+  /** The rest of what follows from the last change; null when another change came meanwhile. */
+  async rest(): Promise<Partial<Derived> | null> {
+    const own = change;
+    for (const key of DERIVED_KEYS) {
+      if (!now) return null;
+      void now[key];
+      await new Promise((resolve) => setTimeout(resolve));
+      if (own !== change) return null;
+    }
+    return tellNow(DERIVED_KEYS);
   },
   /** What moved because a reading was taken again. */
   moved(address: string): Moved | null {
-    const now = loaded();
-    return whatMoved(now.project, now.book, address, createDeriver());
+    const held = loaded();
+    return whatMoved(held.project, held.book, address, createDeriver());
   },
   /** What a set of build-ups gives and costs; the present one without an id. */
   buildUps(id: string | null): BuildUpFigures | null {
-    const now = loaded();
-    const { shell, bareRoom, ribDepth } = deriver.shape(now.project, now.book);
-    const variant = now.project.buildUpVariants.find((candidate) => candidate.id === id);
+    const held = loaded();
+    const { shell, bareRoom, ribDepth } = deriver.shape(held.project, held.book);
+    const variant = held.project.buildUpVariants.find((candidate) => candidate.id === id);
     return shell && bareRoom
-      ? buildUpFigures(now.project, variant?.buildUps ?? now.project.buildUps, shell, bareRoom, ribDepth, now.book)
+      ? buildUpFigures(held.project, variant?.buildUps ?? held.project.buildUps, shell, bareRoom, ribDepth, held.book)
       : null;
   },
   /** Ways to line a surface, told one by one. */
   linings(surface: Lined, each: (found: LiningCase) => void): Promise<void> {
-    const now = loaded();
-    return inTurn(eachLining(now.project, now.book, surface), each);
+    const held = loaded();
+    return inTurn(eachLining(held.project, held.book, surface), each);
   },
   /** The floor board laid both ways, told one by one. */
   floorWays(each: (found: FloorWay) => void): Promise<void> {
-    const now = loaded();
-    return inTurn(eachFloorWay(now.project, now.book), each);
+    const held = loaded();
+    return inTurn(eachFloorWay(held.project, held.book), each);
   },
   /** Ends what is being told one by one. */
   stop(): void {
@@ -107,11 +130,14 @@ const service = {
   },
   /** What a change would give, as far as parts and checks, without keeping it. */
   preview(operations: readonly Operation[]): PreviewNews {
-    const now = loaded();
-    const next = operations.reduce((p, operation) => applyOperation(p, operation).project, now.project);
+    const held = loaded();
+    const next = operations.reduce((p, operation) => applyOperation(p, operation).project, held.project);
     const dragging = operations.every((operation) => operation.name === 'changeUnit');
-    const shape = news(deriver.shape(next, now.book, dragging));
-    const known = new Map(told?.parts.map((part, i) => [part, i]));
+    const shape: Partial<DerivedShape> = newsOf(
+      deriver.pull(next, held.book, dragging) as DerivedShape,
+      dragging ? SHAPE_KEYS.filter((key) => key !== 'problems') : SHAPE_KEYS,
+    );
+    const known = new Map(told.parts?.map((part, i) => [part, i]));
     const { parts, ...rest } = shape;
     return parts ? { ...rest, parts: parts.map((part) => known.get(part) ?? part) } : rest;
   },

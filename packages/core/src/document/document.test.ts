@@ -455,7 +455,7 @@ describe('operations', () => {
     [{ name: 'removeUnit', payload: { id: 'sofa' } }, 'operation.notThere'],
     [{ name: 'changeUnit', payload: { id: 'sofa', changes: { x: 1 } } }, 'operation.notThere'],
     [{ name: 'changeUnit', payload: { id: 'bed', changes: { doors: 2 } } }, 'operation.badUnit'],
-    [{ name: 'changeUnit', payload: { id: 'bench', changes: { length: -20 } } }, 'operation.badUnit'],
+    [{ name: 'changeUnit', payload: { id: 'bench', changes: { length: -20 } } }, 'operation.outOfRange'],
     [{ name: 'divideBay', payload: { id: 'bench', bay: 'no', cut: 'up', into: 2 } }, 'operation.noBay'],
     [{ name: 'joinBays', payload: { id: 'bench', bay: 'bay-1' } }, 'operation.notDivided'],
     [

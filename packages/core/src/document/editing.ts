@@ -150,6 +150,17 @@ function takes(field: Field, value: OptionValue): boolean {
   }
 }
 
+/** Why a number is not one that a field can take: what it may be from and to. */
+function outOf(field: Field, value: OptionValue, unit: Unit): OperationError | null {
+  const { least, most } = field;
+  if (typeof value !== 'number' || least === undefined || most === undefined) return null;
+  const said = (number: number) => (field.kind === 'length' ? mm(number) : number);
+  return new OperationError(
+    message('operation.outOfRange', { typed: said(value), least: said(least), most: said(most) }),
+    unit.id,
+  );
+}
+
 function changeFields(unit: Unit, changes: Readonly<Record<string, OptionValue>>, kit: DocumentKit): Unit {
   const bad = (what: string): OperationError =>
     new OperationError(message('operation.badUnit', { name: unit.name, what }), unit.id);
@@ -161,7 +172,8 @@ function changeFields(unit: Unit, changes: Readonly<Record<string, OptionValue>>
       return { ...changed, name: value };
     }
     const field = fieldNamed(family, name);
-    if (!field || !takes(field, value) || field.when?.(changed) === false) throw bad(name);
+    if (!field || field.when?.(changed) === false) throw bad(name);
+    if (!takes(field, value)) throw outOf(field, value, unit) ?? bad(name);
     return field.set(changed, value);
   }, unit);
 }

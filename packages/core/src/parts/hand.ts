@@ -55,3 +55,17 @@ export function offsetTable(
     return { at, low: Math.min(...crossings), high: Math.max(...crossings) };
   });
 }
+
+/** Which way the drawn face of a part looks in the vehicle: the good one, toward the one who stands there. */
+export type Toward = 'front' | 'rear' | 'left' | 'right' | 'up' | 'down';
+const WAYS: readonly (readonly [Toward, Toward])[] = [
+  ['front', 'rear'],
+  ['left', 'right'],
+  ['down', 'up'],
+];
+export function faceToward({ place }: Pick<Part, 'place'>): Toward {
+  const out = place.thick.map((value) => -value);
+  const axis = out.reduce((most, value, i) => (Math.abs(value) > Math.abs(out[most] ?? 0) ? i : most), 0);
+  const [less, more] = WAYS[axis] ?? ['down', 'up'];
+  return (out[axis] ?? 0) < 0 ? less : more;
+}

@@ -1,4 +1,4 @@
-import { blankOf, materialOf, partMass, type Part, type PartMarks } from '@nestplank/core';
+import { blankOf, faceToward, materialOf, partMass, type Part, type PartMarks } from '@nestplank/core';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
 import { groupOf, partGroups } from './groups.js';
@@ -36,6 +36,7 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
         <span className="soft">{part.grain ? t('build.grainAlong') : t('build.grainAny')}</span>
         {mass !== null && <span className="figures"> · {mass.toFixed(1)} kg</span>}
       </p>
+      <p className="small soft">{t('part.face', { toward: t(`toward.${faceToward(part)}`) })}</p>
       {piece && (
         <p className="small">
           {piece.hidden > 0.98
