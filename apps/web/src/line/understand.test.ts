@@ -14,6 +14,7 @@ import {
 import { readProjectFile } from '@nestplank/core/formats';
 import { speechFor } from '../words/words.js';
 import { completions, understand, type LineContext } from './understand.js';
+import { ledge } from '../../../../packages/core/src/derive/fixtures/ledge.js';
 import demo from '../../../../demo/wren.json?raw';
 
 const wren = readProjectFile(demo);
@@ -187,5 +188,27 @@ describe('the line', () => {
     expect(completions('bed l', wren.project)).toEqual(['bed length']);
     expect(completions('why h', wren.project)).toEqual(['why headroom']);
     expect(completions('', wren.project)).toEqual([]);
+  });
+});
+
+describe('a family the line was told of', () => {
+  const families = [...FAMILIES, ledge];
+  const room = derived.inner;
+  if (!room) throw new Error('no room');
+  const unit = ledge.start({ id: 'ledge', name: 'Ledge', layout: wren.project.layout, people: [], room, book });
+  const project: Project = {
+    ...wren.project,
+    layout: { ...wren.project.layout, units: [...wren.project.layout.units, unit] },
+  };
+
+  it('its own fields are understood and completed by their names', () => {
+    expect(hear('ledge lip 30', { project, families })?.effect).toEqual({
+      kind: 'operations',
+      operations: [{ name: 'changeUnit', payload: { id: 'ledge', changes: { lip: 30 } } }],
+    });
+    expect(completions('ledge l', project, families).join()).toContain('lip');
+  });
+  it('where it does not come along they are not', () => {
+    expect(hear('ledge lip 30', { project })).toMatchObject({ trouble: true, effect: null });
   });
 });

@@ -26,6 +26,8 @@ import { createOutbox, type Outbox } from './outbox.js';
 
 /** The server is asked again after this long without an answer, ms. */
 const RETRY_MS = 3000;
+/** As many steps as the server takes in one request. */
+const MOST_AT_ONCE = 200;
 
 export type Saving =
   { readonly state: 'saved'; readonly at: Date } | { readonly state: 'saving' } | { readonly state: 'offline' };
@@ -112,6 +114,7 @@ export function createSession(parts: SessionParts) {
   let revision = 0;
   let outbox: StepDto[] = [];
   let sending = false;
+  let mostAtOnce = MOST_AT_ONCE;
   let dropRetry: (() => void) | null = null;
   let neighbours: Neighbours | null = null;
   /** Counts what was asked of the worker, so that a late answer does not replace a newer one. */
@@ -342,7 +345,7 @@ export function createSession(parts: SessionParts) {
   async function sendOnce(id: string): Promise<void> {
     // an undo goes alone, so that what it changed is all that its answer tells
     const turn = outbox.findIndex((s) => s.name === 'undo' || s.name === 'redo');
-    const batch = turn === 0 ? outbox.slice(0, 1) : outbox.slice(0, turn < 0 ? 200 : turn);
+    const batch = turn === 0 ? outbox.slice(0, 1) : outbox.slice(0, turn < 0 ? mostAtOnce : Math.min(turn, mostAtOnce));
     try {
       const result = await parts.api.post(id, { revision, steps: batch });
       if (get().id !== id) return;
@@ -350,11 +353,15 @@ export function createSession(parts: SessionParts) {
       outbox = outbox.slice(batch.length);
       keepOutbox(id);
       neighbours?.changed();
+      mostAtOnce = MOST_AT_ONCE;
       if (turn === 0) await afterTurn(result.done.flatMap((d) => d.patches));
       if (outbox.length === 0) set({ history: result.history });
     } catch (problem) {
       if (!(problem instanceof RefusedError)) throw problem;
-      await afterRefusal(id, problem);
+      // a server that failed has not said no: the steps are kept and sent again
+      if (problem.refusal.code === 'failed') throw new UnreachableError(problem.message);
+      if (problem.refusal.code === 'too-large' && batch.length > 1) mostAtOnce = 1;
+      else await afterRefusal(id, problem);
     }
   }
 
@@ -374,7 +381,7 @@ export function createSession(parts: SessionParts) {
 
   async function afterRefusal(id: string, problem: RefusedError): Promise<void> {
     const { code, step: refused } = problem.refusal;
-    if (code === 'operation' || code === 'invalid') {
+    if (code === 'operation' || code === 'invalid' || code === 'too-large') {
       outbox = outbox.filter((s, i) => (refused === undefined ? i > 0 : s.id !== refused));
       notify(tell('error.dropped', { why: problem.message }), 'trouble');
     } else if (code === 'conflict') notify(tell('error.rebased'));
