@@ -128,7 +128,7 @@ describe('the command line', () => {
   it('lists the rules and runs one alone', () => {
     const rules = JSON.parse(plank('rules').out) as { name: string; inputs: { properties: object } }[];
     expect(rules.map((rule) => rule.name)).toContain('bed-length');
-    expect(rules.find((rule) => rule.name === 'bed-length')?.inputs.properties).toHaveProperty('stature');
+    expect(rules.find((rule) => rule.name === 'bed-length')?.inputs.properties).toHaveProperty('stature.unit', 'mm');
     const verdict = plank('rule', 'bed-length', file('in.json', { clear: 1838, stature: 1752, who: 'Joost' }));
     expect(JSON.parse(verdict.out)).toMatchObject({
       grade: 'tight',

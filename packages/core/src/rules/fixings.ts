@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineRule } from './rule.js';
 
-const positive = z.number().positive();
+const positive = z.number().positive().meta({ unit: 'mm' });
 
 /** Past the sheet steel, and short of whatever lies beyond, mm. */
 const THROUGH_STEEL_MM = 6;
@@ -17,7 +17,7 @@ export const fixingRule = defineRule({
   reason: 'It has to bite, and its point must not reach the skin, a tank, a cable or a face in sight.',
   input: z.strictObject({
     passed: positive,
-    gap: z.number().min(0),
+    gap: z.number().min(0).meta({ unit: 'mm' }),
     into: z.enum(['wood', 'steel']),
     depth: positive,
     diameter: positive,

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { message, mm } from '../words/message.js';
 import { atLeast, atMost, defineRule, type Grade } from './rule.js';
 
-const length = z.number().min(-100_000).max(100_000);
-const stature = z.number().min(400).max(2500);
+const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
+const stature = z.number().min(400).max(2500).meta({ unit: 'mm' });
 const who = z.string().default('');
 
 /** Sitting height estimated from stature where it was not measured. */

@@ -8,12 +8,17 @@ import * as people from './people.js';
 import * as room from './room.js';
 import { defineRule, type Rule } from './rule.js';
 
+const length = z.number().meta({ unit: 'mm' });
+
 export const cureRule = defineRule({
   name: 'cure-time',
   title: 'Curing in the cold',
   formula: 'hours = data sheet hours at 20 C x 2 ^ ((20 - temperature) / 10), never less than the data sheet',
   reason: 'Adhesives and coatings take about twice as long for each 10 K less.',
-  input: z.strictObject({ hours: z.number().min(0), temperature: z.number().min(-30).max(60) }),
+  input: z.strictObject({
+    hours: z.number().min(0).meta({ unit: 'h' }),
+    temperature: z.number().min(-30).max(60).meta({ unit: 'C' }),
+  }),
   run: ({ hours, temperature }) => ({ hours: hours * Math.max(1, 2 ** ((20 - temperature) / 10)) }),
 });
 
@@ -22,7 +27,7 @@ export const wallCurveRule = defineRule({
   title: 'Distance of a wall between two readings',
   formula: 'monotone cubic through (height, distance)',
   reason: 'A straight wall stays straight and no wiggles appear.',
-  input: z.strictObject({ points: z.array(z.tuple([z.number(), z.number()])).min(1), at: z.number() }),
+  input: z.strictObject({ points: z.array(z.tuple([length, length])).min(1), at: length }),
   run: ({ points, at }) => {
     const sorted = [...points].sort((a, b) => a[0] - b[0]);
     return {

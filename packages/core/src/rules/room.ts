@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { message, mm } from '../words/message.js';
 import { defineRule, type Verdict } from './rule.js';
 
-const length = z.number().min(-100_000).max(100_000);
+const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const box = z.strictObject({ x0: length, x1: length, y0: length, y1: length, z0: length, z1: length });
 export type SolidBox = z.output<typeof box>;
 
