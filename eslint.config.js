@@ -44,6 +44,26 @@ export default tseslint.config(
     plugins: { 'react-hooks': reactHooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
+  {
+    files: ['packages/core/src/**/*.ts', 'apps/**/*.ts', 'apps/**/*.tsx'],
+    ignores: [
+      'packages/core/src/furniture/families/**',
+      'packages/core/src/document/migrate/**',
+      '**/*.test.ts',
+      '**/fixtures/**',
+      '**/*.fixture.ts',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'Literal[value=/^(bed-platform|base-run)$/]',
+          message:
+            'No family is named outside its own file: ask the unit through its body, its skeleton or its family.',
+        },
+      ],
+    },
+  },
   arrows(['packages/core/**'], ['@nestplank/*', 'node:*', 'react', 'react-dom', '@nestjs/*', '@mui/*']),
   arrows(
     ['packages/contract/**'],

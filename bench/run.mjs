@@ -12,9 +12,7 @@ import {
   buildShell,
   createDeriver,
   createProject,
-  derive,
   foundSeams,
-  createLinedRoom,
   surfaceModel,
   surveyQuality,
 } from '@nestplank/core';
@@ -48,9 +46,28 @@ function benchDerive() {
   );
   const deriver = createDeriver();
   deriver.derive(project, priceBook);
-  const moved = (i) =>
-    applyOperation(project, { name: 'changeUnit', payload: { id: 'bench', changes: { x: 1000 + ((i * 7) % 400) } } })
-      .project;
+  const done = (on, name, payload) => applyOperation(on, { name, payload }, priceBook).project;
+  /** What everything takes after a change that was made 40 ways, warm. */
+  const after = (on, change) => {
+    const changed = Array.from({ length: 40 }, (_, i) => done(on, ...change(i)));
+    for (let i = 0; i < 10; i += 1) deriver.derive(changed[i], priceBook);
+    return share(
+      timed(30, (i) => deriver.derive(changed[i + 10], priceBook)),
+      0.5,
+    );
+  };
+  const bench = (i) => ['changeUnit', { id: 'bench', changes: { x: 1000 + ((i * 7) % 400) } }];
+  const found = project.survey.found[0];
+  for (const [what, change] of [
+    ['a cupboard moved', bench],
+    ['a unit renamed', (i) => ['changeUnit', { id: 'bench', changes: { name: `Bench ${i}` } }]],
+    ['a find written down', (i) => ['putFound', { found: { ...found, cost: 100 + i } }]],
+    ['hours of a day changed', (i) => ['changeSettings', { changes: { hoursPerDay: 2 + (i % 9) } }]],
+  ]) {
+    const time = after(project, change);
+    row(`Everything again after ${what} (median)`, 'under 30 ms', ms(time), time < 30);
+  }
+  const moved = (i) => done(project, ...bench(i));
   for (let i = 0; i < 30; i += 1) deriver.shape(moved(i), priceBook, true);
   const steps = timed(300, (i) => deriver.shape(moved(i), priceBook, true));
   row(
@@ -59,45 +76,61 @@ function benchDerive() {
     ms(share(steps, 0.95)),
     share(steps, 0.95) < 16,
   );
+  const kitchen = project.layout.units.find((unit) => unit.family === 'base-run');
+  const many = Array.from({ length: 37 }, (_, i) => ({
+    ...kitchen,
+    id: `m${i}`,
+    name: `Box ${i}`,
+    body: {
+      ...kitchen.body,
+      stands: i % 2 ? 'left' : 'right',
+      x: 20 + (i % 20) * 110,
+      length: 100,
+      front: 500,
+      to: 500,
+    },
+    division: { name: 'bay-1', holds: { kind: 'shelves', count: 1 }, front: { kind: 'doors', count: 1 } },
+    options: { ...kitchen.options, toeKick: 0, overhang: 0 },
+  })).reduce((on, unit) => done(on, 'placeUnit', { unit }), project);
+  const box = (i) => done(many, 'changeUnit', { id: 'm3', changes: { x: 300 + ((i * 7) % 400) } });
+  deriver.derive(many, priceBook);
+  for (let i = 0; i < 20; i += 1) deriver.shape(box(i), priceBook, true);
+  const forty = timed(60, (i) => deriver.shape(box(i), priceBook, true));
+  row('The same with 40 units (95th percentile)', 'within 16 ms', ms(share(forty, 0.95)), share(forty, 0.95) < 16);
+  const layout = timed(15, (i) => {
+    const all = deriver.pull(box(i), priceBook);
+    return [all.made, all.checks, all.lying];
+  });
+  row(
+    'What the layout shows after one of 40 was let go (median)',
+    'under 30 ms',
+    ms(share(layout, 0.5)),
+    share(layout, 0.5) < 30,
+  );
+  const drop = timed(15, (i) => deriver.derive(box(i + 20), priceBook));
+  row(
+    'Everything, plans too, after one of 40 was let go (median)',
+    'under 100 ms',
+    ms(share(drop, 0.5)),
+    share(drop, 0.5) < 100,
+  );
   return deriver.derive(project, priceBook);
 }
 
 /** Linings of the largest demo after a choice was changed, and the search for the seams of its longest wall. */
 function benchLinings() {
   const file = readProjectFile(readFileSync(join(root, 'demo/bulrush.json'), 'utf8'));
-  const maker = createLinedRoom();
-  const shape = createDeriver().shape(file.project, file.priceBook);
-  const { survey, units, fittings, reserved, headers, corners, settings, linings } = file.project;
-  const ribs = derive(file.project, file.priceBook).ribs;
-  const input = (i) => ({
-    bare: shape.shell,
-    inner: shape.inner,
-    depths: shape.depths,
-    survey,
-    units,
-    arches: shape.arches,
-    fittings,
-    reserved,
-    headers,
-    corners,
-    linings: Object.fromEntries(
-      Object.entries(linings).map(([name, choice]) => [
-        name,
-        'gap' in choice ? { ...choice, gap: 1 + (i % 3) } : choice,
-      ]),
-    ),
-    ribs,
-    settings,
-    book: file.priceBook,
-  });
-  for (let i = 0; i < 10; i += 1) maker(input(i));
-  const all = timed(40, (i) => maker(input(i)));
+  const deriver = createDeriver();
+  const { linings } = file.project;
+  const lined = (by) => deriver.pull({ ...file.project, linings: by }, file.priceBook).lined;
+  const gaps = (i) =>
+    Object.fromEntries(Object.entries(linings).map(([surface, choice]) => [surface, { ...choice, gap: 1 + (i % 3) }]));
+  for (let i = 0; i < 10; i += 1) lined(gaps(i));
+  const all = timed(40, (i) => lined(gaps(i)));
   row('All linings of the largest demo, warm (median)', 'under 80 ms', ms(share(all, 0.5)), share(all, 0.5) < 80);
-  const sheets = maker({
-    ...input(0),
-    linings: { ...linings, left: { ...linings.left, school: 'sheets' } },
-  }).linings.find((lining) => lining.surface === 'left');
-  const seams = timed(20, () => foundSeams(sheets, linings.left));
+  const left = { ...linings.left, school: 'sheets' };
+  const sheets = lined({ ...linings, left }).linings.find((lining) => lining.surface === 'left');
+  const seams = timed(20, () => foundSeams(sheets, left));
   row('Seams of its longest wall found (slowest)', 'under 300 ms', ms(Math.max(...seams)), Math.max(...seams) < 300);
 }
 
@@ -399,14 +432,20 @@ await benchPage(base);
 await benchSaves(base);
 server.kill('SIGKILL');
 rmSync(folder, { recursive: true, force: true });
+const former = JSON.parse(readFileSync(join(root, 'bench/before.json'), 'utf8'));
 const lines = [
   '# Performance',
   '',
   `Measured by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: ${cpus().length} cores (${cpus()[0]?.model.trim()}), ${Math.round(totalmem() / 2 ** 30)} GiB, Node ${process.version}, Debian's Chromium drawing in software. The machine is shared and its speed varies; compare figures of one run.`,
   '',
-  '| What | Wanted | Found | |',
-  '| --- | --- | --- | --- |',
-  ...rows.map(({ what, wanted, found, ok }) => `| ${what} | ${wanted} | ${found} | ${ok ? 'met' : '**not met**'} |`),
+  `Before: ${former.of}`,
+  '',
+  '| What | Wanted | Before | Found | |',
+  '| --- | --- | --- | --- | --- |',
+  ...rows.map(
+    ({ what, wanted, found, ok }) =>
+      `| ${what} | ${wanted} | ${former.found[what] ?? ''} | ${found} | ${ok ? 'met' : '**not met**'} |`,
+  ),
   '',
   '## Cut plans of the demo after the search',
   '',
