@@ -11,6 +11,7 @@ import { type FloorFinish } from '../lining/floor/finish.js';
 import { barStocks, isBar } from '../materials/bars.js';
 import { outlineArea } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
+import { wholeUp } from '../numeric/tolerance.js';
 
 /** One line of what to buy. */
 export interface BuyLine {
@@ -174,7 +175,7 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
     const unit = material.pack?.unit ?? 'm2';
     if (contents <= 0 || amount <= 0) return [];
     const share = (unit === 'm2' || unit === 'm') && !counted ? 1 + waste : 1;
-    const quantity = Math.ceil((amount * share) / contents - 1e-9);
+    const quantity = wholeUp((amount * share) / contents);
     const rounded = Math.round(amount * 10) / 10;
     return [
       {

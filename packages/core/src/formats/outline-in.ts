@@ -5,6 +5,7 @@ import type { Reading, Survey } from '../document/schema.js';
 import { boxOf, ringArea, spread, type Point, type Ring } from '../numeric/plane.js';
 import { message } from '../words/message.js';
 import { FormatError } from './read.js';
+import { ROUNDING } from '../numeric/tolerance.js';
 
 /** What an outline is of: the floor from above (x along, front at the left), or a section seen toward the rear. */
 export type OutlineOf = 'floor' | 'section';
@@ -22,7 +23,7 @@ function arcPoints(center: Point, radius: number, from: number, to: number): Poi
 
 /** A polyline's piece with a bulge is an arc: bulge = tan(angle / 4). */
 function bulged(a: Point, b: Point, bulge: number): Point[] {
-  if (Math.abs(bulge) < 1e-9) return [b];
+  if (Math.abs(bulge) < ROUNDING) return [b];
   const angle = 4 * Math.atan(bulge);
   const chord = Math.hypot(b[0] - a[0], b[1] - a[1]);
   const radius = chord / (2 * Math.sin(angle / 2));

@@ -2,6 +2,7 @@ import { baysOf } from '../document/body.js';
 import type { Bay, Division, Unit } from '../document/unit-schema.js';
 import { message, mm } from '../words/message.js';
 import type { FurnitureProblem } from './skeleton.js';
+import { HAIR_MM } from '../numeric/tolerance.js';
 
 /** The inside of a body, seen from its front: along the vehicle and up, mm. */
 export interface Region {
@@ -29,7 +30,7 @@ export interface Divided {
   readonly problems: readonly FurnitureProblem[];
 }
 
-const EPSILON = 1e-6;
+const EPSILON = HAIR_MM;
 
 /**
  * The clear sizes of a cut's parts: those given in mm as they are, the rest by shares of what is left.

@@ -112,9 +112,6 @@ export function appliesTo<Input extends z.ZodType>(
   };
 }
 
-/** Up to the next whole millimetre. */
-export const wholeUp = (value: number): number => Math.ceil(value - 1e-9);
-
 /** The operation that changes fields of a unit. */
 export const changeUnit = (unit: Unit, changes: Readonly<Record<string, number>>): Operation => ({
   name: 'changeUnit',

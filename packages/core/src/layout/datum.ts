@@ -3,6 +3,7 @@ import type { Side, Survey, Unit } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, type Shell } from '../shell/shell.js';
 import { valueAt } from '../document/address.js';
+import { ROUNDING } from '../numeric/tolerance.js';
 
 /** How straight one wall is at one height: the straight line through it, and what departs from it, mm. */
 export interface WallStraightness {
@@ -51,7 +52,7 @@ function straightness(shell: Shell, side: Side, z: number): WallStraightness {
   const slope =
     xs.reduce((sum, x, i) => sum + (x - mx) * ((values[i] ?? 0) - my), 0) /
     Math.max(
-      1e-9,
+      ROUNDING,
       xs.reduce((sum, x) => sum + (x - mx) ** 2, 0),
     );
   let [most, mostAt] = [0, 0];

@@ -2,6 +2,7 @@ import type { Survey } from '../document/schema.js';
 import { message, type Message, mm } from '../words/message.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { departuresOf, foretell, surfaceModel, type SurfaceModel } from './surface-model.js';
+import { HAIR_MM } from '../numeric/tolerance.js';
 
 /** A reading that departs from what the others foretell by more than this, and by so many spreads, is looked at again. */
 const OUTLIER_MM = 7;
@@ -58,7 +59,7 @@ export function likelySlip(
   if (near(value + 304.8)) return { slip: message('slip.foot', { value: mm(value + 304.8) }), value: value + 304.8 };
   // a figure of whole inches or sixteenths was read in inches: its digits in millimetres say nothing
   const sixteenths = (value / 25.4) * 16;
-  if (value > 0 && Math.abs(sixteenths - Math.round(sixteenths)) < 1e-6) {
+  if (value > 0 && Math.abs(sixteenths - Math.round(sixteenths)) < HAIR_MM) {
     for (const off of [25.4, -25.4])
       if (near(value + off)) return { slip: message('slip.inch', { value: mm(value + off) }), value: value + off };
   }

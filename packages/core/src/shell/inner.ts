@@ -2,6 +2,7 @@ import type { Side } from '../document/schema.js';
 import { evaluate, monotoneCurve, slopeAt, type Curve } from '../numeric/curve.js';
 import { spread, type Point } from '../numeric/plane.js';
 import { makeShell, roofSlope, type Shell, type StationSection } from './shell.js';
+import { HAIR_MM } from '../numeric/tolerance.js';
 
 /** How far each surface moves into the room, mm. */
 export interface Insets {
@@ -78,7 +79,7 @@ function increasing(points: readonly Point[]): Point[] {
   const kept: Point[] = [];
   for (const point of points) {
     const before = kept.at(-1);
-    if (!before || point[0] > before[0] + 1e-6) kept.push(point);
+    if (!before || point[0] > before[0] + HAIR_MM) kept.push(point);
   }
   return kept;
 }

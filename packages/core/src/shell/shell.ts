@@ -1,6 +1,7 @@
 import type { Side } from '../document/schema.js';
 import { evaluate, evaluateThrough, slopeAt, type Curve } from '../numeric/curve.js';
 import { lineLength, spread, type Point, type Ring } from '../numeric/plane.js';
+import { ROUNDING } from '../numeric/tolerance.js';
 
 /** One cross-section: distance of each wall from the centre line over height, joined to the roof's height over y. */
 export interface StationSection {
@@ -105,7 +106,7 @@ function levelOf(shell: Shell, side: Side, z: number): Float64Array {
  */
 export function halfWidth(shell: Shell, side: Side, x: number, z: number): number {
   // walls of neighbouring stations end at slightly different heights: up to the wall's own top here it is wall throughout
-  if (z > shell.leastTop[side] && z <= wallTop(shell, side, x) + 1e-9)
+  if (z > shell.leastTop[side] && z <= wallTop(shell, side, x) + ROUNDING)
     return alongVehicle(shell, x, (section) => evaluate(section[side], Math.min(z, last(section[side]))));
   const { stations, at } = shell;
   if (stations.length === 0) return 0;
@@ -150,7 +151,7 @@ export function curvatureRadius(shell: Shell, side: Side, x: number, z: number):
   const [a, b, c] = [z - h, z, z + h].map((height) => halfWidth(shell, side, x, height));
   const slope = ((c ?? 0) - (a ?? 0)) / (2 * h);
   const bend = ((c ?? 0) - 2 * (b ?? 0) + (a ?? 0)) / (h * h);
-  return Math.abs(bend) < 1e-9 ? Infinity : (1 + slope * slope) ** 1.5 / Math.abs(bend);
+  return Math.abs(bend) < ROUNDING ? Infinity : (1 + slope * slope) ** 1.5 / Math.abs(bend);
 }
 
 /** The wall in section at x, as points (distance from the centre line, height) from `from` up to `to`. */

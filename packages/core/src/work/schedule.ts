@@ -2,6 +2,7 @@ import { addDays } from 'date-fns/addDays';
 import { formatISO } from 'date-fns/formatISO';
 import { parseISO } from 'date-fns/parseISO';
 import type { Task } from './tasks.js';
+import { ROUNDING } from '../numeric/tolerance.js';
 
 /** A stretch of time in hours from midnight of the first day. */
 export interface Stretch {
@@ -52,10 +53,10 @@ function chainBehind(tasks: readonly Task[]): Map<string, number> {
 function workFrom(now: number, minutes: number, hoursPerDay: number): Stretch[] {
   const stretches: Stretch[] = [];
   let [at, left] = [now, minutes / 60];
-  while (left > 1e-9) {
+  while (left > ROUNDING) {
     const day = Math.floor(at / 24);
     const [open, close] = [24 * day + MORNING, 24 * day + MORNING + hoursPerDay];
-    if (at >= close - 1e-9) {
+    if (at >= close - ROUNDING) {
       at = 24 * (day + 1) + MORNING;
       continue;
     }
@@ -88,7 +89,7 @@ export function scheduleOf(tasks: readonly Task[], startDate: string, hoursPerDa
     const begins = (task: Task): number => Math.max(now, ...task.after.map((id) => readyAt.get(id) ?? 0));
     const earliest = Math.min(...possible.map(begins));
     const next = possible
-      .filter((task) => begins(task) <= Math.max(now, earliest) + 1e-9)
+      .filter((task) => begins(task) <= Math.max(now, earliest) + ROUNDING)
       .sort((a, b) => (chain.get(b.id) ?? 0) - (chain.get(a.id) ?? 0))[0];
     if (!next) throw new ScheduleError('No task can begin.');
     const work = workFrom(begins(next), Math.max(1, next.minutes), hoursPerDay);

@@ -25,7 +25,8 @@ import {
   type Room,
   type Start,
 } from '../family.js';
-import { appliesTo, changeUnit, wholeUp } from '../scene.js';
+import { appliesTo, changeUnit } from '../scene.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 import { contactsOf, type Board, type BoardEdge, type FurnitureProblem, type Skeleton } from '../skeleton.js';
 
 /** Gap round doors, mm. */

@@ -22,7 +22,8 @@ import {
   type Family,
   type Room,
 } from '../family.js';
-import { appliesTo, changeUnit, wholeUp } from '../scene.js';
+import { appliesTo, changeUnit } from '../scene.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 import { contactsOf, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
 
 /** Gap between neighbouring boards so that each can be lifted out, mm. */

@@ -1,7 +1,8 @@
 import { endOf, frontLineOf } from '../../document/body.js';
 import { familyNamed, fieldNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
-import { appliesTo, changeUnit, wholeUp, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
 import {
   bedEdgeRule,

@@ -1,6 +1,7 @@
 import { endOf, frontLineOf, isAt } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
-import { appliesTo, changeUnit, type Pin, type Scene, wholeUp } from '../../furniture/scene.js';
+import { appliesTo, changeUnit, type Pin, type Scene } from '../../furniture/scene.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 import { solidBox } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
 import { wayThroughRule } from '../../rules/people.js';

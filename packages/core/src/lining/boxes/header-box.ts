@@ -6,6 +6,7 @@ import { materialOf } from '../../materials/material.js';
 import type { Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
 import { message, mm, type Message } from '../../words/message.js';
+import { HAIR_MM, ROUNDING } from '../../numeric/tolerance.js';
 
 /** One face of a box between wall and ceiling. */
 export interface HeaderFace {
@@ -41,7 +42,7 @@ const cross = (a: Point, b: Point): number => a[0] * b[1] - a[1] * b[0];
 /** Where two lines meet, each by a point and a direction; the first line's point when they are parallel. */
 function meet(p: Point, d: Point, q: Point, e: Point): Point {
   const by = cross(d, e);
-  const t = Math.abs(by) < 1e-9 ? 0 : cross(less(q, p), e) / by;
+  const t = Math.abs(by) < ROUNDING ? 0 : cross(less(q, p), e) / by;
   return [p[0] + t * d[0], p[1] + t * d[1]];
 }
 
@@ -86,7 +87,7 @@ function hullOf({ past, wall, ceiling }: Corner): readonly number[] {
   for (const next of [...sorted, { point: ceiling.at, i: -2 }]) {
     for (;;) {
       const [a, b] = [chain.at(-2), chain.at(-1)];
-      if (!a || !b || cross(less(b.point, a.point), less(next.point, b.point)) < -1e-6) break;
+      if (!a || !b || cross(less(b.point, a.point), less(next.point, b.point)) < -HAIR_MM) break;
       chain.pop();
     }
     chain.push(next);

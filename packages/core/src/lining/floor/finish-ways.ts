@@ -3,6 +3,7 @@ import type { FloorChoice, PriceBook } from '../../document/schema.js';
 import type { Outline } from '../../numeric/plane.js';
 import { finishAmount, floorFinish } from './floor-finish.js';
 import { type FloorFinish } from './finish.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 
 /** What one finish laid in one extent comes to. */
 export interface FinishWay {
@@ -35,7 +36,7 @@ export function finishWays(
       const { pack } = item;
       if (!finish || !pack) return [];
       const amount = finishAmount(finish, item);
-      const packs = Math.ceil(amount / pack.contents - 1e-9);
+      const packs = wholeUp(amount / pack.contents);
       const bought = pack.unit === 'm' ? (packs * pack.contents * item.width) / 1000 : packs * pack.contents;
       return [
         {

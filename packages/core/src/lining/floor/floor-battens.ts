@@ -9,6 +9,7 @@ import { valueAt } from '../../document/address.js';
 import { rectangle, spread } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 
 /** One batten on the floor, along the vehicle, by the middle of its width, mm. */
 export interface FloorBatten {
@@ -149,7 +150,7 @@ export function floorBattens(
 
 /** Lengths a batten is joined from where no bar is as long; every other row begins with the short one, so that joints are staggered. */
 function joinedFrom(length: number, longest: number, row: number): number[] {
-  const pieces = Math.max(1, Math.ceil(length / longest - 1e-9));
+  const pieces = Math.max(1, wholeUp(length / longest));
   if (pieces === 1) return [length];
   // a last piece too short to hold is made up from the one before it
   const rest = length - (pieces - 1) * longest;

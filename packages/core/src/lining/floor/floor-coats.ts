@@ -2,6 +2,7 @@ import type { FloorChoice, PriceBook, Settings, Survey } from '../../document/sc
 import { placedOpenings } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import { cureRule } from '../../rules/registry.js';
+import { ROUNDING } from '../../numeric/tolerance.js';
 
 /** One coat of a coated floor. */
 export interface Coat {
@@ -46,8 +47,8 @@ export function coatTimes(coats: number, minutes: number, from: number, to: numb
     const day = Math.floor(ready / DAY);
     const into = ready - day * DAY;
     // what does not fit in the hours of this day waits for the next morning
-    const at = into + work <= Math.max(hoursPerDay, work) + 1e-9 ? ready : (day + 1) * DAY;
-    made.push({ number, at, sand: number > 1 && at - ended > to + 1e-9 });
+    const at = into + work <= Math.max(hoursPerDay, work) + ROUNDING ? ready : (day + 1) * DAY;
+    made.push({ number, at, sand: number > 1 && at - ended > to + ROUNDING });
     ended = at + work;
     ready = ended + from;
   }

@@ -6,6 +6,7 @@ import { cutOut } from '../../numeric/shapes.js';
 import { awkwardPieces, spansOf } from './floor-pieces-laid.js';
 import { rolled, tiled } from './floor-tiles.js';
 import { setOutRows } from '../surface/set-out.js';
+import { HAIR_MM, ROUNDING } from '../../numeric/tolerance.js';
 
 /** No end piece is shorter, no row narrower, no joint nearer to one of the row before, mm (or a third of a plank). */
 const SHORTEST_MM = 200;
@@ -126,7 +127,7 @@ function bestRow(
   ];
   const tried = firsts.map(({ first, offcut }) => {
     const ends = [from + first];
-    while ((ends.at(-1) ?? to) < to - 1e-6) ends.push(Math.min(to, (ends.at(-1) ?? 0) + length));
+    while ((ends.at(-1) ?? to) < to - HAIR_MM) ends.push(Math.min(to, (ends.at(-1) ?? 0) + length));
     const joints = ends.slice(0, -1);
     const last = to - (joints.at(-1) ?? from);
     const close = joints.filter((joint) => before.some((other) => Math.abs(other - joint) < stagger)).length;
@@ -134,9 +135,9 @@ function bestRow(
       run >= SHORTEST_MM ? Number(first < SHORTEST_MM) + Number(joints.length > 0 && last < SHORTEST_MM) : 0;
     return { first, offcut, ends, close, short, cost: 10 * short + 6 * close + (offcut ? 0 : 1) + ends.length * 0.01 };
   });
-  const best = tried.reduce((a, b) => (b.cost < a.cost - 1e-9 ? b : a));
+  const best = tried.reduce((a, b) => (b.cost < a.cost - ROUNDING ? b : a));
   if (best.offcut) offcuts.splice(offcuts.indexOf(best.first), 1);
-  else if (best.first < length - 1e-6) keep(offcuts, length - best.first - SAW_MM);
+  else if (best.first < length - HAIR_MM) keep(offcuts, length - best.first - SAW_MM);
   const pieces = best.ends.map((x1, i): PlankPiece => ({
     x0: i === 0 ? from : (best.ends[i - 1] ?? from),
     x1,

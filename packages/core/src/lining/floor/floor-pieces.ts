@@ -10,6 +10,7 @@ import type { FloorBattens } from './floor-battens.js';
 import type { floorNoggins } from './floor-marks.js';
 import { solidAlong } from '../surface/pieces.js';
 import { placeJoints } from '../surface/set-out.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 
 /** Pieces of insulation between battens, alike ones together, mm. */
 export interface FloorInsulation {
@@ -91,7 +92,7 @@ export function floorInsulation(
 function inRows(outline: Outline, width: number): Outline[] {
   if (width <= 0) return [outline];
   const box = boxOf(outline.outer);
-  const count = Math.max(1, Math.ceil((box.maxY - box.minY) / width - 1e-9));
+  const count = Math.max(1, wholeUp((box.maxY - box.minY) / width));
   return Array.from({ length: count }, (_, i) =>
     clipTo(
       outline,

@@ -3,6 +3,7 @@ import { boxOf, outlineArea, rectangle, type Outline } from '../../numeric/plane
 import { clipTo } from '../../numeric/shapes.js';
 import type { FloorFinish, PlankRow } from './finish.js';
 import { spansOf } from './floor-pieces-laid.js';
+import { HAIR_MM, wholeUp } from '../../numeric/tolerance.js';
 
 type Laying = Pick<FloorFinish, 'rows' | 'planks' | 'metres' | 'seams' | 'short' | 'legal'>;
 
@@ -35,7 +36,7 @@ function bestOffset(from: number, to: number, size: number, joint: number, shift
       }),
     );
   let best = 0;
-  for (let i = 1; i < TRIES; i += 1) if (worth((i * pitch) / TRIES) > worth((best * pitch) / TRIES) + 1e-6) best = i;
+  for (let i = 1; i < TRIES; i += 1) if (worth((i * pitch) / TRIES) > worth((best * pitch) / TRIES) + HAIR_MM) best = i;
   return (best * pitch) / TRIES;
 }
 
@@ -90,7 +91,7 @@ export function rolled(over: { readonly pieces: readonly Outline[] }, material: 
   if (over.pieces.length === 0) return { rows: [], planks: 0, metres: 0, seams: 0, short: 0, legal: true };
   const box = boxOf(over.pieces.flatMap((piece) => piece.outer));
   const [length, width] = [box.maxX - box.minX, box.maxY - box.minY];
-  const lanes = (span: number): number => Math.max(1, Math.ceil((span + 2 * TRIM_MM) / material.width - 1e-9));
+  const lanes = (span: number): number => Math.max(1, wholeUp((span + 2 * TRIM_MM) / material.width));
   const ways = [
     { along: true, count: lanes(width), run: length },
     { along: false, count: lanes(length), run: width },

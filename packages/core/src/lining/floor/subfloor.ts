@@ -8,6 +8,7 @@ import { cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { toOrigin, type Part } from '../../parts/part.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 
 /** No strip of subfloor is narrower than this, mm. */
 const SMALLEST_STRIP_MM = 150;
@@ -85,8 +86,8 @@ function laidOut(
 ): SeamPlan {
   const [usableLength, usableWidth] = [sheet.length - 2 * trim, sheet.width - 2 * trim];
   const [run, span] = direction === 'across' ? [length, width] : [width, length];
-  const strips = Math.max(1, Math.ceil(run / usableWidth - 1e-9));
-  const cross = Math.max(1, Math.ceil(span / usableLength - 1e-9));
+  const strips = Math.max(1, wholeUp(run / usableWidth));
+  const cross = Math.max(1, wholeUp(span / usableLength));
   return { direction, strips, cross, sheets: strips * cross };
 }
 

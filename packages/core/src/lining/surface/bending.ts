@@ -1,4 +1,5 @@
 import type { PriceItem } from '../../document/schema.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 
 /** Stress that is allowed is the strength over this. */
 const SAFETY = 1.5;
@@ -38,7 +39,7 @@ export interface KerfBend {
  */
 export function kerfBend(thickness: number, skin: number, kerf: number, radius: number, angle: number): KerfBend {
   const turn = (angle * Math.PI) / 180;
-  const cuts = Math.ceil((turn * (thickness - skin)) / kerf - 1e-9);
+  const cuts = wholeUp((turn * (thickness - skin)) / kerf);
   const zone = radius * turn;
   const spacing = zone / cuts;
   return { cuts, spacing, depth: thickness - skin, zone, crowded: spacing < kerf + 1 };

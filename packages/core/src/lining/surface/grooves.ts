@@ -6,6 +6,7 @@ import { levelSpans } from '../floor/floor-lines.js';
 import type { LinedSurface } from './lined-surface.js';
 import { edgeRanges, solidAlong } from './pieces.js';
 import type { SetOut } from './set-out.js';
+import { ROUNDING } from '../../numeric/tolerance.js';
 
 /** Grooves that make sheets look like boards, set out for the whole surface. */
 export interface Grooves {
@@ -37,7 +38,7 @@ export const groovePitch = (choice: LiningChoice): number =>
 export function grooveRows(low: Edge, high: Edge, spacing: number, sliver: number): SetOut {
   const run = high.min - low.max;
   const least = Math.min(sliver, NEAR_HALF * spacing);
-  const whole = Math.max(0, Math.floor(run / spacing + 1e-9));
+  const whole = Math.max(0, Math.floor(run / spacing + ROUNDING));
   // a strip too narrow at both edges is made up from one whole one
   const between = (run - whole * spacing) / 2 >= least ? whole : Math.max(0, whole - 1);
   const first = (run - between * spacing) / 2;
@@ -47,7 +48,7 @@ export function grooveRows(low: Edge, high: Edge, spacing: number, sliver: numbe
     rows: ends.slice(1).map((end, i) => [ends[i] ?? 0, end] as const),
     first,
     last: first,
-    legal: first >= least - 1e-9,
+    legal: first >= least - ROUNDING,
   };
 }
 interface Edge {
@@ -89,7 +90,7 @@ export function groovesOf(
     last: setOut.last,
     meetings,
     problems: [
-      ...(depth > most + 1e-9 ? [message('lining.grooveDeep', { depth: mm(depth), most: mm(most) })] : []),
+      ...(depth > most + ROUNDING ? [message('lining.grooveDeep', { depth: mm(depth), most: mm(most) })] : []),
       ...(width >= spacing ? [message('lining.grooveWide', { width: mm(width), spacing: mm(spacing) })] : []),
     ],
     notes: [

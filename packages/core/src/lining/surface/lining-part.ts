@@ -11,6 +11,7 @@ import type { LinedSurface } from './lined-surface.js';
 import { solidAlong } from './pieces.js';
 import { asSeen, endAt, isEnd, toPlace, type Unrolled } from './unrolled.js';
 import type { WallBatten } from '../fixing/wall-battens.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 
 /** Which way a surface runs to the right, as one stands before it. */
 const SIDEWAYS: Readonly<Record<Lined, Spot>> = {
@@ -142,7 +143,7 @@ export function stickParts(
 ): Part[] {
   const longest = Math.max(...barStocks(timber).map((stock) => stock.length));
   const [from, to] = batten.upright ? [batten.v0, batten.v1] : [batten.u0, batten.u1];
-  const count = Math.max(1, Math.ceil((to - from) / longest - 1e-9));
+  const count = Math.max(1, wholeUp((to - from) / longest));
   const half = timber.width / 2;
   const middle = batten.upright ? batten.u0 : batten.v0;
   const role = batten.kind === 'upright' ? 'wall-batten' : 'noggin';

@@ -23,6 +23,7 @@ import { scribeEdges } from './scribe-edges.js';
 import { setOutRows, type SetOut } from './set-out.js';
 
 import { wallBattens, type LooseEdge, type WallBatten } from '../fixing/wall-battens.js';
+import { HAIR_MM } from '../../numeric/tolerance.js';
 
 /** A piece with the part it is cut as, and what is to be known of it. */
 export interface LiningPiece {
@@ -178,7 +179,7 @@ function tightestRadius(shell: Shell, surface: Lined): number {
     if (surface === 'ceiling') {
       for (let y = -400; y <= 400; y += 50) {
         const bend = roofHeight(shell, x, y - 40) - 2 * roofHeight(shell, x, y) + roofHeight(shell, x, y + 40);
-        if (Math.abs(bend) > 1e-6) least = Math.min(least, (40 * 40) / Math.abs(bend));
+        if (Math.abs(bend) > HAIR_MM) least = Math.min(least, (40 * 40) / Math.abs(bend));
       }
     } else
       for (let z = shell.floor + 60; z < wallTop(shell, surface, x) - 60; z += 60)

@@ -1,3 +1,4 @@
+import { HAIR_MM, ROUNDING, wholeUp } from '../../numeric/tolerance.js';
 /** Why a seam is where it is. */
 export type SeamReason = 'support' | 'opening' | 'backed' | 'moved';
 /** One upright seam between two sheets. */
@@ -95,10 +96,10 @@ export function findSeams(input: SeamInput): SeamPlan {
     const own = j === places.length - 1 ? 0 : seamCost(input, at);
     for (let i = j - 1; i >= 0; i -= 1) {
       const width = at - (places[i] ?? 0);
-      if (width > input.widest + 1e-6) break;
+      if (width > input.widest + HAIR_MM) break;
       if (width < input.sliver) continue;
       const cost = (costs[i] ?? Infinity) + PANEL + own;
-      if (cost < (costs[j] ?? Infinity) - 1e-9) {
+      if (cost < (costs[j] ?? Infinity) - ROUNDING) {
         costs[j] = cost;
         parents[j] = i;
       }
@@ -107,7 +108,7 @@ export function findSeams(input: SeamInput): SeamPlan {
   const total = costs.at(-1) ?? Infinity;
   if (!Number.isFinite(total)) {
     // no legal set: even pieces that a sheet can give, and it is said
-    const count = Math.max(1, Math.ceil((input.to - input.from) / input.widest - 1e-9));
+    const count = Math.max(1, wholeUp((input.to - input.from) / input.widest));
     const at = Array.from({ length: count - 1 }, (_, i) => input.from + ((input.to - input.from) * (i + 1)) / count);
     return { seams: at.map((place) => describe(input, place, false)), cost: costOf(input, at), legal: count === 1 };
   }
@@ -128,7 +129,7 @@ export function givenSeams(input: SeamInput, given: readonly number[]): SeamPlan
     at.every((place) => seamAllowed(input, place)) &&
     ends.slice(1).every((end, i) => {
       const width = end - (ends[i] ?? 0);
-      return width <= input.widest + 1e-6 && width >= input.sliver;
+      return width <= input.widest + HAIR_MM && width >= input.sliver;
     });
   return { seams: at.map((place) => describe(input, place, true)), cost: costOf(input, at), legal };
 }

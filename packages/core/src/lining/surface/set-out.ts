@@ -1,3 +1,4 @@
+import { HAIR_MM } from '../../numeric/tolerance.js';
 /** How far an edge of a surface lies at its least and at its most, mm. */
 export interface EdgeRange {
   readonly min: number;
@@ -14,7 +15,7 @@ export interface SetOut {
   readonly legal: boolean;
 }
 
-const EPSILON = 1e-6;
+const EPSILON = HAIR_MM;
 /** Widths of a first row that are tried, beside whole and equal ones. */
 const TRIES = 80;
 

@@ -1,6 +1,7 @@
 import type { Lined } from '../../document/schema.js';
 import { spread, type Point, type Ring } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
+import { HAIR_MM } from '../../numeric/tolerance.js';
 
 /**
  * A wall or ceiling laid flat: u along the vehicle, v along the curve of the section, mm. On a wall v is 0 at the floor one
@@ -33,7 +34,7 @@ export const endAt = (shell: Shell, end: 'front' | 'rear'): number => (end === '
 function endColumn(shell: Shell, x: number, y: number, u: number): Column {
   const side = y < 0 ? 'left' : 'right';
   const [low, high] = [shell.floor, roofHeight(shell, x, y)];
-  const within = spread(low, high, 4 * POINTS).filter((z) => halfWidth(shell, side, x, z) >= Math.abs(y) - 1e-6);
+  const within = spread(low, high, 4 * POINTS).filter((z) => halfWidth(shell, side, x, z) >= Math.abs(y) - HAIR_MM);
   const ends = [within[0] ?? low, within.at(-1) ?? low + 1e-3] as const;
   const place = spread(ends[0], Math.max(ends[1], ends[0] + 1e-3), 2);
   return { u, place, v: place.map((z) => z - shell.floor) };
