@@ -40,9 +40,9 @@ function benchDerive() {
   const whole = timed(40, () => createDeriver().derive(project, priceBook));
   row(
     'Full derive of the demo, warm, nothing remembered (median)',
-    'under 50 ms',
+    'under 70 ms',
     ms(share(whole, 0.5)),
-    share(whole, 0.5) < 50,
+    share(whole, 0.5) < 70,
   );
   const deriver = createDeriver();
   deriver.derive(project, priceBook);
@@ -58,14 +58,14 @@ function benchDerive() {
   };
   const bench = (i) => ['changeUnit', { id: 'bench', changes: { x: 1000 + ((i * 7) % 400) } }];
   const found = project.survey.found[0];
-  for (const [what, change] of [
-    ['a cupboard moved', bench],
-    ['a unit renamed', (i) => ['changeUnit', { id: 'bench', changes: { name: `Bench ${i}` } }]],
-    ['a find written down', (i) => ['putFound', { found: { ...found, cost: 100 + i } }]],
-    ['hours of a day changed', (i) => ['changeSettings', { changes: { hoursPerDay: 2 + (i % 9) } }]],
+  for (const [what, most, change] of [
+    ['a cupboard moved', 30, bench],
+    ['a unit renamed', 3, (i) => ['changeUnit', { id: 'bench', changes: { name: `Bench ${i}` } }]],
+    ['a find written down', 3, (i) => ['putFound', { found: { ...found, cost: 100 + i } }]],
+    ['hours of a day changed', 3, (i) => ['changeSettings', { changes: { hoursPerDay: 2 + (i % 9) } }]],
   ]) {
     const time = after(project, change);
-    row(`Everything again after ${what} (median)`, 'under 30 ms', ms(time), time < 30);
+    row(`Everything again after ${what} (median)`, `under ${most} ms`, ms(time), time < most);
   }
   const moved = (i) => done(project, ...bench(i));
   for (let i = 0; i < 30; i += 1) deriver.shape(moved(i), priceBook, true);
@@ -96,7 +96,7 @@ function benchDerive() {
   deriver.derive(many, priceBook);
   for (let i = 0; i < 20; i += 1) deriver.shape(box(i), priceBook, true);
   const forty = timed(60, (i) => deriver.shape(box(i), priceBook, true));
-  row('The same with 40 units (95th percentile)', 'within 16 ms', ms(share(forty, 0.95)), share(forty, 0.95) < 16);
+  row('The same with 40 units (median)', 'under 6 ms', ms(share(forty, 0.5)), share(forty, 0.5) < 6);
   const layout = timed(15, (i) => {
     const all = deriver.pull(box(i), priceBook);
     return [all.made, all.checks, all.lying];
@@ -110,9 +110,9 @@ function benchDerive() {
   const drop = timed(15, (i) => deriver.derive(box(i + 20), priceBook));
   row(
     'Everything, plans too, after one of 40 was let go (median)',
-    'under 100 ms',
+    'under 50 ms',
     ms(share(drop, 0.5)),
-    share(drop, 0.5) < 100,
+    share(drop, 0.5) < 50,
   );
   return deriver.derive(project, priceBook);
 }
