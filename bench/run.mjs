@@ -96,7 +96,7 @@ function benchDerive() {
   deriver.derive(many, priceBook);
   for (let i = 0; i < 20; i += 1) deriver.shape(box(i), priceBook, true);
   const forty = timed(60, (i) => deriver.shape(box(i), priceBook, true));
-  row('The same with 40 units (median)', 'under 6 ms', ms(share(forty, 0.5)), share(forty, 0.5) < 6);
+  row('The same with 40 units (95th percentile)', 'under 6 ms', ms(share(forty, 0.95)), share(forty, 0.95) < 6);
   const layout = timed(15, (i) => {
     const all = deriver.pull(box(i), priceBook);
     return [all.made, all.checks, all.lying];
