@@ -64,6 +64,32 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['apps/web/src/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'Literal[value=/^(bed-platform|base-run)$/]',
+          message:
+            'No family is named outside its own file: ask the unit through its body, its skeleton or its family.',
+        },
+        {
+          selector: "JSXAttribute[name.name='style'] > JSXExpressionContainer > ObjectExpression > Property > Literal",
+          message: 'A style that is not computed is a class in the style sheet of its folder.',
+        },
+        {
+          selector: "JSXOpeningElement[name.name='input'] > JSXAttribute[name.name='type'] > Literal[value=/^(checkbox|date)$/]",
+          message: 'Boxes and days are kit/Check and kit/DateField.',
+        },
+        {
+          selector: "JSXAttribute[name.name='role'] > Literal[value='tablist']",
+          message: 'Tabs are kit/TabStrip.',
+        },
+      ],
+    },
+  },
   arrows(['packages/core/**'], ['@nestplank/*', 'node:*', 'react', 'react-dom', '@nestjs/*', '@mui/*']),
   arrows(
     ['packages/contract/**'],

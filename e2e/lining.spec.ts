@@ -80,11 +80,19 @@ test('lamps and cables are cut out where they are said to be, and other ways are
   const list = side.getByRole('region', { name: 'Lamps, outlets, cables' });
   await list.getByLabel('Name').fill('Reading lamp');
   await list.getByRole('button', { name: 'Add' }).click();
-  await expect(list).toContainText('Reading lamp');
+  await expect(list.getByRole('button', { name: /Reading lamp/, expanded: true })).toBeVisible();
   const panel = page.locator('[data-piece="left.panel.from-post-2"]');
   await panel.click({ position: { x: 40, y: 40 } });
   await expect(side).toContainText('Reading lamp: ');
   await expect(side).toContainText('hole 60');
+  // put where the drawing is pressed: in the middle of that panel, at another height than it was given
+  await list.getByRole('button', { name: 'Point at it on the drawing' }).click();
+  await expect(list.getByRole('status')).toContainText('Press on the drawing where it is: Reading lamp');
+  const box = await panel.boundingBox();
+  if (!box) throw new Error('the panel is drawn');
+  await page.mouse.click(box.x + box.width * 0.6, box.y + box.height * 0.3);
+  await expect(list.getByLabel('Up from the bare floor, mm')).not.toHaveValue('1200');
+  await expect(side).toContainText('Reading lamp: ');
   await list.getByLabel('its cable is connected at both ends already').check();
   await expect(side).toContainText('Cut a slot, not a hole: Reading lamp.');
   await saved(page);

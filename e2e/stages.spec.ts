@@ -157,6 +157,7 @@ test('a reading that cannot be right stays typed, with the reason beside it', as
   const id = await ownDemo(request);
   await openStage(page, id, 'measure');
   await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.getByLabel(/^A few letters/).fill('left 700 rib 4');
   await page.getByRole('button', { name: 'Again: Centre line to left wall, 700 up, at Rib 4' }).click();
   const entry = page.locator('.big-entry');
   await entry.fill('about 93');

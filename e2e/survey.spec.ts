@@ -63,6 +63,7 @@ test('a slip is named, the figure it meant is offered, and what moved is listed'
   const id = await ownDemo(request);
   await openStage(page, id, 'measure');
   await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.getByLabel(/^A few letters/).fill('left 700 rib 3');
   await page.getByRole('button', { name: /^Again: Centre line to left wall, 700 up, at Rib 3/ }).click();
   await page.locator('.big-entry').fill('834');
   await page.locator('.big-entry').press('Enter');
@@ -70,6 +71,7 @@ test('a slip is named, the figure it meant is offered, and what moved is listed'
   await page.getByRole('button', { name: /^Take 934/ }).click();
   await expect(page.locator('.side')).not.toContainText('one digit wrong?');
   await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.getByLabel(/^A few letters/).fill('left 700 rib 3');
   await page.getByRole('button', { name: /^What moved: Centre line to left wall, 700 up, at Rib 3/ }).click();
   await expect(page.locator('.moved')).toContainText('834 became 934');
   await expect(page.locator('.moved')).toContainText('kitchen');
@@ -105,7 +107,15 @@ test('found things with a photo, the leak test, and what is open before a surfac
   const before = page.getByRole('region', { name: /Before you cover/ });
   await expect(before).toContainText('leak test is not done');
   await page.getByRole('button', { name: 'Add what you found' }).click();
-  const find = page.locator('.find').last();
+  const find = page.getByRole('region', { name: 'What was found' }).getByRole('listitem').last();
+  await find.getByRole('button', { name: 'Point at it on the drawing' }).click();
+  const drawn = await page.locator('[data-pointing]').boundingBox();
+  if (!drawn) throw new Error('the fold-out waits to be pointed at');
+  await page.mouse.click(drawn.x + drawn.width / 2 - 40, drawn.y + drawn.height / 2);
+  await expect(find.getByRole('combobox', { name: /^Surface/ })).toHaveText('floor');
+  await expect(find.getByLabel('From the front, mm')).not.toHaveValue('0');
+  await find.getByRole('combobox', { name: /^Surface/ }).click();
+  await page.getByRole('option', { name: 'left wall' }).click();
   await find.getByLabel('Name').fill('Rust at the sill');
   await find.getByLabel('Name').press('Enter');
   await expect(before).toContainText('Rust at the sill');
@@ -230,6 +240,7 @@ test('readings that contradict each other and a window above the roof are said, 
   const id = await ownDemo(request);
   await openStage(page, id, 'measure');
   await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.getByLabel(/^A few letters/).fill('upper kitchen');
   await page.getByRole('button', { name: 'Again: Floor to the upper edge of Kitchen window' }).click();
   await page.locator('.big-entry').fill('2440');
   await page.locator('.big-entry').press('Enter');

@@ -113,6 +113,7 @@ test('a station behind the end of the floor is named and left out', async ({ pag
   const id = await ownDemo(request);
   await openStage(page, id, 'measure');
   await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.getByLabel(/^A few letters/).fill('datum to rib 5');
   await page.getByRole('button', { name: 'Again: Front datum to Rib 5, along the centre line' }).click();
   await page.locator('.big-entry').fill('3960');
   await page.locator('.big-entry').press('Enter');

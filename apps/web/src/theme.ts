@@ -1,4 +1,5 @@
 import { createTheme, type Theme } from '@mui/material/styles';
+import type {} from '@mui/x-data-grid/themeAugmentation';
 import type { ThemeName } from './state/view.js';
 
 /** The colours of one theme. Blue is only for data, timber tones only for material, orange only for what needs the person, moss only for proved or done. */
@@ -181,6 +182,58 @@ export function muiTheme(name: ThemeName): Theme {
           },
         },
       },
+      MuiFormControlLabel: { styleOverrides: { root: { marginRight: 0 }, label: { fontSize: 15, lineHeight: 1.25 } } },
+      MuiTabs: {
+        styleOverrides: { root: { minHeight: 44 }, indicator: { backgroundColor: c.ink, height: 3 } },
+      },
+      MuiTab: {
+        styleOverrides: {
+          root: {
+            minHeight: 44,
+            minWidth: 0,
+            padding: '6px 11px',
+            color: c.soft,
+            fontSize: 15,
+            fontWeight: 600,
+            '&.Mui-selected': { color: c.ink },
+            '&.Mui-focusVisible': { outline: `3px solid ${c.data}`, outlineOffset: -3 },
+          },
+        },
+      },
+      MuiAlert: {
+        styleOverrides: {
+          root: {
+            borderWidth: 2,
+            borderColor: c.needs,
+            backgroundColor: c.paper,
+            color: c.ink,
+            padding: '2px 12px',
+            fontSize: 15,
+          },
+        },
+      },
+      MuiDataGrid: {
+        styleOverrides: {
+          root: {
+            border: 0,
+            backgroundColor: 'transparent',
+            fontSize: 15,
+            '--DataGrid-rowBorderColor': c.rule,
+            '--DataGrid-containerBackground': c.paper,
+          },
+          columnHeaderTitle: { fontWeight: 650, fontSize: 13, color: c.soft },
+          columnSeparator: { display: 'none' },
+          columnHeader: { padding: '0 6px 0 0' },
+          cell: {
+            padding: '5px 6px 5px 0',
+            whiteSpace: 'normal',
+            lineHeight: 1.3,
+            display: 'flex',
+            alignItems: 'center',
+          },
+        },
+      },
+      MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
       MuiToggleButton: {
         styleOverrides: {
           root: {

@@ -1,6 +1,7 @@
 export * from './words/message.js';
 export { EN, type WordKey, type Words } from './words/en.js';
 export { formatMoney, PLAIN_VOICE, say, type Voice } from './words/say.js';
+export { fillText } from './words/fill.js';
 export * from './words/length.js';
 export * from './document/address.js';
 export {

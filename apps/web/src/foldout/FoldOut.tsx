@@ -2,9 +2,10 @@ import ToggleButton from '@mui/material/ToggleButton';
 import { useMemo, type ReactNode } from 'react';
 import { useScene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
+import { PointOverlay } from '../kit/PointOverlay.js';
 import { useSize } from '../kit/use-size.js';
 import { useSpeech } from '../words/words.js';
-import { isNarrow, foldOutFrame, type FoldOutFrame } from './geometry.js';
+import { isNarrow, foldOutFrame, placeAt, type FoldOutFrame } from './geometry.js';
 import { ArchPlan, ShellLayer } from './ShellLayer.js';
 import { LiningLayer } from './LiningLayer.js';
 import { SliceMark } from './SliceMark.js';
@@ -12,9 +13,12 @@ import { SliceMark } from './SliceMark.js';
 /** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
 export function FoldOut({
   ink,
+  overhead,
   quiet = false,
   tools,
 }: {
+  /** What is drawn when the ceiling is in the middle. */
+  readonly overhead?: (frame: FoldOutFrame) => ReactNode;
   readonly tools?: ReactNode;
   readonly ink: (frame: FoldOutFrame) => ReactNode;
   readonly quiet?: boolean;
@@ -45,13 +49,7 @@ export function FoldOut({
           <text x={frame.leftEdge} y={frame.top - 12} className="soft">
             {t(narrow ? 'foldout.leftShort' : 'foldout.left')}
           </text>
-          <text
-            x={frame.centre}
-            y={frame.top - 14}
-            textAnchor="middle"
-            className="soft halo"
-            style={{ stroke: 'var(--ground)' }}
-          >
+          <text x={frame.centre} y={frame.top - 14} textAnchor="middle" className="soft halo on-ground">
             {t('foldout.front')}
           </text>
           <text x={frame.rightEdge} y={frame.top - 12} textAnchor="end" className="soft">
@@ -77,13 +75,14 @@ export function FoldOut({
           {lining && (
             <LiningLayer frame={frame} linings={scene.shape.lined.linings} ceiling={ceiling} floor={scene.room.floor} />
           )}
-          {!ceiling && ink(frame)}
+          {ceiling ? overhead?.(frame) : ink(frame)}
           {!ceiling && <ArchPlan frame={frame} arches={scene.shape.arches} />}
           <SliceMark frame={frame} />
+          <PointOverlay width={width} height={height} placeAt={(at) => placeAt(frame, ceiling, at)} />
         </svg>
       )}
       {shell && (
-        <div className="row no-print" style={{ position: 'absolute', left: 12, bottom: 4, gap: 6 }}>
+        <div className="row no-print switches">
           <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
             {t('foldout.showCeiling')}
           </ToggleButton>

@@ -58,6 +58,7 @@ export const ReadingLayer = memo(function ReadingLayer({
     <g>
       {dots.map(({ address, at, taken }) => (
         <circle
+          className="takes"
           key={address}
           cx={at[0]}
           cy={at[1]}
@@ -65,7 +66,6 @@ export const ReadingLayer = memo(function ReadingLayer({
           fill={taken ? 'var(--data)' : 'var(--paper)'}
           stroke="var(--data)"
           strokeWidth={1.5}
-          style={{ cursor: 'pointer' }}
           onClick={() => onPick(address)}
           data-reading={address}
         />
@@ -80,7 +80,7 @@ export const ReadingLayer = memo(function ReadingLayer({
       {outliers.map((outlier, i): ReactNode => {
         const at = tapeEnds(where, outlier.address)?.[1];
         return at ? (
-          <g key={outlier.address} style={{ cursor: 'pointer' }} onClick={() => onPick(outlier.address)}>
+          <g className="takes" key={outlier.address} onClick={() => onPick(outlier.address)}>
             <circle cx={at[0]} cy={at[1]} r={11} fill="var(--paper)" stroke="var(--needs)" strokeWidth={2.5} />
             <text x={at[0]} y={at[1] + 4.5} textAnchor="middle" className="needs" fontWeight={700}>
               {i + 1}

@@ -28,6 +28,7 @@ export function SliceMark({ frame }: { readonly frame: FoldOutFrame }) {
   const [left, right] = [frame.leftEdge - 4, frame.rightEdge + 4];
   return (
     <g
+      className="slides-across"
       {...drag()}
       role="slider"
       tabIndex={0}
@@ -37,7 +38,6 @@ export function SliceMark({ frame }: { readonly frame: FoldOutFrame }) {
       aria-valuenow={Math.round(x)}
       aria-valuetext={lenUnit(x)}
       onKeyDown={onKey}
-      style={{ cursor: 'ns-resize', touchAction: 'none' }}
     >
       <line x1={left} x2={right} y1={y} y2={y} stroke="var(--data)" strokeWidth={1.5} pointerEvents="none" />
       <rect x={left - 14} y={y - 22} width={40} height={44} fill="transparent" />

@@ -86,8 +86,7 @@ function Lying({
         x={screenX(frame, person.stature * 0.08)}
         y={screenY(frame, middle) + 5}
         textAnchor="middle"
-        className="halo"
-        style={{ stroke: 'var(--birch)' }}
+        className="halo on-birch"
       >
         {person.name} {len(person.stature)}
       </text>
@@ -199,6 +198,7 @@ export const UnitLayer = memo(function UnitLayer({
         <WallMarks frame={frame} unit={unit} room={room} lies={lies} />
       </g>
       <g
+        className="grips"
         {...drag()}
         role="button"
         tabIndex={0}
@@ -206,7 +206,6 @@ export const UnitLayer = memo(function UnitLayer({
         aria-pressed={chosen}
         onClick={() => look({ unit: unit.id })}
         onKeyDown={onKey}
-        style={{ cursor: 'grab', touchAction: 'none', outlineOffset: 0 }}
         data-unit={unit.id}
       >
         <path
@@ -217,7 +216,7 @@ export const UnitLayer = memo(function UnitLayer({
         />
         {sleepers.length === 0 && (
           <>
-            <text x={middleX} y={labelY - 2} textAnchor="middle" style={{ fontSize: 15, fontWeight: 600 }}>
+            <text className="size-15 strong" x={middleX} y={labelY - 2} textAnchor="middle">
               {unit.name}
             </text>
             <text x={middleX} y={labelY + 14} textAnchor="middle" className="soft">

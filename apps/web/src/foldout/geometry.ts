@@ -1,4 +1,5 @@
 import { developedHeight, halfWidth, spread, wallTop, type Point, type Shell, type Side } from '@nestplank/core';
+import type { Pointed } from '../state/pointing.js';
 
 /** How the fold-out lies on the screen: the floor in the middle, the walls laid flat beside it with their feet along it. Pixels. */
 export interface FoldOutFrame {
@@ -118,4 +119,41 @@ export function ceilingOutline(frame: FoldOutFrame, shell: Shell): Point[] {
       screenY(frame, x),
     ]);
   return [...edge('left', -1), ...edge('right', 1).reverse()];
+}
+
+/** Halves a wall of a few metres to well under a tenth of a mm. */
+const HALVINGS = 18;
+
+/** Tells a wall's height from how far up the flat wall it is drawn; null above its top. The length along the curve only grows with height, so halving finds it. */
+function heightAt(shell: Shell, side: Side, x: number, along: number): number | null {
+  let [low, high] = [shell.floor, wallTop(shell, side, x)];
+  if (along < 0 || along > developedHeight(shell, side, x, high)) return null;
+  for (let i = 0; i < HALVINGS; i += 1) {
+    const middle = (low + high) / 2;
+    if (developedHeight(shell, side, x, middle) < along) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+/**
+ * The place that is drawn at a point of the fold-out: on a wall x and height, on the floor or the ceiling x and how far
+ * right of the centre line, whole mm; null between them and outside.
+ * @param ceiling whether the ceiling is drawn in the middle
+ */
+export function placeAt(frame: FoldOutFrame, ceiling: boolean, [px, py]: Point): Pointed | null {
+  const { shell, scale } = frame;
+  const x = (py - frame.top) / scale;
+  if (x < shell.start || x > shell.length) return null;
+  const whole = (surface: Pointed['surface'], along: number): Pointed => ({
+    surface,
+    x: Math.round(x),
+    along: Math.round(along),
+  });
+  const y = (px - frame.centre) / scale;
+  const reach = (side: Side): number => halfWidth(shell, side, x, ceiling ? wallTop(shell, side, x) : shell.floor);
+  if (y >= -reach('left') && y <= reach('right')) return whole(ceiling ? 'ceiling' : 'floor', y);
+  const side = px < frame.centre ? 'left' : 'right';
+  const up = side === 'left' ? (frame.leftFoot - px) / scale : (px - frame.rightFoot) / scale;
+  const z = heightAt(shell, side, x, up);
+  return z === null ? null : whole(side, z);
 }

@@ -12,12 +12,12 @@ export function FilesPanel({ onClose }: { readonly onClose: () => void }) {
   return (
     <div className="stack">
       {FORMATS.map((format) => (
-        <Button key={format} href={api.fileAddress(id, format)} download style={{ justifyContent: 'flex-start' }}>
+        <Button className="to-start" key={format} href={api.fileAddress(id, format)} download>
           {tell(`files.${format}`)}
         </Button>
       ))}
       <Button
-        style={{ justifyContent: 'flex-start' }}
+        className="to-start"
         onClick={() => {
           onClose();
           requestAnimationFrame(() => window.print());

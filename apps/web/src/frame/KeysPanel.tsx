@@ -34,7 +34,7 @@ export function KeysPanel({ stage }: { readonly stage: StageName }) {
       <tbody>
         {[...(OF_STAGE[stage] ?? []), ...EVERYWHERE].map(([key, what]) => (
           <tr key={key}>
-            <td style={{ width: 120 }}>
+            <td className="narrow-field">
               <kbd>{key}</kbd>
             </td>
             <td>{tell(what)}</td>

@@ -19,11 +19,11 @@ export function SettingsPanel() {
   const nextId = (): string =>
     `p${1 + Math.max(0, ...people.map((person) => Number(/^p(\d+)$/.exec(person.id)?.[1] ?? 0)))}`;
   return (
-    <div className="stack" style={{ gap: 22 }}>
+    <div className="stack gap-18">
       <section className="stack" aria-label={t('settings.people')}>
         <h2>{t('settings.people')}</h2>
         {people.map((person) => (
-          <div className="row" key={person.id} style={{ alignItems: 'flex-start' }}>
+          <div className="row at-start" key={person.id}>
             <TextEntry
               label={t('settings.personName')}
               value={person.name}

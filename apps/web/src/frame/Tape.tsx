@@ -70,7 +70,7 @@ export function Tape({
             : ''}
         </span>
       </Link>
-      <nav aria-label={t('tape.stages')} style={{ display: 'contents' }}>
+      <nav className="contents" aria-label={t('tape.stages')}>
         {STAGES.map((stage, i) => {
           const figure = project && derived && book ? tapeFigure(stage, project, derived, book, speech) : null;
           return (

@@ -58,7 +58,7 @@ export function VersionsPanel({ onClose }: { readonly onClose: () => void }) {
           error={problem !== null}
           helperText={problem}
         />
-        <Button type="submit" style={{ whiteSpace: 'nowrap' }}>
+        <Button className="one-line" type="submit">
           {tell('versions.keep')}
         </Button>
       </form>

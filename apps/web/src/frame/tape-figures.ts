@@ -47,7 +47,7 @@ export function tapeFigure(
       const fails = derived.checks.filter((check) => check.grade === 'fails').length;
       if (fails === 0) return { text: t('tape.layout.fits', { units: project.layout.units.length }), tone: 'proved' };
       return {
-        text: fails === 1 ? t('tape.layout.fails.one') : t('tape.layout.fails', { count: fails }),
+        text: t('tape.layout.fails', { count: fails }),
         tone: 'needs',
       };
     }

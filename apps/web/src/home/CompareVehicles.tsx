@@ -1,3 +1,5 @@
+import './home.css';
+import { Problem } from '../kit/Problem.js';
 import ToggleButton from '@mui/material/ToggleButton';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -55,18 +57,14 @@ export function CompareVehicles() {
     return value === null ? '–' : speechFor({ units: vehicle.units, fraction: 16 }).lenUnit(value);
   };
   return (
-    <main className="home" style={{ maxWidth: 1180 }}>
+    <main className="home wide">
       <p>
         <Link to="/">{tell('bar.home')}</Link>
       </p>
       <h1>{tell('vehicles.title')}</h1>
       <p className="soft">{tell('vehicles.hint')}</p>
-      {problem && (
-        <p className="problem" role="alert">
-          {problem}
-        </p>
-      )}
-      <div className="chips" role="group" aria-label={tell('vehicles.choose')} style={{ marginTop: 14 }}>
+      {problem && <Problem>{problem}</Problem>}
+      <div className="chips below" role="group" aria-label={tell('vehicles.choose')}>
         {projects.map((project) => (
           <ToggleButton
             key={project.id}
@@ -81,19 +79,14 @@ export function CompareVehicles() {
       </div>
       {vehicles && measured.length === 0 && <p className="empty">{tell('vehicles.none')}</p>}
       {measured.length > 0 && (
-        <div
-          style={{ overflowX: 'auto', marginTop: 18 }}
-          tabIndex={0}
-          role="region"
-          aria-label={tell('vehicles.title')}
-        >
+        <div className="scrolls below" tabIndex={0} role="region" aria-label={tell('vehicles.title')}>
           <table className="plain">
             <thead>
               <tr>
                 <th />
                 {measured.map((vehicle) => (
                   <th key={vehicle.id} className="number" scope="col">
-                    <Link to={`/build/${vehicle.id}/measure`} style={{ fontSize: 16 }}>
+                    <Link className="size-16" to={`/build/${vehicle.id}/measure`}>
                       {vehicle.name}
                     </Link>
                     <br />
@@ -107,7 +100,7 @@ export function CompareVehicles() {
                 <tr key={key}>
                   <th scope="row">{tell(`vehicles.${key}`)}</th>
                   {measured.map((vehicle) => (
-                    <td key={vehicle.id} className="number" style={{ fontSize: 17 }}>
+                    <td key={vehicle.id} className="number size-17">
                       {show(vehicle, key)}
                     </td>
                   ))}

@@ -1,3 +1,5 @@
+import './home.css';
+import { Problem } from '../kit/Problem.js';
 import Button from '@mui/material/Button';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -47,11 +49,7 @@ export function Home() {
     <main className="home">
       <p className="soft">{tell('app.tagline')}</p>
       <h1>{tell('home.title')}</h1>
-      {problem && (
-        <p className="problem" role="alert" style={{ marginTop: 14 }}>
-          {problem}
-        </p>
-      )}
+      {problem && <Problem>{problem}</Problem>}
       {projects?.length === 0 && <p className="empty">{tell('home.empty')}</p>}
       {projects && projects.length > 0 && (
         <ul className="home-list">
@@ -76,7 +74,7 @@ export function Home() {
           ))}
         </ul>
       )}
-      <div className="row wrap" style={{ marginTop: 18 }}>
+      <div className="row wrap below">
         <Button variant="contained" onClick={() => setStarting(true)}>
           {tell('home.new')}
         </Button>

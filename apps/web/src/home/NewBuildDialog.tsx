@@ -1,3 +1,5 @@
+import { DateField } from '../kit/DateField.js';
+import { Problem } from '../kit/Problem.js';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
@@ -63,7 +65,7 @@ export function NewBuildDialog({
       <form onSubmit={(event) => void handleSubmit(create)(event)} noValidate>
         <DialogTitle id="new-build">{tell('new.title')}</DialogTitle>
         <DialogContent>
-          <div className="stack" style={{ gap: 20, paddingTop: 8 }}>
+          <div className="stack gap-18">
             <TextField
               label={tell('new.name')}
               autoFocus
@@ -98,15 +100,21 @@ export function NewBuildDialog({
                 </TextField>
               )}
             />
-            <TextField
-              label={tell('new.start')}
-              type="date"
-              error={Boolean(formState.errors.startDate)}
-              helperText={formState.errors.startDate?.message}
-              {...register('startDate', {
-                pattern: { value: /^\d{4}-\d{2}-\d{2}$/, message: tell('new.dateNeeded') },
-                required: tell('new.dateNeeded'),
-              })}
+            <Controller
+              name="startDate"
+              control={control}
+              rules={{ required: true }}
+              render={({ field }) => (
+                <DateField
+                  label={tell('new.start')}
+                  value={field.value}
+                  onTake={(day) => {
+                    field.onChange(day);
+                    return null;
+                  }}
+                  onNoDay={() => field.onChange('')}
+                />
+              )}
             />
             {starts.length > 0 && !practice && (
               <Controller
@@ -141,11 +149,7 @@ export function NewBuildDialog({
                 })}
               />
             )}
-            {problem && (
-              <p className="problem" role="alert">
-                {problem}
-              </p>
-            )}
+            {problem && <Problem>{problem}</Problem>}
           </div>
         </DialogContent>
         <DialogActions>

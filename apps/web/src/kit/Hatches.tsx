@@ -2,7 +2,7 @@
 export function Hatches() {
   const line = { stroke: 'var(--ink)', strokeOpacity: 0.28, strokeWidth: 1 };
   return (
-    <svg width="0" height="0" aria-hidden="true" style={{ position: 'absolute' }}>
+    <svg className="out-of-flow" width="0" height="0" aria-hidden="true">
       <defs>
         <pattern id="hatch-birch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-14)">
           <rect width="9" height="9" fill="var(--birch)" />

@@ -1,5 +1,5 @@
 import TextField from '@mui/material/TextField';
-import { parseLength } from '@nestplank/core';
+import { parseLength, type Message } from '@nestplank/core';
 import { useSpeech } from '../words/words.js';
 import { useTypedField } from './use-typed-field.js';
 
@@ -13,7 +13,8 @@ export function LengthList({
 }: {
   readonly label: string;
   readonly values: readonly number[];
-  readonly onTake: (values: number[]) => string | null;
+  /** Tries to take the list; returns why not, as a message or in words, or null. */
+  readonly onTake: (values: number[]) => Message | string | null;
   readonly mayBeEmpty?: boolean;
   /** Keeps the order and what is there twice, as readings along an edge are. */
   readonly asTyped?: boolean;
@@ -30,7 +31,10 @@ export function LengthList({
       const lengths = read.flatMap((result) => (result.ok ? [result.mm] : []));
       return { ok: true, value: asTyped ? lengths : [...new Set(lengths)].sort((a, b) => a - b) };
     },
-    take: onTake,
+    take: (lengths) => {
+      const refused = onTake(lengths);
+      return typeof refused === 'string' ? refused : refused && said(refused);
+    },
   });
   return (
     <TextField

@@ -1,5 +1,7 @@
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
+import { useSpeech } from '../words/words.js';
+import { tellRefusal, type Refusal } from './refusal.js';
 
 interface PickFieldProps<T extends string> {
   readonly label: string;
@@ -7,19 +9,21 @@ interface PickFieldProps<T extends string> {
   readonly of?: string;
   readonly value: T;
   readonly choices: readonly { readonly value: T; readonly text: string }[];
-  readonly onPick: (value: T) => void;
+  /** Takes the choice; a refusal is told. */
+  readonly onPick: ((value: T) => Refusal) | ((value: T) => void);
   readonly hideLabel?: boolean;
 }
 
 /** One of a few. A value that is no longer on offer is shown as it is. */
 export function PickField<T extends string>({ label, of, value, choices, onPick, hideLabel }: PickFieldProps<T>) {
+  const speech = useSpeech();
   const missing = choices.every((choice) => choice.value !== value);
   return (
     <TextField
       select
       label={hideLabel ? undefined : label}
       value={value}
-      onChange={(event) => onPick(event.target.value as T)}
+      onChange={(event) => tellRefusal(onPick(event.target.value as T) ?? null, speech)}
       slotProps={{
         select: {
           SelectDisplayProps: { 'aria-label': of === undefined ? label : `${label}: ${of}` } as Record<string, string>,

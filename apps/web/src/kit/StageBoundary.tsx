@@ -25,7 +25,7 @@ export class StageBoundary extends Component<Props, { failed: boolean }> {
     return (
       <div className="empty" role="alert">
         <p>{tell('error.stage')}</p>
-        <p style={{ marginTop: 14 }}>
+        <p className="below">
           <Button onClick={() => this.setState({ failed: false })}>{tell('error.again')}</Button>
         </p>
       </div>

@@ -1,3 +1,5 @@
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
 import { useSpeech } from '../words/words.js';
 import type { UiKey } from '../words/en.js';
 
@@ -21,20 +23,22 @@ export function TabStrip<T extends string>({
 }) {
   const { t } = useSpeech();
   return (
-    <div className="tabs" role="tablist" aria-label={label}>
+    <Tabs
+      value={open}
+      aria-label={label}
+      variant="scrollable"
+      scrollButtons={false}
+      onChange={(_event, tab: T) => onOpen(tab)}
+    >
       {tabs.map((name) => (
-        <button
+        <Tab
           key={name}
-          type="button"
-          role="tab"
+          value={name}
           id={`${panel}-${name}`}
-          aria-selected={open === name}
           aria-controls={panel}
-          onClick={() => onOpen(name)}
-        >
-          {t(`${prefix}${name}` as UiKey)}
-        </button>
+          label={t(`${prefix}${name}` as UiKey)}
+        />
       ))}
-    </div>
+    </Tabs>
   );
 }

@@ -43,7 +43,7 @@ export function WorkOut<T>({ title, hint, run, ask, children, before }: WorkOutP
       {before}
       <p className="small soft">{hint}</p>
       {running ? (
-        <div className="stack" style={{ gap: 8 }}>
+        <div className="stack gap-6">
           <LinearProgress aria-label={title} />
           <div>
             <Button onClick={stopAsking}>{t('cut.cancel')}</Button>

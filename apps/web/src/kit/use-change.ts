@@ -1,6 +1,7 @@
 import type { Operation } from '@nestplank/core';
-import { act, notify } from '../state/session.js';
+import { act } from '../state/session.js';
 import { useSpeech } from '../words/words.js';
+import { tellRefusal } from './refusal.js';
 
 /**
  * Does operations and always tells when they are refused: for buttons, boxes and pick lists, which have no place of their
@@ -8,10 +9,6 @@ import { useSpeech } from '../words/words.js';
  * @returns whether they were done
  */
 export function useChange(): (...operations: readonly Operation[]) => boolean {
-  const { said } = useSpeech();
-  return (...operations) => {
-    const refused = act(...operations);
-    if (refused) notify(said(refused), 'trouble');
-    return refused === null;
-  };
+  const speech = useSpeech();
+  return (...operations) => tellRefusal(act(...operations), speech);
 }

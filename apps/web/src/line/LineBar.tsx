@@ -133,7 +133,7 @@ export function LineBar() {
       {notice && (
         <div className="notice" data-tone={notice.tone} role="status">
           <span>{notice.text}</span>
-          <button type="button" onClick={clearNotice} className="tabs-close" style={{ minHeight: 40, minWidth: 60 }}>
+          <button type="button" onClick={clearNotice} className="tabs-close">
             {t('common.close')}
           </button>
         </div>

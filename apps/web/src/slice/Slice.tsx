@@ -139,30 +139,18 @@ export function Slice({
             {t('slice.title', { x: '' })}
             <span className="figures data">{len(x)}</span>
           </h2>
-          <span className="row small soft" style={{ gap: 4 }}>
+          <span className="row small soft gap-4">
             {number >= 0 ? `${number + 1} / ${shell.at.length}` : t('slice.between')}
-            <button
-              type="button"
-              className="step"
-              onClick={() => step(-1)}
-              aria-label={t('slice.previous')}
-              style={{ minWidth: 44, minHeight: 36 }}
-            >
+            <button type="button" className="step" onClick={() => step(-1)} aria-label={t('slice.previous')}>
               <kbd>[</kbd>
             </button>
-            <button
-              type="button"
-              className="step"
-              onClick={() => step(1)}
-              aria-label={t('slice.next')}
-              style={{ minWidth: 44, minHeight: 36 }}
-            >
+            <button type="button" className="step" onClick={() => step(1)} aria-label={t('slice.next')}>
               <kbd>]</kbd>
             </button>
           </span>
         </div>
       )}
-      <div className="drawing" ref={ref} style={{ height, minHeight: height, flex: 'none' }}>
+      <div className="drawing given-height" ref={ref} style={{ height, minHeight: height }}>
         {width > 40 && (
           <SectionDrawing
             x={x}

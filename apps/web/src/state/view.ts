@@ -14,6 +14,8 @@ interface View {
   readonly unit: string | null;
   readonly part: string | null;
   readonly group: string | null;
+  /** The find that is open. */
+  readonly find: string | null;
   /** The reading that is being taken; null follows the walk. */
   readonly address: string | null;
 }
@@ -30,6 +32,7 @@ export const useView = create<View>(() => ({
   unit: null,
   part: null,
   group: null,
+  find: null,
   address: null,
 }));
 

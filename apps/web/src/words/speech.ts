@@ -1,4 +1,5 @@
 import {
+  fillText,
   formatEntry,
   formatLength,
   formatLengthWithUnit,
@@ -13,8 +14,10 @@ export type Params = Readonly<Record<string, string | number>>;
 
 /** Puts an interface text into words. */
 export function tell(key: UiKey, params: Params = {}): string {
-  return EN_UI[key].replace(/\{(\w+)\}/g, (blank, name: string) =>
-    params[name] === undefined ? blank : String(params[name]),
+  return fillText(
+    EN_UI[key],
+    (name) => (params[name] === undefined ? undefined : String(params[name])),
+    (name) => params[name],
   );
 }
 

@@ -49,7 +49,7 @@ export const LINING_EN = {
   'lining.grooveAcross':
     'The grooves run across the grain and will tear out: score both edges first, or turn grooves or sheet.',
   'lining.grooveMeet':
-    'Grooves meet at {count} places over {seams} seams: mark every sheet from one datum, not from its own edge.',
+    'Grooves meet at {count} {count|place|places} over {seams} {seams|seam|seams}: mark every sheet from one datum, not from its own edge.',
   'lining.first.strip': 'glue {part} half behind its edge and let it set',
   'lining.first.drill': 'drill for {names}',
   'lining.first.thread': 'thread {names} through its slot',

@@ -1,5 +1,6 @@
 import { formatLength, groupDigits, type LengthStyle } from './length.js';
 import { EN, type Words } from './en.js';
+import { fillText } from './fill.js';
 import type { Message, MessageParam } from './message.js';
 
 /** How one reader is spoken to. */
@@ -32,8 +33,13 @@ function write(param: MessageParam, voice: Voice): string {
 
 /** Puts a message into words. A blank without a value is left as it stands, so that it is noticed. */
 export function say(message: Message, voice: Voice = PLAIN_VOICE): string {
-  return voice.words[message.key].replace(/\{(\w+)\}/g, (blank, name: string) => {
-    const param = message.params[name];
-    return param === undefined ? blank : write(param, voice);
-  });
+  const { params } = message;
+  return fillText(
+    voice.words[message.key],
+    (name) => {
+      const param = params[name];
+      return param === undefined ? undefined : write(param, voice);
+    },
+    (name) => params[name],
+  );
 }

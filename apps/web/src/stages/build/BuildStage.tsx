@@ -1,3 +1,4 @@
+import './build.css';
 import ToggleButton from '@mui/material/ToggleButton';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -41,7 +42,7 @@ function Surface({
   const [shown, setShown] = useState<Shown>({ seams: true, supports: true, fixings: false, hidden: true });
   return (
     <>
-      <div className="strip row wrap" style={{ borderTop: 0 }}>
+      <div className="strip row wrap open-top">
         <div className="chips" role="group" aria-label={t('lining.show')}>
           {LAYERS.map((layer) => (
             <ToggleButton
@@ -63,9 +64,7 @@ function Surface({
         onPart={(part) => look({ part: part === chosen ? null : part })}
         onSeam={lining.widest === null || scene.previewing ? null : (index, to) => void moveSeam(lining, index, to)}
       />
-      <p className="small soft" style={{ padding: '0 18px 10px' }}>
-        {t(`lining.seen.${lining.surface}`)}
-      </p>
+      <p className="small soft inset">{t(`lining.seen.${lining.surface}`)}</p>
     </>
   );
 }
@@ -82,7 +81,7 @@ function Floor({ chosen, scene }: { readonly chosen: string | null; readonly sce
   });
   return (
     <>
-      <div className="strip row wrap" style={{ borderTop: 0 }}>
+      <div className="strip row wrap open-top">
         <div className="chips" role="group" aria-label={t('lining.show')}>
           {FLOOR_LAYERS.map((layer) => (
             <ToggleButton
@@ -102,9 +101,7 @@ function Floor({ chosen, scene }: { readonly chosen: string | null; readonly sce
         chosen={chosen}
         onPart={(part) => look({ part: part === chosen ? null : part })}
       />
-      <p className="small soft" style={{ padding: '0 18px 10px' }}>
-        {t('floor.seen')}
-      </p>
+      <p className="small soft inset">{t('floor.seen')}</p>
     </>
   );
 }
@@ -140,10 +137,7 @@ export default function BuildStage() {
           <p className="empty">{t('build.none')}</p>
         ) : (
           <>
-            <div
-              className="strip row apart wrap"
-              style={{ borderTop: 0, borderBottom: 'var(--line) solid var(--ink)' }}
-            >
+            <div className="strip row apart wrap head">
               <div className="chips">
                 {groups.map((candidate) => (
                   <ToggleButton

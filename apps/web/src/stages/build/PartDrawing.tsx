@@ -19,11 +19,11 @@ export function PartDrawing({ part, hatch, scale, margin = 4, label, sizes }: Pa
   const outline = [part.outline.outer, ...part.outline.holes].map((ring) => ringPath(ring.map(at))).join(' ');
   return (
     <svg
+      className="block fit"
       width={width}
       height={height}
       role="img"
       aria-label={label}
-      style={{ display: 'block', maxWidth: '100%' }}
       viewBox={`0 0 ${width} ${height}`}
     >
       <path
@@ -74,21 +74,14 @@ export function PartDrawing({ part, hatch, scale, margin = 4, label, sizes }: Pa
       )}
       {sizes && (
         <>
-          <text
-            x={extra + margin + (box.maxX * scale) / 2}
-            y={height - 5}
-            textAnchor="middle"
-            className="data"
-            style={{ fontSize: 15 }}
-          >
+          <text x={extra + margin + (box.maxX * scale) / 2} y={height - 5} textAnchor="middle" className="data size-15">
             {sizes.length}
           </text>
           <text
             x={14}
             y={margin + (box.maxY * scale) / 2}
             textAnchor="middle"
-            className="data"
-            style={{ fontSize: 15 }}
+            className="data size-15"
             transform={`rotate(-90 14 ${margin + (box.maxY * scale) / 2})`}
           >
             {sizes.width}

@@ -43,7 +43,7 @@ export function PartFan({
   const { ref, width, height } = useSize<HTMLDivElement>();
   const scale = width > 60 && height > 60 ? fanScale(parts, width, height) : 0;
   return (
-    <div ref={ref} className="grow" style={{ minHeight: 320, overflow: 'auto' }}>
+    <div ref={ref} className="grow canvas scrolls">
       <div className="parts-fan">
         {scale > 0 &&
           parts.map((part) => {
@@ -64,7 +64,7 @@ export function PartFan({
                   scale={scale}
                   label={t('build.name', { part: name, length: len(blank.length), width: len(blank.width) })}
                 />
-                <span style={{ display: 'block', fontWeight: 600 }}>{name}</span>
+                <span className="block strong">{name}</span>
                 <span className="figures soft">
                   {len(blank.length)} × {len(blank.width)}
                 </span>

@@ -20,7 +20,7 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
   const decimals = speech.style.units === 'mm' ? 1 : 0;
   return (
     <section className="stack" aria-label={name}>
-      <h1 style={{ fontSize: 22 }}>
+      <h1 className="size-22">
         {unit?.name ?? partGroups(scene, speech).find((group) => group.id === groupOf(part))?.name}: {name}
       </h1>
       <PartDrawing
@@ -84,7 +84,7 @@ function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright
   const grooves = groovePlaces(marks);
   if (lines.length === 0 && marks.holes.length === 0 && cutOuts.length === 0) return null;
   return (
-    <div className="stack" style={{ gap: 2 }}>
+    <div className="stack gap-2">
       <p className="small soft">{t('part.marks')}</p>
       {lines.map((line) => (
         <p key={line.name} className="small figures">

@@ -1,3 +1,4 @@
+import { Check } from '../../kit/Check.js';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
@@ -88,10 +89,7 @@ export function Patterns({ part, scene }: { readonly part: Part | null; readonly
             <TextField label={t('pattern.name')} value={name} onChange={(event) => setName(event.target.value)} />
             <TextField label={t('pattern.source')} value={source} onChange={(event) => setSource(event.target.value)} />
           </div>
-          <label className="small row">
-            <input type="checkbox" checked={mirrored} onChange={(event) => setMirrored(event.target.checked)} />
-            {t('pattern.mirrored')}
-          </label>
+          <Check label={t('pattern.mirrored')} checked={mirrored} onCheck={setMirrored} />
           <div>
             <Button disabled={name.trim() === ''} onClick={add}>
               {t('pattern.add', { part: part.id })}

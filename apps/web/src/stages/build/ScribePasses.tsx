@@ -43,11 +43,7 @@ export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
       <div className="row apart">
         <h2>{t('scribe.title', { at: t(`at.${edge.at}`) })}</h2>
         {passes > 0 && (
-          <span className="soft small figures">
-            {passes === 1
-              ? t('scribe.pass.one', { taken: lenUnit(taken) })
-              : t('scribe.passes', { count: passes, taken: lenUnit(taken) })}
-          </span>
+          <span className="soft small figures">{t('scribe.passes', { count: passes, taken: lenUnit(taken) })}</span>
         )}
       </div>
       <LengthList

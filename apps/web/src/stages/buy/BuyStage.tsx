@@ -1,3 +1,4 @@
+import './buy.css';
 import { lazy, Suspense } from 'react';
 import { formatMoney, materialOf, type PriceItem } from '@nestplank/core';
 import { act, changePrice, notify } from '../../state/session.js';
@@ -35,11 +36,11 @@ export default function BuyStage() {
       : t(`surface.${id as 'floor'}`);
   return (
     <main className="stage">
-      <div className="board" style={{ background: 'var(--paper)' }}>
+      <div className="board on-paper">
         {shopping.lines.length === 0 ? (
           <p className="empty">{t('buy.none')}</p>
         ) : (
-          <div style={{ padding: '14px 18px', overflow: 'auto' }}>
+          <div className="inset-all">
             <h2>{t('buy.what')}</h2>
             <table className="plain buy">
               <thead>
@@ -48,9 +49,7 @@ export default function BuyStage() {
                   <th className="optional">{t('buy.from')}</th>
                   <th className="optional">{t('buy.size')}</th>
                   <th className="number">{t('buy.quantity')}</th>
-                  <th className="number" style={{ width: 110 }}>
-                    {t('buy.each')}
-                  </th>
+                  <th className="number narrow-field">{t('buy.each')}</th>
                   <th className="number">{t('buy.sum')}</th>
                 </tr>
               </thead>
@@ -66,9 +65,7 @@ export default function BuyStage() {
                       </td>
                       <td className="optional soft">{line.supplier}</td>
                       <td className="optional figures">{said(line.size)}</td>
-                      <td className="number" style={{ fontSize: 18 }}>
-                        {line.quantity}
-                      </td>
+                      <td className="number size-18">{line.quantity}</td>
                       <td className="number">
                         {item && (
                           <MoneyField
@@ -89,14 +86,12 @@ export default function BuyStage() {
       </div>
       <div className="side">
         <section className="stack">
-          <div className="row apart" style={{ alignItems: 'baseline' }}>
+          <div className="row apart at-baseline">
             <h2>{t('buy.total')}</h2>
-            <span className="figures" style={{ fontSize: 30, fontWeight: 600 }}>
-              {money(shopping.total)}
-            </span>
+            <span className="figures size-30 strong">{money(shopping.total)}</span>
           </div>
-          <div className="row apart" style={{ alignItems: 'flex-end' }}>
-            <div style={{ width: 150 }}>
+          <div className="row apart at-end">
+            <div className="narrow-field">
               <MoneyField
                 label={t('buy.setBudget')}
                 showLabel
@@ -120,7 +115,7 @@ export default function BuyStage() {
         {shopping.byPhase.length > 0 && (
           <section className="section">
             <h2>{t('buy.chart')}</h2>
-            <Suspense fallback={<div style={{ height: 220 }} />}>
+            <Suspense fallback={<div className="chart-space" />}>
               <PhaseChart
                 phases={shopping.byPhase.map(({ phase, total }) => ({ name: t(`phase.${phase}`), total }))}
                 currency={shopping.currency}
@@ -130,11 +125,9 @@ export default function BuyStage() {
         )}
         {mass.of.length > 0 && (
           <section className="section">
-            <div className="row apart" style={{ alignItems: 'baseline' }}>
+            <div className="row apart at-baseline">
               <h2>{t('buy.mass')}</h2>
-              <span className="figures" style={{ fontSize: 22, fontWeight: 600 }}>
-                {t('buy.kg', { kg: mass.total.toFixed(0) })}
-              </span>
+              <span className="figures size-22 strong">{t('buy.kg', { kg: mass.total.toFixed(0) })}</span>
             </div>
             <table className="plain">
               <tbody>
@@ -146,9 +139,7 @@ export default function BuyStage() {
                 ))}
               </tbody>
             </table>
-            <p className="small soft" style={{ marginTop: 8 }}>
-              {t('buy.massCaution')}
-            </p>
+            <p className="small soft below-little">{t('buy.massCaution')}</p>
           </section>
         )}
       </div>

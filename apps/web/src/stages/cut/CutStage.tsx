@@ -1,3 +1,5 @@
+import './cut.css';
+import { Problem } from '../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import ToggleButton from '@mui/material/ToggleButton';
@@ -126,7 +128,7 @@ export default function CutStage() {
   return (
     <main className="stage">
       <div className="board">
-        <div className="strip row wrap" style={{ borderTop: 0, borderBottom: 'var(--line) solid var(--ink)' }}>
+        <div className="strip row wrap head">
           <div className="chips" role="group" aria-label={t('cut.materials')}>
             {plans.map((candidate) => (
               <ToggleButton
@@ -164,8 +166,8 @@ export default function CutStage() {
           </Button>
         </div>
         {cutting.running && (
-          <div className="row" style={{ padding: '8px 18px 0' }}>
-            <span style={{ minWidth: 210 }} role="status">
+          <div className="row inset">
+            <span className="progress-word" role="status">
               {t('cut.searching', {
                 material: plans.find((p) => p.material.id === cutting.running?.material)?.material.name ?? '',
                 step: cutting.running.step,
@@ -180,20 +182,15 @@ export default function CutStage() {
           </div>
         )}
         {trouble.length > 0 && (
-          <div className="stack" style={{ padding: '12px 18px 0' }}>
+          <div className="stack inset">
             {trouble.map((problem) => (
-              <p key={`${problem.place}:${problem.said.key}`} className="problem" role="alert">
-                {said(problem.said)}
-              </p>
+              <Problem key={`${problem.place}:${problem.said.key}`}>{said(problem.said)}</Problem>
             ))}
           </div>
         )}
         <div className="proof">
           <h2>
-            {item.material.name} ·{' '}
-            {item.sheets.length === 1
-              ? t(bar ? 'cut.bar.one' : 'cut.sheet.one')
-              : t(bar ? 'cut.bars' : 'cut.sheets', { count: item.sheets.length })}
+            {item.material.name} · {t(bar ? 'cut.bars' : 'cut.sheets', { count: item.sheets.length })}
           </h2>
           <span className={proof.proved ? 'done' : ''}>
             {proof.proved ? '✓ ' : ''}
@@ -203,7 +200,7 @@ export default function CutStage() {
             {stateLine(item, cutting.results[item.material.id], scene.book.currency, speech)}
           </span>
         </div>
-        <p className="small soft" style={{ padding: '4px 18px 0' }}>
+        <p className="small soft inset">
           {order.length === 0
             ? t('cut.noCuts')
             : `${trim > 0 ? t('cut.trimFirst', { trim: len(trim) }) : ''} ${t('cut.caution')}`}

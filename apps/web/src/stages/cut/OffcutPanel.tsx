@@ -35,7 +35,7 @@ function Waiting({ item, scene }: { readonly item: MaterialPlan; readonly scene:
               aria-label={t('cut.waitRemove', { part })}
               onClick={() => act({ name: 'removeWait', payload: { part } })}
             >
-              {t('cut.remove')}
+              {t('common.remove')}
             </Button>
           </div>
           <ReadSize key={`${part}:${String(read === null)}`} part={part} read={read} />
@@ -69,7 +69,7 @@ function ReadSize({
     if (next.length > 0 && next.width > 0) act({ name: 'putWait', payload: { wait: { part, read: next } } });
   };
   return (
-    <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+    <div className="fields two">
       <LengthField
         label={t('cut.offcutLength')}
         value={length}
@@ -137,13 +137,13 @@ export function OffcutPanel({ item, scene }: { readonly item: MaterialPlan; read
                 aria-label={t('cut.offcutRemove', size)}
                 onClick={() => act({ name: 'removeOffcut', payload: { id: offcut.id } })}
               >
-                {t('cut.remove')}
+                {t('common.remove')}
               </Button>
             </div>
           );
         })}
         <h3>{t('cut.offcutAdd')}</h3>
-        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+        <div className="fields two">
           <LengthField
             label={t('cut.offcutLength')}
             value={length}
@@ -164,7 +164,7 @@ export function OffcutPanel({ item, scene }: { readonly item: MaterialPlan; read
         <TextField label={t('cut.offcutPlace')} value={place} onChange={(event) => setPlace(event.target.value)} />
         <div>
           <Button disabled={length <= 0 || width <= 0} onClick={add}>
-            {t('cut.add')}
+            {t('common.add')}
           </Button>
         </div>
       </section>

@@ -20,7 +20,7 @@ export function SawPanel({ scene }: { readonly scene: Scene }) {
     <>
       <section className="stack">
         <h2>{t('cut.settings')}</h2>
-        <div className="fields" style={{ gridTemplateColumns: 'repeat(3, 1fr)' }}>
+        <div className="fields three">
           <LengthField label={t('cut.kerf')} value={cutting.kerf} onTake={(kerf) => change({ kerf })} />
           <LengthField label={t('cut.trim')} value={cutting.trim} onTake={(trim) => change({ trim })} />
           <LengthField
@@ -33,9 +33,9 @@ export function SawPanel({ scene }: { readonly scene: Scene }) {
           label={t('cut.method')}
           value={cutting.method}
           choices={(['guillotine', 'free'] as const).map((value) => ({ value, text: t(`cut.method.${value}`) }))}
-          onPick={(method) => void change({ method })}
+          onPick={(method) => change({ method })}
         />
-        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+        <div className="fields two">
           <NumberField
             label={t('cut.carryMass')}
             value={cutting.carry.mass}

@@ -53,10 +53,10 @@ export function SheetDrawing({ item, sheet, scale, labels, bring, part, onPart, 
   const doneNames = new Set(sheet.done);
   return (
     <svg
+      className="block fit"
       width={width + 2}
       height={height + 2}
       viewBox={`0 0 ${width + 2} ${height + 2}`}
-      style={{ display: 'block', maxWidth: '100%', height: 'auto' }}
       role="img"
       aria-label={title}
     >
@@ -122,7 +122,8 @@ export function SheetDrawing({ item, sheet, scale, labels, bring, part, onPart, 
                   x={cx}
                   y={cy - (small > 0 ? 1 : -5)}
                   textAnchor="middle"
-                  style={{ fontSize: big, fontWeight: 600 }}
+                  className="strong"
+                  style={{ fontSize: big }}
                 >
                   {bar ? len(placed.length, decimals) : size}
                 </text>

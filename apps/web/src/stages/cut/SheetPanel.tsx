@@ -1,3 +1,4 @@
+import { Check } from '../../kit/Check.js';
 import { useChange } from '../../kit/use-change.js';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
@@ -151,7 +152,7 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
             const cut = sheet.cut.includes(placed.part) && !placed.spoiled;
             const own = boardMass(item.material, placed.length, placed.width);
             return (
-              <li key={`${placed.part}:${i}`} className="row wrap" style={{ gap: 4 }}>
+              <li key={`${placed.part}:${i}`} className="row wrap gap-4">
                 <span className="grow">
                   {placed.part}
                   <br />
@@ -168,20 +169,17 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
                   <span className="done small">✓ {t('cut.part.cut')}</span>
                 ) : (
                   <>
-                    <label className="small row" style={{ gap: 4 }}>
-                      <input
-                        type="checkbox"
-                        checked={placed.locked}
-                        aria-label={t('cut.lock', { part: placed.part })}
-                        onChange={(event) =>
-                          change(...keepingFirst(item, kept), {
-                            name: 'lockPart',
-                            payload: { material: item.material.id, part: placed.part, locked: event.target.checked },
-                          })
-                        }
-                      />
-                      {t('cut.part.locked')}
-                    </label>
+                    <Check
+                      label={t('cut.part.locked')}
+                      name={t('cut.lock', { part: placed.part })}
+                      checked={placed.locked}
+                      onCheck={(locked) => {
+                        change(...keepingFirst(item, kept), {
+                          name: 'lockPart',
+                          payload: { material: item.material.id, part: placed.part, locked },
+                        });
+                      }}
+                    />
                     {!sheet.begun && item.job.method === 'guillotine' && (
                       <Button
                         size="small"
@@ -195,7 +193,7 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
                   </>
                 )}
                 {moving === placed.part && (
-                  <div className="stack" style={{ width: '100%', padding: '4px 0 8px' }}>
+                  <div className="stack whole">
                     <p className="small soft">
                       {places.length > 0 ? t('cut.moveHint', { part: placed.part }) : t('cut.moveNone')}
                     </p>

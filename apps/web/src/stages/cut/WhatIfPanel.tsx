@@ -120,7 +120,7 @@ export function WhatIfPanel({ item, scene }: { readonly item: MaterialPlan; read
         {t('cut.whatif')} · {item.material.name}
       </h2>
       <p className="small soft">{t('cut.whatifHint')}</p>
-      <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+      <div className="fields two">
         <LengthField
           label={t('cut.whatifKerfField')}
           value={kerf}

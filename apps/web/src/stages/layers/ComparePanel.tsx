@@ -141,10 +141,10 @@ export function ComparePanel({ scene }: { readonly scene: Scene }) {
     return LESS_IS_BETTER.has(key) ? Math.min(...values) : Math.max(...values);
   };
   return (
-    <div className="stack" style={{ gap: 14 }}>
-      <div className="row wrap" style={{ alignItems: 'flex-end' }}>
+    <div className="stack gap-14">
+      <div className="row wrap at-end">
         <Button onClick={keep}>{t('compare.keep')}</Button>
-        <div style={{ width: 140 }}>
+        <div className="narrow-field">
           <MoneyField
             label={`${t('compare.rate')}, ${scene.book.currency}`}
             showLabel
@@ -154,7 +154,7 @@ export function ComparePanel({ scene }: { readonly scene: Scene }) {
         </div>
       </div>
       {buildUpVariants.length === 0 && <p className="soft small">{t('compare.none')}</p>}
-      <div style={{ overflowX: 'auto' }}>
+      <div className="scrolls">
         <table className="plain compare">
           <thead>
             <tr>

@@ -28,13 +28,7 @@ function BattenPlan({
   return (
     <div ref={ref} style={{ height: 2 * half * scale + 8 }}>
       {wide > 40 && (
-        <svg
-          width={wide}
-          height={2 * half * scale + 8}
-          role="img"
-          aria-label={t('knock.battenPlan')}
-          style={{ display: 'block' }}
-        >
+        <svg className="block" width={wide} height={2 * half * scale + 8} role="img" aria-label={t('knock.battenPlan')}>
           <path d={ringPath(outline.map(at))} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.5} />
           {battens.battens.map((batten) => {
             const [x, y] = at([batten.x0, batten.y - width / 2]);
@@ -68,7 +62,7 @@ export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
   const battenLayer = depths.floor.layers.find(({ layer }) => layer.place === 'battens');
   const known = (value: number | null): string => (value === null ? '?' : len(value));
   return (
-    <div className="stack" style={{ gap: 14 }}>
+    <div className="stack gap-14">
       <section className="stack" aria-label={t('knock.reveals')}>
         <h2>{t('knock.reveals')}</h2>
         {reveals.length === 0 && <p className="soft small">{t('knock.revealsNone')}</p>}

@@ -1,3 +1,5 @@
+import './layers.css';
+import { Problem } from '../../kit/Problem.js';
 import { useState } from 'react';
 import { SURFACE_LIST } from '@nestplank/core';
 import { Slice } from '../../slice/Slice.js';
@@ -30,9 +32,7 @@ export default function LayersStage() {
             {scene.shape.problems
               .filter((problem) => problem.stage === 'layers')
               .map((problem) => (
-                <p key={problem.place} className="problem" role="alert">
-                  {said(problem.said)}
-                </p>
+                <Problem key={problem.place}>{said(problem.said)}</Problem>
               ))}
             <TabStrip
               label={t('stage.layers')}

@@ -101,9 +101,7 @@ export function RoomPanel({ scene }: { readonly scene: Scene }) {
             <tr key={key}>
               <td>{t(label, { height: len(BED_HEIGHT_MM) })}</td>
               <td className="number soft">{value(bareRoom, key)}</td>
-              <td className="number" style={{ fontSize: 18, fontWeight: 600 }}>
-                {value(room, key)}
-              </td>
+              <td className="number size-18 strong">{value(room, key)}</td>
               <td className="number soft">{room ? len(bareRoom[key].value - room[key].value) : '–'}</td>
             </tr>
           ))}

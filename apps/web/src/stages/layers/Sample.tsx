@@ -1,11 +1,10 @@
+import { Check } from '../../kit/Check.js';
 import { surfaceTitle } from '../../kit/surface-words.js';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import CloseIcon from '@mui/icons-material/Close';
@@ -207,22 +206,20 @@ export function Sample({ surface, scene }: { readonly surface: string; readonly 
             <div key={layer.id}>
               <div className="layer-line">
                 <Button
+                  className="to-start"
                   variant="text"
                   onClick={() => setOpen(open === layer.id ? null : layer.id)}
                   aria-expanded={open === layer.id}
-                  style={{ justifyContent: 'flex-start', textAlign: 'left', minHeight: 36 }}
                 >
                   {name}
                 </Button>
-                <span className="figures" style={{ textAlign: 'right' }}>
-                  {len(layer.thickness, layer.thickness % 1 === 0 ? 0 : 1)}
-                </span>
-                <span className="soft small" style={{ minWidth: 96, textAlign: 'right' }}>
+                <span className="figures to-right">{len(layer.thickness, layer.thickness % 1 === 0 ? 0 : 1)}</span>
+                <span className="soft small to-right">
                   {layer.board ? t('layers.board') : t(`layers.place.${layer.place}`)}
                 </span>
               </div>
               {open === layer.id && (
-                <div className="fields" style={{ padding: '12px 0 14px', gridTemplateColumns: '1.5fr 0.8fr 1fr' }}>
+                <div className="fields layer-fields">
                   <PickField
                     label={t('layers.material')}
                     value={layer.material}
@@ -255,16 +252,12 @@ export function Sample({ surface, scene }: { readonly surface: string; readonly 
                     choices={PLACES.map((value) => ({ value, text: t(`layers.place.${value}`) }))}
                     onPick={(place) => attempt(put({ ...layer, place }))}
                   />
-                  <div className="row" style={{ gridColumn: '1 / -1', justifyContent: 'space-between' }}>
+                  <div className="row whole apart">
                     {surface === 'floor' && material && material.stocks.length > 0 ? (
-                      <FormControlLabel
-                        control={
-                          <Checkbox
-                            checked={layer.board}
-                            onChange={(_event, board) => attempt(put({ ...layer, board }))}
-                          />
-                        }
+                      <Check
                         label={t('layers.board')}
+                        checked={layer.board}
+                        onCheck={(board) => attempt(put({ ...layer, board }))}
                       />
                     ) : (
                       <span />

@@ -70,6 +70,7 @@ function Stretch({
   );
   return (
     <g
+      className="slides-along"
       {...drag()}
       role="slider"
       tabIndex={0}
@@ -77,7 +78,6 @@ function Stretch({
       aria-valuemin={1}
       aria-valuemax={500}
       aria-valuenow={Math.round(layer.thickness)}
-      style={{ cursor: 'ew-resize', touchAction: 'none' }}
       onKeyDown={(event) => {
         const step = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
         if (step === undefined) return;
@@ -131,11 +131,11 @@ export function SampleDrawing({
     <div ref={ref} style={{ height: HEIGHT + 22 }}>
       {width > 60 && (
         <svg
+          className="block"
           width={width}
           height={HEIGHT + 22}
           role="group"
           aria-label={t('layers.sample', { surface: surfaceTitle(surface, speech).toLowerCase() })}
-          style={{ display: 'block' }}
         >
           <rect x={46} y={0} width={METAL} height={HEIGHT} fill="var(--ink)" />
           <text x={40} y={HEIGHT / 2 + 4} textAnchor="end" className="soft">
@@ -170,13 +170,7 @@ export function SampleDrawing({
                   strokeWidth={1.25}
                 />
                 {wide > 17 && (
-                  <text
-                    x={x(from) + wide / 2}
-                    y={y + h / 2 + 4.5}
-                    textAnchor="middle"
-                    className="halo"
-                    style={{ strokeWidth: 5 }}
-                  >
+                  <text x={x(from) + wide / 2} y={y + h / 2 + 4.5} textAnchor="middle" className="halo wide-halo">
                     {len(thicknessOf(layer))}
                   </text>
                 )}

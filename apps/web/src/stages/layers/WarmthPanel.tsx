@@ -33,7 +33,7 @@ function DampChart({
   const last = points.at(-1)?.x ?? 1;
   const low = Math.floor(Math.min(damp.skin, damp.dewPoint) - 2);
   return (
-    <Suspense fallback={<div style={{ height: 210 }} />}>
+    <Suspense fallback={<div className="chart-space" />}>
       <div role="img" aria-label={label}>
         <Chart
           type="line"
@@ -135,13 +135,8 @@ export function WarmthPanel({ scene }: { readonly scene: Scene }) {
     .reverse()
     .map(({ layer }) => materialOf(scene.book, layer.material)?.name ?? layer.material);
   return (
-    <div className="stack" style={{ gap: 14 }}>
-      <div
-        className="fields"
-        role="group"
-        aria-label={t('warmth.night')}
-        style={{ gridTemplateColumns: 'repeat(3, 1fr)' }}
-      >
+    <div className="stack gap-14">
+      <div className="fields three" role="group" aria-label={t('warmth.night')}>
         <NumberField
           label={t('warmth.inside')}
           value={climate.inside}

@@ -25,11 +25,7 @@ export const CheckMarks = memo(function CheckMarks({
         while (taken.some(([a, b]) => Math.hypot(a - x, b - y) < 26)) x += 27;
         taken.push([x, y]);
         return (
-          <g
-            key={check.id}
-            onClick={() => check.unit && look({ unit: check.unit, sliceX: check.x })}
-            style={{ cursor: 'pointer' }}
-          >
+          <g className="takes" key={check.id} onClick={() => check.unit && look({ unit: check.unit, sliceX: check.x })}>
             <circle
               cx={x}
               cy={y}
@@ -39,7 +35,7 @@ export const CheckMarks = memo(function CheckMarks({
               strokeWidth={check.grade === 'fails' ? 3 : 1.75}
               strokeDasharray={check.grade === 'fails' ? undefined : '4 2.5'}
             />
-            <text x={x} y={y + 5} textAnchor="middle" className="needs" style={{ fontSize: 14, fontWeight: 600 }}>
+            <text x={x} y={y + 5} textAnchor="middle" className="needs size-14 strong">
               {i + 1}
             </text>
           </g>

@@ -32,7 +32,7 @@ export const FreeWidth = memo(function FreeWidth({
   return (
     <g pointerEvents="none">
       <path d={`M${a} ${y - 7} V${y + 7} M${b} ${y - 7} V${y + 7}`} stroke="var(--data)" strokeWidth={1.5} />
-      <text x={(a + b) / 2 + 30} y={y - 6} textAnchor="middle" className="data halo" style={{ fontSize: 15 }}>
+      <text x={(a + b) / 2 + 30} y={y - 6} textAnchor="middle" className="data halo size-15">
         {len(left + right)}
       </text>
     </g>

@@ -1,3 +1,4 @@
+import './layout.css';
 import { useDeferredValue } from 'react';
 import { motionsOf, type Motion, type Unit } from '@nestplank/core';
 import { FoldOut } from '../../foldout/FoldOut.js';

@@ -93,9 +93,7 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
       {unit ? (
         <PlaceFields key={unit.id} unit={unit} scene={scene} />
       ) : (
-        <p className="soft" style={{ paddingTop: 18 }}>
-          {t(project.layout.units.length === 0 ? 'layout.none' : 'layout.choose')}
-        </p>
+        <p className="soft below">{t(project.layout.units.length === 0 ? 'layout.none' : 'layout.choose')}</p>
       )}
     </div>
   );

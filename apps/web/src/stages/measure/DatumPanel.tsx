@@ -52,14 +52,14 @@ function ShapeNotes({ scene, shell }: { readonly scene: Scene; readonly shell: S
           {t('datum.ribCut', { name: opening.name, ribs: through.map((rib) => rib.name).join(', ') })}
         </p>
       ))}
-      <div className="row" style={{ alignItems: 'flex-end' }}>
+      <div className="row at-end">
         <p className="grow">
           {t('datum.alike', {
             by: lenUnit(tolerance),
             groups: groups.map((group) => group.map((x) => len(x)).join(' = ')).join('; '),
           })}
         </p>
-        <div style={{ width: 110 }}>
+        <div className="narrow-field">
           <LengthField
             label={t('datum.tolerance')}
             value={tolerance}
@@ -86,7 +86,7 @@ function StringLine({ length, along }: { readonly length: number; readonly along
   return (
     <section className="section stack" aria-label={t('datum.string')}>
       <h2>{t('datum.string')}</h2>
-      <div style={{ width: 170 }}>
+      <div className="narrow-field">
         <LengthField
           label={t('datum.stringHeight')}
           value={height}
@@ -122,7 +122,7 @@ export function DatumPanel({ scene, onPick }: { readonly scene: Scene; readonly 
   const level = levelOf(survey, shell.length, datum.marks[1]?.across ?? 0);
   const signed = (y: number): string => `${len(Math.abs(y))} ${y < 0 ? t('common.left') : t('common.right')}`;
   return (
-    <div className="stack" style={{ gap: 18 }}>
+    <div className="stack gap-18">
       <section className="stack" aria-label={t('datum.marks')}>
         <h2>{t('datum.marks')}</h2>
         <ol className="steps">

@@ -1,3 +1,4 @@
+import { Problem } from '../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useRef, useState } from 'react';
@@ -127,7 +128,7 @@ export function ExchangePanel({ scene }: { readonly scene: Scene }) {
     if (!refused) done();
   };
   return (
-    <div className="stack" style={{ gap: 18 }}>
+    <div className="stack gap-18">
       <section className="stack" aria-label={t('exchange.out')}>
         <h2>{t('exchange.out')}</h2>
         <div className="row wrap">
@@ -142,11 +143,7 @@ export function ExchangePanel({ scene }: { readonly scene: Scene }) {
       <TypedSheet scene={scene} />
       <section className="section stack" aria-label={t('exchange.in')}>
         <h2>{t('exchange.in')}</h2>
-        {problem && (
-          <p className="problem" role="alert">
-            {problem}
-          </p>
-        )}
+        {problem && <Problem>{problem}</Problem>}
         <div>
           <Button onClick={() => csv.current?.click()}>{t('exchange.csvIn')}</Button>
           <input
@@ -161,11 +158,7 @@ export function ExchangePanel({ scene }: { readonly scene: Scene }) {
             }}
           />
         </div>
-        {found?.fault && (
-          <p className="problem" role="alert">
-            {said(found.fault)}
-          </p>
-        )}
+        {found?.fault && <Problem>{said(found.fault)}</Problem>}
         {found && !found.fault && (
           <div className="stack" role="status">
             <div className="row">
@@ -192,7 +185,7 @@ export function ExchangePanel({ scene }: { readonly scene: Scene }) {
             )}
           </div>
         )}
-        <div className="fields" style={{ gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
+        <div className="fields two">
           <PickField
             label={t('exchange.outlineOf')}
             value={what}

@@ -1,16 +1,27 @@
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import { memo, useRef, useState } from 'react';
-import { formatMoney, openBefore, type Found, type LeakTest, type Operation, type Point } from '@nestplank/core';
+import {
+  formatMoney,
+  openBefore,
+  type Found,
+  type LeakTest,
+  type Message,
+  type Operation,
+  type Point,
+} from '@nestplank/core';
 import { onWall, screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { api, RefusedError } from '../../state/api.js';
 import { act, notify, useSession } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
+import { look, useView } from '../../state/view.js';
+import { Check } from '../../kit/Check.js';
 import { LengthField } from '../../kit/LengthField.js';
+import { LineList } from '../../kit/LineList.js';
 import { MoneyField } from '../../kit/MoneyField.js';
 import { PickField } from '../../kit/PickField.js';
+import { PointButton } from '../../kit/PointButton.js';
 import { TextEntry } from '../../kit/TextEntry.js';
+import { useChange } from '../../kit/use-change.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from './next-id.js';
 
@@ -28,9 +39,12 @@ const KINDS: readonly Found['kind'][] = [
 const DECISIONS: readonly Found['decision'][] = ['keep', 'redo', 'remove'];
 export const PLACES = ['floor', 'left', 'right', 'rear', 'ceiling'] as const;
 
-/** Where on the fold-out a find is; rear and ceiling are not laid out. */
-function placeOf(frame: FoldOutFrame, found: Found): Point | null {
-  if (found.surface === 'floor') return [screenX(frame, found.along), screenY(frame, found.x)];
+/** Something is still to be done about it. */
+const isOpen = (found: Found): boolean => found.status === 'open' && found.decision !== 'keep';
+
+/** Where on the fold-out a find is: floor or ceiling in the middle, whichever is drawn; the rear is not laid out. */
+function placeOf(frame: FoldOutFrame, found: Found, ceiling: boolean): Point | null {
+  if (found.surface === (ceiling ? 'ceiling' : 'floor')) return [screenX(frame, found.along), screenY(frame, found.x)];
   return found.surface === 'left' || found.surface === 'right'
     ? onWall(frame, found.surface, found.x, found.along)
     : null;
@@ -40,17 +54,19 @@ function placeOf(frame: FoldOutFrame, found: Found): Point | null {
 export const FoundLayer = memo(function FoundLayer({
   frame,
   found,
+  ceiling = false,
 }: {
   readonly frame: FoldOutFrame;
   readonly found: readonly Found[];
+  readonly ceiling?: boolean;
 }) {
   return (
     <g>
       {found.map((item, i) => {
-        const at = placeOf(frame, item);
-        const open = item.status === 'open' && item.decision !== 'keep';
+        const at = placeOf(frame, item, ceiling);
+        const open = isOpen(item);
         return at ? (
-          <g key={item.id} role="img" aria-label={item.name}>
+          <g key={item.id} role="img" aria-label={item.name} className="takes" onClick={() => look({ find: item.id })}>
             <rect
               x={at[0] - 10}
               y={at[1] - 10}
@@ -70,115 +86,99 @@ export const FoundLayer = memo(function FoundLayer({
   );
 });
 
-function FoundRow({
-  found,
-  number,
-  currency,
-}: {
-  readonly found: Found;
-  readonly number: number;
-  readonly currency: string;
-}) {
-  const { t, said } = useSpeech();
+/** What one find is, where, and what becomes of it. */
+function FoundFields({ found, currency }: { readonly found: Found; readonly currency: string }) {
+  const { t } = useSpeech();
   const id = useSession((s) => s.id);
   const file = useRef<HTMLInputElement>(null);
-  const put = (changes: Partial<Found>) => act({ name: 'putFound', payload: { found: { ...found, ...changes } } });
-  const attempt = (changes: Partial<Found>): void => {
-    const refused = put(changes);
-    if (refused) notify(said(refused), 'trouble');
-  };
+  const change = useChange();
+  const operation = (changes: Partial<Found>): Operation => ({
+    name: 'putFound',
+    payload: { found: { ...found, ...changes } },
+  });
+  const put = (changes: Partial<Found>): Message | null => act(operation(changes));
   const addPhoto = async (chosen: File | undefined): Promise<void> => {
     if (!chosen || !id) return;
     try {
-      attempt({ photo: (await api.addPhoto(id, chosen)).id });
+      change(operation({ photo: (await api.addPhoto(id, chosen)).id }));
     } catch (problem) {
       notify(problem instanceof RefusedError ? problem.message : t('home.failed'), 'trouble');
     }
   };
   return (
-    <li className="find">
-      <span className="note-mark" data-grade={found.status === 'done' || found.decision === 'keep' ? 'good' : 'fails'}>
-        {found.status === 'done' ? '✓' : number}
-      </span>
-      <div className="stack">
-        <div className="fields">
-          <TextEntry label={t('common.name')} value={found.name} onTake={(name) => put({ name })} />
-          <PickField
-            label={t('found.kind')}
-            of={found.name}
-            value={found.kind}
-            choices={KINDS.map((value) => ({ value, text: t(`found.kind.${value}`) }))}
-            onPick={(kind) => attempt({ kind })}
-          />
-          <PickField
-            label={t('things.surface')}
-            of={found.name}
-            value={found.surface}
-            choices={PLACES.map((value) => ({ value, text: t(`surface.${value}`) }))}
-            onPick={(surface) => attempt({ surface })}
-          />
-          <LengthField label={t('found.x')} value={found.x} onTake={(x) => put({ x })} />
-          <LengthField label={t('found.along')} value={found.along} onTake={(along) => put({ along })} />
-          <LengthField label={t('found.size')} value={found.size} onTake={(size) => put({ size })} />
-          <PickField
-            label={t('found.decision')}
-            of={found.name}
-            value={found.decision}
-            choices={DECISIONS.map((value) => ({ value, text: t(`found.decision.${value}`) }))}
-            onPick={(decision) => attempt({ decision })}
-          />
-          <TextEntry label={t('found.method')} value={found.method} mayBeEmpty onTake={(method) => put({ method })} />
-          <MoneyField
-            label={`${t('found.cost')}, ${currency}`}
-            showLabel
-            minor={found.cost}
-            onTake={(cost) => attempt({ cost })}
-          />
-        </div>
-        <div className="row wrap">
-          {found.photo && (
-            <a href={api.photoAddress(found.photo, false)} target="_blank" rel="noreferrer">
-              <img
-                src={api.photoAddress(found.photo, true)}
-                alt={t('found.photoOf', { name: found.name })}
-                style={{ height: 64, display: 'block', border: '1px solid var(--ink)' }}
-              />
-            </a>
-          )}
-          <FormControlLabel
-            control={
-              <Checkbox
-                checked={found.status === 'done'}
-                onChange={(_event, done) => attempt({ status: done ? 'done' : 'open' })}
-              />
-            }
-            label={t('found.done')}
-          />
-          <Button size="small" onClick={() => file.current?.click()}>
-            {t(found.photo ? 'found.photoAgain' : 'found.photo')}
-          </Button>
-          <input
-            ref={file}
-            type="file"
-            accept="image/*"
-            hidden
-            aria-label={t('found.photoOf', { name: found.name })}
-            onChange={(event) => {
-              void addPhoto(event.target.files?.[0]);
-              event.target.value = '';
-            }}
-          />
-          <Button
-            size="small"
-            variant="text"
-            onClick={() => act({ name: 'removeFound', payload: { id: found.id } })}
-            aria-label={`${t('common.remove')} ${found.name}`}
-          >
-            {t('common.remove')}
-          </Button>
-        </div>
+    <>
+      <PointButton
+        what={found.name}
+        takes={({ surface }) => surface !== 'front'}
+        onPoint={({ surface, x, along }) => {
+          if (surface !== 'front') change(operation({ surface, x, along }));
+        }}
+      />
+      <div className="fields">
+        <TextEntry label={t('common.name')} value={found.name} onTake={(name) => put({ name })} />
+        <PickField
+          label={t('found.kind')}
+          of={found.name}
+          value={found.kind}
+          choices={KINDS.map((value) => ({ value, text: t(`found.kind.${value}`) }))}
+          onPick={(kind) => put({ kind })}
+        />
+        <PickField
+          label={t('things.surface')}
+          of={found.name}
+          value={found.surface}
+          choices={PLACES.map((value) => ({ value, text: t(`surface.${value}`) }))}
+          onPick={(surface) => put({ surface })}
+        />
+        <LengthField label={t('found.x')} value={found.x} onTake={(x) => put({ x })} />
+        <LengthField label={t('found.along')} value={found.along} onTake={(along) => put({ along })} />
+        <LengthField label={t('found.size')} value={found.size} onTake={(size) => put({ size })} />
+        <PickField
+          label={t('found.decision')}
+          of={found.name}
+          value={found.decision}
+          choices={DECISIONS.map((value) => ({ value, text: t(`found.decision.${value}`) }))}
+          onPick={(decision) => put({ decision })}
+        />
+        <TextEntry label={t('found.method')} value={found.method} mayBeEmpty onTake={(method) => put({ method })} />
+        <MoneyField
+          label={`${t('found.cost')}, ${currency}`}
+          showLabel
+          minor={found.cost}
+          onTake={(cost) => void change(operation({ cost }))}
+        />
       </div>
-    </li>
+      <div className="row wrap">
+        {found.photo && (
+          <a href={api.photoAddress(found.photo, false)} target="_blank" rel="noreferrer">
+            <img
+              className="thumb"
+              src={api.photoAddress(found.photo, true)}
+              alt={t('found.photoOf', { name: found.name })}
+            />
+          </a>
+        )}
+        <Check
+          label={t('found.done')}
+          checked={found.status === 'done'}
+          onCheck={(done) => put({ status: done ? 'done' : 'open' })}
+        />
+        <Button size="small" onClick={() => file.current?.click()}>
+          {t(found.photo ? 'found.photoAgain' : 'found.photo')}
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept="image/*"
+          hidden
+          aria-label={t('found.photoOf', { name: found.name })}
+          onChange={(event) => {
+            void addPhoto(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </div>
+    </>
   );
 }
 
@@ -230,13 +230,15 @@ function LeakTestRow({ leakTest }: { readonly leakTest: LeakTest }) {
 
 /** What was in the vehicle before the build, and what has to be closed before each surface is covered. */
 export function FoundPanel({ scene }: { readonly scene: Scene }) {
-  const { t, said } = useSpeech();
+  const { t, said, len } = useSpeech();
+  const change = useChange();
   const { found, leakTest } = scene.project.survey;
+  const shown = useView((view) => view.find);
   const [surface, setSurface] = useState<(typeof PLACES)[number]>('left');
   const { currency } = scene.book;
-  const add = (): void => {
+  const add = (): string | null => {
     const { id, number } = nextId('n', found);
-    const operation: Operation = {
+    const made = change({
       name: 'putFound',
       payload: {
         found: {
@@ -254,42 +256,49 @@ export function FoundPanel({ scene }: { readonly scene: Scene }) {
           photo: null,
         },
       },
-    };
-    const refused = act(operation);
-    if (refused) notify(said(refused), 'trouble');
+    });
+    return made ? id : null;
   };
   const open = openBefore(scene.project, surface);
   return (
-    <div className="stack" style={{ gap: 18 }}>
-      {found.length === 0 ? (
-        <p className="soft">{t('found.none')}</p>
-      ) : (
-        <>
-          <p className="soft figures">
-            {t('found.total', {
-              open: found.filter((item) => item.status === 'open' && item.decision !== 'keep').length,
-              count: found.length,
-              cost: formatMoney(
-                found.reduce((sum, item) => sum + item.cost, 0),
-                currency,
-              ),
-            })}
-          </p>
-          <ul className="notes">
-            {found.map((item, i) => (
-              <FoundRow key={item.id} found={item} number={i + 1} currency={currency} />
-            ))}
-          </ul>
-        </>
+    <div className="stack gap-18">
+      <LineList
+        title={t('found.list')}
+        items={found}
+        none={t('found.none')}
+        open={shown}
+        onOpen={(find) => look({ find })}
+        mark={(item, i) => (
+          <span className="note-mark" data-grade={isOpen(item) ? 'fails' : 'good'}>
+            {isOpen(item) ? i + 1 : '✓'}
+          </span>
+        )}
+        line={(item) =>
+          `${t(`found.kind.${item.kind}`)} · ${t(`surface.${item.surface}`)} ${len(item.x)} · ${t(`found.decision.${item.decision}`)}`
+        }
+        onRemove={({ id }) => change({ name: 'removeFound', payload: { id } })}
+        addText={t('found.add')}
+        onAdd={add}
+      >
+        {(item) => <FoundFields found={item} currency={currency} />}
+      </LineList>
+      {found.length > 0 && (
+        <p className="soft figures">
+          {t('found.total', {
+            open: found.filter(isOpen).length,
+            count: found.length,
+            cost: formatMoney(
+              found.reduce((sum, item) => sum + item.cost, 0),
+              currency,
+            ),
+          })}
+        </p>
       )}
-      <div>
-        <Button onClick={add}>{t('found.add')}</Button>
-      </div>
       <LeakTestRow leakTest={leakTest} />
       <section className="section stack" aria-label={t('found.before', { surface: t(`surface.${surface}`) })}>
         <div className="row apart">
           <h2>{t('found.before', { surface: t(`surface.${surface}`) })}</h2>
-          <div style={{ width: 140 }}>
+          <div className="narrow-field">
             <PickField
               hideLabel
               label={t('things.surface')}
@@ -304,7 +313,7 @@ export function FoundPanel({ scene }: { readonly scene: Scene }) {
         ) : (
           <ul className="notes">
             {open.map((point) => (
-              <li key={point.id} style={{ gridTemplateColumns: '30px minmax(0, 1fr)' }}>
+              <li className="find" key={point.id}>
                 <span className="note-mark" data-grade={point.stops ? 'fails' : 'tight'}>
                   {point.stops ? '!' : '?'}
                 </span>

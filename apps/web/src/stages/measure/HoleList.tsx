@@ -1,60 +1,32 @@
-import { holeClearances, type Penetration, type Survey } from '@nestplank/core';
+import { holeClearances, type Survey } from '@nestplank/core';
+import { Check } from '../../kit/Check.js';
 import { TextEntry } from '../../kit/TextEntry.js';
 import { useSpeech } from '../../words/words.js';
 import { PLACES } from './FoundPanel.js';
 import { nextId } from './next-id.js';
-import { ThingList, Tick, usePick, type Perform } from './ThingList.js';
+import { ThingList, usePick } from './ThingList.js';
+
+const PURPOSES = ['waste-water', 'gas', 'heater', 'drain', 'cable', 'air', 'other'] as const;
 
 /** Holes that services need, held against what lies under the floor. */
-export function HoleList({ survey, perform }: { readonly survey: Survey; readonly perform: Perform }) {
+export function HoleList({ survey }: { readonly survey: Survey }) {
   const { t, len } = useSpeech();
   const pick = usePick();
-  const put = (penetration: Penetration): string | null =>
-    perform({ name: 'putPenetration', payload: { penetration } });
-  const { id, number } = nextId('p', survey.penetrations);
   const clearances = holeClearances(survey);
   return (
     <>
       <ThingList
         title={t('things.holes')}
         items={survey.penetrations}
-        addText={t('things.addHole')}
-        add={() =>
-          put({ id, name: `Hole ${number}`, surface: 'floor', purpose: 'waste-water', decided: false, sealing: '' })
-        }
-        rename={(item, name) => put({ ...item, name })}
-        remove={(item) => perform({ name: 'removePenetration', payload: { id: item.id } })}
-        fields={(item) => {
-          const near = clearances.find((clearance) => clearance.hole === item.id);
+        line={({ id, purpose, surface, decided }) => {
+          const near = clearances.find((clearance) => clearance.hole === id);
           return (
             <>
-              {pick(`${t('things.surface')}: ${item.name}`, item.surface, PLACES, 'surface.', (surface) =>
-                put({ ...item, surface }),
-              )}
-              {pick(
-                t('things.purpose', { name: item.name }),
-                item.purpose,
-                ['waste-water', 'gas', 'heater', 'drain', 'cable', 'air', 'other'],
-                'things.purpose.',
-                (purpose) => put({ ...item, purpose }),
-              )}
-              <TextEntry
-                hideLabel
-                mayBeEmpty
-                label={`${t('things.sealing')}: ${item.name}`}
-                value={item.sealing}
-                onTake={(sealing) => {
-                  put({ ...item, sealing });
-                  return null;
-                }}
-              />
-              <Tick
-                label={t('things.decided')}
-                checked={item.decided}
-                onTick={(decided) => put({ ...item, decided })}
-              />
+              {t(`things.purpose.${purpose}`)} · {t(`surface.${surface}`)} ·{' '}
+              {t(decided ? 'things.decided' : 'things.undecided')}
               {near && (
-                <span className={`small ${near.clear < 0 ? 'needs' : 'soft'}`}>
+                <span className={near.clear < 0 ? 'needs' : ''}>
+                  {' · '}
                   {near.clear < 0
                     ? t('things.hits', { by: len(-near.clear), against: near.against })
                     : t('things.clear', { clear: len(near.clear), against: near.against })}
@@ -63,6 +35,43 @@ export function HoleList({ survey, perform }: { readonly survey: Survey; readonl
             </>
           );
         }}
+        addText={t('things.addHole')}
+        add={() => {
+          const { id, number } = nextId('p', survey.penetrations);
+          return {
+            id,
+            operation: {
+              name: 'putPenetration',
+              payload: {
+                penetration: {
+                  id,
+                  name: t('things.newHole', { number }),
+                  surface: 'floor',
+                  purpose: 'waste-water',
+                  decided: false,
+                  sealing: '',
+                },
+              },
+            },
+          };
+        }}
+        put={(penetration) => ({ name: 'putPenetration', payload: { penetration } })}
+        remove={({ id }) => ({ name: 'removePenetration', payload: { id } })}
+        fields={(item, change) => (
+          <>
+            {pick(t('things.surface'), item.name, item.surface, PLACES, 'surface.', (surface) => change({ surface }))}
+            {pick(t('things.purpose'), item.name, item.purpose, PURPOSES, 'things.purpose.', (purpose) =>
+              change({ purpose }),
+            )}
+            <TextEntry
+              mayBeEmpty
+              label={t('things.sealing')}
+              value={item.sealing}
+              onTake={(sealing) => change({ sealing })}
+            />
+            <Check label={t('things.decided')} checked={item.decided} onCheck={(decided) => change({ decided })} />
+          </>
+        )}
       />
       <p className="small soft">{t('things.gasCaution')}</p>
     </>

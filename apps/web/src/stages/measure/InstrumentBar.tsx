@@ -15,7 +15,7 @@ export function InstrumentBar({ link, address }: { readonly link: InstrumentLink
     );
   const ready = state.state === 'linked';
   return (
-    <div className="stack" style={{ gap: 6 }}>
+    <div className="stack gap-6">
       <div className="row wrap" role="status">
         <span className={`small ${ready || state.state === 'measuring' ? 'soft' : 'needs'}`}>
           {t(`measure.device.${state.state}`, { device, battery: state.battery })}

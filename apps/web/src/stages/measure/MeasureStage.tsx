@@ -1,4 +1,6 @@
-import { useEffect, useMemo, useState } from 'react';
+import './measure.css';
+import LinearProgress from '@mui/material/LinearProgress';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { parseAddress, progressOf, valueAt } from '@nestplank/core';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import ToggleButton from '@mui/material/ToggleButton';
@@ -11,9 +13,11 @@ import { useSpeech } from '../../words/words.js';
 import { DatumPanel } from './DatumPanel.js';
 import { ExchangePanel } from './ExchangePanel.js';
 import { FoundLayer, FoundPanel } from './FoundPanel.js';
-import { ReadingsPanel } from './ReadingsPanel.js';
 import { ThingsPanel } from './ThingsPanel.js';
 import { WalkPanel } from './WalkPanel.js';
+
+/** With the data grid, which is loaded when the readings are looked at. */
+const ReadingsPanel = lazy(() => import('./ReadingsPanel.js'));
 
 const TABS = ['walk', 'readings', 'things', 'datum', 'found', 'exchange'] as const;
 
@@ -67,6 +71,9 @@ export default function MeasureStage() {
               </>
             )
           }
+          overhead={(frame) =>
+            scene && tab === 'found' && <FoundLayer frame={frame} found={scene.project.survey.found} ceiling />
+          }
           tools={
             <ToggleButton value="doubt" size="small" selected={doubt} onChange={() => setDoubt(!doubt)}>
               {t('measure.doubt')}
@@ -87,7 +94,11 @@ export default function MeasureStage() {
           {scene && progress && tab === 'walk' && (
             <WalkPanel scene={scene} progress={progress} current={current} onPick={pick} />
           )}
-          {scene && tab === 'readings' && <ReadingsPanel scene={scene} onPick={pick} />}
+          {scene && tab === 'readings' && (
+            <Suspense fallback={<LinearProgress aria-label={t('measure.readings')} />}>
+              <ReadingsPanel scene={scene} onPick={pick} />
+            </Suspense>
+          )}
           {scene && tab === 'things' && <ThingsPanel survey={scene.project.survey} />}
           {scene && tab === 'datum' && <DatumPanel scene={scene} onPick={pick} />}
           {scene && tab === 'found' && <FoundPanel scene={scene} />}

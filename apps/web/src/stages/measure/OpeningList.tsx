@@ -1,95 +1,77 @@
-import { type Opening, type Survey } from '@nestplank/core';
-import { act, notify } from '../../state/session.js';
+import type { Survey } from '@nestplank/core';
+import { Check } from '../../kit/Check.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from './next-id.js';
-import { ThingList, Tick, usePick, type Perform } from './ThingList.js';
+import { ThingList, usePick, useRead } from './ThingList.js';
+
+const KINDS = ['window', 'door', 'hatch', 'fan'] as const;
+const SURFACES = ['left', 'right', 'rear', 'roof'] as const;
+const SWINGS = ['fixed', 'slides', 'hinged', 'pair'] as const;
+const HANDS = ['none', 'front', 'rear', 'left', 'right', 'up'] as const;
+const RING_MM = 50;
 
 /** Doors, windows and hatches: what they are, how they open, and what of them is read. */
-export function OpeningList({ survey, perform }: { readonly survey: Survey; readonly perform: Perform }) {
-  const { t, said } = useSpeech();
+export function OpeningList({ survey }: { readonly survey: Survey }) {
+  const { t } = useSpeech();
   const pick = usePick();
-  const put = (opening: Opening): string | null => perform({ name: 'putOpening', payload: { opening } });
-  const { id, number } = nextId('o', survey.openings);
+  const { span } = useRead(survey);
   return (
     <ThingList
       title={t('measure.openings')}
       items={survey.openings}
-      addText={t('measure.addOpening')}
-      add={() =>
-        put({
-          id,
-          name: `Opening ${number}`,
-          kind: 'window',
-          surface: 'left',
-          cornerRadius: 60,
-          swing: 'fixed',
-          hand: 'none',
-          slanted: false,
-          framed: false,
-          ring: null,
-        })
+      line={({ id, kind, surface }) =>
+        `${t(`opening.${kind}`)} · ${t(`surface.${surface}`)} · ${span(`opening/${id}/from`, `opening/${id}/to`)}`
       }
-      rename={(item, name) => put({ ...item, name })}
-      remove={(item) => perform({ name: 'removeOpening', payload: { id: item.id } })}
-      fields={(item) => (
+      addText={t('measure.addOpening')}
+      add={() => {
+        const { id, number } = nextId('o', survey.openings);
+        return {
+          id,
+          operation: {
+            name: 'putOpening',
+            payload: {
+              opening: {
+                id,
+                name: t('things.newOpening', { number }),
+                kind: 'window',
+                surface: 'left',
+                cornerRadius: 60,
+                swing: 'fixed',
+                hand: 'none',
+                slanted: false,
+                framed: false,
+                ring: null,
+              },
+            },
+          },
+        };
+      }}
+      put={(opening) => ({ name: 'putOpening', payload: { opening } })}
+      remove={({ id }) => ({ name: 'removeOpening', payload: { id } })}
+      fields={(item, change) => (
         <>
-          {pick(
-            `${t('opening.window')}, ${t('opening.door')}: ${item.name}`,
-            item.kind,
-            ['window', 'door', 'hatch', 'fan'],
-            'opening.',
-            (kind) => put({ ...item, kind }),
-          )}
-          {pick(
-            `${t('field.side')}: ${item.name}`,
-            item.surface,
-            ['left', 'right', 'rear', 'roof'],
-            'surface.',
-            (surface) => put({ ...item, surface }),
-          )}
-          {pick(
-            t('things.swing', { name: item.name }),
-            item.swing,
-            ['fixed', 'slides', 'hinged', 'pair'],
-            'swing.',
-            (swing) => put({ ...item, swing }),
-          )}
+          {pick(t('things.kind'), item.name, item.kind, KINDS, 'opening.', (kind) => change({ kind }))}
+          {pick(t('things.surface'), item.name, item.surface, SURFACES, 'surface.', (surface) => change({ surface }))}
+          {pick(t('things.swing'), item.name, item.swing, SWINGS, 'swing.', (swing) => change({ swing }))}
           {item.swing !== 'fixed' &&
-            pick(
-              t('things.hand', { name: item.name }),
-              item.hand,
-              ['none', 'front', 'rear', 'left', 'right', 'up'],
-              'things.hand.',
-              (hand) => put({ ...item, hand }),
-            )}
+            pick(t('things.hand'), item.name, item.hand, HANDS, 'things.hand.', (hand) => change({ hand }))}
           <LengthField
             label={t('things.radius')}
             value={item.cornerRadius}
-            onTake={(cornerRadius) => {
-              put({ ...item, cornerRadius });
-              return null;
-            }}
+            onTake={(cornerRadius) => change({ cornerRadius })}
           />
-          <Tick label={t('things.slanted')} checked={item.slanted} onTick={(slanted) => put({ ...item, slanted })} />
-          <Tick label={t('things.framed')} checked={item.framed} onTick={(framed) => put({ ...item, framed })} />
+          <Check label={t('things.slanted')} checked={item.slanted} onCheck={(slanted) => change({ slanted })} />
+          <Check label={t('things.framed')} checked={item.framed} onCheck={(framed) => change({ framed })} />
           {item.framed && (
-            <Tick
+            <Check
               label={t('things.ringNone')}
               checked={item.ring !== null}
-              onTick={(made) => put({ ...item, ring: made ? 50 : null })}
+              onCheck={(made) => change({ ring: made ? RING_MM : null })}
             />
           )}
           {item.framed && item.ring !== null && (
-            <LengthField
-              label={t('things.ring')}
-              value={item.ring}
-              onTake={(ring) => {
-                const refused = act({ name: 'putOpening', payload: { opening: { ...item, ring } } });
-                if (refused) notify(said(refused), 'trouble');
-                return refused;
-              }}
-            />
+            <LengthField label={t('things.ring')} value={item.ring} onTake={(ring) => change({ ring })} />
           )}
         </>
       )}

@@ -72,8 +72,8 @@ export function QualityPanel({ scene }: { readonly scene: Scene }) {
           <Button onClick={ask}>{t('measure.nextTake')}</Button>
         </div>
       )}
-      <div className="row wrap" style={{ alignItems: 'flex-end' }}>
-        <div style={{ width: 150 }}>
+      <div className="row wrap at-end">
+        <div className="narrow-field">
           <LengthField
             label={t('measure.goal')}
             value={survey.goal}

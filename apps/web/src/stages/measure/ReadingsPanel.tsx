@@ -1,12 +1,28 @@
 import Button from '@mui/material/Button';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
-import { Fragment, useState } from 'react';
+import CloseIcon from '@mui/icons-material/Close';
+import IconButton from '@mui/material/IconButton';
+import type { GridColDef } from '@mui/x-data-grid';
+import { useState } from 'react';
+import { Grid } from '../../kit/Grid.js';
 import { describeAddress, furtherReadings, type Moved } from '@nestplank/core';
-import { act, askMoved, notify } from '../../state/session.js';
+import { askMoved } from '../../state/session.js';
+import { useChange } from '../../kit/use-change.js';
 import type { Scene } from '../../state/scene.js';
 import { valueText } from '../../kit/read-value.js';
 import { useSpeech } from '../../words/words.js';
+
+/** One reading as a row: what is read, its last figure, those before it. */
+interface Row {
+  readonly id: string;
+  readonly what: string;
+  readonly value: number | null;
+  readonly text: string;
+  readonly before: readonly string[];
+  readonly estimate: boolean;
+  readonly doubtful: boolean;
+}
 
 /** What one retaken reading changed. */
 function MovedList({ moved }: { readonly moved: Moved }) {
@@ -49,6 +65,7 @@ function MovedList({ moved }: { readonly moved: Moved }) {
 /** A reading the walk does not ask for, to check others by. */
 function Further({ scene }: { readonly scene: Scene }) {
   const { t, said } = useSpeech();
+  const change = useChange();
   const { survey } = scene.project;
   const choices = furtherReadings(survey).map((address) => ({
     address,
@@ -57,12 +74,10 @@ function Further({ scene }: { readonly scene: Scene }) {
   const [chosen, setChosen] = useState<(typeof choices)[number] | null>(null);
   const ask = (): void => {
     if (!chosen) return;
-    const refused = act({ name: 'askReading', payload: { address: chosen.address } });
-    if (refused) notify(said(refused), 'trouble');
-    else setChosen(null);
+    if (change({ name: 'askReading', payload: { address: chosen.address } })) setChosen(null);
   };
   return (
-    <div className="row" style={{ alignItems: 'flex-end' }}>
+    <div className="row at-end">
       <Autocomplete
         className="grow"
         options={choices}
@@ -79,7 +94,7 @@ function Further({ scene }: { readonly scene: Scene }) {
 }
 
 /** All readings with their history, in walking order. */
-export function ReadingsPanel({
+export default function ReadingsPanel({
   scene,
   onPick,
 }: {
@@ -88,93 +103,102 @@ export function ReadingsPanel({
 }) {
   const speech = useSpeech();
   const { t, said } = speech;
+  const change = useChange();
   const [moved, setMoved] = useState<Moved | null>(null);
   const { survey } = scene.project;
-  const order = [...new Set([...scene.shape.walk, ...Object.keys(survey.readings)])];
   const outliers = new Set(scene.shape.outliers.map((outlier) => outlier.address));
+  const rows = [...new Set([...scene.shape.walk, ...Object.keys(survey.readings)])].map((address): Row => {
+    const readings = survey.readings[address] ?? [];
+    const last = readings.at(-1);
+    return {
+      id: address,
+      what: said(describeAddress(survey, address)),
+      value: last?.value ?? null,
+      text: last ? valueText(last.value, address, speech) : '–',
+      before: readings.slice(0, -1).map((reading) => valueText(reading.value, address, speech)),
+      estimate: last?.method === 'estimate',
+      doubtful: outliers.has(address),
+    };
+  });
   const remove = (address: string, index: number): void => {
-    const refused = act({ name: 'removeReading', payload: { address, index } });
-    if (refused) notify(said(refused), 'trouble');
-    else setMoved(null);
+    if (change({ name: 'removeReading', payload: { address, index } })) setMoved(null);
   };
   const show = (address: string): void => {
     if (moved?.address === address) setMoved(null);
     else void askMoved(address).then(setMoved);
   };
+  const columns: readonly GridColDef<Row>[] = [
+    {
+      field: 'what',
+      headerName: t('readings.what'),
+      flex: 1,
+      minWidth: 150,
+      renderCell: ({ row }) => (
+        <span>
+          {row.what}
+          {row.before.length > 0 && <span className="soft small figures"> ({row.before.join(', ')})</span>}
+          {row.estimate && <span className="small soft"> · {t('method.estimate')}</span>}
+        </span>
+      ),
+    },
+    {
+      field: 'value',
+      headerName: t('readings.value'),
+      type: 'number',
+      width: 84,
+      renderCell: ({ row }) => <span className={`figures ${row.doubtful ? 'needs' : 'data'}`}>{row.text}</span>,
+    },
+    {
+      field: 'do',
+      headerClassName: 'to-start',
+      headerName: t('readings.do'),
+      width: 190,
+      sortable: false,
+      filterable: false,
+      renderCell: ({ row }) => (
+        <span className="row gap-2">
+          <Button
+            size="small"
+            variant="text"
+            onClick={() => onPick(row.id)}
+            aria-label={`${t(row.value === null ? 'measure.take' : 'measure.again')}: ${row.what}`}
+          >
+            {t(row.value === null ? 'measure.take' : 'measure.again')}
+          </Button>
+          {row.before.length > 0 && (
+            <Button
+              size="small"
+              variant="text"
+              onClick={() => show(row.id)}
+              aria-expanded={moved?.address === row.id}
+              aria-label={`${t('measure.moved')}: ${row.what}`}
+            >
+              {t('measure.moved')}
+            </Button>
+          )}
+          {row.value !== null && (
+            <IconButton
+              onClick={() => remove(row.id, row.before.length)}
+              aria-label={`${t('measure.remove')}: ${row.what}`}
+            >
+              <CloseIcon fontSize="small" />
+            </IconButton>
+          )}
+        </span>
+      ),
+    },
+  ];
   return (
     <div className="stack">
       <Further scene={scene} />
-      <table className="plain">
-        <tbody>
-          {order.map((address) => {
-            const readings = survey.readings[address] ?? [];
-            const last = readings.at(-1);
-            const what = said(describeAddress(survey, address));
-            return (
-              <Fragment key={address}>
-                <tr>
-                  <td>
-                    {what}
-                    {readings.length > 1 && (
-                      <span className="soft small figures">
-                        {' '}
-                        (
-                        {readings
-                          .slice(0, -1)
-                          .map((reading) => valueText(reading.value, address, speech))
-                          .join(', ')}
-                        )
-                      </span>
-                    )}
-                    {last?.method === 'estimate' && <span className="small soft"> · {t('method.estimate')}</span>}
-                  </td>
-                  <td className={`number ${outliers.has(address) ? 'needs' : 'data'}`}>
-                    {last ? valueText(last.value, address, speech) : '–'}
-                  </td>
-                  <td style={{ whiteSpace: 'nowrap' }}>
-                    {readings.length > 1 && (
-                      <Button
-                        size="small"
-                        variant="text"
-                        onClick={() => show(address)}
-                        aria-expanded={moved?.address === address}
-                        aria-label={`${t('measure.moved')}: ${what}`}
-                      >
-                        {t('measure.moved')}
-                      </Button>
-                    )}
-                    <Button
-                      size="small"
-                      variant="text"
-                      onClick={() => onPick(address)}
-                      aria-label={`${t(last ? 'measure.again' : 'measure.take')}: ${what}`}
-                    >
-                      {t(last ? 'measure.again' : 'measure.take')}
-                    </Button>
-                    {last && (
-                      <Button
-                        size="small"
-                        variant="text"
-                        onClick={() => remove(address, readings.length - 1)}
-                        aria-label={`${t('measure.remove')}: ${what}`}
-                      >
-                        ✕
-                      </Button>
-                    )}
-                  </td>
-                </tr>
-                {moved?.address === address && (
-                  <tr>
-                    <td colSpan={3}>
-                      <MovedList moved={moved} />
-                    </td>
-                  </tr>
-                )}
-              </Fragment>
-            );
-          })}
-        </tbody>
-      </table>
+      {moved && <MovedList moved={moved} />}
+      <Grid
+        label={t('measure.readings')}
+        find={t('readings.find')}
+        rows={rows}
+        columns={columns}
+        localeText={{ noRowsLabel: t('readings.none'), noResultsOverlayLabel: t('readings.notFound') }}
+      />
     </div>
   );
 }

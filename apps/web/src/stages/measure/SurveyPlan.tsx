@@ -1,24 +1,26 @@
-import type { Operation, Survey } from '@nestplank/core';
+import type { Message, Operation, Survey } from '@nestplank/core';
 import { LengthList } from '../../kit/LengthList.js';
 import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
-import { Tick, type Perform } from './ThingList.js';
+import { Check } from '../../kit/Check.js';
+import { act } from '../../state/session.js';
 
 /** At which heights and how the walls and the roof are read. */
-export function SurveyPlan({ survey, perform }: { readonly survey: Survey; readonly perform: Perform }) {
+export function SurveyPlan({ survey }: { readonly survey: Survey }) {
   const { t } = useSpeech();
   type Changes = Extract<Operation, { name: 'planSurvey' }>['payload']['changes'];
-  const plan = (changes: Changes): string | null => perform({ name: 'planSurvey', payload: { changes } });
+  const plan = (changes: Changes): Message | null => act({ name: 'planSurvey', payload: { changes } });
   const { profile } = survey;
   return (
-    <>
+    <section className="section stack" aria-label={t('things.plan')}>
+      <h2>{t('things.plan')}</h2>
       <LengthList label={t('measure.heights')} values={survey.heights} onTake={(heights) => plan({ heights })} />
       <LengthList
         label={t('measure.roofOffsets')}
         values={survey.roofOffsets}
         onTake={(roofOffsets) => plan({ roofOffsets })}
       />
-      <div className="fields" style={{ gridTemplateColumns: 'repeat(2, minmax(0, 1fr))' }}>
+      <div className="fields two">
         <PickField
           label={t('things.profile')}
           value={profile.station ?? 'none'}
@@ -52,9 +54,9 @@ export function SurveyPlan({ survey, perform }: { readonly survey: Survey; reado
         </>
       )}
       <div>
-        <Tick label={t('measure.symmetric')} checked={survey.symmetric} onTick={(symmetric) => plan({ symmetric })} />
-        <Tick label={t('things.boxed')} checked={survey.boxed} onTick={(boxed) => plan({ boxed })} />
+        <Check label={t('measure.symmetric')} checked={survey.symmetric} onCheck={(symmetric) => plan({ symmetric })} />
+        <Check label={t('things.boxed')} checked={survey.boxed} onCheck={(boxed) => plan({ boxed })} />
       </div>
-    </>
+    </section>
   );
 }

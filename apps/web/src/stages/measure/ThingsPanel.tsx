@@ -1,128 +1,185 @@
-import type { AnglePlace, Arch, KeepOut, Rib, Survey } from '@nestplank/core';
-import { act, notify } from '../../state/session.js';
+import type { Survey } from '@nestplank/core';
+import { Check } from '../../kit/Check.js';
 import { useSpeech } from '../../words/words.js';
 import { PLACES } from './FoundPanel.js';
 import { HoleList } from './HoleList.js';
 import { nextId } from './next-id.js';
 import { OpeningList } from './OpeningList.js';
 import { SurveyPlan } from './SurveyPlan.js';
-import { ThingList, Tick, usePick, type Perform } from './ThingList.js';
+import { ThingList, usePick, useRead } from './ThingList.js';
 
-/** What is to be measured: stations, ribs, what stands in the room, openings, keep-outs, holes, slopes, and at which heights. */
-export function ThingsPanel({ survey }: { readonly survey: Survey }) {
-  const { t, said } = useSpeech();
-  const pick = usePick();
-  const perform: Perform = (operation) => {
-    const refused = act(operation);
-    if (refused) notify(said(refused), 'trouble');
-    return refused && said(refused);
-  };
-  const putArch = (arch: Arch): string | null => perform({ name: 'putArch', payload: { arch } });
-  const putRib = (rib: Rib): string | null => perform({ name: 'putRib', payload: { rib } });
-  const putKeepOut = (keepOut: KeepOut): string | null => perform({ name: 'putKeepOut', payload: { keepOut } });
-  const putAngle = (angle: AnglePlace): string | null => perform({ name: 'putAngle', payload: { angle } });
-  const station = nextId('s', survey.stations);
-  const rib = nextId('r', survey.ribs);
-  const arch = nextId('a', survey.arches);
-  const keepOut = nextId('k', survey.keepOuts);
-  const angle = nextId('g', survey.angles);
+const RIB_ON = ['ring', 'left', 'right', 'roof', 'floor'] as const;
+const ARCH_KINDS = ['arch', 'step', 'hump', 'pillar', 'duct'] as const;
+const ARCH_SHAPES = ['box', 'rounded', 'tapered'] as const;
+const KEEP_OUT_REASONS = ['tank', 'axle', 'exhaust', 'beam', 'cable', 'other'] as const;
+
+function Stations({ survey }: { readonly survey: Survey }) {
+  const { t } = useSpeech();
+  const { one } = useRead(survey);
   return (
-    <div className="stack" style={{ gap: 20, paddingTop: 6 }}>
-      <SurveyPlan survey={survey} perform={perform} />
-      <ThingList
-        title={t('measure.stations')}
-        items={survey.stations}
-        addText={t('measure.addStation')}
-        add={() =>
-          perform({
+    <ThingList
+      title={t('measure.stations')}
+      items={survey.stations}
+      line={({ id }) => t('things.at', { x: one(`station/${id}/x`) })}
+      addText={t('measure.addStation')}
+      add={() => {
+        const { id, number } = nextId('s', survey.stations);
+        return {
+          id,
+          operation: {
             name: 'putStation',
-            payload: { station: { id: station.id, name: `Station ${station.number}`, planned: true } },
-          })
-        }
-        rename={(item, name) => perform({ name: 'putStation', payload: { station: { ...item, name } } })}
-        remove={(item) => perform({ name: 'removeStation', payload: { id: item.id } })}
-      />
-      <ThingList
-        title={t('measure.ribs')}
-        items={survey.ribs}
-        addText={t('measure.addRib')}
-        add={() => putRib({ id: rib.id, name: `rib ${rib.number}`, on: 'ring', flat: true })}
-        rename={(item, name) => putRib({ ...item, name })}
-        remove={(item) => perform({ name: 'removeRib', payload: { id: item.id } })}
-        fields={(item) => (
-          <>
-            {pick(
-              t('things.ribOn', { name: item.name }),
-              item.on,
-              ['ring', 'left', 'right', 'roof', 'floor'],
-              'things.on.',
-              (on) => putRib({ ...item, on }),
-            )}
-            <Tick label={t('things.flat')} checked={item.flat} onTick={(flat) => putRib({ ...item, flat })} />
-          </>
-        )}
-      />
-      <ThingList
-        title={t('measure.arches')}
-        items={survey.arches}
-        addText={t('measure.addArch')}
-        add={() => putArch({ id: arch.id, name: `Arch ${arch.number}`, side: 'left', kind: 'arch', shape: 'box' })}
-        rename={(item, name) => putArch({ ...item, name })}
-        remove={(item) => perform({ name: 'removeArch', payload: { id: item.id } })}
-        fields={(item) => (
-          <>
-            {pick(
-              t('things.kind', { name: item.name }),
-              item.kind,
-              ['arch', 'step', 'hump', 'pillar', 'duct'],
-              'things.kind.',
-              (kind) => putArch({ ...item, kind }),
-            )}
-            {pick(`${t('field.side')}: ${item.name}`, item.side, ['left', 'right'], 'surface.', (side) =>
-              putArch({ ...item, side }),
-            )}
-            {pick(
-              t('things.shapeOf', { name: item.name }),
-              item.shape,
-              ['box', 'rounded', 'tapered'],
-              'shape.',
-              (shape) => putArch({ ...item, shape }),
-            )}
-          </>
-        )}
-      />
-      <OpeningList survey={survey} perform={perform} />
-      <ThingList
-        title={t('things.keepOuts')}
-        items={survey.keepOuts}
-        addText={t('things.addKeepOut')}
-        add={() => putKeepOut({ id: keepOut.id, name: `Keep-out ${keepOut.number}`, reason: 'tank', note: '' })}
-        rename={(item, name) => putKeepOut({ ...item, name })}
-        remove={(item) => perform({ name: 'removeKeepOut', payload: { id: item.id } })}
-        fields={(item) =>
-          pick(
-            t('things.reason', { name: item.name }),
-            item.reason,
-            ['tank', 'axle', 'exhaust', 'beam', 'cable', 'other'],
-            'things.reason.',
-            (reason) => putKeepOut({ ...item, reason }),
-          )
-        }
-      />
-      <HoleList survey={survey} perform={perform} />
-      <ThingList
-        title={t('things.angles')}
-        items={survey.angles}
-        addText={t('things.addAngle')}
-        add={() => putAngle({ id: angle.id, name: `Surface ${angle.number}`, surface: 'left' })}
-        rename={(item, name) => putAngle({ ...item, name })}
-        remove={(item) => perform({ name: 'removeAngle', payload: { id: item.id } })}
-        fields={(item) =>
-          pick(`${t('things.surface')}: ${item.name}`, item.surface, PLACES, 'surface.', (surface) =>
-            putAngle({ ...item, surface }),
-          )
-        }
-      />
+            payload: { station: { id, name: t('things.newStation', { number }), planned: true } },
+          },
+        };
+      }}
+      put={(station) => ({ name: 'putStation', payload: { station } })}
+      remove={({ id }) => ({ name: 'removeStation', payload: { id } })}
+    />
+  );
+}
+
+function Ribs({ survey }: { readonly survey: Survey }) {
+  const { t } = useSpeech();
+  const pick = usePick();
+  const { one } = useRead(survey);
+  return (
+    <ThingList
+      title={t('measure.ribs')}
+      items={survey.ribs}
+      line={({ id, on, flat }) =>
+        `${t(`things.on.${on}`)} · ${t('things.at', { x: one(`rib/${id}/x`) })}${flat ? '' : ` · ${t('things.notFlat')}`}`
+      }
+      addText={t('measure.addRib')}
+      add={() => {
+        const { id, number } = nextId('r', survey.ribs);
+        return {
+          id,
+          operation: {
+            name: 'putRib',
+            payload: { rib: { id, name: t('things.newRib', { number }), on: 'ring', flat: true } },
+          },
+        };
+      }}
+      put={(rib) => ({ name: 'putRib', payload: { rib } })}
+      remove={({ id }) => ({ name: 'removeRib', payload: { id } })}
+      fields={(item, change) => (
+        <>
+          {pick(t('things.ribOn'), item.name, item.on, RIB_ON, 'things.on.', (on) => change({ on }))}
+          <Check label={t('things.flat')} checked={item.flat} onCheck={(flat) => change({ flat })} />
+        </>
+      )}
+    />
+  );
+}
+
+function Arches({ survey }: { readonly survey: Survey }) {
+  const { t } = useSpeech();
+  const pick = usePick();
+  const { span } = useRead(survey);
+  return (
+    <ThingList
+      title={t('measure.arches')}
+      items={survey.arches}
+      line={({ id, kind, side }) =>
+        `${t(`things.kind.${kind}`)} · ${t(`surface.${side}`)} · ${span(`arch/${id}/from`, `arch/${id}/to`)}`
+      }
+      addText={t('measure.addArch')}
+      add={() => {
+        const { id, number } = nextId('a', survey.arches);
+        return {
+          id,
+          operation: {
+            name: 'putArch',
+            payload: {
+              arch: { id, name: t('things.newArch', { number }), side: 'left', kind: 'arch', shape: 'box' },
+            },
+          },
+        };
+      }}
+      put={(arch) => ({ name: 'putArch', payload: { arch } })}
+      remove={({ id }) => ({ name: 'removeArch', payload: { id } })}
+      fields={(item, change) => (
+        <>
+          {pick(t('things.kind'), item.name, item.kind, ARCH_KINDS, 'things.kind.', (kind) => change({ kind }))}
+          {pick(t('field.side'), item.name, item.side, ['left', 'right'], 'surface.', (side) => change({ side }))}
+          {pick(t('things.shapeOf'), item.name, item.shape, ARCH_SHAPES, 'shape.', (shape) => change({ shape }))}
+        </>
+      )}
+    />
+  );
+}
+
+function KeepOuts({ survey }: { readonly survey: Survey }) {
+  const { t } = useSpeech();
+  const pick = usePick();
+  const { span } = useRead(survey);
+  return (
+    <ThingList
+      title={t('things.keepOuts')}
+      items={survey.keepOuts}
+      line={({ id, reason }) => `${t(`things.reason.${reason}`)} · ${span(`keepout/${id}/from`, `keepout/${id}/to`)}`}
+      addText={t('things.addKeepOut')}
+      add={() => {
+        const { id, number } = nextId('k', survey.keepOuts);
+        return {
+          id,
+          operation: {
+            name: 'putKeepOut',
+            payload: { keepOut: { id, name: t('things.newKeepOut', { number }), reason: 'tank', note: '' } },
+          },
+        };
+      }}
+      put={(keepOut) => ({ name: 'putKeepOut', payload: { keepOut } })}
+      remove={({ id }) => ({ name: 'removeKeepOut', payload: { id } })}
+      fields={(item, change) =>
+        pick(t('things.reason'), item.name, item.reason, KEEP_OUT_REASONS, 'things.reason.', (reason) =>
+          change({ reason }),
+        )
+      }
+    />
+  );
+}
+
+function Slopes({ survey }: { readonly survey: Survey }) {
+  const { t } = useSpeech();
+  const pick = usePick();
+  return (
+    <ThingList
+      title={t('things.angles')}
+      items={survey.angles}
+      line={({ surface }) => t(`surface.${surface}`)}
+      addText={t('things.addAngle')}
+      add={() => {
+        const { id, number } = nextId('g', survey.angles);
+        return {
+          id,
+          operation: {
+            name: 'putAngle',
+            payload: { angle: { id, name: t('things.newAngle', { number }), surface: 'left' } },
+          },
+        };
+      }}
+      put={(angle) => ({ name: 'putAngle', payload: { angle } })}
+      remove={({ id }) => ({ name: 'removeAngle', payload: { id } })}
+      fields={(item, change) =>
+        pick(t('things.surface'), item.name, item.surface, PLACES, 'surface.', (surface) => change({ surface }))
+      }
+    />
+  );
+}
+
+/** What is to be measured: stations, ribs, what stands in the way, openings, keep-outs, holes, slopes, and at which heights. */
+export function ThingsPanel({ survey }: { readonly survey: Survey }) {
+  return (
+    <div className="stack gap-18">
+      <Stations survey={survey} />
+      <Ribs survey={survey} />
+      <Arches survey={survey} />
+      <OpeningList survey={survey} />
+      <KeepOuts survey={survey} />
+      <HoleList survey={survey} />
+      <Slopes survey={survey} />
+      <SurveyPlan survey={survey} />
     </div>
   );
 }

@@ -100,7 +100,7 @@ export function WalkPanel({
       {problems.length > 0 && progress.taken > 0 && (
         <ul className="notes">
           {problems.map((problem) => (
-            <li key={`${problem.place}${problem.said.key}`} style={{ gridTemplateColumns: '30px minmax(0, 1fr)' }}>
+            <li className="find" key={`${problem.place}${problem.said.key}`}>
               <span className="note-mark" data-grade="fails">
                 !
               </span>
@@ -149,7 +149,7 @@ export function WalkPanel({
         {shape.closures.length === 0 ? (
           <p className="soft small">{t('measure.noClosures')}</p>
         ) : (
-          <table className="plain" style={{ marginTop: 6 }}>
+          <table className="plain below-little">
             <tbody>
               {shape.closures.map((closure) => (
                 <ClosureRow key={closure.addresses.join()} closure={closure} />

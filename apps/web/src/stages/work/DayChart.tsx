@@ -61,16 +61,16 @@ export function DayChart({
   const top = 34;
   const topOf = (day: number): number => top + heights.slice(0, day).reduce((sum, height) => sum + height, 0);
   return (
-    <div ref={ref} className="grow" style={{ overflow: 'auto', minHeight: 300 }}>
+    <div ref={ref} className="grow canvas scrolls">
       {width > 120 && (
         <svg
+          className="block"
           width={width}
           height={topOf(days.length) + 20}
           role="img"
           aria-label={t('work.chart', { from: dayName(dateOf(0)), to: dayName(dateOf(lastDay)) })}
-          style={{ display: 'block' }}
         >
-          <text x={18} y={22} style={{ fontSize: 16, fontWeight: 600 }}>
+          <text className="size-16 strong" x={18} y={22}>
             {t('work.days')}
           </text>
           <rect x={width - 190} y={9} width={22} height={14} fill="url(#hatch-birch)" stroke="var(--ink)" />
@@ -96,7 +96,7 @@ export function DayChart({
             return (
               <g key={day}>
                 <line x1={18} x2={width - right} y1={y} y2={y} stroke="var(--rule)" />
-                <text x={18} y={y + 27} style={{ fontSize: 15, fontWeight: 600 }}>
+                <text className="size-15 strong" x={18} y={y + 27}>
                   {dayName(dateOf(day))}
                 </text>
                 {waiting.map((wait, i) => {
@@ -113,7 +113,7 @@ export function DayChart({
                         strokeDasharray="4 3"
                       />
                       {b - a > 120 && (
-                        <text x={a + 6} y={y + 53 + i * 18} className="halo" style={{ fontSize: 12 }}>
+                        <text x={a + 6} y={y + 53 + i * 18} className="halo size-12">
                           {wait.number} {wait.why.slice(0, Math.floor((b - a) / 6.2))}
                         </text>
                       )}
@@ -137,7 +137,7 @@ export function DayChart({
                       >
                         <title>{text}</title>
                       </rect>
-                      <text x={a + 6} y={y + 27} style={{ fontSize: 14 }}>
+                      <text className="size-14" x={a + 6} y={y + 27}>
                         {letters >= 4
                           ? text.length > letters
                             ? `${text.slice(0, letters - 1)}…`

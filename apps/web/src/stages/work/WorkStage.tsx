@@ -1,5 +1,4 @@
-import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { DateField } from '../../kit/DateField.js';
 import type { Message, Settings } from '@nestplank/core';
 import { dayName } from '../../frame/tape-figures.js';
 import { act } from '../../state/session.js';
@@ -12,19 +11,15 @@ import { DayChart } from './DayChart.js';
 export default function WorkStage() {
   const { t, said } = useSpeech();
   const scene = useScene();
-  const [problem, setProblem] = useState<string | null>(null);
   if (!scene) return <main className="stage" />;
   const { schedule } = scene.derived;
   const { settings } = scene.project;
   const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null =>
     act({ name: 'changeSettings', payload: { changes } });
   const names = new Map(schedule.tasks.map(({ task }) => [task.id, said(task.title)]));
-  const takeDate = (text: string): void => {
-    if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) setProblem(t('new.dateNeeded'));
-    else {
-      const refused = text === settings.startDate ? null : change({ startDate: text });
-      setProblem(refused && said(refused));
-    }
+  const takeDate = (startDate: string): string | null => {
+    const refused = change({ startDate });
+    return refused && said(refused);
   };
   return (
     <main className="stage">
@@ -38,7 +33,7 @@ export default function WorkStage() {
       <div className="side">
         <section className="stack">
           {schedule.ends && (
-            <p style={{ fontSize: 17 }}>
+            <p className="size-17">
               {t('work.ends', {
                 date: dayName(schedule.ends),
                 hours: settings.hoursPerDay,
@@ -47,16 +42,8 @@ export default function WorkStage() {
               })}
             </p>
           )}
-          <div className="fields" style={{ gridTemplateColumns: '1.4fr 1fr 1fr' }}>
-            <TextField
-              key={settings.startDate}
-              type="date"
-              label={t('work.start')}
-              defaultValue={settings.startDate}
-              error={problem !== null}
-              helperText={problem}
-              onBlur={(event) => takeDate(event.target.value)}
-            />
+          <div className="fields day-and-two">
+            <DateField label={t('work.start')} value={settings.startDate} onTake={takeDate} />
             <NumberField
               label={t('work.hours')}
               value={settings.hoursPerDay}
@@ -76,14 +63,14 @@ export default function WorkStage() {
         </section>
         <section className="section">
           <h2>{t('work.today')}</h2>
-          <ol style={{ margin: 0, padding: 0, listStyle: 'none' }}>
+          <ol className="ruled-list">
             {schedule.tasks.map(({ task, starts }, i) => (
-              <li key={task.id} style={{ padding: '9px 0', borderBottom: '1px solid var(--rule)' }}>
-                <div className="row apart" style={{ alignItems: 'baseline' }}>
+              <li key={task.id}>
+                <div className="row apart at-baseline">
                   <b>
                     {i + 1} {names.get(task.id)}
                   </b>
-                  <span className="figures soft" style={{ whiteSpace: 'nowrap' }}>
+                  <span className="figures soft one-line">
                     {dayName(starts)} · {t('work.hoursShort', { hours: (task.minutes / 60).toFixed(1) })}
                   </span>
                 </div>

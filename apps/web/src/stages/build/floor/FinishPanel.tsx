@@ -18,7 +18,7 @@ function Where({ label, scene }: { readonly label: string; readonly scene: Scene
       label={label}
       value={scene.project.floor.finish}
       choices={(['everywhere', 'seen'] as const).map((value) => ({ value, text: t(`floor.finish.${value}`) }))}
-      onPick={(finish) => void change({ finish })}
+      onPick={(finish) => change({ finish })}
     />
   );
 }
@@ -49,12 +49,12 @@ function Laid({ scene }: { readonly scene: Scene }) {
       {!finish.legal && finish.short === 0 && <p className="small needs">{t('floor.finishThin')}</p>}
       <Where label={t('floor.finishWhere')} scene={scene} />
       {finish.laid === 'tiles' && (
-        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+        <div className="fields two">
           <PickField
             label={t('floor.tiles')}
             value={choice.tiles}
             choices={(['half', 'grid'] as const).map((value) => ({ value, text: t(`floor.tiles.${value}`) }))}
-            onPick={(tiles) => void change({ tiles })}
+            onPick={(tiles) => change({ tiles })}
           />
           <LengthField label={t('floor.joint')} value={choice.joint} onTake={(joint) => change({ joint })} />
         </div>
@@ -103,12 +103,12 @@ function Coated({ scene }: { readonly scene: Scene }) {
     <section className="section stack">
       <h2>{t('floor.coats')}</h2>
       <p className="small soft">{t('floor.coatsHint')}</p>
-      <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+      <div className="fields two">
         <PickField
           label={t('floor.coat')}
           value={choice.coat}
           choices={paints.map((item) => ({ value: item.id, text: item.name }))}
-          onPick={(coat) => void change({ coat })}
+          onPick={(coat) => change({ coat })}
         />
         <NumberField
           label={t('floor.coatCount')}

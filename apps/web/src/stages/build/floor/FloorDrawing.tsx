@@ -1,5 +1,7 @@
 import { boxOf, boundsOf, footprintsOf, type Point } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
+import type { Pointed } from '../../../state/pointing.js';
+import { PointOverlay } from '../../../kit/PointOverlay.js';
 import { ringPath } from '../../../kit/path.js';
 import { useSize } from '../../../kit/use-size.js';
 import { Fixings } from '../../../kit/Fixings.js';
@@ -29,6 +31,11 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
     Math.min((width - 2 * MARGIN) / (box.maxX - box.minX), (height - 2 * MARGIN - 12) / (box.maxY - box.minY)),
   );
   const at = ([x, y]: Point): Point => [MARGIN + (x - box.minX) * scale, MARGIN + (y - box.minY) * scale];
+  const placeAt = ([px, py]: Point): Pointed | null => {
+    const [x, y] = [box.minX + (px - MARGIN) / scale, box.minY + (py - MARGIN) / scale];
+    const inside = x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
+    return inside ? { surface: 'floor', x: Math.round(x), along: Math.round(y) } : null;
+  };
   const rect = (x0: number, y0: number, x1: number, y1: number) => {
     const [a, b] = [at([x0, y0]), at([x1, y1])];
     return { x: a[0], y: a[1], width: Math.max(0, b[0] - a[0]), height: Math.max(0, b[1] - a[1]) };
@@ -39,15 +46,15 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
   const boards = scene.shape.parts.filter((part) => part.role === 'subfloor');
   const hatch = scene.book.items.find((item) => item.id === subfloor.board.material)?.hatch ?? 'grey';
   return (
-    <div ref={ref} className="grow" style={{ minHeight: 320 }}>
+    <div ref={ref} className="grow canvas">
       {width > 60 && height > 60 && (
         <svg
+          className="block"
           width={width}
           height={height}
           viewBox={`0 0 ${width} ${height}`}
           role="group"
           aria-label={t('floor.drawing')}
-          style={{ display: 'block' }}
         >
           {floor.room && (
             <path d={ringPath(floor.room.outer.map(at))} fill="none" stroke="var(--soft)" strokeDasharray="4 4" />
@@ -58,6 +65,7 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
               const on = part?.id === chosen;
               return (
                 <path
+                  className="takes"
                   key={part?.id ?? i}
                   d={[piece.outer, ...piece.holes].map((ring) => ringPath(ring.map(at))).join(' ')}
                   fillRule="evenodd"
@@ -65,7 +73,6 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
                   fillOpacity={shown.planks ? 0.35 : 1}
                   stroke={on ? 'var(--data)' : 'var(--ink)'}
                   strokeWidth={on ? 3 : 1.5}
-                  style={{ cursor: 'pointer' }}
                   onClick={() => part && onPart(part.id)}
                   data-piece={part?.id}
                 />
@@ -133,8 +140,7 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
                   <text
                     x={at([area.from, area.left])[0] + 5}
                     y={at([area.from, area.left])[1] + 14}
-                    className="needs"
-                    style={{ fontSize: 12 }}
+                    className="needs size-12"
                   >
                     {area.name}
                   </text>
@@ -153,12 +159,7 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
                 stroke="var(--data)"
                 strokeWidth={2}
               />
-              <text
-                x={at([lid.x, lid.y])[0]}
-                y={at([lid.x, lid.y])[1] + 4}
-                textAnchor="middle"
-                style={{ fontSize: 12 }}
-              >
+              <text className="size-12" x={at([lid.x, lid.y])[0]} y={at([lid.x, lid.y])[1] + 4} textAnchor="middle">
                 {lid.name}
               </text>
             </g>
@@ -175,14 +176,14 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
                 x={seam.direction === 'across' ? a[0] : b[0] + 4}
                 y={seam.direction === 'across' ? a[1] - 6 : a[1] + 4}
                 textAnchor={seam.direction === 'across' ? 'middle' : 'start'}
-                className="data"
-                style={{ fontSize: 13 }}
+                className="data size-13"
                 pointerEvents="none"
               >
                 {len(seam.at)}
               </text>
             );
           })}
+          <PointOverlay width={width} height={height} placeAt={placeAt} />
         </svg>
       )}
     </div>

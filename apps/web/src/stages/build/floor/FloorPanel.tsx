@@ -1,9 +1,13 @@
+import { Problem } from '../../../kit/Problem.js';
 import { partName } from '../names.js';
 import { formatMoney, openBefore, type FloorHatch, type FloorWay, type Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act, askFloorWays } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NamedList } from '../../../kit/NamedList.js';
+import { PointButton } from '../../../kit/PointButton.js';
+import { tellRefusal } from '../../../kit/refusal.js';
+import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
 import { WorkOut } from '../../../kit/WorkOut.js';
 import { FinishPanel } from './FinishPanel.js';
@@ -78,7 +82,9 @@ function Ways({ scene }: { readonly scene: Scene }) {
 }
 
 function Hatches({ scene }: { readonly scene: Scene }) {
-  const { t, said } = useSpeech();
+  const speech = useSpeech();
+  const { t, said, len } = speech;
+  const change = useChange();
   const { floorHatches } = scene.project;
   const put = (hatch: FloorHatch): Message | null => act({ name: 'putFloorHatch', payload: { hatch } });
   return (
@@ -87,10 +93,11 @@ function Hatches({ scene }: { readonly scene: Scene }) {
       hint={t('floor.hatchesNone')}
       items={floorHatches}
       nameLabel={t('floor.hatchName')}
-      removeLabel={({ name }) => t('floor.hatchRemove', { name })}
-      onAdd={(name) =>
+      freeId={nextId('fh', floorHatches).id}
+      line={(hatch) => `${len(hatch.x)}, ${len(hatch.y)} · ${len(hatch.length)} × ${len(hatch.width)}`}
+      onAdd={(id, name) =>
         put({
-          id: nextId('fh', floorHatches).id,
+          id,
           name,
           x: Math.round((scene.room?.length ?? 2000) / 2),
           y: 0,
@@ -99,18 +106,21 @@ function Hatches({ scene }: { readonly scene: Scene }) {
           lift: 'finger-hole',
         })
       }
-      onRemove={({ id }) => act({ name: 'removeFloorHatch', payload: { id } })}
+      onRemove={({ id }) => change({ name: 'removeFloorHatch', payload: { id } })}
     >
       {(hatch) => (
         <>
           {scene.shape.floor.problems
             .filter((problem) => problem.hatch === hatch.id)
             .map(({ said: problem }) => (
-              <p key={problem.key} className="problem" role="alert">
-                {said(problem)}
-              </p>
+              <Problem key={problem.key}>{said(problem)}</Problem>
             ))}
-          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          <PointButton
+            what={hatch.name}
+            takes={({ surface }) => surface === 'floor'}
+            onPoint={({ x, along }) => tellRefusal(put({ ...hatch, x, y: along }), speech)}
+          />
+          <div className="fields two">
             <LengthField label={t('floor.hatchX')} value={hatch.x} onTake={(x) => put({ ...hatch, x })} />
             <LengthField label={t('floor.hatchY')} value={hatch.y} onTake={(y) => put({ ...hatch, y })} />
             <LengthField
@@ -128,7 +138,7 @@ function Hatches({ scene }: { readonly scene: Scene }) {
             label={t('floor.hatchLift')}
             value={hatch.lift}
             choices={(['finger-hole', 'ring'] as const).map((value) => ({ value, text: t(`floor.lift.${value}`) }))}
-            onPick={(lift) => void put({ ...hatch, lift })}
+            onPick={(lift) => put({ ...hatch, lift })}
           />
         </>
       )}
@@ -168,7 +178,7 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
             value,
             text: t(`floor.fixing.${value}`),
           }))}
-          onPick={(fixing) => void act({ name: 'changeFloor', payload: { changes: { fixing } } })}
+          onPick={(fixing) => act({ name: 'changeFloor', payload: { changes: { fixing } } })}
         />
         {rows.length > 1 && (
           <p className="small soft figures">
@@ -202,7 +212,7 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
         )}
       </section>
       {floor.insulation && floor.insulation.pieces.length > 0 && (
-        <section className="section stack" style={{ gap: 2 }}>
+        <section className="section stack gap-2">
           <h2>{t(scene.shape.floorBattens ? 'floor.insulation' : 'floor.insulationWhole')}</h2>
           {floor.insulation.pieces.map((piece, i) => (
             <p key={i} className="small figures">

@@ -1,3 +1,5 @@
+import { Check } from '../../../kit/Check.js';
+import { Problem } from '../../../kit/Problem.js';
 import { isBar, type BoxChoice, type Message } from '@nestplank/core';
 import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
@@ -24,19 +26,19 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
           label={t('box.board')}
           value={boxes.board}
           choices={sheets.map((item) => ({ value: item.id, text: item.name }))}
-          onPick={(board) => void change({ board })}
+          onPick={(board) => change({ board })}
         />
         <PickField
           label={t('box.trim')}
           value={boxes.trim}
           choices={profiles.map((item) => ({ value: item.id, text: item.name }))}
-          onPick={(trim) => void change({ trim })}
+          onPick={(trim) => change({ trim })}
         />
         <PickField
           label={t('box.load')}
           value={boxes.load}
           choices={(['step', 'seat', 'store'] as const).map((value) => ({ value, text: t(`box.load.${value}`) }))}
-          onPick={(load) => void change({ load })}
+          onPick={(load) => change({ load })}
         />
         {boxes.load === 'store' && (
           <NumberField
@@ -51,7 +53,7 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
           label={t('box.access')}
           value={boxes.access}
           choices={(['fixed', 'lid'] as const).map((value) => ({ value, text: t(`box.access.${value}`) }))}
-          onPick={(access) => void change({ access })}
+          onPick={(access) => change({ access })}
         />
         <LengthField label={t('box.clearance')} value={boxes.clearance} onTake={(clearance) => change({ clearance })} />
       </div>
@@ -90,20 +92,15 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
         const box = lined.archBoxes.find((candidate) => candidate.arch === arch.id);
         return (
           <div key={arch.id}>
-            <label className="row">
-              <input
-                type="checkbox"
-                checked={boxes.arches.includes(arch.id)}
-                onChange={(event) =>
-                  void change({
-                    arches: event.target.checked
-                      ? [...boxes.arches, arch.id]
-                      : boxes.arches.filter((id) => id !== arch.id),
-                  })
-                }
-              />
-              {t('box.arch', { name: arch.name })}
-            </label>
+            <Check
+              label={t('box.arch', { name: arch.name })}
+              checked={boxes.arches.includes(arch.id)}
+              onCheck={(boxed) =>
+                change({
+                  arches: boxed ? [...boxes.arches, arch.id] : boxes.arches.filter((id) => id !== arch.id),
+                })
+              }
+            />
             {box && (
               <p className="small figures">
                 {t(box.sag === null ? 'box.archUnknown' : 'box.archFigures', {
@@ -124,9 +121,7 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
               </p>
             )}
             {box?.problems.map((problem) => (
-              <p key={problem.key} className="problem" role="alert">
-                {said(problem)}
-              </p>
+              <Problem key={problem.key}>{said(problem)}</Problem>
             ))}
           </div>
         );

@@ -1,9 +1,11 @@
+import { Problem } from '../../../kit/Problem.js';
 import type { Corner, Lined, Lining, Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NamedList } from '../../../kit/NamedList.js';
 import { NumberField } from '../../../kit/NumberField.js';
+import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
@@ -11,6 +13,7 @@ import { useSpeech } from '../../../words/words.js';
 /** Pieces that are sawn on their back and bent round a pillar or a header: their blank, their cuts, a piece to try them on. */
 export function Corners({ lining, scene }: { readonly lining: Lining; readonly scene: Scene }) {
   const { t, len, said, style } = useSpeech();
+  const change = useChange();
   const surface: Lined = lining.surface;
   const { corners } = scene.project;
   const { kerf } = scene.project.settings.cutting;
@@ -23,10 +26,11 @@ export function Corners({ lining, scene }: { readonly lining: Lining; readonly s
       hint={t('kerf.none')}
       items={corners.filter((corner) => corner.surface === surface)}
       nameLabel={t('fitting.name')}
-      removeLabel={({ name }) => t('fitting.removeOf', { name })}
-      onAdd={(name) =>
+      freeId={nextId('cn', corners).id}
+      line={(corner) => `${len(corner.legs[0])} + ${len(corner.legs[1])} × ${len(corner.height)}`}
+      onAdd={(id, name) =>
         put({
-          id: nextId('cn', corners).id,
+          id,
           name,
           surface,
           board: lining.material.stocks.length > 0 ? lining.material.id : (sheets[0]?.id ?? 'birch-9'),
@@ -38,27 +42,27 @@ export function Corners({ lining, scene }: { readonly lining: Lining; readonly s
           grainRound: true,
         })
       }
-      onRemove={({ id }) => act({ name: 'removeCorner', payload: { id } })}
+      onRemove={({ id }) => change({ name: 'removeCorner', payload: { id } })}
     >
       {(corner) => {
         const piece = scene.shape.lined.corners.find((candidate) => candidate.id === corner.id);
         return (
           <>
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <div className="fields two">
               <PickField
                 label={t('box.board')}
                 value={corner.board}
                 choices={sheets.map((item) => ({ value: item.id, text: item.name }))}
-                onPick={(board) => void put({ ...corner, board })}
+                onPick={(board) => put({ ...corner, board })}
               />
               <PickField
                 label={t('kerf.grain')}
                 value={corner.grainRound ? 'round' : 'along'}
                 choices={(['round', 'along'] as const).map((value) => ({ value, text: t(`kerf.grain.${value}`) }))}
-                onPick={(value) => void put({ ...corner, grainRound: value === 'round' })}
+                onPick={(value) => put({ ...corner, grainRound: value === 'round' })}
               />
             </div>
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
+            <div className="fields three">
               <LengthField
                 label={t('kerf.height')}
                 value={corner.height}
@@ -89,9 +93,7 @@ export function Corners({ lining, scene }: { readonly lining: Lining; readonly s
               <LengthField label={t('kerf.skin')} value={corner.skin} onTake={(skin) => put({ ...corner, skin })} />
             </div>
             {piece?.problems.map((problem) => (
-              <p key={problem.key} className="problem" role="alert">
-                {said(problem)}
-              </p>
+              <Problem key={problem.key}>{said(problem)}</Problem>
             ))}
             {piece?.bend && (
               <p className="small figures" role="status">

@@ -20,7 +20,7 @@ export function CurtainAcross({ scene }: { readonly scene: Scene }) {
   return (
     <section className="section stack">
       <h2>{t('curtain.title')}</h2>
-      <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+      <div className="fields two">
         <LengthField label={t('fitting.x')} value={x} onTake={take(setX)} />
         <LengthField label={t('curtain.height')} value={height} onTake={take(setHeight)} />
       </div>

@@ -2,8 +2,12 @@ import { useState } from 'react';
 import type { Fitting, Lined, Message } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
+import { Check } from '../../../kit/Check.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NamedList } from '../../../kit/NamedList.js';
+import { PointButton } from '../../../kit/PointButton.js';
+import { tellRefusal } from '../../../kit/refusal.js';
+import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
@@ -13,7 +17,9 @@ const DIAMETER: Readonly<Record<Fitting['kind'], number>> = { lamp: 60, outlet: 
 
 /** Lamps, outlets, cables and ducts that a surface is cut for; their places are given once and stand on every drawing. */
 export function Fittings({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {
-  const { t } = useSpeech();
+  const speech = useSpeech();
+  const { t, len } = speech;
+  const change = useChange();
   const [kind, setKind] = useState<Fitting['kind']>('lamp');
   const { fittings } = scene.project;
   const put = (fitting: Fitting): Message | null => act({ name: 'putFitting', payload: { fitting } });
@@ -23,11 +29,13 @@ export function Fittings({ surface, scene }: { readonly surface: Lined; readonly
       hint={t('fitting.none')}
       items={fittings.filter((fitting) => fitting.surface === surface)}
       nameLabel={t('fitting.name')}
-      removeLabel={({ name }) => t('fitting.removeOf', { name })}
-      beside={(fitting) => t(`fitting.kind.${fitting.kind}`)}
-      onAdd={(name) =>
+      freeId={nextId('ft', fittings).id}
+      line={(fitting) =>
+        `${t(`fitting.kind.${fitting.kind}`)} · ${len(fitting.x)}, ${len(fitting.along)} · ${t('fitting.hole', { diameter: len(fitting.diameter) })}`
+      }
+      onAdd={(id, name) =>
         put({
-          id: nextId('ft', fittings).id,
+          id,
           name,
           kind,
           surface,
@@ -37,8 +45,8 @@ export function Fittings({ surface, scene }: { readonly surface: Lined; readonly
           wired: false,
         })
       }
-      onRemove={({ id }) => act({ name: 'removeFitting', payload: { id } })}
-      adding={
+      onRemove={({ id }) => change({ name: 'removeFitting', payload: { id } })}
+      more={
         <PickField
           label={t('fitting.kind')}
           value={kind}
@@ -49,7 +57,12 @@ export function Fittings({ surface, scene }: { readonly surface: Lined; readonly
     >
       {(fitting) => (
         <>
-          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
+          <PointButton
+            what={fitting.name}
+            takes={(place) => place.surface === surface}
+            onPoint={({ x, along }) => tellRefusal(put({ ...fitting, x, along }), speech)}
+          />
+          <div className="fields three">
             <LengthField label={t('fitting.x')} value={fitting.x} onTake={(x) => put({ ...fitting, x })} />
             <LengthField
               label={t(surface === 'ceiling' ? 'fitting.right' : 'fitting.up')}
@@ -62,14 +75,7 @@ export function Fittings({ surface, scene }: { readonly surface: Lined; readonly
               onTake={(diameter) => put({ ...fitting, diameter })}
             />
           </div>
-          <label className="small row">
-            <input
-              type="checkbox"
-              checked={fitting.wired}
-              onChange={(event) => void put({ ...fitting, wired: event.target.checked })}
-            />
-            {t('fitting.wired')}
-          </label>
+          <Check label={t('fitting.wired')} checked={fitting.wired} onCheck={(wired) => put({ ...fitting, wired })} />
         </>
       )}
     </NamedList>

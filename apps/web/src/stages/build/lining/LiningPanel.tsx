@@ -1,3 +1,5 @@
+import { Check } from '../../../kit/Check.js';
+import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import {
   liningOn,
@@ -45,7 +47,7 @@ function Seams({ lining, scene }: LiningPanelProps) {
       <h2>{t('lining.seams')}</h2>
       {lining.seams.length === 0 && <p className="small soft">{t('lining.seamsNone')}</p>}
       {lining.seams.map((seam, index) => (
-        <div key={index} className="stack" style={{ gap: 2 }}>
+        <div key={index} className="stack gap-2">
           <LengthField
             label={t('lining.seam', { number: index + 1 })}
             value={seam.at}
@@ -120,13 +122,13 @@ function Grooving({ lining, scene }: LiningPanelProps) {
   return (
     <section className="section stack">
       <h2>{t('groove.title')}</h2>
-      <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+      <div className="fields two">
         <LengthField label={t('groove.spacing')} value={groove.spacing} onTake={(spacing) => change({ spacing })} />
         <PickField
           label={t('groove.direction')}
           value={groove.direction}
           choices={(['upright', 'level'] as const).map((value) => ({ value, text: t(`groove.direction.${value}`) }))}
-          onPick={(direction) => void change({ direction })}
+          onPick={(direction) => change({ direction })}
         />
         {grooves && (
           <>
@@ -167,7 +169,7 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
   return (
     <>
       <section className="stack">
-        <h1 style={{ fontSize: 22 }}>{t(`lining.surface.${surface}`)}</h1>
+        <h1 className="size-22">{t(`lining.surface.${surface}`)}</h1>
         <p>
           {t(`lining.is.${lining.school}`, { material: material.name, count: lining.pieces.length })}{' '}
           {plan && (
@@ -177,20 +179,20 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
           )}
         </p>
         {lining.problems.map((problem) => (
-          <Said key={problem.key + JSON.stringify(problem.params)} problem={problem} />
+          <Problem key={problem.key + JSON.stringify(problem.params)}>{said(problem)}</Problem>
         ))}
         {lining.notes.map((note) => (
           <p key={JSON.stringify(note.params)} className="small soft">
             {said(note)}
           </p>
         ))}
-        <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+        <div className="fields two">
           {!isBar(material) && (
             <PickField
               label={t('lining.school')}
               value={lining.school}
               choices={(['sheets', 'strips'] as const).map((value) => ({ value, text: t(`lining.school.${value}`) }))}
-              onPick={(school) => void change({ school })}
+              onPick={(school) => change({ school })}
             />
           )}
           {lining.school === 'strips' && (
@@ -206,14 +208,11 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
           />
           <LengthField label={t('lining.scribe')} value={choice.scribe} onTake={(scribe) => change({ scribe })} />
         </div>
-        <label className="small row">
-          <input
-            type="checkbox"
-            checked={choice.removable}
-            onChange={(event) => void change({ removable: event.target.checked })}
-          />
-          {t('lining.removable')}
-        </label>
+        <Check
+          label={t('lining.removable')}
+          checked={choice.removable}
+          onCheck={(removable) => change({ removable })}
+        />
       </section>
       <Seams lining={lining} scene={scene} />
       <Rows lining={lining} />
@@ -280,14 +279,5 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
         <p className="small soft">{t('lining.caution')}</p>
       </section>
     </>
-  );
-}
-
-function Said({ problem }: { readonly problem: Message }) {
-  const { said } = useSpeech();
-  return (
-    <p className="problem" role="alert">
-      {said(problem)}
-    </p>
   );
 }

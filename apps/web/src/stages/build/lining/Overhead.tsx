@@ -1,8 +1,13 @@
+import { Problem } from '../../../kit/Problem.js';
+import Button from '@mui/material/Button';
 import type { Header, Lined, Message, Reserved } from '@nestplank/core';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NamedList } from '../../../kit/NamedList.js';
+import { PointButton } from '../../../kit/PointButton.js';
+import { tellRefusal } from '../../../kit/refusal.js';
+import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
@@ -10,31 +15,42 @@ import { useSpeech } from '../../../words/words.js';
 const SIDES = ['left', 'right'] as const;
 
 /** Which side something is on, and how far it reaches along the vehicle. */
-function Along<T extends Pick<Reserved, 'side' | 'x' | 'length'>>({
+function Along<T extends Pick<Reserved, 'name' | 'side' | 'x' | 'length'>>({
   item,
   onPut,
 }: {
   readonly item: T;
   readonly onPut: (changes: Partial<Pick<Reserved, 'side' | 'x' | 'length'>>) => Message | null;
 }) {
-  const { t } = useSpeech();
+  const speech = useSpeech();
+  const { t } = speech;
   return (
-    <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
-      <PickField
-        label={t('overhead.side')}
-        value={item.side}
-        choices={SIDES.map((value) => ({ value, text: t(`at.${value}`) }))}
-        onPick={(side) => void onPut({ side })}
+    <>
+      <PointButton
+        what={t('overhead.frontOf', { name: item.name })}
+        takes={({ surface }) => surface === 'left' || surface === 'right' || surface === 'ceiling'}
+        onPoint={({ x, surface }) =>
+          tellRefusal(onPut(surface === 'left' || surface === 'right' ? { x, side: surface } : { x }), speech)
+        }
       />
-      <LengthField label={t('fitting.x')} value={item.x} onTake={(x) => onPut({ x })} />
-      <LengthField label={t('overhead.length')} value={item.length} onTake={(length) => onPut({ length })} />
-    </div>
+      <div className="fields three">
+        <PickField
+          label={t('overhead.side')}
+          value={item.side}
+          choices={SIDES.map((value) => ({ value, text: t(`at.${value}`) }))}
+          onPick={(side) => onPut({ side })}
+        />
+        <LengthField label={t('fitting.x')} value={item.x} onTake={(x) => onPut({ x })} />
+        <LengthField label={t('overhead.length')} value={item.length} onTake={(length) => onPut({ length })} />
+      </div>
+    </>
   );
 }
 
 /** Places kept for high cupboards that come later: what they hide, and whether the ceiling stops in front of them. */
 export function ReservedPlaces({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {
-  const { t } = useSpeech();
+  const { t, len } = useSpeech();
+  const change = useChange();
   const { reserved } = scene.project;
   const put = (place: Reserved): Message | null => act({ name: 'putReserved', payload: { reserved: place } });
   return (
@@ -43,10 +59,13 @@ export function ReservedPlaces({ surface, scene }: { readonly surface: Lined; re
       hint={t('reserved.none')}
       items={reserved.filter((place) => surface === 'ceiling' || place.side === surface)}
       nameLabel={t('fitting.name')}
-      removeLabel={({ name }) => t('fitting.removeOf', { name })}
-      onAdd={(name) =>
+      freeId={nextId('oh', reserved).id}
+      line={(place) =>
+        `${t(`at.${place.side}`)} · ${len(place.x)}–${len(place.x + place.length)} · ${t(`reserved.ceiling.${place.ceiling}`)}`
+      }
+      onAdd={(id, name) =>
         put({
-          id: nextId('oh', reserved).id,
+          id,
           name,
           side: surface === 'right' ? 'right' : 'left',
           x: 0,
@@ -56,12 +75,12 @@ export function ReservedPlaces({ surface, scene }: { readonly surface: Lined; re
           ceiling: 'through',
         })
       }
-      onRemove={({ id }) => act({ name: 'removeReserved', payload: { id } })}
+      onRemove={({ id }) => change({ name: 'removeReserved', payload: { id } })}
     >
       {(place) => (
         <>
           <Along item={place} onPut={(changes) => put({ ...place, ...changes })} />
-          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          <div className="fields two">
             <LengthField label={t('reserved.depth')} value={place.depth} onTake={(depth) => put({ ...place, depth })} />
             <LengthField
               label={t('reserved.height')}
@@ -73,7 +92,7 @@ export function ReservedPlaces({ surface, scene }: { readonly surface: Lined; re
             label={t('reserved.ceiling')}
             value={place.ceiling}
             choices={(['through', 'stops'] as const).map((value) => ({ value, text: t(`reserved.ceiling.${value}`) }))}
-            onPick={(ceiling) => void put({ ...place, ceiling })}
+            onPick={(ceiling) => put({ ...place, ceiling })}
           />
         </>
       )}
@@ -84,19 +103,22 @@ export function ReservedPlaces({ surface, scene }: { readonly surface: Lined; re
 /** Boxes between wall and ceiling over what is in the way there: the corners to clear, and the faces that come of them. */
 export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'right'; readonly scene: Scene }) {
   const { t, len, said, style } = useSpeech();
+  const change = useChange();
   const { headers } = scene.project;
   const decimals = style.units === 'mm' ? 1 : 0;
   const put = (header: Header): Message | null => act({ name: 'putHeader', payload: { header } });
+  const tell = (header: Header): boolean => change({ name: 'putHeader', payload: { header } });
   return (
     <NamedList
       title={t('header.title')}
       hint={t('header.none')}
       items={headers.filter((header) => header.side === surface)}
       nameLabel={t('fitting.name')}
-      removeLabel={({ name }) => t('fitting.removeOf', { name })}
-      onAdd={(name) =>
+      freeId={nextId('hd', headers).id}
+      line={(header) => `${len(header.x)}–${len(header.x + header.length)}`}
+      onAdd={(id, name) =>
         put({
-          id: nextId('hd', headers).id,
+          id,
           name,
           side: surface,
           x: 0,
@@ -105,7 +127,7 @@ export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'ri
           clearance: 8,
         })
       }
-      onRemove={({ id }) => act({ name: 'removeHeader', payload: { id } })}
+      onRemove={({ id }) => change({ name: 'removeHeader', payload: { id } })}
     >
       {(header) => {
         const box = scene.shape.lined.headers.find((candidate) => candidate.id === header.id);
@@ -115,7 +137,7 @@ export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'ri
           <>
             <Along item={header} onPut={(changes) => put({ ...header, ...changes })} />
             {header.past.map((corner, i) => (
-              <div key={i} className="fields" style={{ gridTemplateColumns: '1fr 1fr auto', alignItems: 'end' }}>
+              <div key={i} className="fields two-and-button">
                 <LengthField
                   label={t('header.down', { number: i + 1 })}
                   value={corner.down}
@@ -126,41 +148,39 @@ export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'ri
                   value={corner.in}
                   onTake={(inward) => point(i, { in: inward })}
                 />
-                <button
-                  type="button"
-                  className="link small"
+                <Button
+                  size="small"
+                  variant="text"
                   disabled={header.past.length === 1}
                   aria-label={t('header.removeCorner', { number: i + 1, name: header.name })}
-                  onClick={() => void put({ ...header, past: header.past.filter((_, k) => k !== i) })}
+                  onClick={() => tell({ ...header, past: header.past.filter((_, k) => k !== i) })}
                 >
-                  {t('cut.remove')}
-                </button>
+                  {t('common.remove')}
+                </Button>
               </div>
             ))}
-            <div className="fields" style={{ gridTemplateColumns: '1fr auto', alignItems: 'end' }}>
+            <div className="fields entry-and-button">
               <LengthField
                 label={t('header.clearance')}
                 value={header.clearance}
                 onTake={(clearance) => put({ ...header, clearance })}
               />
-              <button
-                type="button"
-                className="link small"
+              <Button
+                size="small"
+                variant="text"
                 onClick={() => {
                   const last = header.past.at(-1) ?? { down: 100, in: 60 };
-                  void put({
+                  tell({
                     ...header,
                     past: [...header.past, { down: last.down + 40, in: Math.max(10, last.in - 30) }],
                   });
                 }}
               >
                 {t('header.addCorner')}
-              </button>
+              </Button>
             </div>
             {box?.problems.map((problem) => (
-              <p key={problem.key} className="problem" role="alert">
-                {said(problem)}
-              </p>
+              <Problem key={problem.key}>{said(problem)}</Problem>
             ))}
             {box && box.faces.length > 0 && (
               <>

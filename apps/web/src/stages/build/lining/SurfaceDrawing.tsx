@@ -1,5 +1,7 @@
 import { useRef, useState, type PointerEvent } from 'react';
-import { asSeen, boxOf, grooveSpans, type Lining, type Point } from '@nestplank/core';
+import { asSeen, boxOf, grooveSpans, reachOf, toPlace, type Lining, type Point } from '@nestplank/core';
+import type { Pointed } from '../../../state/pointing.js';
+import { PointOverlay } from '../../../kit/PointOverlay.js';
 import { linePath, ringPath } from '../../../kit/path.js';
 import { useSize } from '../../../kit/use-size.js';
 import { Fixings } from '../../../kit/Fixings.js';
@@ -42,6 +44,17 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
   );
   const place = ([x, y]: Point): Point => [MARGIN + (x - box.minX) * scale, MARGIN + (box.maxY - y) * scale];
   const at = (point: Point): Point => place(asSeen(unrolled, point));
+  /** The place that is drawn at a point; the way it is seen is its own mirror. */
+  const placeAt = ([px, py]: Point): Pointed | null => {
+    const [u, v] = asSeen(unrolled, [box.minX + (px - MARGIN) / scale, box.maxY - (py - MARGIN) / scale]);
+    const [from, to] = reachOf(unrolled, u);
+    if (u < 0 || u > unrolled.length || v < from || v > to) return null;
+    return {
+      surface: lining.surface,
+      x: Math.round(u + unrolled.from),
+      along: Math.round(toPlace(unrolled, u, v)),
+    };
+  };
   // a ceiling is seen from below: its left edge is at the top
   const upsideDown = lining.surface === 'ceiling';
   const drag = useRef<{ readonly index: number; readonly pointer: number } | null>(null);
@@ -61,21 +74,22 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
   };
   const seamAt = (index: number, own: number): number => (moving?.index === index ? moving.u : own);
   return (
-    <div ref={ref} className="grow" style={{ minHeight: 340 }}>
+    <div ref={ref} className="grow canvas">
       {width > 60 && height > 60 && (
         <svg
+          className="block"
           width={width}
           height={height}
           viewBox={`0 0 ${width} ${height}`}
           role="group"
           aria-label={t('lining.drawing', { surface: t(`lining.surface.${lining.surface}`) })}
-          style={{ display: 'block' }}
         >
           {lining.pieces.map((piece) => {
             const rings = [piece.outline.outer, ...piece.outline.holes];
             const on = piece.part === chosen;
             return (
               <path
+                className="takes"
                 key={piece.part}
                 d={rings.map((ring) => ringPath(ring.map(at))).join(' ')}
                 fillRule="evenodd"
@@ -83,7 +97,6 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
                 stroke={on ? 'var(--data)' : 'var(--ink)'}
                 strokeWidth={on ? 3 : 1}
                 strokeLinejoin="round"
-                style={{ cursor: 'pointer' }}
                 onClick={() => onPart(piece.part)}
                 data-piece={piece.part}
               />
@@ -130,7 +143,7 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
                     stroke="var(--soft)"
                     strokeDasharray="6 4"
                   />
-                  <text x={x + 6} y={y + 15} style={{ fontSize: 12 }}>
+                  <text className="size-12" x={x + 6} y={y + 15}>
                     {nameOf(zone.by)}
                   </text>
                 </g>
@@ -170,8 +183,7 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
                       x={a[0]}
                       y={upsideDown ? a[1] - 6 : a[1] + 14}
                       textAnchor="middle"
-                      className="figures soft"
-                      style={{ fontSize: 11 }}
+                      className="figures soft size-11"
                     >
                       {len(support.u)}
                     </text>
@@ -193,8 +205,7 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
                 x={at(opening.middle)[0]}
                 y={upsideDown ? at(opening.middle)[1] : Math.min(at(opening.middle)[1], at([0, low])[1] - 6)}
                 textAnchor="middle"
-                className="soft"
-                style={{ fontSize: 12 }}
+                className="soft size-12"
               >
                 {opening.name}
               </text>
@@ -230,13 +241,13 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
                     <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="var(--data)" strokeWidth={2.5} />
                     {onSeam && (
                       <line
+                        className="slides-along"
                         x1={a[0]}
                         y1={a[1]}
                         x2={b[0]}
                         y2={b[1]}
                         stroke="transparent"
                         strokeWidth={22}
-                        style={{ cursor: 'ew-resize', touchAction: 'none' }}
                         onPointerDown={(event) => {
                           drag.current = { index, pointer: event.pointerId };
                           event.currentTarget.setPointerCapture(event.pointerId);
@@ -258,7 +269,7 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
                         }}
                       />
                     )}
-                    <text x={a[0]} y={b[1] - 6} textAnchor="middle" className="data" style={{ fontSize: 13 }}>
+                    <text x={a[0]} y={b[1] - 6} textAnchor="middle" className="data size-13">
                       {len(u)}
                     </text>
                   </g>
@@ -266,6 +277,7 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
               })}
             </g>
           )}
+          <PointOverlay width={width} height={height} placeAt={placeAt} />
         </svg>
       )}
     </div>
