@@ -7,15 +7,12 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
-import {
-  applyOperation,
-  buildShell,
-  createDeriver,
-  createProject,
-  foundSeams,
-  surfaceModel,
-  surveyQuality,
-} from '@nestplank/core';
+import { createDeriver } from '@nestplank/core/derive';
+import { createProject } from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import { foundSeams } from '@nestplank/core/lining';
+import { surfaceModel, surveyQuality } from '@nestplank/core/measure';
+import { buildShell } from '@nestplank/core/shell';
 import { searchPlans } from '@nestplank/core/cutting';
 import { readProjectFile } from '@nestplank/core/formats';
 import { serverArguments } from '../scripts/prepare.mjs';

@@ -1,14 +1,11 @@
 // Writes demo/wren.json: Wren in the middle of the build, with readings taken off an invented true shape by an invented tape.
 import { writeFileSync } from 'node:fs';
-import {
-  applyOperation,
-  createProject,
-  derive,
-  fenceOrder,
-  keptFrom,
-  startPriceBook,
-  wallSchool,
-} from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
+import { createProject } from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import { wallSchool } from '@nestplank/core/layers';
+import { startPriceBook } from '@nestplank/core/materials';
+import { fenceOrder, keptFrom } from '@nestplank/core/plan';
 import { solveJob } from '@nestplank/core/cutting';
 import { projectFileText } from '@nestplank/core/formats';
 import { bed, run } from './tools.mjs';

@@ -1,6 +1,9 @@
 // What the scripts of the demo projects share: building a project by operations, and reading a hidden vehicle with noise.
 import { writeFileSync } from 'node:fs';
-import { applyOperation, createProject, progressOf, startPriceBook } from '@nestplank/core';
+import { createProject } from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import { startPriceBook } from '@nestplank/core/materials';
+import { progressOf } from '@nestplank/core/measure';
 import { projectFileText } from '@nestplank/core/formats';
 import { hiddenShape, trueValue } from '@nestplank/core/practice';
 

@@ -75,7 +75,8 @@ for (const [units, readings, arch] of [
       await page.getByRole('combobox', { name: 'Tape' }).click();
       await page.getByRole('option', { name: 'inches' }).click();
     }
-    await page.getByLabel('First day of work').fill('2026-11-30');
+    await page.getByRole('spinbutton', { name: 'Year' }).click();
+    await page.keyboard.type('20261130');
     await page.getByRole('button', { name: 'Start measuring' }).click();
     await page.waitForURL(/\/measure$/);
     const id = /build\/([^/]+)\//.exec(page.url())?.[1] ?? '';

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { derive } from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
 import { readProjectFile } from '@nestplank/core/formats';
 import { cutJobSchema, planFaults, type CutPlan } from '@nestplank/core/cutting';
 

@@ -2,17 +2,13 @@ import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { z } from 'zod';
-import {
-  applyOperation,
-  derive,
-  OperationError,
-  ruleNamed,
-  RULES,
-  say,
-  sheetLetter,
-  templateParts,
-  type ProjectFile,
-} from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
+import { OperationError, type ProjectFile } from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import { ruleNamed, RULES } from '@nestplank/core/layout';
+import { templateParts } from '@nestplank/core/lining';
+import { sheetLetter } from '@nestplank/core/plan';
+import { say } from '@nestplank/core/words';
 import { loadProgram, solveJob, type CutPlan } from '@nestplank/core/cutting';
 import {
   FormatError,

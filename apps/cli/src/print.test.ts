@@ -5,7 +5,7 @@ import { PDFArray, PDFDocument, PDFRawStream, type PDFPage } from 'pdf-lib';
 import { describe, expect, it } from 'vitest';
 import { cutDiagramsPdf, labelsPdf, PAPERS, templatePdf, tilesOf, type Paper } from '@nestplank/core/export';
 import { readProjectFile } from '@nestplank/core/formats';
-import { derive } from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
 
 type Point = readonly [number, number];
 const POINTS_PER_MM = 72 / 25.4;

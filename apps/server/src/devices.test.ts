@@ -7,7 +7,7 @@ import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { InstrumentMessage, PhotoView, ProjectView } from '@nestplank/contract';
-import type { VehicleMeasures } from '@nestplank/core';
+import type { VehicleMeasures } from '@nestplank/core/derive';
 import { createApp } from './app.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));

@@ -1,7 +1,8 @@
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, HttpStatus } from '@nestjs/common';
 import type { Response } from 'express';
 import type { Refusal } from '@nestplank/contract';
-import { OperationError, say } from '@nestplank/core';
+import { OperationError } from '@nestplank/core/document';
+import { say } from '@nestplank/core/words';
 import { FormatError } from '@nestplank/core/formats';
 import { logger } from './logger.js';
 

@@ -5,7 +5,8 @@ import { randomUUID } from 'node:crypto';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
-import { derive, type PriceBook, type Project } from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
+import type { PriceBook, Project } from '@nestplank/core/document';
 import { readProjectFile } from '@nestplank/core/formats';
 import { createApp } from './app.js';
 

@@ -6,7 +6,8 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LogView, ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
-import { say, type PriceBook } from '@nestplank/core';
+import type { PriceBook } from '@nestplank/core/document';
+import { say } from '@nestplank/core/words';
 import { createApp } from './app.js';
 import { databaseOptions } from './database/database.module.js';
 import { OperationEntity, ProjectEntity } from './database/entities.js';
@@ -79,7 +80,7 @@ describe('a document that an earlier release stored', () => {
       expect(first.body.history).toEqual({ undo: [], redo: [] });
       const told = first.body.news.map((news) => say(news));
       expect(told[0]).toContain(`written by version ${version} and is now of version 5`);
-      expect(told[0]).toContain('the 1 steps before can no longer be undone');
+      expect(told[0]).toContain('the 1 step before can no longer be undone');
       const again = await view(id);
       expect([again.body.news, again.body.revision]).toEqual([[], first.body.revision]);
       expect(again.body.project).toEqual(first.body.project);

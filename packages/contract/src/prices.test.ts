@@ -2,7 +2,8 @@ import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { getMetadataStorage, validateSync } from 'class-validator';
 import { describe, expect, it } from 'vitest';
-import { personSchema, priceItemSchema, startPriceBook } from '@nestplank/core';
+import { personSchema, priceItemSchema } from '@nestplank/core/document';
+import { startPriceBook } from '@nestplank/core/materials';
 import { CreateProjectDto } from './projects.js';
 import { PriceItemDto } from './prices.js';
 

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { priceItemSchema, type PriceItem } from '@nestplank/core';
+import { priceItemSchema, type PriceItem } from '@nestplank/core/document';
 import { Holds } from './holds.js';
 
 const { shape } = priceItemSchema;

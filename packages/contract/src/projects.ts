@@ -15,20 +15,20 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Holds } from './holds.js';
+import type { Patch } from '@nestplank/core/document';
 import {
   idSchema,
   OPERATION_NAMES,
   practiceSchema,
   projectSchema,
   settingsSchema,
-  type Message,
   type OperationName,
-  type Patch,
   type PriceBook,
   type Project,
   type Settings,
   type VehicleKind,
-} from '@nestplank/core';
+} from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 
 const vehicle = projectSchema.shape.vehicle.shape;
 

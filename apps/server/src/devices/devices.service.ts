@@ -1,7 +1,7 @@
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { Observable, Subject, startWith } from 'rxjs';
 import type { ConnectDto, InstrumentKind, InstrumentMessage, InstrumentState } from '@nestplank/contract';
-import { parseAddress, unitOf } from '@nestplank/core';
+import { parseAddress, unitOf } from '@nestplank/core/document';
 import { hiddenShape, simulatedInstrument, trueValue } from '@nestplank/core/practice';
 import { ProjectsService } from '../projects/projects.service.js';
 import { notFound, RefusedError } from '../refusals.js';

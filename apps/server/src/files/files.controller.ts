@@ -4,7 +4,10 @@ import { Controller, Get, HttpStatus, Param, Query, Req, Res } from '@nestjs/com
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { strToU8, zipSync } from 'fflate';
-import { derive, sheetLetter, templateParts, type Derived, type PriceBook, type Project } from '@nestplank/core';
+import { derive, type Derived } from '@nestplank/core/derive';
+import type { PriceBook, Project } from '@nestplank/core/document';
+import { templateParts } from '@nestplank/core/lining';
+import { sheetLetter } from '@nestplank/core/plan';
 import { projectFileText } from '@nestplank/core/formats';
 import { ProjectsService } from '../projects/projects.service.js';
 import { RefusedError } from '../refusals.js';

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
-import { materialsOf, type PriceBook, type PriceItem, type Project } from '@nestplank/core';
+import type { PriceBook, PriceItem, Project } from '@nestplank/core/document';
+import { materialsOf } from '@nestplank/core/furniture';
 import { migratePriceItem, migrateProject } from '@nestplank/core/formats';
 import { PriceBookEntity, PriceItemEntity, ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';

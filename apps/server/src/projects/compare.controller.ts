@@ -1,6 +1,6 @@
 import { Controller, Get, HttpStatus, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { createDeriver, vehicleMeasures, type VehicleMeasures } from '@nestplank/core';
+import { createDeriver, vehicleMeasures, type VehicleMeasures } from '@nestplank/core/derive';
 import { RefusedError } from '../refusals.js';
 import { ProjectsService } from './projects.service.js';
 

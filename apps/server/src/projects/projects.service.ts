@@ -10,21 +10,20 @@ import type {
   StepDto,
   StepsResult,
 } from '@nestplank/contract';
+import type { Patch } from '@nestplank/core/document';
 import {
-  applyOperation,
   createProject,
   OperationError,
   patchProject,
   readOperation,
-  say,
-  startPriceBook,
-  type Message,
-  type Patch,
   type PriceBook,
   type Project,
   type VehicleKind,
   surveyAsStart,
-} from '@nestplank/core';
+} from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import { startPriceBook } from '@nestplank/core/materials';
+import { say, type Message } from '@nestplank/core/words';
 import { openStored, readProjectFile } from '@nestplank/core/formats';
 import { LogEntity, ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { In, type EntityManager } from 'typeorm';
 import type { HistoryView, StepName } from '@nestplank/contract';
-import type { Patch } from '@nestplank/core';
+import type { Patch } from '@nestplank/core/document';
 import { OperationEntity } from '../database/entities.js';
 
 /** So many steps are named in the history that is sent out; all of them are kept. */

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { VersionView } from '@nestplank/contract';
-import type { Project } from '@nestplank/core';
+import type { Project } from '@nestplank/core/document';
 import { openStored } from '@nestplank/core/formats';
 import { ProjectEntity, VersionEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';

@@ -1,5 +1,6 @@
 import { memo } from 'react';
-import type { DoubtGrid, Side } from '@nestplank/core';
+import type { Side } from '@nestplank/core/document';
+import type { DoubtGrid } from '@nestplank/core/measure';
 import { ringPath } from '../kit/path.js';
 import { isNarrow, wallPatch, type FoldOutFrame } from './geometry.js';
 

@@ -1,4 +1,7 @@
-import { developedHeight, type Lining, type Point, type Side } from '@nestplank/core';
+import type { Side } from '@nestplank/core/document';
+import type { Lining } from '@nestplank/core/lining';
+import type { Point } from '@nestplank/core/numeric';
+import { developedHeight } from '@nestplank/core/shell';
 import { ringPath } from '../kit/path.js';
 import { screenX, screenY, type FoldOutFrame } from './geometry.js';
 

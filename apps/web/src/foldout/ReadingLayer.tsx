@@ -1,14 +1,8 @@
 import { memo, type ReactNode } from 'react';
-import {
-  isSectionPlace,
-  parseAddress,
-  valueAt,
-  walkOf,
-  type ArchShape,
-  type Outlier,
-  type Point,
-  type Survey,
-} from '@nestplank/core';
+import { isSectionPlace, parseAddress, valueAt, type Survey } from '@nestplank/core/document';
+import { walkOf, type Outlier } from '@nestplank/core/measure';
+import type { Point } from '@nestplank/core/numeric';
+import type { ArchShape } from '@nestplank/core/shell';
 import { linePath } from '../kit/path.js';
 import type { FoldOutFrame } from './geometry.js';
 import { tapeEnds } from './tape-ends.js';

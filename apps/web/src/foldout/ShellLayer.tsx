@@ -1,19 +1,16 @@
 import { memo } from 'react';
+import { valueAt, type Side, type Survey } from '@nestplank/core/document';
+import { boundsOf } from '@nestplank/core/measure';
+import { spread, type Point } from '@nestplank/core/numeric';
 import {
   archProfile,
   archSpan,
-  boundsOf,
   halfWidth,
   placedOpenings,
-  spread,
-  valueAt,
   type ArchShape,
   type PlacedOpening,
-  type Point,
   type Shell,
-  type Side,
-  type Survey,
-} from '@nestplank/core';
+} from '@nestplank/core/shell';
 import { linePath, ringPath } from '../kit/path.js';
 import {
   ceilingOutline,

@@ -1,20 +1,10 @@
 import { useDrag } from '@use-gesture/react';
 import { memo, type KeyboardEvent } from 'react';
-import {
-  endOf,
-  frontLineOf,
-  halfWidth,
-  outlineFromAbove,
-  standsAt,
-  sweptFromAbove,
-  type LyingPlace,
-  type Motion,
-  type Operation,
-  type Person,
-  type Point,
-  type Shell,
-  type Unit,
-} from '@nestplank/core';
+import { endOf, frontLineOf, standsAt, type Operation, type Person, type Unit } from '@nestplank/core/document';
+import { outlineFromAbove, sweptFromAbove, type Motion } from '@nestplank/core/furniture';
+import type { LyingPlace } from '@nestplank/core/layout';
+import type { Point } from '@nestplank/core/numeric';
+import { halfWidth, type Shell } from '@nestplank/core/shell';
 import { act, previewActions } from '../state/session.js';
 import { look } from '../state/view.js';
 import { linePath, ringPath } from '../kit/path.js';

@@ -1,4 +1,6 @@
-import { developedHeight, halfWidth, spread, wallTop, type Point, type Shell, type Side } from '@nestplank/core';
+import type { Side } from '@nestplank/core/document';
+import { spread, type Point } from '@nestplank/core/numeric';
+import { developedHeight, halfWidth, wallTop, type Shell } from '@nestplank/core/shell';
 import type { Pointed } from '../state/pointing.js';
 
 /** How the fold-out lies on the screen: the floor in the middle, the walls laid flat beside it with their feet along it. Pixels. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { derive, halfWidth, wallTop } from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
+import { halfWidth, wallTop } from '@nestplank/core/shell';
 import { readProjectFile } from '@nestplank/core/formats';
 import demo from '../../../../demo/bulrush.json?raw';
 import { foldOutFrame, onWall, placeAt, screenX, screenY } from './geometry.js';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { derive, walkOf } from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
+import { walkOf } from '@nestplank/core/measure';
 import { readProjectFile } from '@nestplank/core/formats';
 import demo from '../../../../demo/wren.json?raw';
 import { nextId } from '../stages/measure/next-id.js';

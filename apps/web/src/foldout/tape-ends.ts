@@ -1,15 +1,7 @@
-import {
-  archFace,
-  boundsOf,
-  halfWidth,
-  parseAddress,
-  placedOpenings,
-  roofHeight,
-  valueAt,
-  type ArchShape,
-  type Point,
-  type Survey,
-} from '@nestplank/core';
+import { parseAddress, valueAt, type Survey } from '@nestplank/core/document';
+import { boundsOf } from '@nestplank/core/measure';
+import type { Point } from '@nestplank/core/numeric';
+import { archFace, halfWidth, placedOpenings, roofHeight, type ArchShape } from '@nestplank/core/shell';
 import { onWall, screenX, screenY, type FoldOutFrame } from './geometry.js';
 
 /** Where the two ends of the tape go on the fold-out, the zero first. */

@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button';
-import type { Message, Person, Settings } from '@nestplank/core';
+import type { Person, Settings } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import { act, useSession } from '../state/session.js';
 import { LengthField } from '../kit/LengthField.js';
 import { PickField } from '../kit/PickField.js';

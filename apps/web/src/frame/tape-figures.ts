@@ -1,4 +1,6 @@
-import { formatMoney, type Derived, type PriceBook, type Project } from '@nestplank/core';
+import type { Derived } from '@nestplank/core/derive';
+import type { PriceBook, Project } from '@nestplank/core/document';
+import { formatMoney } from '@nestplank/core/words';
 import type { StageName } from '../stages/stages.js';
 import type { Speech } from '../words/words.js';
 

@@ -4,7 +4,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { ProjectListItem } from '@nestplank/contract';
-import type { VehicleMeasures } from '@nestplank/core';
+import type { VehicleMeasures } from '@nestplank/core/derive';
 import { api, RefusedError } from '../state/api.js';
 import { speechFor, tell } from '../words/words.js';
 

@@ -1,6 +1,7 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import type { Field, Message, Person, Unit } from '@nestplank/core';
+import type { Field, Person, Unit } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import { useSpeech } from '../words/words.js';
 import { LengthField } from './LengthField.js';
 import { NumberField } from './NumberField.js';

@@ -1,4 +1,4 @@
-import type { Point } from '@nestplank/core';
+import type { Point } from '@nestplank/core/numeric';
 
 /** Screws on a drawing: open where something will hide them, filled where they stay in sight. */
 export function Fixings({

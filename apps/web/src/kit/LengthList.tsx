@@ -1,5 +1,5 @@
 import TextField from '@mui/material/TextField';
-import { parseLength, type Message } from '@nestplank/core';
+import { parseLength, type Message } from '@nestplank/core/words';
 import { useSpeech } from '../words/words.js';
 import { useTypedField } from './use-typed-field.js';
 

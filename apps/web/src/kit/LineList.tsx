@@ -1,7 +1,9 @@
 import Button from '@mui/material/Button';
 import Collapse from '@mui/material/Collapse';
 import { useId, useState, type ReactNode } from 'react';
+import type { Message } from '@nestplank/core/words';
 import { useSpeech } from '../words/words.js';
+import { Problem } from './Problem.js';
 
 interface Named {
   readonly id: string;
@@ -17,6 +19,8 @@ interface LineListProps<T extends Named> {
   readonly line: (item: T) => ReactNode;
   /** What stands before the name: a number, a mark. */
   readonly mark?: (item: T, index: number) => ReactNode;
+  /** What stands in the way of an item: said whether its line is open or not. */
+  readonly problems?: (item: T) => readonly Message[];
   /** The fields of an item, shown when its line is open. */
   readonly children: (item: T) => ReactNode;
   readonly onRemove: (item: T) => void;
@@ -32,7 +36,7 @@ interface LineListProps<T extends Named> {
 
 /** Things with a name, one line each; a line opens in place, one at a time. */
 export function LineList<T extends Named>(props: LineListProps<T>) {
-  const { t } = useSpeech();
+  const { t, said } = useSpeech();
   const list = useId();
   const [own, setOwn] = useState<string | null>(null);
   const open = props.onOpen ? (props.open ?? null) : own;
@@ -63,6 +67,9 @@ export function LineList<T extends Named>(props: LineListProps<T>) {
                   <span className="soft figures">{props.line(item)}</span>
                   <span aria-hidden="true" className="line-turn" />
                 </button>
+                {props.problems?.(item).map((problem) => (
+                  <Problem key={problem.key}>{said(problem)}</Problem>
+                ))}
                 <Collapse in={shown} unmountOnExit id={`${list}-${item.id}`}>
                   <div className="line-inside stack">
                     {props.children(item)}

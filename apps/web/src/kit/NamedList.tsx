@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState, type ReactNode } from 'react';
-import type { Message } from '@nestplank/core';
+import type { Message } from '@nestplank/core/words';
 import { useSpeech } from '../words/words.js';
 import { LineList } from './LineList.js';
 
@@ -18,6 +18,8 @@ interface NamedListProps<T extends { readonly id: string; readonly name: string 
   readonly children: (item: T) => ReactNode;
   /** What is said after an item's name: its figures in a few words. */
   readonly line: (item: T) => ReactNode;
+  /** What stands in the way of an item. */
+  readonly problems?: (item: T) => readonly Message[];
   /** More to choose before one is added. */
   readonly more?: ReactNode;
 }
@@ -40,6 +42,7 @@ export function NamedList<T extends { readonly id: string; readonly name: string
       none={props.hint}
       items={props.items}
       line={props.line}
+      problems={props.problems}
       onRemove={props.onRemove}
       adding={(open) => (
         <form

@@ -1,5 +1,5 @@
 import { useState, type PointerEvent } from 'react';
-import type { Point } from '@nestplank/core';
+import type { Point } from '@nestplank/core/numeric';
 import { pointAt, usePointing, type Pointed } from '../state/pointing.js';
 import { useSpeech } from '../words/words.js';
 

@@ -1,5 +1,5 @@
 import TextField from '@mui/material/TextField';
-import type { Message } from '@nestplank/core';
+import type { Message } from '@nestplank/core/words';
 import { useSpeech } from '../words/words.js';
 import { useTypedField } from './use-typed-field.js';
 

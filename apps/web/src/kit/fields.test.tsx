@@ -2,7 +2,9 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { FAMILIES, familyNamed, message, type Family, type Unit } from '@nestplank/core';
+import { familyNamed, type Unit } from '@nestplank/core/document';
+import { FAMILIES, type Family } from '@nestplank/core/furniture';
+import { message } from '@nestplank/core/words';
 import { readProjectFile } from '@nestplank/core/formats';
 import { ledge } from '../../../../packages/core/src/derive/fixtures/ledge.js';
 import { speechFor } from '../words/speech.js';

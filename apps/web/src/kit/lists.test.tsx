@@ -3,7 +3,7 @@ import { cleanup, createEvent, fireEvent, render, screen, within } from '@testin
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { message, type Message } from '@nestplank/core';
+import { message, type Message } from '@nestplank/core/words';
 import { pointAt, usePointing, type Pointed } from '../state/pointing.js';
 import { useSession } from '../state/session.js';
 import { Check } from './Check.js';

@@ -1,5 +1,5 @@
 import { line, curveLinear, curveLinearClosed } from 'd3-shape';
-import type { Point } from '@nestplank/core';
+import type { Point } from '@nestplank/core/numeric';
 
 const open = line<Point>().curve(curveLinear);
 const closed = line<Point>().curve(curveLinearClosed);

@@ -1,4 +1,5 @@
-import { formatAngle, parseAddress, parseAngle, parseLength, unitOf, type Message } from '@nestplank/core';
+import { parseAddress, unitOf } from '@nestplank/core/document';
+import { formatAngle, parseAngle, parseLength, type Message } from '@nestplank/core/words';
 import type { Speech } from '../words/words.js';
 
 export type ReadValue = { readonly ok: true; readonly value: number } | { readonly ok: false; readonly error: Message };

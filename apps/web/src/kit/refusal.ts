@@ -1,4 +1,4 @@
-import type { Message } from '@nestplank/core';
+import type { Message } from '@nestplank/core/words';
 import { notify } from '../state/session.js';
 import type { Speech } from '../words/words.js';
 

@@ -1,4 +1,4 @@
-import { SURFACE_LIST, type SurfaceTraits } from '@nestplank/core';
+import { SURFACE_LIST, type SurfaceTraits } from '@nestplank/core/document';
 import { EN_UI, type UiKey } from '../words/en.js';
 import type { Speech } from '../words/words.js';
 

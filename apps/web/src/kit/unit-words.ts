@@ -1,4 +1,5 @@
-import { FAMILIES, familyNamed, type Family } from '@nestplank/core';
+import { familyNamed } from '@nestplank/core/document';
+import { FAMILIES, type Family } from '@nestplank/core/furniture';
 import { EN_UI, type UiKey } from '../words/en.js';
 import type { Speech } from '../words/words.js';
 

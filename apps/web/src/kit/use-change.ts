@@ -1,4 +1,4 @@
-import type { Operation } from '@nestplank/core';
+import type { Operation } from '@nestplank/core/document';
 import { act } from '../state/session.js';
 import { useSpeech } from '../words/words.js';
 import { tellRefusal } from './refusal.js';

@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
-import { progressOf } from '@nestplank/core';
+import { progressOf } from '@nestplank/core/measure';
 import { act, clearNotice, notify, redo, undo, useSession } from '../state/session.js';
 import { look, useView } from '../state/view.js';
 import { stageOf } from '../stages/stages.js';

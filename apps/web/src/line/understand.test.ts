@@ -1,16 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import {
-  FAMILIES,
-  familyNamed,
-  fieldNamed,
-  formatMoney,
-  applyOperation,
-  createProject,
-  derive,
-  startPriceBook,
-  type Project,
-} from '@nestplank/core';
+import { derive } from '@nestplank/core/derive';
+import { familyNamed, fieldNamed, createProject, type Project } from '@nestplank/core/document';
+import { FAMILIES, applyOperation } from '@nestplank/core/furniture';
+import { startPriceBook } from '@nestplank/core/materials';
+import { formatMoney } from '@nestplank/core/words';
 import { readProjectFile } from '@nestplank/core/formats';
 import { speechFor } from '../words/words.js';
 import { completions, understand, type LineContext } from './understand.js';

@@ -1,23 +1,20 @@
+import type { Derived } from '@nestplank/core/derive';
 import {
-  FAMILIES,
   familyNamed,
   fieldNamed,
   frontLineOf,
-  type Family,
   describeAddress,
-  formatMoney,
-  halfWidth,
   parseAddress,
-  parseLength,
-  roofHeight,
-  ruleNamed,
   unitOf,
-  type Derived,
   type Operation,
   type PriceBook,
   type Project,
   type Unit,
-} from '@nestplank/core';
+} from '@nestplank/core/document';
+import { FAMILIES, type Family } from '@nestplank/core/furniture';
+import { ruleNamed } from '@nestplank/core/layout';
+import { halfWidth, roofHeight } from '@nestplank/core/shell';
+import { formatMoney, parseLength } from '@nestplank/core/words';
 import { readValue, valueTextUnit } from '../kit/read-value.js';
 import { fieldLabel } from '../kit/unit-words.js';
 import { STAGES, type StageName } from '../stages/stages.js';

@@ -1,14 +1,7 @@
-import {
-  frontLineOf,
-  halfWidth,
-  isAt,
-  roofHeight,
-  SITTING_SHARE,
-  type Person,
-  type LyingPlace,
-  type Project,
-  type Shell,
-} from '@nestplank/core';
+import { frontLineOf, isAt, type Person, type Project } from '@nestplank/core/document';
+import type { LyingPlace } from '@nestplank/core/layout';
+import { SITTING_SHARE } from '@nestplank/core/rules';
+import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
 import { linePath } from '../kit/path.js';
 import type { Speech } from '../words/words.js';
 import type { View } from './view.js';

@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
-import { halfWidth, roofHeight, spread, wallTop, type BuildUpDepths, type Point, type Shell } from '@nestplank/core';
+import type { BuildUpDepths } from '@nestplank/core/layers';
+import { spread, type Point } from '@nestplank/core/numeric';
+import { halfWidth, roofHeight, wallTop, type Shell } from '@nestplank/core/shell';
 import { ringPath } from '../kit/path.js';
 import type { View } from './view.js';
 

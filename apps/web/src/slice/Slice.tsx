@@ -1,17 +1,8 @@
 import { memo, useDeferredValue, useMemo, type ReactNode } from 'react';
-import {
-  boxOf,
-  halfWidth,
-  roofHeight,
-  sectionAcross,
-  wallTop,
-  type Derived,
-  type DerivedShape,
-  type Point,
-  type PriceBook,
-  type Project,
-  type Shell,
-} from '@nestplank/core';
+import type { Derived, DerivedShape } from '@nestplank/core/derive';
+import type { PriceBook, Project } from '@nestplank/core/document';
+import { boxOf, type Point } from '@nestplank/core/numeric';
+import { halfWidth, roofHeight, sectionAcross, wallTop, type Shell } from '@nestplank/core/shell';
 import { useScene, useSliceX } from '../state/scene.js';
 import { look } from '../state/view.js';
 import { ringPath } from '../kit/path.js';

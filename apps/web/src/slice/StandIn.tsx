@@ -1,4 +1,5 @@
-import { createProject, monotoneCurve, isSectionPlace, parseAddress, type Project } from '@nestplank/core';
+import { createProject, isSectionPlace, parseAddress, type Project } from '@nestplank/core/document';
+import { monotoneCurve } from '@nestplank/core/numeric';
 import { useSpeech } from '../words/words.js';
 
 /** A section of no vehicle in particular, drawn dashed, to show where the tape goes before anything is measured. */

@@ -1,4 +1,6 @@
-import { halfWidth, isSectionPlace, parseAddress, roofHeight, type Point, type Shell } from '@nestplank/core';
+import { isSectionPlace, parseAddress } from '@nestplank/core/document';
+import type { Point } from '@nestplank/core/numeric';
+import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
 import type { Speech } from '../words/words.js';
 import type { View } from './view.js';
 

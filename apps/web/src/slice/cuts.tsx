@@ -1,19 +1,9 @@
-import {
-  archFace,
-  archSpan,
-  boardBox,
-  frontLineOf,
-  halfWidth,
-  isAt,
-  spread,
-  wallLine,
-  type ArchShape,
-  type DerivedShape,
-  type LyingPlace,
-  type MadeUnit,
-  type Shell,
-  type Unit,
-} from '@nestplank/core';
+import type { DerivedShape } from '@nestplank/core/derive';
+import { frontLineOf, isAt, type Unit } from '@nestplank/core/document';
+import { boardBox, type MadeUnit } from '@nestplank/core/furniture';
+import type { LyingPlace } from '@nestplank/core/layout';
+import { spread } from '@nestplank/core/numeric';
+import { archFace, archSpan, halfWidth, wallLine, type ArchShape, type Shell } from '@nestplank/core/shell';
 import { ringPath } from '../kit/path.js';
 import type { View } from './view.js';
 

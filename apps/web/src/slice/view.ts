@@ -1,4 +1,4 @@
-import type { Point } from '@nestplank/core';
+import type { Point } from '@nestplank/core/numeric';
 
 /** Drawing coordinates: y to the right, height upward. */
 export interface View {

@@ -11,7 +11,8 @@ import type {
   StepsResult,
   VersionView,
 } from '@nestplank/contract';
-import type { PriceBook, PriceItem, Project, VehicleMeasures } from '@nestplank/core';
+import type { VehicleMeasures } from '@nestplank/core/derive';
+import type { PriceBook, PriceItem, Project } from '@nestplank/core/document';
 
 /** The server said no, in its own words. */
 export class RefusedError extends Error {

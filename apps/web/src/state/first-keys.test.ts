@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DERIVED_KEYS } from '@nestplank/core';
+import { DERIVED_KEYS } from '@nestplank/core/derive';
 import { STAGES } from '../stages/stages.js';
 import { firstKeys } from './first-keys.js';
 

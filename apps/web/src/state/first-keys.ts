@@ -1,4 +1,4 @@
-import { DERIVED_KEYS, type Derived } from '@nestplank/core';
+import { DERIVED_KEYS, type Derived } from '@nestplank/core/derive';
 import type { StageName } from '../stages/stages.js';
 
 type Key = keyof Derived;

@@ -1,4 +1,4 @@
-import type { PlaceSurface } from '@nestplank/core';
+import type { PlaceSurface } from '@nestplank/core/document';
 import { create } from 'zustand';
 
 /** A place that was pointed at: the surface, x along the vehicle, and the height on a wall, or how far right of the centre line. Whole mm. */

@@ -1,5 +1,7 @@
 import { useMemo } from 'react';
-import type { Derived, DerivedShape, PriceBook, Project, Shell } from '@nestplank/core';
+import type { Derived, DerivedShape } from '@nestplank/core/derive';
+import type { PriceBook, Project } from '@nestplank/core/document';
+import type { Shell } from '@nestplank/core/shell';
 import { useSession } from './session.js';
 import { useView } from './view.js';
 

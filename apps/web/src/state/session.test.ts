@@ -1,14 +1,10 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { HistoryView, ProjectView, Refusal, StepDto, StepsResult } from '@nestplank/contract';
-import {
-  applyOperation,
-  createDeriver,
-  readOperation,
-  startPriceBook,
-  type Operation,
-  type Patch,
-  type Project,
-} from '@nestplank/core';
+import type { Patch } from '@nestplank/core/document';
+import { createDeriver } from '@nestplank/core/derive';
+import { readOperation, type Operation, type Project } from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import { startPriceBook } from '@nestplank/core/materials';
 import { readProjectFile } from '@nestplank/core/formats';
 import { RefusedError, UnreachableError } from './api.js';
 import type { Outbox } from './outbox.js';

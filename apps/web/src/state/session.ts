@@ -1,22 +1,19 @@
 import { create } from 'zustand';
 import type { FaultView, HistoryView, StepDto, StepName } from '@nestplank/contract';
+import type { Patch } from '@nestplank/core/document';
+import type { Derived, DerivedShape, FloorWay, LiningCase } from '@nestplank/core/derive';
 import {
   type Lined,
-  applyOperation,
   OperationError,
   patchProject,
   readOperation,
-  type Derived,
-  type DerivedShape,
-  type FloorWay,
-  type LiningCase,
-  type Message,
   type Operation,
-  type Patch,
   type PriceBook,
   type PriceItem,
   type Project,
-} from '@nestplank/core';
+} from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import type { Message } from '@nestplank/core/words';
 import { DeriveClient } from '../workers/derive-client.js';
 import { tell } from '../words/speech.js';
 import { api, RefusedError, UnreachableError } from './api.js';

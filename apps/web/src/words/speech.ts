@@ -7,7 +7,7 @@ import {
   EN,
   type LengthStyle,
   type Message,
-} from '@nestplank/core';
+} from '@nestplank/core/words';
 import { EN_UI, type UiKey } from './en.js';
 
 export type Params = Readonly<Record<string, string | number>>;

@@ -1,19 +1,10 @@
 import * as Comlink from 'comlink';
-import { DERIVED_KEYS } from '@nestplank/core';
-import type {
-  BuildUpFigures,
-  Derived,
-  DerivedShape,
-  FloorWay,
-  Lined,
-  LiningCase,
-  Moved,
-  Operation,
-  Part,
-  Patch,
-  PriceBook,
-  Project,
-} from '@nestplank/core';
+import { DERIVED_KEYS } from '@nestplank/core/derive';
+import type { Patch } from '@nestplank/core/document';
+import type { Derived, DerivedShape, FloorWay, LiningCase, Moved } from '@nestplank/core/derive';
+import type { Lined, Operation, PriceBook, Project } from '@nestplank/core/document';
+import type { BuildUpFigures } from '@nestplank/core/layers';
+import type { Part } from '@nestplank/core/parts';
 import type { DeriveService } from './derive.worker.js';
 
 /** A worker that is started again when it breaks. The newest preview wins; older ones that were not begun are dropped. */

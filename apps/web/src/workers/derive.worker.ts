@@ -1,27 +1,22 @@
 import * as Comlink from 'comlink';
+import type { Patch } from '@nestplank/core/document';
 import {
-  applyOperation,
-  buildUpFigures,
   createDeriver,
   DERIVED_KEYS,
   eachFloorWay,
   eachLining,
-  patchProject,
   SHAPE_KEYS,
   whatMoved,
-  type BuildUpFigures,
   type Derived,
   type DerivedShape,
   type FloorWay,
-  type Lined,
   type LiningCase,
   type Moved,
-  type Operation,
-  type Part,
-  type Patch,
-  type PriceBook,
-  type Project,
-} from '@nestplank/core';
+} from '@nestplank/core/derive';
+import { patchProject, type Lined, type Operation, type PriceBook, type Project } from '@nestplank/core/document';
+import { applyOperation } from '@nestplank/core/furniture';
+import { buildUpFigures, type BuildUpFigures } from '@nestplank/core/layers';
+import type { Part } from '@nestplank/core/parts';
 
 const deriver = createDeriver();
 let project: Project | null = null;

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { derive } from '../derive/derive.js';
 import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
+import type { PriceItem } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import { buildUpDepth } from '../layers/buildup.js';
 import { outlineArea } from '../numeric/plane.js';
@@ -111,11 +112,19 @@ describe('shopping', () => {
     expect(sum(shopping.byPhase.map((phase) => phase.total))).toBe(shopping.total);
     for (const line of shopping.lines) expect(line.total).toBe(line.quantity * line.each);
   });
+  it('names what is needed and not sold: a fixing that the book has not, a material in neither sheets nor packs', () => {
+    const gone = (change: (item: PriceItem) => PriceItem[]): readonly string[] =>
+      derive(wren.project, { ...book, items: book.items.flatMap(change) }).shopping.unpriced;
+    expect(gone((item) => (item.id === 'floor-glue' ? [] : [item]))).toEqual(['floor-glue']);
+    expect(gone((item) => [item.id === 'wood-sealer' ? { ...item, pack: null, stocks: [] } : item])).toEqual([
+      book.items.find((item) => item.id === 'wood-sealer')?.name,
+    ]);
+  });
   it('names a layer that nobody sells', () => {
     expect(
       after({ name: 'putLayer', payload: { surface: 'left', layer: layer('x', 'unobtainium', 5, 'continuous') } })
         .shopping.unpriced,
-    ).toEqual(['x']);
+    ).toEqual(['unobtainium']);
   });
 });
 

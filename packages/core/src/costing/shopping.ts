@@ -35,7 +35,7 @@ export interface Shopping {
   readonly lines: readonly BuyLine[];
   readonly total: number;
   readonly byPhase: readonly { readonly phase: BuyLine['phase']; readonly total: number }[];
-  /** Layers whose material the price book cannot sell. */
+  /** Names of materials that are needed and that the price book sells neither by the sheet nor in packs; ids of those it has not. */
   readonly unpriced: readonly string[];
 }
 
@@ -151,7 +151,7 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
       if (material && (sold === 'm2' || sold === 'm'))
         needs.push({ phase, material, amount: wanted(material, layer, area, battens, laid) });
       else if (material && material.stocks.length > 0) needs.push({ phase, material, amount: area });
-      else unpriced.push(layer.id);
+      else unpriced.push(material?.name ?? layer.material);
     }
   }
   return { needs, unpriced };
@@ -159,21 +159,34 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
 
 const UNIT_NAMES = { m2: 'm²', m: 'm', ml: 'ml', piece: 'pieces' } as const;
 
-function packLines(needs: readonly Need[], waste: number): BuyLine[] {
+/** What one pack of a material holds and costs, or one sheet of it, the cheapest by its area; null when it is sold as neither. */
+function packOf(
+  material: PriceItem,
+): { readonly contents: number; readonly each: number; readonly unit: keyof typeof UNIT_NAMES } | null {
+  if (material.pack) return { ...material.pack, each: material.pack.price };
+  const stock = [...material.stocks].sort((a, b) => a.price / (a.length * a.width) - b.price / (b.length * b.width))[0];
+  return stock ? { contents: (stock.length * stock.width) / 1e6, each: stock.price, unit: 'm2' } : null;
+}
+
+function packLines(
+  needs: readonly Need[],
+  waste: number,
+): { readonly lines: readonly BuyLine[]; readonly unpriced: readonly string[] } {
   const byKey = new Map<string, Need>();
   for (const need of needs) {
     const key = `${need.phase}:${need.material.id}`;
     const same = byKey.get(key);
     byKey.set(key, same ? { ...same, amount: same.amount + need.amount } : need);
   }
-  return [...byKey.entries()].flatMap(([id, { phase, material, amount, counted }]): BuyLine[] => {
-    const stock = [...material.stocks].sort(
-      (a, b) => a.price / (a.length * a.width) - b.price / (b.length * b.width),
-    )[0];
-    const contents = material.pack?.contents ?? (stock ? (stock.length * stock.width) / 1e6 : 0);
-    const each = material.pack?.price ?? stock?.price ?? 0;
-    const unit = material.pack?.unit ?? 'm2';
-    if (contents <= 0 || amount <= 0) return [];
+  const unpriced: string[] = [];
+  const lines = [...byKey.entries()].flatMap(([id, { phase, material, amount, counted }]): BuyLine[] => {
+    if (amount <= 0) return [];
+    const sold = packOf(material);
+    if (sold === null) {
+      unpriced.push(material.name);
+      return [];
+    }
+    const { contents, each, unit } = sold;
     const share = (unit === 'm2' || unit === 'm') && !counted ? 1 + waste : 1;
     const quantity = wholeUp((amount * share) / contents);
     const rounded = Math.round(amount * 10) / 10;
@@ -198,52 +211,38 @@ function packLines(needs: readonly Need[], waste: number): BuyLine[] {
       },
     ];
   });
+  return { lines, unpriced };
 }
 
-/** Fixings and adhesives that the parts ask for: floor beads and screws by area, carcass joints by their length. */
-function fixingNeeds(input: ShoppingInput): Need[] {
-  const find = (id: string): PriceItem | null => materialOf(input.book, id);
+/** Fixings, adhesives and coats that parts, floor and joints ask for, by what they are called in the price book. */
+function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly unpriced: string[] } {
   const floorArea = input.parts
     .filter((part) => part.role === 'subfloor')
     .reduce((sum, part) => sum + outlineArea(part.outline), 0);
-  const floorGlue = find('floor-glue');
-  const floorScrew = input.floorScrew === null ? null : find(input.floorScrew);
-  const sealer = find('wood-sealer');
-  const caulk = find('caulk');
-  const coat = input.coats ? find(input.coats.material) : null;
-  return [
-    ...(floorGlue && input.floorGlue > 0
-      ? [{ phase: 'fixing' as const, material: floorGlue, amount: input.floorGlue }]
-      : []),
-    ...(sealer && floorArea > 0
-      ? [
-          {
-            phase: 'floor' as const,
-            material: sealer,
-            amount: Math.round((2 * floorArea * SEAL_COATS * SEAL_ML_PER_M2) / 1e6),
-          },
-        ]
-      : []),
-    ...(coat && input.coats
-      ? [{ phase: 'floor' as const, material: coat, amount: Math.ceil(input.coats.litres * 1000) }]
-      : []),
-    ...(caulk && input.caulk >= 1
-      ? [{ phase: 'walls' as const, material: caulk, amount: Math.ceil(input.caulk) }]
-      : []),
-    ...(floorScrew && input.floorScrews > 0
-      ? [{ phase: 'fixing' as const, material: floorScrew, amount: input.floorScrews }]
-      : []),
-    ...input.hardware.flatMap(({ item, amount }): Need[] => {
-      const material = find(item);
-      return material ? [{ phase: 'fixing', material, amount }] : [];
-    }),
+  const wanted: readonly (readonly [Need['phase'], string | null, number])[] = [
+    ['fixing', 'floor-glue', input.floorGlue],
+    ['floor', 'wood-sealer', Math.round((2 * floorArea * SEAL_COATS * SEAL_ML_PER_M2) / 1e6)],
+    ['floor', input.coats?.material ?? null, Math.ceil((input.coats?.litres ?? 0) * 1000)],
+    ['walls', 'caulk', input.caulk < 1 ? 0 : Math.ceil(input.caulk)],
+    ['fixing', input.floorScrew, input.floorScrews],
+    ...input.hardware.map(({ item, amount }) => ['fixing', item, amount] as const),
   ];
+  const needs: Need[] = [];
+  const unpriced: string[] = [];
+  for (const [phase, item, amount] of wanted) {
+    if (item === null || amount <= 0) continue;
+    const material = materialOf(input.book, item);
+    if (material) needs.push({ phase, material, amount });
+    else unpriced.push(item);
+  }
+  return { needs, unpriced };
 }
 
 /** What to buy: whole sheets by the cut plans, layers by area and packs, fixings by joints. Prices in minor units. */
 export function shoppingOf(input: ShoppingInput): Shopping {
-  const { needs, unpriced } = layerNeeds(input);
-  const lines = [...sheetLines(input), ...packLines([...needs, ...fixingNeeds(input)], input.settings.wasteShare)];
+  const [layers, fixings] = [layerNeeds(input), fixingNeeds(input)];
+  const packs = packLines([...layers.needs, ...fixings.needs], input.settings.wasteShare);
+  const lines = [...sheetLines(input), ...packs.lines];
   const phases = [...new Set(lines.map((line) => line.phase))];
   return {
     currency: input.book.currency,
@@ -253,6 +252,6 @@ export function shoppingOf(input: ShoppingInput): Shopping {
       phase,
       total: lines.filter((line) => line.phase === phase).reduce((sum, line) => sum + line.total, 0),
     })),
-    unpriced,
+    unpriced: [...new Set([...layers.unpriced, ...fixings.unpriced, ...packs.unpriced])],
   };
 }

@@ -1,6 +1,6 @@
-export * from './job/job.js';
-export { searchPlans, solveJob, type SearchMoment, type SearchOptions } from './engine/search.js';
+/** The cutting engine: jobs, the search for plans, what is proved of them. */
+export { cutJobSchema, type CutJob } from './job/job.js';
+export type { CutPlan } from '../document/cutting-schema.js';
+export { searchPlans, solveJob } from './engine/search.js';
 export { planFaults } from './job/verify.js';
-export { lowerBound } from './bounds/bound.js';
-export { loadProgram, type ProgramResult, type SolveProgram } from './bounds/program.js';
-export { costWith, keepingFirst, keptFrom, keptNow } from './plan/cutting-room.js';
+export { loadProgram, type SolveProgram } from './bounds/program.js';

@@ -16,7 +16,7 @@ import { linedFloor, type LinedFloor } from '../lining/floor/floor.js';
 import { floorBattens, type FloorBattens } from '../lining/floor/floor-battens.js';
 import { drilledHoles, hatchOpenings, keptBack } from '../lining/floor/floor-holes.js';
 import { subfloorOf } from '../lining/floor/subfloor.js';
-import { createLinedRoom, type LinedRoom } from '../lining/room.js';
+import { createLinings, type Linings } from '../lining/linings.js';
 import { massOf } from '../mass/mass.js';
 import { bookAsBought } from '../materials/as-bought.js';
 import { materialOf } from '../materials/material.js';
@@ -237,7 +237,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       areas: Derived['areas'],
       laid: FloorBattens | null,
       made: LinedFloor,
-      linings: LinedRoom['linings'],
+      linings: Linings['linings'],
       floorScrew: string | null,
       bought: ReturnType<typeof hardware>,
       settings: Settings,
@@ -341,11 +341,11 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   const schedule = memoLast(scheduleOf);
   const intoKeepOuts = memoLast((survey: Survey) => holeClearances(survey).filter((hole) => hole.clear < 0));
   const asBought = memoLast(bookAsBought);
-  const linedRoom = createLinedRoom();
+  const linedRoom = createLinings();
   const wiringIn = memoLast((found: readonly Found[]) =>
     found.filter((item) => item.kind === 'wiring' && item.decision === 'keep'),
   );
-  let lastRoom: { readonly inner: Shell | null; readonly floor: LinedFloor; readonly lined: LinedRoom } | null = null;
+  let lastRoom: { readonly inner: Shell | null; readonly floor: LinedFloor; readonly lined: Linings } | null = null;
 
   const pull = (project: Project, given: PriceBook, dragging = false): Derived => {
     const book = asBought(given, project.measured);

@@ -8,7 +8,7 @@ import type { BuildUpDepths } from '../layers/buildup.js';
 import type { FaceFixing, Reveal } from '../layers/knock-on.js';
 import type { RoomLeft } from '../layout/room-left.js';
 import type { HeatLoss } from '../layers/warmth.js';
-import type { LinedRoom } from '../lining/room.js';
+import type { Linings } from '../lining/linings.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
 import type { FloorBattens } from '../lining/floor/floor-battens.js';
 import type { Check } from '../furniture/scene.js';
@@ -54,7 +54,7 @@ export interface DerivedShape {
   /** Board, noggins, hatches, screws and finish of the floor. */
   readonly floor: LinedFloor;
   /** Walls and ceiling cut into pieces, window boxes, arch boxes. */
-  readonly lined: LinedRoom;
+  readonly lined: Linings;
   /** Each unit with its boards, joints, hardware and what is wrong with it. */
   readonly made: readonly MadeUnit[];
   /** Every place to lie, and who lies there. */

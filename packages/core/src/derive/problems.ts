@@ -5,7 +5,7 @@ import type { Part } from '../parts/part.js';
 import type { openingProblems } from '../shell/openings.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import type { MadeUnit } from '../furniture/make.js';
-import type { LinedRoom } from '../lining/room.js';
+import type { Linings } from '../lining/linings.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
 import type { holeClearances } from '../measure/cover-gate.js';
 import type { ShellResult } from '../shell/build.js';
@@ -68,7 +68,7 @@ interface ShapeProblemsInput {
   /** Holes that would be drilled into something. */
   readonly into: ReturnType<typeof holeClearances>;
   readonly floor: LinedFloor;
-  readonly lined: LinedRoom;
+  readonly lined: Linings;
   readonly made: readonly MadeUnit[];
 }
 

@@ -16,7 +16,7 @@ export interface SurfaceTraits {
   readonly phase: 'floor' | 'walls' | 'ceiling';
   /** Resistance of the air on its inner face, m2K/W: heat flowing down, sideways, up (ISO 6946). */
   readonly insideAir: number;
-  /** Heat is reckoned through it. */
+  /** Heat passes through it, and is worked out. */
   readonly warms: boolean;
   /** m2, where the shell does not give it. */
   readonly area?: number;

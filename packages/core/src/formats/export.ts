@@ -1,7 +1,7 @@
 /** Writers of drawings and lists; apart from the readers because their libraries are large. */
 export { cutListCsv, partDxf, partSvg } from './write.js';
-export { cutDiagramsPdf, type PdfFonts } from './cut-pdf.js';
+export { cutDiagramsPdf } from './cut-pdf.js';
 export { surveySheetPdf } from './survey-pdf.js';
-export { labelsPdf, labelLines, qrSquares } from './labels-pdf.js';
+export { labelsPdf } from './labels-pdf.js';
 export { PAPERS, templatePdf, tilesOf, type Paper } from './template-pdf.js';
 export { sheetDxf, sheetSvg } from './sheet-files.js';

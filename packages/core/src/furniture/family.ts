@@ -10,7 +10,7 @@ import type { SceneFamily } from './scene.js';
 import type { Skeleton } from './skeleton.js';
 
 /** What a unit is made in. */
-export interface Room {
+export interface Surroundings {
   readonly inner: Shell;
   readonly arches: readonly ArchShape[];
   readonly book: PriceBook;
@@ -43,7 +43,7 @@ export interface Family extends SceneFamily {
     readonly roles: Readonly<Record<string, string>>;
   };
   readonly start: (start: Start) => Unit;
-  readonly skeleton: (unit: Unit, room: Room) => Skeleton;
+  readonly skeleton: (unit: Unit, room: Surroundings) => Skeleton;
   /** Its bays can be divided, and each said what it holds and how it is closed. */
   readonly divides: boolean;
 }

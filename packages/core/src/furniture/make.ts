@@ -2,7 +2,7 @@ import { familyNamed } from '../document/kit.js';
 import type { Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { message } from '../words/message.js';
-import type { Family, Room } from './family.js';
+import type { Family, Surroundings } from './family.js';
 import { NOTHING_MADE, type Made, type School } from './school.js';
 import type { Skeleton } from './skeleton.js';
 
@@ -16,7 +16,12 @@ export interface MadeUnit extends Made {
  * Makes a unit: its family says which boards there are, its school how they are made. What cannot be made is a problem
  * with a place: an unknown material, family or school gives no parts at all rather than parts of no thickness.
  */
-export function makeUnit(unit: Unit, room: Room, families: readonly Family[], schools: readonly School[]): MadeUnit {
+export function makeUnit(
+  unit: Unit,
+  room: Surroundings,
+  families: readonly Family[],
+  schools: readonly School[],
+): MadeUnit {
   const family = familyNamed(families, unit.family);
   const school = schools.find((candidate) => candidate.id === unit.school);
   const missing = Object.values(unit.materials).find((id) => materialOf(room.book, id) === null);

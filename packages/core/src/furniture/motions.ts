@@ -1,7 +1,7 @@
 import type { Unit } from '../document/unit-schema.js';
 import { frontLineOf } from '../document/body.js';
 import type { Point, Ring } from '../numeric/plane.js';
-import type { Spot } from '../parts/part.js';
+import type { Vector } from '../parts/part.js';
 import { boardBox, type Skeleton } from './skeleton.js';
 
 /** How a part of a unit moves. The only source of swept room and of what is drawn open. */
@@ -10,7 +10,7 @@ export interface Motion {
   readonly of: string;
   readonly kind: 'hinge';
   /** Where its axis passes, and which way it runs. */
-  readonly axis: { readonly at: Spot; readonly along: 'z' };
+  readonly axis: { readonly at: Vector; readonly along: 'z' };
   /** From shut to open, degrees: positive turns from the rear toward the right, seen from above. */
   readonly range: readonly [number, number];
   /** From the axis to its far edge, mm. */

@@ -1,5 +1,5 @@
 import type { Point } from '../numeric/plane.js';
-import type { Spot } from '../parts/part.js';
+import type { Vector } from '../parts/part.js';
 import { planeAxes, type Axis, type Standing } from '../parts/lay-flat.js';
 import type { Message } from '../words/message.js';
 
@@ -34,8 +34,8 @@ export interface Contact {
   readonly a: string;
   readonly b: string;
   readonly kind: 'butt' | 'face' | 'rest' | 'hinge';
-  readonly from: Spot;
-  readonly to: Spot;
+  readonly from: Vector;
+  readonly to: Vector;
   /** mm */
   readonly length: number;
 }
@@ -55,8 +55,8 @@ export interface Skeleton {
 }
 
 interface Box {
-  readonly low: Spot;
-  readonly high: Spot;
+  readonly low: Vector;
+  readonly high: Vector;
 }
 
 /** The upright box round a board. */

@@ -71,7 +71,7 @@ describe('warmth', () => {
     expect(thermalTransmittance(depth)).toBeNull();
     expect(dampOf(depth, { inside: 20, outside: 0, humidity: 50 })).toBeNull();
   });
-  it('knows the tables of the air: 611 Pa at nought, 2339 Pa at 20, dew at 9.3 for half full air of 20', () => {
+  it('knows the tables of the air: 611 Pa at 0, 2339 Pa at 20, dew at 9.3 for half full air of 20', () => {
     expect(saturation(0)).toBeCloseTo(611, 0);
     expect(saturation(20) / 2339).toBeCloseTo(1, 2);
     expect(dewPoint(20, 50)).toBeCloseTo(9.27, 1);

@@ -104,7 +104,7 @@ describe('slopes', () => {
   it.each(['', 'steep', '1:0', '5 mm'])('“%s” is refused', (typed) => {
     expect(parseAngle(typed).ok).toBe(false);
   });
-  it('are written to a tenth and never as minus nought', () => {
+  it('are written to a tenth and never as minus zero', () => {
     expect([formatAngle(-0.01), formatAngle(1.25), formatAngle(-1.26)]).toEqual(['0°', '1.3°', '-1.3°']);
   });
   it('lie by run x tan over a length, and are given against the floor', () => {

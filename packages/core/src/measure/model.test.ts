@@ -6,7 +6,7 @@ import { applyOperation } from '../furniture/kit.js';
 import type { Project, Survey } from '../document/schema.js';
 import { surveyQuality } from './next-reading.js';
 import { outliersOf } from './quality.js';
-import { departuresOf, foretell, gainsOf, samplesOf, surfaceModel, type Spot } from './surface-model.js';
+import { departuresOf, predict, gainsOf, samplesOf, surfaceModel, type SurfacePoint } from './surface-model.js';
 
 const at = '2026-10-01T08:00:00.000Z';
 const XS = [100, 900, 1700, 2500, 3300];
@@ -35,18 +35,18 @@ function surveyed(half: (side: 'left' | 'right', x: number, z: number) => number
   return project;
 }
 const plain = surveyed((_side, _x, z) => 900 + 40 * Math.sin((Math.PI * z) / 1500));
-const spot = (surface: 'left' | 'right', x: number, at_: number): Spot => ({ surface, x, at: at_ });
+const onSurface = (surface: 'left' | 'right', x: number, at_: number): SurfacePoint => ({ surface, x, at: at_ });
 
 describe('the model of a survey', () => {
-  it('foretells what lies between readings of one shape all along', () => {
-    const said = foretell(surfaceModel(plain.survey), spot('left', 1300, 500));
+  it('predicts what lies between readings of one shape all along', () => {
+    const said = predict(surfaceModel(plain.survey), onSurface('left', 1300, 500));
     expect(said?.value).toBeCloseTo(900 + 40 * Math.sin(Math.PI / 3), 0);
     expect(said?.spread).toBeLessThan(3);
   });
   it('knows nothing without readings and little far from them', () => {
-    expect(foretell(surfaceModel({ ...plain.survey, readings: {} }), spot('left', 0, 0))).toBeNull();
-    const near = foretell(surfaceModel(plain.survey), spot('left', 1700, 1000));
-    const far = foretell(surfaceModel(plain.survey), spot('left', 1700, 2300));
+    expect(predict(surfaceModel({ ...plain.survey, readings: {} }), onSurface('left', 0, 0))).toBeNull();
+    const near = predict(surfaceModel(plain.survey), onSurface('left', 1700, 1000));
+    const far = predict(surfaceModel(plain.survey), onSurface('left', 1700, 2300));
     expect(far?.spread ?? 0).toBeGreaterThan(4 * (near?.spread ?? 0));
   });
   it('gives one station read at few heights the shape of those read at many', () => {
@@ -57,7 +57,7 @@ describe('the model of a survey', () => {
         Object.entries(whole.survey.readings).filter(([address]) => !/station\/s3\/left\/(500|1000)/.test(address)),
       ),
     };
-    const said = foretell(surfaceModel(few), spot('left', 1700, 500));
+    const said = predict(surfaceModel(few), onSurface('left', 1700, 500));
     expect(said?.value).toBeCloseTo(900 + 40 * Math.sin(Math.PI / 3) - 3.4, 0);
   });
   it('a further reading never makes a place less sure (property)', () => {
@@ -69,7 +69,12 @@ describe('the model of a survey', () => {
         fc.integer({ min: 0, max: 3400 }),
         fc.integer({ min: 0, max: 1600 }),
         (x, z, tx, tz) => {
-          const gains = gainsOf(model, [spot('left', tx, tz)], [[spot('left', x, z)], [spot('right', x, z)]], 1);
+          const gains = gainsOf(
+            model,
+            [onSurface('left', tx, tz)],
+            [[onSurface('left', x, z)], [onSurface('right', x, z)]],
+            1,
+          );
           for (const after of gains.after) expect(after[0]).toBeLessThanOrEqual((gains.now[0] ?? 0) + 1e-6);
         },
       ),
@@ -78,13 +83,13 @@ describe('the model of a survey', () => {
   });
   it('what a reading is said to help is what it helps when it is taken', () => {
     const survey = plain.survey;
-    const place = spot('left', 2500, 1650);
+    const place = onSurface('left', 2500, 1650);
     const { now, after } = gainsOf(surfaceModel(survey), [place], [[place]], 1);
     const taken: Survey = {
       ...survey,
       readings: { ...survey.readings, 'station/s4/left/1650': [{ value: 880, method: 'tape', at }] },
     };
-    const then = foretell(surfaceModel(taken), place)?.spread ?? 0;
+    const then = predict(surfaceModel(taken), place)?.spread ?? 0;
     expect(Math.sqrt(now[0] ?? 0)).toBeGreaterThan(2 * then);
     expect(Math.sqrt(after[0]?.[0] ?? 0)).toBeCloseTo(then, 1);
   });
@@ -100,7 +105,8 @@ describe('the model of a survey', () => {
     const model = surfaceModel({ ...plain.survey, stations, readings });
     expect(samplesOf({ ...plain.survey, stations, readings })).toHaveLength(660);
     expect(model.stretches.length).toBeGreaterThan(2);
-    for (const x of [0, 1800, 3630, 7250]) expect(foretell(model, spot('left', x, 800))?.value).toBeCloseTo(1000, 0);
+    for (const x of [0, 1800, 3630, 7250])
+      expect(predict(model, onSurface('left', x, 800))?.value).toBeCloseTo(1000, 0);
   });
 });
 

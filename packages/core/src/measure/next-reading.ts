@@ -2,7 +2,7 @@ import { isAt, scribeAllowance, standsAt, type Shadow } from '../document/body.j
 import type { Side, Survey } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { valueAt, wallAddress } from '../document/address.js';
-import { gainsOf, surfaceModel, type Spot, type SurfaceModel } from './surface-model.js';
+import { gainsOf, surfaceModel, type SurfacePoint, type SurfaceModel } from './surface-model.js';
 
 /** A reading that would help most, or a new station with the first readings there. */
 export interface NextBest {
@@ -27,7 +27,7 @@ export interface DoubtGrid {
 export interface SurveyQuality {
   /** Two spreads at the worst place that matters, mm, and where that is. */
   readonly worst: number;
-  readonly at: Spot;
+  readonly at: SurfacePoint;
   /** Share of the walls that is within the goal. */
   readonly within: number;
   readonly goal: number;
@@ -43,17 +43,17 @@ const ELSEWHERE = 0.35;
 const STANDING_MM = 1000;
 const READING_NOISE = 1;
 
-interface Target extends Spot {
+interface Target extends SurfacePoint {
   readonly weight: number;
   readonly matters: boolean;
 }
 
-function unitReaches(unit: Shadow, spot: Spot): boolean {
+function unitReaches(unit: Shadow, place: SurfacePoint): boolean {
   return (
-    isAt(unit, spot.x) &&
-    spot.at <= unit.body.to + 150 &&
-    (spot.surface === 'left' || spot.surface === 'right') &&
-    standsAt(unit, spot.surface)
+    isAt(unit, place.x) &&
+    place.at <= unit.body.to + 150 &&
+    (place.surface === 'left' || place.surface === 'right') &&
+    standsAt(unit, place.surface)
   );
 }
 
@@ -65,9 +65,9 @@ function targetsOf(survey: Survey, units: readonly Shadow[], xs: readonly number
   return SIDES.flatMap((surface) =>
     zs.flatMap((at) =>
       xs.map((x): Target => {
-        const spot = { surface, x, at };
-        const matters = units.length === 0 ? at <= STANDING_MM : units.some((unit) => unitReaches(unit, spot));
-        return { ...spot, matters, weight: matters ? 1 : ELSEWHERE };
+        const place = { surface, x, at };
+        const matters = units.length === 0 ? at <= STANDING_MM : units.some((unit) => unitReaches(unit, place));
+        return { ...place, matters, weight: matters ? 1 : ELSEWHERE };
       }),
     ),
   );
@@ -81,7 +81,7 @@ function doubtOf(xs: readonly number[], zs: readonly number[], variances: readon
 
 interface Candidate {
   readonly addresses: readonly string[];
-  readonly spots: readonly Spot[];
+  readonly points: readonly SurfacePoint[];
   readonly station: NextBest['station'];
 }
 
@@ -100,7 +100,7 @@ function candidatesOf(survey: Survey): Candidate[] {
         const address = wallAddress(station.id, side, z);
         return valueAt(survey, address) !== null
           ? []
-          : [{ addresses: [address], spots: [{ surface: side, x: station.x, at: z }], station: null }];
+          : [{ addresses: [address], points: [{ surface: side, x: station.x, at: z }], station: null }];
       }),
     ),
   );
@@ -113,7 +113,7 @@ function candidatesOf(survey: Survey): Candidate[] {
     const x = Math.round((before.x + station.x) / 2);
     return [SIDES, ...SIDES.map((side) => [side])].map((sides) => ({
       addresses: [`station/${id}/x`, ...sides.map((side) => wallAddress(id, side, middle))],
-      spots: sides.map((surface) => ({ surface, x, at: middle })),
+      points: sides.map((surface) => ({ surface, x, at: middle })),
       station: { id, name: `Station ${number}`, x },
     }));
   });
@@ -125,11 +125,11 @@ const WORKED_THROUGH = 24;
 
 function mostDoubtful(candidates: readonly Candidate[], model: SurfaceModel): readonly Candidate[] {
   if (candidates.length <= WORKED_THROUGH) return candidates;
-  const spots = candidates.flatMap((candidate) => candidate.spots);
-  const { now } = gainsOf(model, spots, [], READING_NOISE);
-  const doubt = new Map(spots.map((spot, i) => [spot, now[i] ?? 0]));
-  const worth = ({ spots: own, addresses }: Candidate): number =>
-    own.reduce((sum, spot) => sum + (doubt.get(spot) ?? 0), 0) / addresses.length;
+  const points = candidates.flatMap((candidate) => candidate.points);
+  const { now } = gainsOf(model, points, [], READING_NOISE);
+  const doubt = new Map(points.map((place, i) => [place, now[i] ?? 0]));
+  const worth = ({ points: own, addresses }: Candidate): number =>
+    own.reduce((sum, place) => sum + (doubt.get(place) ?? 0), 0) / addresses.length;
   return candidates
     .map((candidate) => ({ candidate, worth: worth(candidate) }))
     .sort((a, b) => b.worth - a.worth)
@@ -167,10 +167,10 @@ export function surveyQuality(
   const { now } = gainsOf(model, targets, [], READING_NOISE);
   const worst = worstOf(targets, now);
   const good = worst.value <= goal;
-  const spot = targets[worst.index];
+  const place = targets[worst.index];
   return {
     worst: worst.value,
-    at: spot ? { surface: spot.surface, x: spot.x, at: spot.at } : { surface: 'left', x: 0, at: 0 },
+    at: place ? { surface: place.surface, x: place.x, at: place.at } : { surface: 'left', x: 0, at: 0 },
     within: now.filter((variance) => 2 * Math.sqrt(variance) <= goal).length / Math.max(1, now.length),
     goal,
     good,
@@ -194,7 +194,7 @@ function nextBest(
   const { after } = gainsOf(
     model,
     targets,
-    candidates.map((candidate) => candidate.spots),
+    candidates.map((candidate) => candidate.points),
     READING_NOISE,
   );
   const weigh = (variances: readonly number[]): number =>

@@ -1,10 +1,10 @@
 import type { Survey } from '../document/schema.js';
 import { message, type Message, mm } from '../words/message.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
-import { departuresOf, foretell, surfaceModel, type SurfaceModel } from './surface-model.js';
+import { departuresOf, predict, surfaceModel, type SurfaceModel } from './surface-model.js';
 import { HAIR_MM } from '../numeric/tolerance.js';
 
-/** A reading that departs from what the others foretell by more than this, and by so many spreads, is looked at again. */
+/** A reading that departs from what the others predict by more than this, and by so many spreads, is looked at again. */
 const OUTLIER_MM = 7;
 const OUTLIER_SPREADS = 2.9;
 
@@ -28,7 +28,7 @@ export function expectedAt(
   if (!isSectionPlace(place) || place.what === 'width') return null;
   const x = valueAt(survey, `station/${place.id}/x`);
   if (x === null) return null;
-  const said = foretell(surfaceModel(survey, new Set([...without, address])), {
+  const said = predict(surfaceModel(survey, new Set([...without, address])), {
     surface: place.what,
     x,
     at: place.along,

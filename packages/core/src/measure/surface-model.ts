@@ -30,12 +30,12 @@ export interface Sample {
 }
 
 /** A place on the surface. */
-export type Spot = Pick<Sample, 'surface' | 'x' | 'at'>;
+export type SurfacePoint = Pick<Sample, 'surface' | 'x' | 'at'>;
 
 /*
  * A vehicle's wall as chance would have it (a Gaussian process): one profile for all stations and both sides, a little of
  * its own for each side, and departures that change slowly along and up. Spreads in mm, reaches in mm. The departures'
- * size is not fixed: it is estimated from how well the readings foretell each other.
+ * size is not fixed: it is estimated from how well the readings predict each other.
  */
 /** A belly that bends gently, or a wall with a knee: the one that the readings bear out better is taken. */
 const PROFILES: readonly Profile[] = [
@@ -55,7 +55,7 @@ const STRETCH = 120;
 
 const bell = (distance: number, reach: number): number => Math.exp(-0.5 * (distance / reach) ** 2);
 
-function covariance(a: Spot, b: Spot, { scale, profile }: Character): number {
+function covariance(a: SurfacePoint, b: SurfacePoint, { scale, profile }: Character): number {
   const [dx, dz] = [a.x - b.x, a.at - b.at];
   if (a.surface === 'roof' || b.surface === 'roof') {
     if (a.surface !== b.surface) return 0;
@@ -81,10 +81,10 @@ interface Tables {
   readonly at: Map<number, { readonly up: Float64Array; readonly profile: Float64Array; readonly side: Float64Array }>;
 }
 
-/** The same as `covariance` of every spot with every sample, one row a spot: each bell is rung once for a row of places. */
+/** The same as `covariance` of every place with every sample, one row a place: each bell is rung once for a row of places. */
 function covariancesTo(
   samples: readonly Sample[],
-  spots: readonly Spot[],
+  points: readonly SurfacePoint[],
   character: Character,
   tables: Tables,
 ): Dense {
@@ -105,28 +105,28 @@ function covariancesTo(
     tables.at.set(place, made);
     return made;
   };
-  const data = new Float64Array(spots.length * n);
+  const data = new Float64Array(points.length * n);
   const [level, common, own] = [profile.level ** 2, (scale * DEPARTURE.common) ** 2, (scale * DEPARTURE.side) ** 2];
   const [wide, sided] = [profile.spread ** 2, SIDE_PROFILE.spread ** 2];
-  spots.forEach((spot, i) => {
-    if (spot.surface === 'roof') {
-      samples.forEach((sample, j) => (data[i * n + j] = covariance(spot, sample, character)));
+  points.forEach((place, i) => {
+    if (place.surface === 'roof') {
+      samples.forEach((sample, j) => (data[i * n + j] = covariance(place, sample, character)));
       return;
     }
-    const [along, up] = [onX(spot.x), onAt(spot.at)];
+    const [along, up] = [onX(place.x), onAt(place.at)];
     for (let j = 0; j < n; j += 1) {
       const near = (along[j] as number) * (up.up[j] as number);
       let value = wide * (up.profile[j] as number) + level + common * near;
       const { surface } = samples[j] as Sample;
-      if (surface === spot.surface) value += sided * (up.side[j] as number) + own * near;
+      if (surface === place.surface) value += sided * (up.side[j] as number) + own * near;
       data[i * n + j] = surface === 'roof' ? 0 : value;
     }
   });
-  return { rows: spots.length, columns: n, data };
+  return { rows: points.length, columns: n, data };
 }
 
-/** What the other readings foretell of one, and how surely. */
-export interface Foretold {
+/** What the other readings predict of one, and how surely. */
+export interface Predicted {
   readonly sample: Sample;
   readonly expected: number;
   readonly spread: number;
@@ -184,8 +184,8 @@ function inverseOf(samples: readonly Sample[], character: Character): Dense {
 const deviations = (samples: readonly Sample[], mean: number): Float64Array =>
   Float64Array.from(samples, (sample) => sample.value - mean);
 
-/** Each reading foretold by all others (leave one out): residual [K^-1 y]_i / [K^-1]_ii, spread 1 / sqrt([K^-1]_ii). */
-function leaveOneOut(samples: readonly Sample[], inverse: Dense, mean: number): Foretold[] {
+/** Each reading predicted by all others (leave one out): residual [K^-1 y]_i / [K^-1]_ii, spread 1 / sqrt([K^-1]_ii). */
+function leaveOneOut(samples: readonly Sample[], inverse: Dense, mean: number): Predicted[] {
   const weighted = timesVector(inverse, deviations(samples, mean));
   return samples.map((sample, i) => {
     const own = at(inverse, i, i);
@@ -200,25 +200,25 @@ function median(values: readonly number[]): number {
 
 /** A miss counts no worse than this many spreads: one slip must not decide what the vehicle is like. */
 const WORST_MISS = 4;
-/** A knee is taken for one when it foretells better by this much for every reading. */
+/** A knee is taken for one when it predicts better by this much for every reading. */
 const CLEARLY = 0.15;
-/** Readings foretold to some two millimetres. */
+/** Readings predicted to some two millimetres. */
 const FITS = -1.25;
 /** With fewer readings than this nothing is estimated. */
 const FEWEST = 12;
 
-/** How well readings foretell each other: the mean of their log density, each left out in turn. */
-function credit(foretold: readonly Foretold[]): number {
-  const sum = foretold.reduce((total, { sample, expected, spread }) => {
+/** How well readings predict each other: the mean of their log density, each left out in turn. */
+function credit(predicted: readonly Predicted[]): number {
+  const sum = predicted.reduce((total, { sample, expected, spread }) => {
     const miss = Math.min(WORST_MISS, Math.abs(sample.value - expected) / spread);
     return total - Math.log(spread) - (miss * miss) / 2;
   }, 0);
-  return sum / foretold.length;
+  return sum / predicted.length;
 }
 
 /**
  * A stretch with its character: for each kind of profile the smallest size of departures under which half of the readings
- * are foretold about as well as the model thinks; of those the one that foretells best.
+ * are predicted about as well as the model thinks; of those the one that predicts best.
  */
 function stretchOf(samples: readonly Sample[], boxed: boolean): Stretch {
   const mean = meanOf(samples);
@@ -238,14 +238,14 @@ function stretchOf(samples: readonly Sample[], boxed: boolean): Stretch {
   for (const profile of profiles) {
     for (const scale of SCALES) {
       const stretch = made({ profile, scale });
-      const foretold = leaveOneOut(samples, stretch.inverse, mean);
-      const misses = foretold.map(({ sample, expected, spread }) => Math.abs(sample.value - expected) / spread);
+      const predicted = leaveOneOut(samples, stretch.inverse, mean);
+      const misses = predicted.map(({ sample, expected, spread }) => Math.abs(sample.value - expected) / spread);
       if (median(misses) > 0.72 && scale !== SCALES.at(-1)) continue;
-      const own = credit(foretold);
+      const own = credit(predicted);
       if (!best || own > best.credit + CLEARLY) best = { stretch, credit: own };
       break;
     }
-    // one that foretells this well needs no other beside it
+    // one that predicts this well needs no other beside it
     if (best && best.credit > FITS) break;
   }
   return best?.stretch ?? made({ profile: first, scale: SCALES[0] });
@@ -286,23 +286,30 @@ export function surfaceModel(survey: Survey, without?: ReadonlySet<string>): Sur
   };
 }
 
-function stretchAt(model: SurfaceModel, spot: Spot): Stretch | null {
-  const roof = spot.surface === 'roof';
+function stretchAt(model: SurfaceModel, place: SurfacePoint): Stretch | null {
+  const roof = place.surface === 'roof';
   const own = model.stretches.filter((stretch) => (stretch.samples[0]?.surface === 'roof') === roof);
   const off = (stretch: Stretch): number =>
-    Math.max(stretch.from - spot.x, spot.x - stretch.to, -Math.min(spot.x - stretch.from, stretch.to - spot.x) / 1e6);
+    Math.max(
+      stretch.from - place.x,
+      place.x - stretch.to,
+      -Math.min(place.x - stretch.from, stretch.to - place.x) / 1e6,
+    );
   return own.reduce<Stretch | null>((best, next) => (best && off(best) <= off(next) ? best : next), null);
 }
 
 /** What the readings say of a place where none may be, with the spread that is left, mm; null when nothing was read. */
-export function foretell(model: SurfaceModel, spot: Spot): { readonly value: number; readonly spread: number } | null {
-  const stretch = stretchAt(model, spot);
+export function predict(
+  model: SurfaceModel,
+  place: SurfacePoint,
+): { readonly value: number; readonly spread: number } | null {
+  const stretch = stretchAt(model, place);
   if (!stretch) return null;
   const { samples, inverse, mean } = stretch;
-  const towards = Float64Array.from(samples, (sample) => covariance(sample, spot, stretch));
+  const towards = Float64Array.from(samples, (sample) => covariance(sample, place, stretch));
   const weights = timesVector(inverse, towards);
   const known = deviations(samples, mean);
-  const own = covariance(spot, spot, stretch);
+  const own = covariance(place, place, stretch);
   let [value, taken] = [mean, 0];
   for (let i = 0; i < samples.length; i += 1) {
     value += (weights[i] ?? 0) * (known[i] ?? 0);
@@ -325,8 +332,8 @@ export interface Gains {
  */
 export function gainsOf(
   model: SurfaceModel,
-  targets: readonly Spot[],
-  bundles: readonly (readonly Spot[])[],
+  targets: readonly SurfacePoint[],
+  bundles: readonly (readonly SurfacePoint[])[],
   noise: number,
 ): Gains {
   const now = targets.map(() => 0);
@@ -335,11 +342,11 @@ export function gainsOf(
     const mine = targets.flatMap((target, i) => (stretchAt(model, target) === stretch ? [{ target, i }] : []));
     if (mine.length === 0) continue;
     const { samples, inverse } = stretch;
-    const spots = mine.map((m) => m.target);
+    const points = mine.map((m) => m.target);
     const n = samples.length;
     const tables: Tables = { x: new Map(), at: new Map() };
-    const rows = (list: readonly Spot[]): Dense => covariancesTo(samples, list, stretch, tables);
-    const targetRows = rows(spots);
+    const rows = (list: readonly SurfacePoint[]): Dense => covariancesTo(samples, list, stretch, tables);
+    const targetRows = rows(points);
     // the inverse is symmetric: one row of weights for each target
     const targetWeights = timesTransposed(targetRows, inverse);
     mine.forEach(({ target, i }, k) => {
@@ -348,7 +355,7 @@ export function gainsOf(
       now[i] = Math.max(0, covariance(target, target, stretch) - taken);
     });
     bundles.forEach((bundle, b) => {
-      const near = bundle.filter((spot) => stretchAt(model, spot) === stretch);
+      const near = bundle.filter((place) => stretchAt(model, place) === stretch);
       const list = after[b];
       if (!list) return;
       if (near.length === 0) {
@@ -359,14 +366,15 @@ export function gainsOf(
       const known = timesTransposed(bundleRows, targetWeights);
       const towards = dense(
         near.length,
-        spots.length,
-        (r, k) => covariance(near[r] as Spot, spots[k] as Spot, stretch) - at(known, r, k),
+        points.length,
+        (r, k) => covariance(near[r] as SurfacePoint, points[k] as SurfacePoint, stretch) - at(known, r, k),
       );
       const weights = timesTransposed(bundleRows, inverse);
       const told = timesTransposed(weights, bundleRows);
       const own = inverted(
         dense(near.length, near.length, (r, c) => {
-          const spread = covariance(near[r] as Spot, near[c] as Spot, stretch) + (r === c ? noise ** 2 : 0);
+          const spread =
+            covariance(near[r] as SurfacePoint, near[c] as SurfacePoint, stretch) + (r === c ? noise ** 2 : 0);
           return spread - (at(told, r, c) + at(told, c, r)) / 2;
         }),
       );
@@ -381,8 +389,8 @@ export function gainsOf(
   return { now, after };
 }
 
-/** A reading that the others do not bear out, with what they foretell. */
-export interface Departure extends Foretold {
+/** A reading that the others do not bear out, with what they predict. */
+export interface Departure extends Predicted {
   /** How far beyond what chance explains, as a multiple of what is allowed. */
   readonly beyond: number;
 }
@@ -393,8 +401,8 @@ interface Suspect extends Departure {
 }
 
 /**
- * Readings that depart from what the others foretell by more than `least` mm and `sigmas` spreads. The one
- * without which the rest agree best (the largest departure in spreads) is taken out first and the rest foretold again, so that one slip casts no doubt on its neighbours: the inverse
+ * Readings that depart from what the others predict by more than `least` mm and `sigmas` spreads. The one
+ * without which the rest agree best (the largest departure in spreads) is taken out first and the rest predicted again, so that one slip casts no doubt on its neighbours: the inverse
  * without one reading is A - b b' / c, by its row b and its diagonal c.
  */
 export function departuresOf(model: SurfaceModel, least: number, sigmas: number): Departure[] {
@@ -405,10 +413,10 @@ export function departuresOf(model: SurfaceModel, least: number, sigmas: number)
     for (;;) {
       const mean = median(samples.map((sample) => sample.value));
       const worst = leaveOneOut(samples, inverse, mean)
-        .map((foretold, i) => {
-          const allowed = Math.max(least, sigmas * foretold.spread);
-          const off = Math.abs(foretold.sample.value - foretold.expected);
-          return { ...foretold, i, beyond: off / allowed, misfit: off / foretold.spread };
+        .map((predicted, i) => {
+          const allowed = Math.max(least, sigmas * predicted.spread);
+          const off = Math.abs(predicted.sample.value - predicted.expected);
+          return { ...predicted, i, beyond: off / allowed, misfit: off / predicted.spread };
         })
         .filter(({ beyond }) => beyond > 1)
         .reduce<Suspect | null>((most, next) => (most && most.misfit >= next.misfit ? most : next), null);

@@ -1,6 +1,6 @@
 import type { Reading } from '../document/schema.js';
 
-/** Half-width of the interval a single reading is trusted to, mm, by method: handling of a tape, a laser spot, a card pattern. */
+/** Half-width of the interval a single reading is trusted to, mm, by method: handling of a tape, a laser dot, a card pattern. */
 const TRUST_MM: Readonly<Record<Reading['method'], number>> = {
   tape: 2,
   laser: 1.5,

@@ -1,5 +1,5 @@
 import { boxOf, type Outline, type Point, type Ring } from '../numeric/plane.js';
-import type { Spot } from './part.js';
+import type { Vector } from './part.js';
 
 export type Axis = 'x' | 'y' | 'z';
 
@@ -19,17 +19,17 @@ export interface Standing {
 /** How a standing board lies on the bench: its axes, and what takes its points there. */
 export interface LaidFlat {
   readonly outline: Outline;
-  readonly place: { readonly origin: Spot; readonly along: Spot; readonly across: Spot; readonly thick: Spot };
+  readonly place: { readonly origin: Vector; readonly along: Vector; readonly across: Vector; readonly thick: Vector };
   /** Takes a point of the board's plane to the part's own axes. */
   readonly point: (point: Point) => Point;
 }
 
 const AXES: readonly Axis[] = ['x', 'y', 'z'];
-const unitOf = (axis: Axis): Spot => [Number(axis === 'x'), Number(axis === 'y'), Number(axis === 'z')];
-const scaled = ([x, y, z]: Spot, by: number): Spot => [x * by + 0, y * by + 0, z * by + 0];
+const unitOf = (axis: Axis): Vector => [Number(axis === 'x'), Number(axis === 'y'), Number(axis === 'z')];
+const scaled = ([x, y, z]: Vector, by: number): Vector => [x * by + 0, y * by + 0, z * by + 0];
 
 /** The vector square to two others, right-handed. */
-export const cross = (a: Spot, b: Spot): Spot => [
+export const cross = (a: Vector, b: Vector): Vector => [
   a[1] * b[2] - a[2] * b[1] + 0,
   a[2] * b[0] - a[0] * b[2] + 0,
   a[0] * b[1] - a[1] * b[0] + 0,
@@ -71,9 +71,9 @@ export function layFlat(board: Standing): LaidFlat {
   };
   const face = board.at + (board.good > 0 ? board.thickness : 0);
   const normal = unitOf(board.normal);
-  const origin: Spot = [0, 1, 2].map(
+  const origin: Vector = [0, 1, 2].map(
     (i) => (along[i] ?? 0) * minX + (across[i] ?? 0) * minY + (normal[i] ?? 0) * face,
-  ) as unknown as Spot;
+  ) as unknown as Vector;
   return {
     outline: {
       outer: turned(board.outline.outer.map(point), true),
@@ -85,7 +85,7 @@ export function layFlat(board: Standing): LaidFlat {
 }
 
 /** Where a part is whose drawn face is given by its two axes: its thickness goes away from the one who looks at that face. */
-export const placeSeen = (origin: Spot, along: Spot, across: Spot): LaidFlat['place'] => {
+export const placeSeen = (origin: Vector, along: Vector, across: Vector): LaidFlat['place'] => {
   const [x, y, z] = cross(along, across);
   return { origin, along, across, thick: [0 - x, 0 - y, 0 - z] };
 };

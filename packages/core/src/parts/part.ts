@@ -3,7 +3,7 @@ import type { BarEnds, Covered, PriceBook } from '../document/schema.js';
 import { materialOf } from '../materials/material.js';
 
 /** A point in the vehicle: x to the rear, y to the right, z up, mm. */
-export type Spot = readonly [number, number, number];
+export type Vector = readonly [number, number, number];
 
 /** What one stretch of a part's edge is. */
 export interface PartEdge {
@@ -99,7 +99,7 @@ export interface Part {
    * Where the lower left corner of the blank's drawn face is in the vehicle, which way its two axes run, and which way its
    * thickness goes from there: away from the one who looks at the drawn face, which is the good one.
    */
-  readonly place: { readonly origin: Spot; readonly along: Spot; readonly across: Spot; readonly thick: Spot };
+  readonly place: { readonly origin: Vector; readonly along: Vector; readonly across: Vector; readonly thick: Vector };
 }
 
 /** Everything that is drawn on a part and not cut: true lines of scribed edges, and the supports behind it. */

@@ -3,7 +3,7 @@ import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { evaluate, monotoneCurve, type Curve } from '../numeric/curve.js';
 import { message, mm, type Message } from '../words/message.js';
 import { heightsOf } from '../measure/walk.js';
-import { foretell, surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
+import { predict, surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
 import { makeShell, type Shell, type StationSection } from './shell.js';
 
 export interface ShellResult {
@@ -136,7 +136,7 @@ function closer(places: readonly number[]): number[] {
 
 /**
  * Gives every station a value at every place that any station was read at. A body is nearly the same shape all along, so
- * a station that was read at few places takes the rest from the others, as the model of all readings foretells it; its
+ * a station that was read at few places takes the rest from the others, as the model of all readings predicts it; its
  * own readings stand as they were taken.
  */
 function filledIn(
@@ -154,7 +154,7 @@ function filledIn(
     return new Map([
       ...own,
       ...open.flatMap((at): [number, number][] => {
-        const said = foretell(model(), { surface: which, x: station.x, at });
+        const said = predict(model(), { surface: which, x: station.x, at });
         return said ? [[at, said.value]] : [];
       }),
     ]);

@@ -12,7 +12,7 @@ export const EN = {
     '“{typed}” is not a length: “{at}” is not understood. Allowed: 1420, 142 cm, 4\' 7 7/8", 2440-2*18.',
   'length.sum': '“{typed}” is not a whole sum. Allowed: 1420, 48 1/2, 2440-2*18.',
   'length.area': '“{typed}” multiplies or divides by a length, which gives no length.',
-  'length.zero': '“{typed}” divides by nought.',
+  'length.zero': '“{typed}” divides by zero.',
   'length.large': '“{typed}” is longer than any vehicle.',
 
   'place.unknown': '{address}',

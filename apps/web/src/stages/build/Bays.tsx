@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import { baysOf, type Bay, type Unit } from '@nestplank/core';
+import { baysOf, type Bay, type Unit } from '@nestplank/core/document';
 import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';

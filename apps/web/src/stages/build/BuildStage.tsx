@@ -2,7 +2,8 @@ import './build.css';
 import ToggleButton from '@mui/material/ToggleButton';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { partMass, type Lining, type Part } from '@nestplank/core';
+import type { Lining } from '@nestplank/core/lining';
+import { partMass, type Part } from '@nestplank/core/parts';
 import { unitName, useScene, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
@@ -128,7 +129,9 @@ export default function BuildStage() {
   const floor = open?.id === 'floor' && scene.shape.subfloor !== null;
   const picked = open?.parts.find((candidate) => candidate.id === chosenPart);
   const part: Part | null = picked ?? (lining || floor ? null : (open?.parts[0] ?? null));
-  const mass = open?.parts.reduce((sum, item) => sum + (partMass(item, scene.book) ?? 0), 0) ?? 0;
+  const masses = (open?.parts ?? []).map((item) => partMass(item, scene.book));
+  const mass = masses.reduce((sum: number, kg) => (kg === null ? sum : sum + kg), 0);
+  const unweighed = masses.filter((kg) => kg === null).length;
   const boxed = open?.id === 'windows' || open?.id === 'arches' || open?.lined === 'left' || open?.lined === 'right';
   return (
     <main className="stage">
@@ -152,6 +155,7 @@ export default function BuildStage() {
               </div>
               <span className="soft figures">
                 {t('build.parts', { count: open.parts.length, mass: mass.toFixed(1) })}
+                {unweighed > 0 && ` ${t('build.unweighed', { count: unweighed })}`}
               </span>
             </div>
             {floor ? (

@@ -1,4 +1,5 @@
-import { type Message, type Settings, type Unit } from '@nestplank/core';
+import type { Settings, Unit } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import { FieldGrid } from '../../kit/FieldGrid.js';
 import { familyOf, fieldLabel } from '../../kit/unit-words.js';
 import { Bays } from './Bays.js';

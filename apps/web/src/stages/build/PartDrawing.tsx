@@ -1,4 +1,5 @@
-import { boxOf, type Part, type Point } from '@nestplank/core';
+import { boxOf, type Point } from '@nestplank/core/numeric';
+import type { Part } from '@nestplank/core/parts';
 import { linePath, ringPath } from '../../kit/path.js';
 
 interface PartDrawingProps {

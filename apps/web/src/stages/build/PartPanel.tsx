@@ -1,4 +1,5 @@
-import { blankOf, faceToward, materialOf, partMass, type Part, type PartMarks } from '@nestplank/core';
+import { materialOf } from '@nestplank/core/materials';
+import { blankOf, faceToward, partMass, type Part, type PartMarks } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
 import { groupOf, partGroups } from './groups.js';

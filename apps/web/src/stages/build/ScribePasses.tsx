@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { learntAllowance, scribeLine, takenOff, type Part } from '@nestplank/core';
+import { learntAllowance, scribeLine, takenOff, type Part } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
 import { LengthList } from '../../kit/LengthList.js';

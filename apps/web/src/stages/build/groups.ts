@@ -1,4 +1,5 @@
-import type { Lined, Part } from '@nestplank/core';
+import type { Lined } from '@nestplank/core/document';
+import type { Part } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
 import type { Speech } from '../../words/words.js';
 

@@ -1,4 +1,4 @@
-import type { Part } from '@nestplank/core';
+import type { Part } from '@nestplank/core/parts';
 import { roleWord } from '../../kit/unit-words.js';
 import type { Speech } from '../../words/words.js';
 

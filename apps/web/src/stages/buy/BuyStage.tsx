@@ -1,6 +1,8 @@
 import './buy.css';
 import { lazy, Suspense } from 'react';
-import { formatMoney, materialOf, type PriceItem } from '@nestplank/core';
+import type { PriceItem } from '@nestplank/core/document';
+import { materialOf } from '@nestplank/core/materials';
+import { formatMoney } from '@nestplank/core/words';
 import { act, changePrice, notify } from '../../state/session.js';
 import { useScene } from '../../state/scene.js';
 import { MoneyField } from '../../kit/MoneyField.js';
@@ -109,7 +111,7 @@ export default function BuyStage() {
             )}
           </div>
           {shopping.unpriced.length > 0 && (
-            <p className="needs small">{t('buy.unpriced', { count: shopping.unpriced.length })}</p>
+            <p className="needs small">{t('buy.unpriced', { names: shopping.unpriced.join(', ') })}</p>
           )}
         </section>
         {shopping.byPhase.length > 0 && (

@@ -1,5 +1,5 @@
 import { Suspense } from 'react';
-import { formatMoney } from '@nestplank/core';
+import { formatMoney } from '@nestplank/core/words';
 import { useView } from '../../state/view.js';
 import { Chart } from '../../kit/chart.js';
 import { COLOURS, FIGURES_FONT } from '../../theme.js';

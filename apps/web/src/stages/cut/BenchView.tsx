@@ -9,7 +9,7 @@ import {
   type MaterialPlan,
   type Step,
   sheetLetter,
-} from '@nestplank/core';
+} from '@nestplank/core/plan';
 import type { Scene } from '../../state/scene.js';
 import { useChange } from '../../kit/use-change.js';
 import { useSpeech } from '../../words/words.js';

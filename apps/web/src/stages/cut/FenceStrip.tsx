@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { sheetLetter, type FenceSetting, type MaterialPlan } from '@nestplank/core';
+import { sheetLetter, type FenceSetting, type MaterialPlan } from '@nestplank/core/plan';
 import { useSpeech } from '../../words/words.js';
 
 import { SheetDrawing } from './SheetDrawing.js';

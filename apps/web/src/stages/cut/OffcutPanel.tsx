@@ -1,7 +1,8 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { formatMoney, type MaterialPlan, sheetLetter } from '@nestplank/core';
+import { type MaterialPlan, sheetLetter } from '@nestplank/core/plan';
+import { formatMoney } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';

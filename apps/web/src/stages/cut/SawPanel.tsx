@@ -1,4 +1,5 @@
-import { heavyParts, type Message } from '@nestplank/core';
+import { heavyParts } from '@nestplank/core/plan';
+import type { Message } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';

@@ -1,4 +1,11 @@
-import { barOutline, cutName, footprintOf, type MaterialPlan, type PlannedSheet, type Step } from '@nestplank/core';
+import {
+  barOutline,
+  cutName,
+  footprintOf,
+  type MaterialPlan,
+  type PlannedSheet,
+  type Step,
+} from '@nestplank/core/plan';
 import { useSpeech } from '../../words/words.js';
 
 interface SheetDrawingProps {

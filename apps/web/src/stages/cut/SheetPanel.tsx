@@ -2,11 +2,9 @@ import { Check } from '../../kit/Check.js';
 import { useChange } from '../../kit/use-change.js';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
+import { isHanded, otherHand } from '@nestplank/core/parts';
 import {
   boardMass,
-  formatMoney,
-  isHanded,
-  otherHand,
   keepingFirst,
   keptNow,
   merchantCuts,
@@ -16,7 +14,8 @@ import {
   type MaterialPlan,
   type PlannedSheet,
   sheetLetter,
-} from '@nestplank/core';
+} from '@nestplank/core/plan';
+import { formatMoney } from '@nestplank/core/words';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';

@@ -1,7 +1,8 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
-import { keepingFirst, type MaterialPlan, type Project, sheetLetter } from '@nestplank/core';
+import type { Project } from '@nestplank/core/document';
+import { keepingFirst, type MaterialPlan, sheetLetter } from '@nestplank/core/plan';
 import type { Scene } from '../../state/scene.js';
 import { act, useSession } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';

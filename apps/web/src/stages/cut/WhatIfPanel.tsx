@@ -1,7 +1,9 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
-import { boardMass, formatMoney, type CutJob, type CutPlan, type MaterialPlan, type PriceItem } from '@nestplank/core';
+import type { CutPlan, PriceItem } from '@nestplank/core/document';
+import { boardMass, type CutJob, type MaterialPlan } from '@nestplank/core/plan';
+import { formatMoney } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';

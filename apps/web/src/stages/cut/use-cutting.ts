@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { costWith, keptFrom, type CutJob, type CutPlan, type MaterialPlan } from '@nestplank/core';
+import type { CutPlan } from '@nestplank/core/document';
+import { costWith, keptFrom, type CutJob, type MaterialPlan } from '@nestplank/core/plan';
 import { act, useSession } from '../../state/session.js';
 import type { CutProgress, CutService } from '../../workers/cut.worker.js';
 

@@ -1,6 +1,8 @@
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
-import { formatMoney, type BuildUpFigures, type Comfort, type Message } from '@nestplank/core';
+import type { Comfort } from '@nestplank/core/document';
+import type { BuildUpFigures } from '@nestplank/core/layers';
+import { formatMoney, type Message } from '@nestplank/core/words';
 import { act, askBuildUps, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { MoneyField } from '../../kit/MoneyField.js';

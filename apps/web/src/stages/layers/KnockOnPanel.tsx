@@ -1,5 +1,8 @@
 import { surfaceTitle } from '../../kit/surface-words.js';
-import { placedOpenings, thicknessOf, type FloorBattens, type Point, type Shell, sideAlong } from '@nestplank/core';
+import { thicknessOf } from '@nestplank/core/layers';
+import type { FloorBattens } from '@nestplank/core/lining';
+import type { Point } from '@nestplank/core/numeric';
+import { placedOpenings, type Shell, sideAlong } from '@nestplank/core/shell';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';

@@ -1,7 +1,7 @@
 import './layers.css';
 import { Problem } from '../../kit/Problem.js';
 import { useState } from 'react';
-import { SURFACE_LIST } from '@nestplank/core';
+import { SURFACE_LIST } from '@nestplank/core/document';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
 import { TabStrip } from '../../kit/TabStrip.js';

@@ -1,4 +1,5 @@
-import { BED_HEIGHT_MM, type PersonFigure, type RoomFigures } from '@nestplank/core';
+import type { PersonFigure } from '@nestplank/core/layout';
+import { BED_HEIGHT_MM, type RoomFigures } from '@nestplank/core/shell';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
 

@@ -9,25 +9,22 @@ import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import CloseIcon from '@mui/icons-material/Close';
 import { useEffect, useState } from 'react';
+import { layersOn, type Layer } from '@nestplank/core/document';
 import {
-  layersOn,
   BATTEN_SPACING_MM,
   FLOOR_SCHOOLS,
   floorSchool,
-  formatMoney,
   LINING_SCHOOLS,
-  materialOf,
-  openBefore,
-  parseLength,
   plainLayer,
   priceOfArea,
   ribShare,
   thermalTransmittance,
   WALL_SCHOOLS,
   wallSchool,
-  type Layer,
-  type Message,
-} from '@nestplank/core';
+} from '@nestplank/core/layers';
+import { materialOf } from '@nestplank/core/materials';
+import { openBefore } from '@nestplank/core/measure';
+import { formatMoney, parseLength, type Message } from '@nestplank/core/words';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';

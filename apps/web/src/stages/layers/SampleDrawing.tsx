@@ -1,7 +1,9 @@
 import { surfaceTitle } from '../../kit/surface-words.js';
 import { useDrag } from '@use-gesture/react';
 import { useState } from 'react';
-import { thicknessOf, type BuildUpDepth, type Layer, type LayerDepth, type Message } from '@nestplank/core';
+import type { Layer } from '@nestplank/core/document';
+import { thicknessOf, type BuildUpDepth, type LayerDepth } from '@nestplank/core/layers';
+import type { Message } from '@nestplank/core/words';
 import { useSize } from '../../kit/use-size.js';
 import { useSpeech } from '../../words/words.js';
 

@@ -1,6 +1,9 @@
 import { surfaceTitle } from '../../kit/surface-words.js';
 import { Suspense, useMemo, useState } from 'react';
-import { dampOf, materialOf, type Climate, type Covered, type Damp, type Message } from '@nestplank/core';
+import type { Climate, Covered } from '@nestplank/core/document';
+import { dampOf, type Damp } from '@nestplank/core/layers';
+import { materialOf } from '@nestplank/core/materials';
+import type { Message } from '@nestplank/core/words';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';

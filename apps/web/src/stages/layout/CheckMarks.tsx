@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { Check } from '@nestplank/core';
+import type { Check } from '@nestplank/core/furniture';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';

@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import { memo, useState } from 'react';
-import type { Check } from '@nestplank/core';
+import type { Check } from '@nestplank/core/furniture';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';

@@ -1,5 +1,6 @@
 import { memo, useDeferredValue } from 'react';
-import { frontLineOf, halfWidth, isAt } from '@nestplank/core';
+import { frontLineOf, isAt } from '@nestplank/core/document';
+import { halfWidth } from '@nestplank/core/shell';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useSliceX, type Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';

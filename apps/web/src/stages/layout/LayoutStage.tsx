@@ -1,6 +1,7 @@
 import './layout.css';
 import { useDeferredValue } from 'react';
-import { motionsOf, type Motion, type Unit } from '@nestplank/core';
+import type { Unit } from '@nestplank/core/document';
+import { motionsOf, type Motion } from '@nestplank/core/furniture';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
 import { FreeWidth } from './FreeWidth.js';

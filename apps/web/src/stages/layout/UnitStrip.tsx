@@ -1,7 +1,9 @@
 import { memo } from 'react';
 import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
-import { FAMILIES, freeUnitId, type Family, type Shell, type Unit } from '@nestplank/core';
+import type { Unit } from '@nestplank/core/document';
+import { FAMILIES, freeUnitId, type Family } from '@nestplank/core/furniture';
+import type { Shell } from '@nestplank/core/shell';
 import { FieldGrid } from '../../kit/FieldGrid.js';
 import { familyOf, fieldLabel } from '../../kit/unit-words.js';
 import { useChange } from '../../kit/use-change.js';

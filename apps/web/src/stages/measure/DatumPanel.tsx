@@ -1,16 +1,9 @@
 import Button from '@mui/material/Button';
 import { useMemo, useState, type ReactNode } from 'react';
-import {
-  datumOf,
-  formatAngle,
-  levelOf,
-  likeStations,
-  riseOver,
-  settingOut,
-  uprightPlanes,
-  type Shell,
-  type WallStraightness,
-} from '@nestplank/core';
+import { datumOf, settingOut, type WallStraightness } from '@nestplank/core/layout';
+import { levelOf } from '@nestplank/core/measure';
+import { likeStations, uprightPlanes, type Shell } from '@nestplank/core/shell';
+import { formatAngle, riseOver } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { useSpeech, type Speech } from '../../words/words.js';

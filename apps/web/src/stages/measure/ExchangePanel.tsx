@@ -2,7 +2,7 @@ import { Problem } from '../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useRef, useState } from 'react';
-import { describeAddress, type OperationOf, type Reading } from '@nestplank/core';
+import { describeAddress, type OperationOf, type Reading } from '@nestplank/core/document';
 import type { OutlineOf, ReadReadings } from '@nestplank/core/exchange';
 import { api } from '../../state/api.js';
 import { act, useSession } from '../../state/session.js';

@@ -1,14 +1,9 @@
 import Button from '@mui/material/Button';
 import { memo, useRef, useState } from 'react';
-import {
-  formatMoney,
-  openBefore,
-  type Found,
-  type LeakTest,
-  type Message,
-  type Operation,
-  type Point,
-} from '@nestplank/core';
+import type { Found, LeakTest, Operation } from '@nestplank/core/document';
+import { openBefore } from '@nestplank/core/measure';
+import type { Point } from '@nestplank/core/numeric';
+import { formatMoney, type Message } from '@nestplank/core/words';
 import { onWall, screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { api, RefusedError } from '../../state/api.js';
 import { act, notify, useSession } from '../../state/session.js';

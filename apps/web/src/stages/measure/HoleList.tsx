@@ -1,4 +1,5 @@
-import { holeClearances, type Survey } from '@nestplank/core';
+import type { Survey } from '@nestplank/core/document';
+import { holeClearances } from '@nestplank/core/measure';
 import { Check } from '../../kit/Check.js';
 import { TextEntry } from '../../kit/TextEntry.js';
 import { useSpeech } from '../../words/words.js';

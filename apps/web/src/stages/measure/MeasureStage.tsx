@@ -1,7 +1,8 @@
 import './measure.css';
 import LinearProgress from '@mui/material/LinearProgress';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
-import { parseAddress, progressOf, valueAt } from '@nestplank/core';
+import { parseAddress, valueAt } from '@nestplank/core/document';
+import { progressOf } from '@nestplank/core/measure';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import ToggleButton from '@mui/material/ToggleButton';
 import { DoubtLayer } from '../../foldout/DoubtLayer.js';

@@ -1,4 +1,4 @@
-import type { Survey } from '@nestplank/core';
+import type { Survey } from '@nestplank/core/document';
 import { Check } from '../../kit/Check.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { useSpeech } from '../../words/words.js';

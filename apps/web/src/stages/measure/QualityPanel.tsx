@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import { describeAddress, type Operation } from '@nestplank/core';
+import { describeAddress, type Operation } from '@nestplank/core/document';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';

@@ -3,14 +3,14 @@ import ToggleButton from '@mui/material/ToggleButton';
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import {
   describeAddress,
-  expectedAt,
-  formatLengthWithUnit,
   isSectionPlace,
   parseAddress,
   unitOf,
   type Place,
   type Reading,
-} from '@nestplank/core';
+} from '@nestplank/core/document';
+import { expectedAt } from '@nestplank/core/measure';
+import { formatLengthWithUnit } from '@nestplank/core/words';
 import { Slice } from '../../slice/Slice.js';
 import { StandIn } from '../../slice/StandIn.js';
 import { act } from '../../state/session.js';

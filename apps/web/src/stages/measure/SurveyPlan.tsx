@@ -1,4 +1,5 @@
-import type { Message, Operation, Survey } from '@nestplank/core';
+import type { Operation, Survey } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import { LengthList } from '../../kit/LengthList.js';
 import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import type { Message, Operation } from '@nestplank/core';
+import type { Operation } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import { act } from '../../state/session.js';
 import { LineList } from '../../kit/LineList.js';
 import { PickField } from '../../kit/PickField.js';

@@ -1,4 +1,4 @@
-import type { Survey } from '@nestplank/core';
+import type { Survey } from '@nestplank/core/document';
 import { Check } from '../../kit/Check.js';
 import { useSpeech } from '../../words/words.js';
 import { PLACES } from './FoundPanel.js';

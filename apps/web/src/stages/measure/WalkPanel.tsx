@@ -1,15 +1,7 @@
 import Button from '@mui/material/Button';
 import { useRef } from 'react';
-import {
-  describeAddress,
-  parseAddress,
-  unitOf,
-  valueAt,
-  walkSteps,
-  type Closure,
-  type Outlier,
-  type Progress,
-} from '@nestplank/core';
+import { describeAddress, parseAddress, unitOf, valueAt } from '@nestplank/core/document';
+import { walkSteps, type Closure, type Outlier, type Progress } from '@nestplank/core/measure';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';

@@ -1,7 +1,7 @@
 import { addDays } from 'date-fns/addDays';
 import { formatISO } from 'date-fns/formatISO';
 import { parseISO } from 'date-fns/parseISO';
-import type { Schedule } from '@nestplank/core';
+import type { Schedule } from '@nestplank/core/work';
 import { dayName } from '../../frame/tape-figures.js';
 import { useSize } from '../../kit/use-size.js';
 import { useSpeech } from '../../words/words.js';

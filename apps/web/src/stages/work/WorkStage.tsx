@@ -1,5 +1,6 @@
 import { DateField } from '../../kit/DateField.js';
-import type { Message, Settings } from '@nestplank/core';
+import type { Settings } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import { dayName } from '../../frame/tape-figures.js';
 import { act } from '../../state/session.js';
 import { useScene } from '../../state/scene.js';

@@ -5,7 +5,7 @@ import { UNITS_PER_MM } from '../job/units.js';
 /** Sums of fractions are lowered by this before they are rounded up, so that a bound is never too high. */
 const SAFE = 1e-9;
 
-/** A dual feasible function of size a in room b: whole numbers in, at most 1 for any set of sizes that fits b. */
+/** A dual feasible function of size a in space b: whole numbers in, at most 1 for any set of sizes that fits b. */
 type Feasible = (a: number, b: number) => number;
 
 /** floor(a * factor / b) in whole numbers. */
@@ -36,15 +36,15 @@ const FEW = { rounds: 5, sizes: 16 };
 const MANY = { rounds: 16, sizes: 120 };
 type Effort = typeof FEW;
 
-function functionsFor(sizes: readonly number[], room: number, effort: Effort): Feasible[] {
-  const small = [...new Set(sizes)].filter((size) => 2 * size <= room).sort((a, b) => a - b);
+function functionsFor(sizes: readonly number[], space: number, effort: Effort): Feasible[] {
+  const small = [...new Set(sizes)].filter((size) => 2 * size <= space).sort((a, b) => a - b);
   const step = Math.ceil(small.length / effort.sizes);
   const chosen = small.filter((_, i) => i % Math.max(1, step) === 0);
   return [
     identity,
     ...Array.from({ length: effort.rounds }, (_, k) => rounded(k + 1)),
     ...chosen.flatMap((e) => [threshold(e), pieces(e)]),
-    threshold(Math.floor(room / 2)),
+    threshold(Math.floor(space / 2)),
   ];
 }
 
@@ -69,8 +69,8 @@ function fewestSheets(
     )
       ways.push({ part: index, length: width, width: length });
   });
-  const valuesOf = (sizes: readonly number[], room: number): Float64Array[] =>
-    functionsFor(sizes, room, effort).map((f) => Float64Array.from(sizes, (size) => f(size, room)));
+  const valuesOf = (sizes: readonly number[], space: number): Float64Array[] =>
+    functionsFor(sizes, space, effort).map((f) => Float64Array.from(sizes, (size) => f(size, space)));
   const alongLength = valuesOf(
     ways.map((way) => way.length),
     roomLength,

@@ -15,12 +15,12 @@ export function bestLoad(
   lengths: readonly number[],
   worths: readonly number[],
   limits: readonly number[],
-  room: number,
+  space: number,
   visits = 200_000,
 ): Load {
   const order = lengths
     .map((_, kind) => kind)
-    .filter((kind) => (worths[kind] ?? 0) > 0 && (limits[kind] ?? 0) > 0 && (lengths[kind] ?? Infinity) <= room)
+    .filter((kind) => (worths[kind] ?? 0) > 0 && (limits[kind] ?? 0) > 0 && (lengths[kind] ?? Infinity) <= space)
     .sort((a, b) => (worths[b] ?? 0) / (lengths[b] ?? 1) - (worths[a] ?? 0) / (lengths[a] ?? 1));
   const size = order.map((kind) => lengths[kind] ?? 1);
   const worth = order.map((kind) => worths[kind] ?? 0);
@@ -60,7 +60,7 @@ export function bestLoad(
     }
     now[depth] = 0;
   };
-  walk(0, room, 0);
+  walk(0, space, 0);
   const counts = lengths.map(() => 0);
   order.forEach((kind, i) => {
     counts[kind] = best[i] ?? 0;

@@ -15,7 +15,7 @@ const TURNS = 4;
 export function* scaledBound(job: EngineJob, solve: SolveProgram): Generator<number, void, undefined> {
   const [sheet] = job.stock;
   if (!sheet || job.stock.length > 1 || job.parts.some((part) => part.mayTurn && part.length !== part.width)) return;
-  const axis = (sizes: readonly number[], room: number, weights: readonly number[]) => {
+  const axis = (sizes: readonly number[], space: number, weights: readonly number[]) => {
     const distinct = [...new Set(sizes)];
     const at = sizes.map((size) => distinct.indexOf(size));
     const quantity = distinct.map(() => 0);
@@ -30,7 +30,7 @@ export function* scaledBound(job: EngineJob, solve: SolveProgram): Generator<num
       free: false,
       kerf: job.kerf,
       tooLarge: [],
-      stock: [{ id: '', length: room, width: 1, price: 1, quantity: Infinity }],
+      stock: [{ id: '', length: space, width: 1, price: 1, quantity: Infinity }],
       parts: distinct.map((length, i) => ({ ids: [], length, width: 1, quantity: quantity[i] ?? 0, mayTurn: false })),
     };
     return { columns: new BarColumns(bars, solve, weight), at };

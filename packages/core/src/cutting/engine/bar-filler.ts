@@ -38,7 +38,7 @@ export class BarFiller implements Filler {
   }
 
   /** Returns the area placed, a bar being one part wide. */
-  fill(room: number, width: number, join: JoinTaste, taste: FillTaste): number {
+  fill(space: number, width: number, join: JoinTaste, taste: FillTaste): number {
     if (join.waste >= 0) this.shuffle(taste.smallestFirst ? 1 : 0.3);
     const { kinds, counts, random } = this;
     const size = kinds.map((part) => this.size(part));
@@ -46,9 +46,9 @@ export class BarFiller implements Filler {
     const worth = size.map((length) => length * (1 + disturb * random()));
     const dearest = Math.max(...worth.map((w, i) => w / (size[i] ?? 1)), 1);
     const now = kinds.map(() => 0);
-    let left = room;
+    let left = space;
     const longest = size.reduce(
-      (at, length, i) => (length <= room && length > (at < 0 ? 0 : (size[at] ?? 0)) ? i : at),
+      (at, length, i) => (length <= space && length > (at < 0 ? 0 : (size[at] ?? 0)) ? i : at),
       -1,
     );
     if (longest < 0) {

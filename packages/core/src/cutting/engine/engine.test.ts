@@ -8,7 +8,7 @@ import { cutJobSchema, engineJob, type CutJob } from '../job/job.js';
 import { bestLoad } from '../bounds/knapsack.js';
 import { clearance, isConvex, outlineArea, selfCrossing, turnOutline, within, type Dot } from '../job/outline.js';
 import { loadProgram, type SolveProgram } from '../bounds/program.js';
-import { roomsOf } from './rooms.js';
+import { spacesOf } from './spaces.js';
 import { scaledBound } from '../bounds/scales.js';
 import { solveJob } from './search.js';
 import { sawApart } from './tree.js';
@@ -38,7 +38,7 @@ describe('the knapsack', () => {
       { minLength: 1, maxLength: 6 },
     );
     fc.assert(
-      fc.property(kinds, fc.integer({ min: 1, max: 70 }), (list, room) => {
+      fc.property(kinds, fc.integer({ min: 1, max: 70 }), (list, space) => {
         let most = 0;
         const walk = (i: number, left: number, sum: number): void => {
           most = Math.max(most, sum);
@@ -47,16 +47,16 @@ describe('the knapsack', () => {
           for (let n = 0; n <= kind.limit && n * kind.length <= left; n += 1)
             walk(i + 1, left - n * kind.length, sum + n * kind.worth);
         };
-        walk(0, room, 0);
+        walk(0, space, 0);
         const found = bestLoad(
           list.map((k) => k.length),
           list.map((k) => k.worth),
           list.map((k) => k.limit),
-          room,
+          space,
         );
         expect(found.worth).toBe(most);
         expect(found.most).toBe(most);
-        expect(found.counts.reduce((sum, n, i) => sum + n * (list[i]?.length ?? 0), 0)).toBeLessThanOrEqual(room);
+        expect(found.counts.reduce((sum, n, i) => sum + n * (list[i]?.length ?? 0), 0)).toBeLessThanOrEqual(space);
       }),
       { seed: 3, numRuns: 200 },
     );
@@ -147,7 +147,7 @@ describe('dearer bounds for sheets', () => {
 });
 
 describe('filling a sheet', () => {
-  it('never overlaps, never leaves the room and loses no part, whatever the way', () => {
+  it('never overlaps, never leaves the space and loses no part, whatever the way', () => {
     const random = seededRandom(12);
     const ways = new Ways(random);
     const made = engineJob(
@@ -182,7 +182,7 @@ describe('filling a sheet', () => {
       expect(sawApart(boxes, { x: 0, y: 0, length, width }, 0)).not.toBeNull();
     }
   });
-  it('knows the rooms of a sheet: rectangles that straight cuts set free', () => {
+  it('knows the spaces of a sheet: rectangles that straight cuts set free', () => {
     const sheet = {
       stock: 0,
       area: 0,
@@ -197,10 +197,10 @@ describe('filling a sheet', () => {
       { length: 60, width: 60 },
       { length: 40, width: 100 },
     ];
-    const rooms = roomsOf(sheet, 100, 100, (laid) => sizes[laid.part] ?? { length: 0, width: 0 });
-    expect(rooms).toContainEqual({ x: 0, y: 0, length: 60, width: 100, inside: [0, 1] });
-    expect(rooms).toContainEqual({ x: 60, y: 0, length: 40, width: 100, inside: [2] });
-    expect(rooms).toContainEqual({ x: 0, y: 40, length: 60, width: 60, inside: [1] });
+    const spaces = spacesOf(sheet, 100, 100, (laid) => sizes[laid.part] ?? { length: 0, width: 0 });
+    expect(spaces).toContainEqual({ x: 0, y: 0, length: 60, width: 100, inside: [0, 1] });
+    expect(spaces).toContainEqual({ x: 60, y: 0, length: 40, width: 100, inside: [2] });
+    expect(spaces).toContainEqual({ x: 0, y: 40, length: 60, width: 60, inside: [1] });
   });
 });
 

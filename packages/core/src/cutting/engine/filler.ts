@@ -269,7 +269,7 @@ export class SheetFiller implements Filler {
     const sheetArea = roomLength * roomWidth;
     const { joins, alive, area, turns, length, width } = this;
     joins.clear();
-    /** How much is lost, less what spanning the room is worth, disturbed by the draw. */
+    /** How much is lost, less what spanning the space is worth, disturbed by the draw. */
     const score = (lost: number): number => {
       const reach = this.reach;
       const spans = reach > 1 - join.waste && reach <= 1 ? join.span * (reach - 1 + join.waste) : 0;
@@ -364,7 +364,7 @@ export class SheetFiller implements Filler {
   private choose(freeLength: number, freeWidth: number, taste: FillTaste, sheetArea: number): boolean {
     let best = -Infinity;
     this.chosen = -1;
-    const room = freeLength * freeWidth;
+    const space = freeLength * freeWidth;
     const random = this.random;
     const total = this.kinds + this.nodes - this.count;
     for (let entry = 0; entry < total; entry += 1) {
@@ -398,7 +398,7 @@ export class SheetFiller implements Filler {
           edge *= edge;
           edge *= edge;
           const score =
-            taste.edge * edge * edge + taste.fill * ((l * w * countX * countY) / room) + base + taste.noise * random();
+            taste.edge * edge * edge + taste.fill * ((l * w * countX * countY) / space) + base + taste.noise * random();
           if (score > best) {
             best = score;
             this.chosen = entry;
@@ -409,7 +409,7 @@ export class SheetFiller implements Filler {
         }
       }
     }
-    if (room < taste.pairsUnder * sheetArea && this.paired)
+    if (space < taste.pairsUnder * sheetArea && this.paired)
       this.choosePair(freeLength, freeWidth, taste, sheetArea, best);
     return this.chosen >= 0;
   }
@@ -417,7 +417,7 @@ export class SheetFiller implements Filler {
   /** Looks at every two free parts that match; chosen is then `PAIR` and more. */
   private choosePair(freeLength: number, freeWidth: number, taste: FillTaste, sheetArea: number, least: number): void {
     const { alive, pairFirst, pairSecond, pairLength, pairWidth, pairArea, turns, random } = this;
-    const room = freeLength * freeWidth;
+    const space = freeLength * freeWidth;
     let best = least;
     for (let p = 0; p < this.pairs; p += 1) {
       const own = pairLength[p] ?? 0;
@@ -438,7 +438,7 @@ export class SheetFiller implements Filler {
         edge *= edge;
         const score =
           taste.edge * edge * edge +
-          taste.fill * ((pairArea[p] ?? 0) / room) +
+          taste.fill * ((pairArea[p] ?? 0) / space) +
           taste.large * ((pairArea[p] ?? 0) / sheetArea) +
           taste.noise * random();
         if (score > best) {

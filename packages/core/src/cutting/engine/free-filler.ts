@@ -144,7 +144,7 @@ export class FreeFiller implements Filler {
     return kept;
   }
 
-  /** Places that touch: corners of the room, corners of what is forbidden, and where their edges meet. */
+  /** Places that touch: corners of the space, corners of what is forbidden, and where their edges meet. */
   private places(
     blocks: readonly { readonly at: Forbidden; readonly x: number; readonly y: number }[],
     mostX: number,

@@ -21,7 +21,7 @@ export class JoinHeap {
     this.heaped = 0;
   }
 
-  /** Whether there is room for so many joins more. */
+  /** Whether there is space for so many joins more. */
   hasRoom(more: number): boolean {
     return this.joins + more <= this.capacity;
   }

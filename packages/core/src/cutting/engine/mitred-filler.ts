@@ -23,21 +23,21 @@ export class MitredFiller implements Filler {
     this.inner.load(pool);
   }
 
-  fill(room: number, width: number, join: JoinTaste, taste: FillTaste): number {
+  fill(space: number, width: number, join: JoinTaste, taste: FillTaste): number {
     const { job, inner } = this;
-    let target = room;
+    let target = space;
     let parts: number[] = [];
     let chain = chainOf(job, []);
     for (let attempt = 0; attempt < MOST_TRIES; attempt += 1) {
       if (inner.fill(target, width, join, taste) === 0) break;
       parts = inner.laid().map((laid) => laid.part);
       chain = chainOf(job, parts);
-      if (chain.length <= room - job.kerf) break;
-      target -= Math.max(1, chain.length - (room - job.kerf));
+      if (chain.length <= space - job.kerf) break;
+      target -= Math.max(1, chain.length - (space - job.kerf));
     }
     const size = (part: number): number => (job.parts[part]?.length ?? 0) + job.kerf;
     // what still runs over gives up its smallest
-    while (parts.length > 0 && chain.length > room - job.kerf) {
+    while (parts.length > 0 && chain.length > space - job.kerf) {
       const smallest = parts.reduce((least, part, i) => (size(part) < size(parts[least] ?? 0) ? i : least), 0);
       parts.splice(smallest, 1);
       chain = chainOf(job, parts);
@@ -45,7 +45,7 @@ export class MitredFiller implements Filler {
     if (parts.length === 0) {
       // one part that fits is better than none
       const reach = (part: number): number => job.parts[part]?.ends?.long ?? job.parts[part]?.length ?? Infinity;
-      const fitting = this.pool.filter((part) => reach(part) <= room - job.kerf);
+      const fitting = this.pool.filter((part) => reach(part) <= space - job.kerf);
       const [first] = fitting.sort((a, b) => reach(b) - reach(a));
       if (first === undefined) {
         this.chain = [];

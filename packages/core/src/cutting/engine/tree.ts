@@ -25,43 +25,43 @@ interface Gap {
   readonly after: readonly Rectangle[];
 }
 
-function gapsAlong(pieces: readonly Rectangle[], room: Rectangle, rip: boolean, kerf: number): Gap[] {
+function gapsAlong(pieces: readonly Rectangle[], space: Rectangle, rip: boolean, kerf: number): Gap[] {
   const start = (p: Rectangle): number => (rip ? p.y : p.x);
   const end = (p: Rectangle): number => (rip ? p.y + p.width : p.x + p.length);
   const sorted = [...pieces].sort((a, b) => start(a) - start(b));
   const gaps: Gap[] = [];
-  let reached = start(room);
+  let reached = start(space);
   sorted.forEach((piece, i) => {
     const empty = start(piece) - reached;
     if (i > 0 ? empty >= kerf - ROUNDING : empty > ROUNDING)
       gaps.push({ rip, from: reached, to: start(piece), before: sorted.slice(0, i), after: sorted.slice(i) });
     reached = Math.max(reached, end(piece));
   });
-  const far = end(room);
+  const far = end(space);
   if (pieces.length > 0 && far - reached > ROUNDING)
     gaps.push({ rip, from: reached, to: Math.max(far, reached + kerf), before: sorted, after: [] });
   return gaps;
 }
 
-const restOf = (room: Rectangle, rip: boolean, from: number, to: number): Rectangle =>
-  rip ? { ...room, y: from, width: to - from } : { ...room, x: from, length: to - from };
-const areaOf = (room: Rectangle): number => Math.max(0, room.length) * Math.max(0, room.width);
+const restOf = (space: Rectangle, rip: boolean, from: number, to: number): Rectangle =>
+  rip ? { ...space, y: from, width: to - from } : { ...space, x: from, length: to - from };
+const areaOf = (space: Rectangle): number => Math.max(0, space.length) * Math.max(0, space.width);
 
 /**
  * The cuts that part the pieces of a rectangle, each from edge to edge of what it cuts, and what is left over.
  * At every step the cut that leaves the largest free rectangle whole is taken first.
  * @returns null when no saw can part them edge to edge
  */
-export function sawApart(pieces: readonly Rectangle[], room: Rectangle, kerf: number, level = 1): Sawn | null {
-  if (pieces.length === 0) return { cuts: [], left: areaOf(room) > 0 ? [room] : [] };
+export function sawApart(pieces: readonly Rectangle[], space: Rectangle, kerf: number, level = 1): Sawn | null {
+  if (pieces.length === 0) return { cuts: [], left: areaOf(space) > 0 ? [space] : [] };
   const [only] = pieces;
-  const gaps = [...gapsAlong(pieces, room, true, kerf), ...gapsAlong(pieces, room, false, kerf)];
+  const gaps = [...gapsAlong(pieces, space, true, kerf), ...gapsAlong(pieces, space, false, kerf)];
   if (gaps.length === 0) {
     return only && pieces.length === 1 ? { cuts: [], left: [] } : null;
   }
   const freeOf = (gap: Gap): number => {
-    if (gap.after.length === 0) return areaOf(restOf(room, gap.rip, gap.from + kerf, gap.to));
-    if (gap.before.length === 0) return areaOf(restOf(room, gap.rip, gap.from, gap.to - kerf));
+    if (gap.after.length === 0) return areaOf(restOf(space, gap.rip, gap.from + kerf, gap.to));
+    if (gap.before.length === 0) return areaOf(restOf(space, gap.rip, gap.from, gap.to - kerf));
     return 0;
   };
   const balance = (gap: Gap): number => Math.min(gap.before.length, gap.after.length);
@@ -72,18 +72,18 @@ export function sawApart(pieces: readonly Rectangle[], room: Rectangle, kerf: nu
   });
   // the saw keeps to the pieces before it; what is empty stays with the part after it
   const at = best.before.length === 0 ? best.to - kerf : best.from;
-  const near = best.rip ? { ...room, width: at - room.y } : { ...room, length: at - room.x };
+  const near = best.rip ? { ...space, width: at - space.y } : { ...space, length: at - space.x };
   const far = best.rip
-    ? { ...room, y: at + kerf, width: room.y + room.width - at - kerf }
-    : { ...room, x: at + kerf, length: room.x + room.length - at - kerf };
+    ? { ...space, y: at + kerf, width: space.y + space.width - at - kerf }
+    : { ...space, x: at + kerf, length: space.x + space.length - at - kerf };
   const cut: SawCut = {
     axis: best.rip ? 'rip' : 'crosscut',
     at,
-    from: best.rip ? room.x : room.y,
-    to: best.rip ? room.x + room.length : room.y + room.width,
+    from: best.rip ? space.x : space.y,
+    to: best.rip ? space.x + space.length : space.y + space.width,
     level,
-    edge: best.rip ? room.y : room.x,
-    far: best.rip ? room.y + room.width : room.x + room.length,
+    edge: best.rip ? space.y : space.x,
+    far: best.rip ? space.y + space.width : space.x + space.length,
   };
   const first = sawApart(best.before, near, kerf, level + 1);
   const second = first && sawApart(best.after, far, kerf, level + 1);

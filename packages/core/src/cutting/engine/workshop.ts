@@ -4,7 +4,7 @@ import { SheetFiller } from './filler.js';
 import { MitredFiller } from './mitred-filler.js';
 import type { Filled, Filler, Laid } from './filling.js';
 import { areaOfPart, fits, type EngineJob } from '../job/job.js';
-import { roomsOf, type Room } from './rooms.js';
+import { spacesOf, type Space } from './spaces.js';
 import { PLAIN_WAY, Ways, type Way } from './ways.js';
 
 /** Sheets and what is still to be placed, by the parts' indices. */
@@ -104,21 +104,21 @@ export class Workshop {
   }
 
   /** The fullest of several tries to fill a rectangle from the loaded pool. */
-  private fullest(room: Omit<Room, 'inside'>, tries: number, fixed?: Way): Made | null {
+  private fullest(space: Omit<Space, 'inside'>, tries: number, fixed?: Way): Made | null {
     const { filler, ways } = this;
     let best: (Made & { readonly way: Way }) | null = null;
     for (let attempt = 0; attempt < tries; attempt += 1) {
       const way = fixed ?? ways.draw();
-      const area = filler.fill(room.length, room.width, way.join, way.taste);
+      const area = filler.fill(space.length, space.width, way.join, way.taste);
       if (area === 0 || (best && area <= best.area)) continue;
-      best = { laid: filler.laid(room.x, room.y), left: filler.left(), area, way };
+      best = { laid: filler.laid(space.x, space.y), left: filler.left(), area, way };
       if (best.left.length === 0) return best;
     }
     if (best && tries > 1) ways.remember(best.way);
     return best;
   }
 
-  private wholeSheet(kind: number): Omit<Room, 'inside'> {
+  private wholeSheet(kind: number): Omit<Space, 'inside'> {
     return { x: 0, y: 0, length: this.length(kind), width: this.width(kind) };
   }
 
@@ -185,7 +185,7 @@ export class Workshop {
     return laid.turned ? { length: width, width: length } : { length, width };
   }
 
-  /** Clears a room on a few sheets and the whole of one, mostly the emptiest, and fills them anew, that one last. */
+  /** Clears a space on a few sheets and the whole of one, mostly the emptiest, and fills them anew, that one last. */
   refill(now: Solution): Solution | null {
     const { random, filler } = this;
     if (now.sheets.length < 2) return null;
@@ -193,29 +193,29 @@ export class Workshop {
     const last = (random() < EMPTIEST_OUT ? order[0] : Math.floor(random() * order.length)) ?? 0;
     const others = order.filter((i) => i !== last);
     let left = this.takeOut(now, new Set([last])).pool;
-    const cleared: { readonly at: number; readonly room: Room; readonly kept: Filled }[] = [];
+    const cleared: { readonly at: number; readonly space: Space; readonly kept: Filled }[] = [];
     const count = Math.min(others.length, 1 + Math.floor(random() * MOST_ROOMS));
     for (let i = 0; i < count; i += 1) {
       const at = others.splice(Math.floor(random() * others.length), 1)[0] ?? 0;
       const sheet = now.sheets[at];
       if (!sheet) continue;
-      const rooms = roomsOf(sheet, this.length(sheet.stock), this.width(sheet.stock), (laid) => this.sizeOf(laid));
+      const spaces = spacesOf(sheet, this.length(sheet.stock), this.width(sheet.stock), (laid) => this.sizeOf(laid));
       // parts with angled ends interlock with their neighbours: their bar is only cleared as a whole
-      const room = rooms[this.job.mitred || random() < WHOLE_SHEET ? 0 : Math.floor(random() * rooms.length)];
-      if (!room) continue;
-      const inside = new Set(room.inside);
+      const space = spaces[this.job.mitred || random() < WHOLE_SHEET ? 0 : Math.floor(random() * spaces.length)];
+      if (!space) continue;
+      const inside = new Set(space.inside);
       const kept = sheet.laid.filter((_, index) => !inside.has(index));
       for (const index of inside) left.push(sheet.laid[index]?.part ?? 0);
       const area = kept.reduce((sum, laid) => sum + (this.partAreas[laid.part] ?? 0), 0);
-      cleared.push({ at, room, kept: { stock: sheet.stock, laid: kept, area } });
+      cleared.push({ at, space, kept: { stock: sheet.stock, laid: kept, area } });
     }
     const sheets = [...now.sheets];
     const tries = this.tries();
-    for (const { at, room, kept } of cleared) {
+    for (const { at, space, kept } of cleared) {
       sheets[at] = kept;
       if (left.length === 0) continue;
       filler.load(left);
-      const made = this.fullest(room, tries);
+      const made = this.fullest(space, tries);
       if (!made) continue;
       sheets[at] = { stock: kept.stock, laid: [...kept.laid, ...made.laid], area: kept.area + made.area };
       left = made.left;
@@ -224,18 +224,18 @@ export class Workshop {
     return this.fillUp(rest, left, this.job.free ? 1 : LAST_TRIES, this.limitOf(now));
   }
 
-  /** Kinds of sheet, by weighted draw, that together have room enough for an area and cost less than a limit. */
+  /** Kinds of sheet, by weighted draw, that together have space enough for an area and cost less than a limit. */
   private drawMix(area: number, limit: number, free: number[]): number[] | null {
     const mix: number[] = [];
-    let room = 0;
+    let space = 0;
     let cost = 0;
-    while (room < area) {
+    while (space < area) {
       let best = -1;
       let least = Infinity;
       for (let kind = 0; kind < free.length; kind += 1) {
         if ((free[kind] ?? 0) < 1 || cost + this.price(kind) >= limit) continue;
-        // room beyond what is missing is worth nothing
-        const use = Math.min(this.areaOf(kind), (area - room) * 1.05);
+        // space beyond what is missing is worth nothing
+        const use = Math.min(this.areaOf(kind), (area - space) * 1.05);
         const dear = ((this.price(kind) + 1) / use) * (0.6 + 0.8 * this.random());
         if (dear < least) {
           least = dear;
@@ -245,7 +245,7 @@ export class Workshop {
       if (best < 0) return null;
       mix.push(best);
       free[best] = (free[best] ?? 0) - 1;
-      room += this.areaOf(best);
+      space += this.areaOf(best);
       cost += this.price(best);
     }
     return mix;

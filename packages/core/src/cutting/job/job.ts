@@ -180,7 +180,7 @@ export function engineJob(job: CutJob): EngineJob {
 }
 
 /**
- * The room a part takes up, in square engine units: its rectangle grown by a kerf, or where places are free the area
+ * The space a part takes up, in square engine units: its rectangle grown by a kerf, or where places are free the area
  * within its outline.
  */
 export function areaOfPart(job: EngineJob, part: EnginePart): number {

@@ -22,7 +22,7 @@ import {
   sheetAbout,
   sideField,
   type Family,
-  type Room,
+  type Surroundings,
   type Start,
 } from '../family.js';
 import { appliesTo, changeUnit } from '../scene.js';
@@ -59,7 +59,7 @@ interface Frame {
   readonly insideTo: number;
 }
 
-function frameOf(unit: Unit, { inner, book }: Room): Frame | null {
+function frameOf(unit: Unit, { inner, book }: Surroundings): Frame | null {
   const line = frontLineOf(unit);
   const [carcass, top, facing] = ['carcass', 'top', 'facing'].map((role) =>
     materialOf(book, unit.materials[role] ?? ''),
@@ -97,7 +97,7 @@ interface Upright {
 }
 
 /** An upright across the vehicle: front edge on the line, back edge on the wall's curve. */
-function upright(unit: Unit, { inner }: Room, frame: Frame, wanted: Upright): Board {
+function upright(unit: Unit, { inner }: Surroundings, frame: Frame, wanted: Upright): Board {
   const heights = spread(wanted.from, wanted.to, 25);
   const wall = (height: number): number =>
     Math.min(
@@ -165,7 +165,7 @@ interface Level {
 }
 
 /** A level board: front edge straight, back edge along the wall at its own height. */
-function level(unit: Unit, { inner }: Room, frame: Frame, wanted: Level): Board {
+function level(unit: Unit, { inner }: Surroundings, frame: Frame, wanted: Level): Board {
   const { z: low, from, to } = wanted;
   const xs = spread(from, to, 25);
   const wall = (x: number): number =>
@@ -266,7 +266,7 @@ function doorsOf(unit: Unit, frame: Frame, { bay, front }: PlacedBay): Board[] {
   });
 }
 
-function shelvesOf(unit: Unit, room: Room, frame: Frame, { bay, inside }: PlacedBay): Board[] {
+function shelvesOf(unit: Unit, room: Surroundings, frame: Frame, { bay, inside }: PlacedBay): Board[] {
   if (bay.holds.kind !== 'shelves') return [];
   const { count } = bay.holds;
   return Array.from({ length: count }, (_, i) =>
@@ -285,7 +285,7 @@ function shelvesOf(unit: Unit, room: Room, frame: Frame, { bay, inside }: Placed
 }
 
 /** What is too small to be made, in words. */
-function tooSmall(unit: Unit, { inner }: Room, frame: Frame): FurnitureProblem | null {
+function tooSmall(unit: Unit, { inner }: Surroundings, frame: Frame): FurnitureProblem | null {
   const say = (key: 'furniture.narrow' | 'furniture.low' | 'furniture.shallow'): FurnitureProblem => ({
     place: unit.id,
     said: message(key, { unit: unit.name }),
@@ -298,7 +298,7 @@ function tooSmall(unit: Unit, { inner }: Room, frame: Frame): FurnitureProblem |
   return Math.min(...depths) - frame.carcassFront < LEAST_DEPTH_MM ? say('furniture.shallow') : null;
 }
 
-function skeletonOf(unit: Unit, room: Room): Skeleton {
+function skeletonOf(unit: Unit, room: Surroundings): Skeleton {
   const frame = frameOf(unit, room);
   const none = (problems: readonly FurnitureProblem[]): Skeleton => ({
     boards: [],

@@ -20,7 +20,7 @@ import {
   scribeField,
   sheetAbout,
   type Family,
-  type Room,
+  type Surroundings,
 } from '../family.js';
 import { appliesTo, changeUnit } from '../scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -28,7 +28,7 @@ import { contactsOf, type Board, type BoardEdge, type FurnitureProblem } from '.
 
 /** Gap between neighbouring boards so that each can be lifted out, mm. */
 const BOARD_GAP_MM = 3;
-/** Room kept between a support and an arch or wall, mm. */
+/** Surroundings kept between a support and an arch or wall, mm. */
 const SUPPORT_CLEARANCE_MM = 10;
 const ARCH_CLEARANCE_MM = 10;
 const INSIDE_CORNER_MM = 15;
@@ -66,7 +66,7 @@ function boardStrips(unit: Unit): { readonly from: number; readonly to: number }
   }));
 }
 
-function boards(unit: Unit, { inner, arches }: Room, levels: Levels): Board[] {
+function boards(unit: Unit, { inner, arches }: Surroundings, levels: Levels): Board[] {
   return boardStrips(unit).flatMap((strip, index): Board[] => {
     const xs = spread(strip.from, strip.to, 15);
     const line = (side: Side, sign: number, out: number): Point[] =>
@@ -114,7 +114,7 @@ function boards(unit: Unit, { inner, arches }: Room, levels: Levels): Board[] {
 }
 
 /** The y at which the supports' middles stand: outermost clear of arches and walls, the rest so that no board spans further than allowed. */
-function supportLines(unit: Unit, { inner, arches }: Room, levels: Levels): number[] {
+function supportLines(unit: Unit, { inner, arches }: Surroundings, levels: Levels): number[] {
   const clear = (side: Side): number =>
     clearHalfWidth(inner, arches, side, unit.body.x, endOf(unit), levels.floor, levels.underside) -
     SUPPORT_CLEARANCE_MM -
@@ -141,7 +141,7 @@ function supports(unit: Unit, lines: readonly number[], levels: Levels): Board[]
   }));
 }
 
-function front(unit: Unit, { inner, arches }: Room, levels: Levels, lines: readonly number[]): Board[] {
+function front(unit: Unit, { inner, arches }: Surroundings, levels: Levels, lines: readonly number[]): Board[] {
   const { x } = unit.body;
   const thickness = levels.support;
   const heights = spread(levels.floor, levels.underside, 21);
@@ -199,7 +199,7 @@ function front(unit: Unit, { inner, arches }: Room, levels: Levels, lines: reado
   ];
 }
 
-function levelsOf(unit: Unit, { inner, book }: Room): Levels | null {
+function levelsOf(unit: Unit, { inner, book }: Surroundings): Levels | null {
   const [board, support] = [
     materialOf(book, unit.materials['board'] ?? ''),
     materialOf(book, unit.materials['support'] ?? ''),
@@ -315,7 +315,7 @@ export const bedPlatform: Family = {
 };
 
 /** Across the rear for everybody who is known, on a height that leaves a hold under it. */
-function startBed(id: string, name: string, people: readonly string[], room: Shell, book: Room['book']): Unit {
+function startBed(id: string, name: string, people: readonly string[], room: Shell, book: Surroundings['book']): Unit {
   const length = Math.min(people.length === 1 ? 800 : 1350, room.length);
   return {
     id,

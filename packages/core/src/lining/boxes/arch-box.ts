@@ -1,7 +1,7 @@
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { BoxChoice, PriceBook, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
-import type { LiningRole, Part, Spot } from '../../parts/part.js';
+import type { LiningRole, Part, Vector } from '../../parts/part.js';
 import { materialOf } from '../../materials/material.js';
 import { rectangle, spread, type Outline, type Point } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
@@ -22,7 +22,7 @@ export interface ArchBox {
   readonly notch: { readonly length: number; readonly height: number; readonly depth: number };
   /** Brackets that hold it to wall and floor. */
   readonly brackets: number;
-  /** What its top is reckoned to bear, N, and over which length of it, mm. */
+  /** What its top is taken to bear, N, and over which length of it, mm. */
   readonly load: { readonly newtons: number; readonly over: number };
   /** How far its top gives under that, mm, and the most that is allowed; null when the board's stiffness is not known. */
   readonly sag: number | null;
@@ -95,9 +95,9 @@ function boxOver(
     role: LiningRole,
     number: number,
     outline: Outline,
-    origin: Spot,
-    along: Spot,
-    across: Spot,
+    origin: Vector,
+    along: Vector,
+    across: Vector,
     made = material,
   ): Part => ({
     id: `box-${arch.id}-${name}`,
@@ -113,7 +113,7 @@ function boxOver(
     edges: [],
     place: placeSeen(origin, along, across),
   });
-  const outward: Spot = [0, sign, 0];
+  const outward: Vector = [0, sign, 0];
   const xs = spread(x0, x1, 13);
   const topEdge = xs.map((x): Point => [x - x0, Math.min(wall(x, top), wall(x, top - t))]);
   const endOutline = (x: number): Outline => {

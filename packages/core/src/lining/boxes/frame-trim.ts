@@ -1,12 +1,12 @@
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { Opening, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
-import type { Part, Spot } from '../../parts/part.js';
+import type { Part, Vector } from '../../parts/part.js';
 
 /** The trim stands back from the boards' inner faces, mm. */
 export const TRIM_BACK_MM = 3;
 const MITRE = { start: 45, end: 45 } as const;
-const opposite = ([x, y, z]: Spot): Spot => [0 - x, 0 - y, 0 - z];
+const opposite = ([x, y, z]: Vector): Vector => [0 - x, 0 - y, 0 - z];
 
 /**
  * Four lengths of a profile round an opening, mitred where they meet.
@@ -18,13 +18,13 @@ export function frameTrim(
   opening: Opening,
   trim: PriceItem | null,
   inside: { readonly length: number; readonly height: number },
-  at: (a: number, b: number) => Spot,
-  along: Spot,
-  up: Spot,
+  at: (a: number, b: number) => Vector,
+  along: Vector,
+  up: Vector,
 ): Part[] {
   if (!trim || !isBar(trim)) return [];
   const w = trim.width;
-  const piece = (number: number, clear: number, origin: Spot, run: Spot, across: Spot): Part => {
+  const piece = (number: number, clear: number, origin: Vector, run: Vector, across: Vector): Part => {
     const length = clear + 2 * w;
     return {
       id: `window-${opening.id}-trim-${number}`,

@@ -1,6 +1,6 @@
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { BoxChoice, Header, PriceBook, Side, Survey } from '../../document/schema.js';
-import type { Part, PartEdge, Spot } from '../../parts/part.js';
+import type { Part, PartEdge, Vector } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Point } from '../../numeric/plane.js';
@@ -191,8 +191,8 @@ function headerBox(
     const [a, b] = [front.outer[i] ?? NOWHERE, front.outer[i + 1] ?? NOWHERE];
     const d = less(b, a);
     const long = Math.hypot(d[0], d[1]) || 1;
-    // adding nothing makes a negative nought a plain one
-    const across: Spot = [0, (sign * d[0]) / long + 0, d[1] / long + 0];
+    // adding nothing makes a negative zero a plain one
+    const across: Vector = [0, (sign * d[0]) / long + 0, d[1] / long + 0];
     return {
       id: `header-${header.id}-${i + 1}`,
       role: 'header',

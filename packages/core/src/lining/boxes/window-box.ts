@@ -2,7 +2,7 @@ import { placeSeen } from '../../parts/lay-flat.js';
 import { endOf, isAt, standsAt, type Shadow } from '../../document/body.js';
 import type { Track, WindowBox } from './box.js';
 import type { BoxChoice, PriceBook, Side, Survey } from '../../document/schema.js';
-import type { Part, Spot } from '../../parts/part.js';
+import type { Part, Vector } from '../../parts/part.js';
 import { bevelOf } from '../../parts/scribe.js';
 import { placedOpenings, type PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
@@ -92,7 +92,7 @@ function boxFor(
       edges: bevel,
       place: placeSeen(place.origin, place.along, place.across),
     });
-  const inward: Spot = [0, 0 - sign, 0];
+  const inward: Vector = [0, 0 - sign, 0];
   const edgeOf = (z: number, at: 'front'): Part['edges'] => [
     {
       kind: 'visible',

@@ -14,7 +14,7 @@ const RUNS_ON = 90;
 const BACK_MM = 500;
 
 /**
- * Where somebody leans against a lining: beside a bed, over its mattress. The lining is reckoned as a board that runs on over its
+ * Where somebody leans against a lining: beside a bed, over its mattress. The lining counts as a board that runs on over its
  * supports, loaded between the two that are farthest apart there.
  * @param along whether the material's grain runs along the vehicle
  */

@@ -2,7 +2,7 @@ import { createNames, placedOnFloor } from '../../parts/part-name.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import { isOver, type Shadow } from '../../document/body.js';
 import type { FloorHatch, PriceItem, Survey } from '../../document/schema.js';
-import type { Part, PartMarks, Spot } from '../../parts/part.js';
+import type { Part, PartMarks, Vector } from '../../parts/part.js';
 import { boundsOf } from '../../measure/keep-outs.js';
 import { boxOf, rectangle, spread, type Outline, type Point } from '../../numeric/plane.js';
 import { levelSpans } from './floor-lines.js';
@@ -79,7 +79,7 @@ export function nogginParts(
   return noggins.map(({ x0, x1, y0, y1 }, i): Part => {
     const upright = y1 - y0 > x1 - x0;
     const length = upright ? y1 - y0 : x1 - x0;
-    const [along, across]: [Spot, Spot] = upright
+    const [along, across]: [Vector, Vector] = upright
       ? [
           [0, 1, 0],
           [-1, 0, 0],

@@ -1,7 +1,7 @@
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
-import type { Part, Spot } from '../../parts/part.js';
+import type { Part, Vector } from '../../parts/part.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import type { ArchShape } from '../../shell/arch.js';
@@ -140,9 +140,9 @@ export function stepTrims(arches: readonly ArchShape[], inner: Shell, trim: Pric
         length: number,
         ends: NonNullable<Part['ends']>,
         outer: readonly Point[],
-        origin: Spot,
-        along: Spot,
-        across: Spot,
+        origin: Vector,
+        along: Vector,
+        across: Vector,
       ): Part => ({
         id: `step-${arch.id}-trim-${number}`,
         role: 'trim',

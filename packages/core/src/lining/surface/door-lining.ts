@@ -178,7 +178,7 @@ function panelPart(
   const within = ([x, y]: Point): boolean => x > minX && x < maxX && y > minY && y < maxY;
   const { surface } = door.opening;
   const sign = surface === 'left' ? -1 : 1;
-  const spot = (x: number, z: number): readonly [number, number, number] =>
+  const inVehicle = (x: number, z: number): readonly [number, number, number] =>
     surface === 'rear'
       ? [inner.length, x, z]
       : [x, sign * halfWidth(inner, surface === 'left' ? 'left' : 'right', x, z), z];
@@ -199,7 +199,7 @@ function panelPart(
     edges: [],
     marks,
     place: level
-      ? placeSeen(spot(x0 + minX, z0 + minY), along, [0, 0, 1])
-      : placeSeen(spot(x0 + maxX, z0 + minY), [0, 0, 1], back),
+      ? placeSeen(inVehicle(x0 + minX, z0 + minY), along, [0, 0, 1])
+      : placeSeen(inVehicle(x0 + maxX, z0 + minY), [0, 0, 1], back),
   };
 }

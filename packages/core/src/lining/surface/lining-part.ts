@@ -2,7 +2,7 @@ import { placed } from '../../parts/part-name.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { Lined, PriceItem } from '../../document/schema.js';
 import { barStocks } from '../../materials/bars.js';
-import { toOrigin, type LiningRole, type Part, type PartMarks, type Spot } from '../../parts/part.js';
+import { toOrigin, type LiningRole, type Part, type PartMarks, type Vector } from '../../parts/part.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
 import type { FixingPoint } from '../fixing/fixing-map.js';
@@ -14,7 +14,7 @@ import type { WallBatten } from '../fixing/wall-battens.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 
 /** Which way a surface runs to the right, as one stands before it. */
-const SIDEWAYS: Readonly<Record<Lined, Spot>> = {
+const SIDEWAYS: Readonly<Record<Lined, Vector>> = {
   left: [-1, 0, 0],
   right: [1, 0, 0],
   ceiling: [1, 0, 0],
@@ -29,7 +29,7 @@ export interface Placed {
 }
 const minus = ([x, y]: Point, [a, b]: Point): Point => [x - a, y - b];
 
-function spotOf(shell: Shell, unrolled: Unrolled, [u, v]: Point): Spot {
+function inVehicle(shell: Shell, unrolled: Unrolled, [u, v]: Point): Vector {
   const place = toPlace(unrolled, u, v);
   const { surface } = unrolled;
   if (isEnd(surface)) return [endAt(shell, surface), u + unrolled.from, place];
@@ -69,9 +69,9 @@ export function partOf(
     const [p, q] = up ? [-point[1], point[0]] : point;
     return asSeen(unrolled, [p, q]);
   };
-  const sideways: Spot = SIDEWAYS[surface];
-  const upward: Spot = surface === 'ceiling' ? [0, -1, 0] : [0, 0, 1];
-  const opposite = (axis: Spot): Spot => [0 - axis[0], 0 - axis[1], 0 - axis[2]];
+  const sideways: Vector = SIDEWAYS[surface];
+  const upward: Vector = surface === 'ceiling' ? [0, -1, 0] : [0, 0, 1];
+  const opposite = (axis: Vector): Vector => [0 - axis[0], 0 - axis[1], 0 - axis[2]];
   const part: Part = {
     id,
     role,
@@ -83,7 +83,7 @@ export function partOf(
     outline,
     grain: material.grain,
     edges: [],
-    place: placeSeen(spotOf(shell, unrolled, back(moved)), up ? upward : sideways, up ? opposite(sideways) : upward),
+    place: placeSeen(inVehicle(shell, unrolled, back(moved)), up ? upward : sideways, up ? opposite(sideways) : upward),
   };
   return { part, onPart: (point) => minus(turn(point), moved) };
 }

@@ -198,7 +198,7 @@ describe('wiring', () => {
 });
 
 describe('caulk', () => {
-  it('is reckoned for joints and edges in sight: three sheets of a plain wall by hand', () => {
+  it('is counted for joints and edges in sight: three sheets of a plain wall by hand', () => {
     const bare = after(
       { ...thimble.project, layout: { units: [] }, survey: { ...thimble.project.survey, openings: [] } },
       { name: 'changeLining', payload: { surface: 'right', changes: { gap: 2, edge: 5 } } },

@@ -1,6 +1,9 @@
 import Button from '@mui/material/Button';
 import { useMemo } from 'react';
-import { finishWays, formatMoney, materialOf, type FloorChoice, type Message } from '@nestplank/core';
+import type { FloorChoice } from '@nestplank/core/document';
+import { finishWays } from '@nestplank/core/lining';
+import { materialOf } from '@nestplank/core/materials';
+import { formatMoney, type Message } from '@nestplank/core/words';
 import { api } from '../../../state/api.js';
 import type { Scene } from '../../../state/scene.js';
 import { act, useSession } from '../../../state/session.js';

@@ -1,4 +1,6 @@
-import { boxOf, boundsOf, footprintsOf, type Point } from '@nestplank/core';
+import { footprintsOf } from '@nestplank/core/lining';
+import { boundsOf } from '@nestplank/core/measure';
+import { boxOf, type Point } from '@nestplank/core/numeric';
 import type { Scene } from '../../../state/scene.js';
 import type { Pointed } from '../../../state/pointing.js';
 import { PointOverlay } from '../../../kit/PointOverlay.js';

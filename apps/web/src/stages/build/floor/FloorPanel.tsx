@@ -1,6 +1,9 @@
 import { Problem } from '../../../kit/Problem.js';
 import { partName } from '../names.js';
-import { formatMoney, openBefore, type FloorHatch, type FloorWay, type Message } from '@nestplank/core';
+import type { FloorWay } from '@nestplank/core/derive';
+import type { FloorHatch } from '@nestplank/core/document';
+import { openBefore } from '@nestplank/core/measure';
+import { formatMoney, type Message } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
 import { act, askFloorWays } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
@@ -106,15 +109,13 @@ function Hatches({ scene }: { readonly scene: Scene }) {
           lift: 'finger-hole',
         })
       }
+      problems={(hatch) =>
+        scene.shape.floor.problems.filter((problem) => problem.hatch === hatch.id).map((problem) => problem.said)
+      }
       onRemove={({ id }) => change({ name: 'removeFloorHatch', payload: { id } })}
     >
       {(hatch) => (
         <>
-          {scene.shape.floor.problems
-            .filter((problem) => problem.hatch === hatch.id)
-            .map(({ said: problem }) => (
-              <Problem key={problem.key}>{said(problem)}</Problem>
-            ))}
           <PointButton
             what={hatch.name}
             takes={({ surface }) => surface === 'floor'}

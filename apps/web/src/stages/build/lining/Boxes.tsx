@@ -1,6 +1,8 @@
 import { Check } from '../../../kit/Check.js';
 import { Problem } from '../../../kit/Problem.js';
-import { isBar, type BoxChoice, type Message } from '@nestplank/core';
+import type { BoxChoice } from '@nestplank/core/document';
+import { isBar } from '@nestplank/core/materials';
+import type { Message } from '@nestplank/core/words';
 import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';

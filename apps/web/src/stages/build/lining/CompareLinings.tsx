@@ -1,5 +1,8 @@
 import Button from '@mui/material/Button';
-import { layersOn, formatMoney, materialOf, type Lined, type LiningCase } from '@nestplank/core';
+import type { LiningCase } from '@nestplank/core/derive';
+import { layersOn, type Lined } from '@nestplank/core/document';
+import { materialOf } from '@nestplank/core/materials';
+import { formatMoney } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
 import { act, askLinings } from '../../../state/session.js';
 import { WorkOut } from '../../../kit/WorkOut.js';

@@ -1,5 +1,7 @@
 import { Problem } from '../../../kit/Problem.js';
-import type { Corner, Lined, Lining, Message } from '@nestplank/core';
+import type { Corner, Lined } from '@nestplank/core/document';
+import type { Lining } from '@nestplank/core/lining';
+import type { Message } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
@@ -42,6 +44,7 @@ export function Corners({ lining, scene }: { readonly lining: Lining; readonly s
           grainRound: true,
         })
       }
+      problems={(corner) => scene.shape.lined.corners.find(({ id }) => id === corner.id)?.problems ?? []}
       onRemove={({ id }) => change({ name: 'removeCorner', payload: { id } })}
     >
       {(corner) => {
@@ -92,9 +95,6 @@ export function Corners({ lining, scene }: { readonly lining: Lining; readonly s
               />
               <LengthField label={t('kerf.skin')} value={corner.skin} onTake={(skin) => put({ ...corner, skin })} />
             </div>
-            {piece?.problems.map((problem) => (
-              <Problem key={problem.key}>{said(problem)}</Problem>
-            ))}
             {piece?.bend && (
               <p className="small figures" role="status">
                 {t('kerf.is', {

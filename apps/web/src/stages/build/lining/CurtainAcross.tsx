@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { curtainAcross } from '@nestplank/core';
+import { curtainAcross } from '@nestplank/core/lining';
 import type { Scene } from '../../../state/scene.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { useSpeech } from '../../../words/words.js';

@@ -1,4 +1,4 @@
-import type { Lining } from '@nestplank/core';
+import type { Lining } from '@nestplank/core/lining';
 import { look } from '../../../state/view.js';
 import { partName } from '../names.js';
 import { useSpeech } from '../../../words/words.js';

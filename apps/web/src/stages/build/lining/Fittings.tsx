@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import type { Fitting, Lined, Message } from '@nestplank/core';
+import type { Fitting, Lined } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { Check } from '../../../kit/Check.js';

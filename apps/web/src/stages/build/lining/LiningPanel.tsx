@@ -1,16 +1,10 @@
 import { Check } from '../../../kit/Check.js';
 import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
-import {
-  liningOn,
-  foundSeams,
-  isBar,
-  materialOf,
-  seamFigures,
-  type Lining,
-  type LiningChoice,
-  type Message,
-} from '@nestplank/core';
+import { liningOn, type LiningChoice } from '@nestplank/core/document';
+import { foundSeams, seamFigures, type Lining } from '@nestplank/core/lining';
+import { isBar, materialOf } from '@nestplank/core/materials';
+import type { Message } from '@nestplank/core/words';
 import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';

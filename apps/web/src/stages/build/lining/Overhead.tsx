@@ -1,6 +1,7 @@
 import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
-import type { Header, Lined, Message, Reserved } from '@nestplank/core';
+import type { Header, Lined, Reserved } from '@nestplank/core/document';
+import type { Message } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
@@ -127,6 +128,7 @@ export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'ri
           clearance: 8,
         })
       }
+      problems={(header) => scene.shape.lined.headers.find(({ id }) => id === header.id)?.problems ?? []}
       onRemove={({ id }) => change({ name: 'removeHeader', payload: { id } })}
     >
       {(header) => {
@@ -179,9 +181,6 @@ export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'ri
                 {t('header.addCorner')}
               </Button>
             </div>
-            {box?.problems.map((problem) => (
-              <Problem key={problem.key}>{said(problem)}</Problem>
-            ))}
             {box && box.faces.length > 0 && (
               <>
                 {box.faces.map((face, i) => (

@@ -1,4 +1,5 @@
-import { blankOf, materialOf, type Part } from '@nestplank/core';
+import { materialOf } from '@nestplank/core/materials';
+import { blankOf, type Part } from '@nestplank/core/parts';
 import type { Scene } from '../../../state/scene.js';
 import { roleWord } from '../../../kit/unit-words.js';
 import { look } from '../../../state/view.js';

@@ -1,5 +1,6 @@
 import { useRef, useState, type PointerEvent } from 'react';
-import { asSeen, boxOf, grooveSpans, reachOf, toPlace, type Lining, type Point } from '@nestplank/core';
+import { asSeen, grooveSpans, reachOf, toPlace, type Lining } from '@nestplank/core/lining';
+import { boxOf, type Point } from '@nestplank/core/numeric';
 import type { Pointed } from '../../../state/pointing.js';
 import { PointOverlay } from '../../../kit/PointOverlay.js';
 import { linePath, ringPath } from '../../../kit/path.js';

@@ -1,7 +1,7 @@
 import type { Filled, Laid } from './filling.js';
 
 /** A rectangle of a sheet that edge-to-edge cuts set free, with the parts that lie in it. */
-export interface Room {
+export interface Space {
   readonly x: number;
   readonly y: number;
   readonly length: number;
@@ -17,7 +17,7 @@ interface Piece {
   readonly y1: number;
 }
 
-/** Runs of strips longer than this are not listed as rooms of their own. */
+/** Runs of strips longer than this are not listed as spaces of their own. */
 const MOST_STRIPS = 6;
 
 function strips(pieces: readonly Piece[], alongX: boolean): Piece[][] {
@@ -33,36 +33,36 @@ function strips(pieces: readonly Piece[], alongX: boolean): Piece[][] {
   return runs;
 }
 
-function collect(pieces: readonly Piece[], room: Omit<Room, 'inside'>, into: Room[]): void {
+function collect(pieces: readonly Piece[], space: Omit<Space, 'inside'>, into: Space[]): void {
   if (pieces.length < 2) return;
   for (const alongX of [true, false]) {
     const runs = strips(pieces, alongX);
     if (runs.length < 2) continue;
     const starts = runs.map((run, i) =>
-      i === 0 ? (alongX ? room.x : room.y) : Math.min(...run.map((piece) => (alongX ? piece.x0 : piece.y0))),
+      i === 0 ? (alongX ? space.x : space.y) : Math.min(...run.map((piece) => (alongX ? piece.x0 : piece.y0))),
     );
-    starts.push(alongX ? room.x + room.length : room.y + room.width);
+    starts.push(alongX ? space.x + space.length : space.y + space.width);
     for (let from = 0; from < runs.length; from += 1)
       for (let to = from; to < Math.min(runs.length, from + MOST_STRIPS); to += 1) {
         if (from === 0 && to === runs.length - 1) continue;
         const [low, high] = [starts[from] ?? 0, starts[to + 1] ?? 0];
         const inside = runs.slice(from, to + 1).flat();
-        const part = alongX ? { ...room, x: low, length: high - low } : { ...room, y: low, width: high - low };
+        const part = alongX ? { ...space, x: low, length: high - low } : { ...space, y: low, width: high - low };
         into.push({ ...part, inside: inside.map((piece) => piece.index) });
         if (from === to) collect(inside, part, into);
       }
   }
 }
 
-const known = new WeakMap<Filled, Room[]>();
+const known = new WeakMap<Filled, Space[]>();
 
-/** All rooms of a sheet down to single parts, the whole sheet first; sizes are grown by a kerf. */
-export function roomsOf(
+/** All spaces of a sheet down to single parts, the whole sheet first; sizes are grown by a kerf. */
+export function spacesOf(
   sheet: Filled,
   length: number,
   width: number,
   sizeOf: (laid: Laid) => { readonly length: number; readonly width: number },
-): readonly Room[] {
+): readonly Space[] {
   const before = known.get(sheet);
   if (before) return before;
   const pieces = sheet.laid.map((laid, index): Piece => {
@@ -70,8 +70,8 @@ export function roomsOf(
     return { index, x0: laid.x, y0: laid.y, x1: laid.x + size.length, y1: laid.y + size.width };
   });
   const whole = { x: 0, y: 0, length, width };
-  const rooms: Room[] = [{ ...whole, inside: pieces.map((piece) => piece.index) }];
-  collect(pieces, whole, rooms);
-  known.set(sheet, rooms);
-  return rooms;
+  const spaces: Space[] = [{ ...whole, inside: pieces.map((piece) => piece.index) }];
+  collect(pieces, whole, spaces);
+  known.set(sheet, spaces);
+  return spaces;
 }

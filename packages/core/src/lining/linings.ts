@@ -36,7 +36,7 @@ import { type WindowBox } from './boxes/box.js';
 export const LINED: readonly Lined[] = ['left', 'right', 'ceiling', 'front', 'rear'];
 
 /** Everything the room is lined with. */
-export interface LinedRoom {
+export interface Linings {
   readonly linings: readonly Lining[];
   readonly windowBoxes: readonly WindowBox[];
   readonly archBoxes: readonly ArchBox[];
@@ -44,7 +44,7 @@ export interface LinedRoom {
   readonly corners: readonly CornerPiece[];
   readonly doors: DoorLinings;
 }
-const NOTHING: LinedRoom = {
+const NOTHING: Linings = {
   linings: [],
   windowBoxes: [],
   archBoxes: [],
@@ -64,7 +64,7 @@ interface Around {
   readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
 }
-export interface LinedRoomInput extends Omit<Around, 'units'> {
+export interface LiningsInput extends Omit<Around, 'units'> {
   /** Units by the wall they stand at, and all of them. */
   readonly units: {
     readonly all: readonly Shadow[];
@@ -87,7 +87,7 @@ interface Laid {
   readonly unrolled: ReturnType<typeof unroll>;
 }
 /** What bears on one surface only, kept while it stays the same. */
-type AroundOf = (input: LinedRoomInput) => Around;
+type AroundOf = (input: LiningsInput) => Around;
 
 const sameList = <T>([a]: readonly [readonly T[]], [b]: readonly [readonly T[]]): boolean =>
   a.length === b.length && a.every((item, i) => item === b[i]);
@@ -121,7 +121,7 @@ function createAround(surface: Lined): AroundOf {
 }
 
 /** A maker of linings that works again only on the surfaces whose own input has changed. */
-export function createLinedRoom(): (input: LinedRoomInput) => LinedRoom {
+export function createLinings(): (input: LiningsInput) => Linings {
   const makers = LINED.map((surface) => ({
     surface,
     around: createAround(surface),

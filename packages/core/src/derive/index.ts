@@ -1,0 +1,7 @@
+/** Everything that follows from a document, worked out and remembered. */
+export { vehicleMeasures, type VehicleMeasures } from './compare-vehicles.js';
+export { createDeriver, derive, DERIVED_KEYS, SHAPE_KEYS } from './derive.js';
+export type { Derived, DerivedShape } from './derived.js';
+export { eachFloorWay, type FloorWay } from './floor-ways.js';
+export { eachLining, type LiningCase } from './lining-ways.js';
+export { type Moved, whatMoved } from './moved.js';

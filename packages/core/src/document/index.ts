@@ -1,0 +1,46 @@
+/** The project as data: what it holds, how it is changed, when it is sound. */
+export { describeAddress, isSectionPlace, parseAddress, type Place, unitOf, valueAt } from './address.js';
+export { baysOf, endOf, frontLineOf, isAt, standsAt } from './body.js';
+export { createProject, liningOn, surveyAsStart, type VehicleKind } from './create.js';
+export type { CutPlan } from './cutting-schema.js';
+export { OperationError, type Patch, patchProject, readOperation } from './editing.js';
+export { familyNamed, type Field, fieldNamed } from './kit.js';
+export type {
+  BoxChoice,
+  Corner,
+  Fitting,
+  FloorChoice,
+  FloorHatch,
+  Header,
+  Lined,
+  LiningChoice,
+  Pattern,
+  Reserved,
+} from './lining-schema.js';
+export { type Operation, OPERATION_NAMES, type OperationName, type OperationOf } from './operation.js';
+export { idSchema } from './schema-base.js';
+export {
+  type Climate,
+  type Comfort,
+  type Covered,
+  type Found,
+  type Layer,
+  type LeakTest,
+  type Person,
+  personSchema,
+  type PlaceSurface,
+  practiceSchema,
+  type PriceBook,
+  type PriceItem,
+  priceItemSchema,
+  type Project,
+  type ProjectFile,
+  projectSchema,
+  type Reading,
+  type Settings,
+  settingsSchema,
+  type Side,
+  type Survey,
+} from './schema.js';
+export { layersOn, SURFACE_LIST, type SurfaceTraits } from './surfaces.js';
+export type { Bay, Division, Unit } from './unit-schema.js';

@@ -1,0 +1,12 @@
+/** Build-ups: thickness, warmth, damp, what they do to the room. */
+export {
+  BATTEN_SPACING_MM,
+  type BuildUpDepth,
+  type BuildUpDepths,
+  type LayerDepth,
+  plainLayer,
+  thicknessOf,
+} from './buildup.js';
+export { buildUpFigures, type BuildUpFigures, priceOfArea } from './compare.js';
+export { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
+export { type Damp, dampOf, ribShare, thermalTransmittance } from './warmth.js';

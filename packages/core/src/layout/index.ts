@@ -1,0 +1,5 @@
+/** Units in the room: what they come to and what they collide with. */
+export { datumOf, settingOut, type WallStraightness } from './datum.js';
+export type { LyingPlace } from './lying.js';
+export type { PersonFigure } from './room-left.js';
+export { ruleNamed, RULES } from './rules.js';

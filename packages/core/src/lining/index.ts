@@ -1,0 +1,10 @@
+/** Linings of walls and ceiling, the floor, boxes. */
+export { curtainAcross } from './boxes/curtain.js';
+export { finishWays } from './floor/finish-ways.js';
+export type { FloorBattens } from './floor/floor-battens.js';
+export { footprints as footprintsOf } from './floor/floor-finish.js';
+export { templateParts } from './floor/floor.js';
+export { grooveSpans } from './surface/grooves.js';
+export type { Lining } from './surface/lining.js';
+export { foundSeams, seamFigures } from './surface/seam-figures.js';
+export { asSeen, reachOf, toPlace } from './surface/unrolled.js';

@@ -1,0 +1,4 @@
+/** Price book entries: what they are and measure. */
+export { isBar } from './bars.js';
+export { materialOf } from './material.js';
+export { startPriceBook } from './start-book.js';

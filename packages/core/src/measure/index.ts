@@ -1,0 +1,9 @@
+/** Readings: what is asked for, what they say of each other, what comes next. */
+export type { Closure } from './closure.js';
+export { holeClearances, openBefore } from './cover-gate.js';
+export { boundsOf } from './keep-outs.js';
+export { levelOf } from './level.js';
+export { type DoubtGrid, surveyQuality } from './next-reading.js';
+export { expectedAt, type Outlier } from './quality.js';
+export { surfaceModel } from './surface-model.js';
+export { furtherReadings, type Progress, progressOf, walkOf, walkSteps } from './walk.js';

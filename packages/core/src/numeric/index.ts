@@ -1,0 +1,3 @@
+/** Points, boxes and curves. */
+export { monotoneCurve } from './curve.js';
+export { boxOf, type Point, spread } from './plane.js';

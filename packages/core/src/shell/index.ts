@@ -1,0 +1,16 @@
+/** The measured shell and the room inside it. */
+export { archFace, archProfile, type ArchShape, archSpan } from './arch.js';
+export { buildShell } from './build.js';
+export { likeStations, uprightPlanes } from './likeness.js';
+export { type PlacedOpening, placedOpenings } from './openings.js';
+export { BED_HEIGHT_MM, type RoomFigures } from './room.js';
+export {
+  developedHeight,
+  halfWidth,
+  roofHeight,
+  sectionAcross,
+  type Shell,
+  sideAlong,
+  wallLine,
+  wallTop,
+} from './shell.js';

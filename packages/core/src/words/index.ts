@@ -1,0 +1,7 @@
+/** Lengths, angles, money and messages in words. */
+export { formatAngle, parseAngle, riseOver } from './angle.js';
+export { EN } from './en.js';
+export { fillText } from './fill.js';
+export { formatEntry, formatLength, formatLengthWithUnit, type LengthStyle, parseLength } from './length.js';
+export { message, type Message } from './message.js';
+export { formatMoney, say } from './say.js';

@@ -1,0 +1,2 @@
+/** Order of work. */
+export type { Schedule } from './schedule.js';
