@@ -8,6 +8,15 @@ import type { Part } from '../parts/part.js';
 
 /** Steps of improvement given to the plan that stands until a better one is asked for. */
 const FIRST_PLAN_STEPS = 6;
+/**
+ * A job of more parts than this gets fewer steps in the same measure, at least one: a step costs what the parts cost, and
+ * the plan that stands must not keep the rest of the page waiting. A better one is searched for when it is asked for.
+ */
+const PARTS_FOR_ALL_STEPS = 120;
+const stepsFor = (job: CutJob): number => {
+  const parts = job.parts.reduce((sum, part) => sum + part.quantity, 0);
+  return Math.max(1, Math.min(FIRST_PLAN_STEPS, Math.floor((FIRST_PLAN_STEPS * PARTS_FOR_ALL_STEPS) / parts)));
+};
 /** First plans that are remembered by their jobs. */
 const REMEMBERED = 60;
 
@@ -49,7 +58,7 @@ export function createPlans(): (
     if (known) return known;
     const plan = solveJob(
       job,
-      { steps: FIRST_PLAN_STEPS, smallestOffcut },
+      { steps: stepsFor(job), smallestOffcut },
       ({ plan: found }) => job.kind === 'bar' && found.proved,
     );
     if (firstPlans.size > REMEMBERED) firstPlans.clear();

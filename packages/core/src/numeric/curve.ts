@@ -121,14 +121,15 @@ export function evaluateThrough(at: readonly number[], valueOf: (index: number) 
   const secant = (b - a) / step;
   const t = (x - from) / step;
   if (last === 1) return a + (b - a) * t;
-  const before = i > 0 ? { step: from - get(at, i - 1), secant: (a - valueOf(i - 1)) / (from - get(at, i - 1)) } : null;
-  const after =
-    i + 1 < last ? { step: get(at, i + 2) - to, secant: (valueOf(i + 2) - b) / (get(at, i + 2) - to) } : null;
-  const slopeA = before
-    ? innerSlope(before.step, step, before.secant, secant)
-    : endSlope(step, after?.step ?? step, secant, after?.secant ?? secant);
-  const slopeB = after
-    ? innerSlope(step, after.step, secant, after.secant)
-    : endSlope(step, before?.step ?? step, secant, before?.secant ?? secant);
+  const stepBefore = i > 0 ? from - get(at, i - 1) : 0;
+  const secantBefore = i > 0 ? (a - valueOf(i - 1)) / stepBefore : 0;
+  const stepAfter = i + 1 < last ? get(at, i + 2) - to : 0;
+  const secantAfter = i + 1 < last ? (valueOf(i + 2) - b) / stepAfter : 0;
+  const slopeA =
+    stepBefore > 0
+      ? innerSlope(stepBefore, step, secantBefore, secant)
+      : endSlope(step, stepAfter, secant, secantAfter);
+  const slopeB =
+    stepAfter > 0 ? innerSlope(step, stepAfter, secant, secantAfter) : endSlope(step, stepBefore, secant, secantBefore);
   return hermite(a, slopeA, b, slopeB, step, t);
 }

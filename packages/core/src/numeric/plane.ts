@@ -31,10 +31,11 @@ export function lineLength(points: readonly Point[]): number {
 /** Area inside a ring by the shoelace formula, mm2; positive when it runs anticlockwise. */
 export function ringArea(ring: Ring): number {
   let twice = 0;
-  ring.forEach((a, i) => {
-    const b = ring[(i + 1) % ring.length] ?? a;
-    twice += a[0] * b[1] - b[0] * a[1];
-  });
+  let a = ring.at(-1);
+  for (const b of ring) {
+    if (a) twice += a[0] * b[1] - b[0] * a[1];
+    a = b;
+  }
   return twice / 2;
 }
 
@@ -48,10 +49,10 @@ export function boxOf(points: readonly Point[]): Box {
   if (points.length === 0) return { minX: 0, minY: 0, maxX: 0, maxY: 0 };
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const [x, y] of points) {
-    minX = Math.min(minX, x);
-    minY = Math.min(minY, y);
-    maxX = Math.max(maxX, x);
-    maxY = Math.max(maxY, y);
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
   }
   return { minX, minY, maxX, maxY };
 }
@@ -93,7 +94,9 @@ export function roundedRectangle(
 
 /** `count` numbers from `from` to `to`, both included. */
 export function spread(from: number, to: number, count: number): number[] {
-  return Array.from({ length: count }, (_, i) => (count === 1 ? from : from + ((to - from) * i) / (count - 1)));
+  const numbers = new Array<number>(count);
+  for (let i = 0; i < count; i += 1) numbers[i] = count === 1 ? from : from + ((to - from) * i) / (count - 1);
+  return numbers;
 }
 
 /** Distance of a point from the nearest place on a ring's edge, mm. */

@@ -67,7 +67,10 @@ export function planMaterial(
     remaining.open.length > 0 ? first(jobOf(job, remaining.open, remaining.openStock), smallestOffcut) : NOTHING;
   const sheets = composeSheets(job, remaining, added, true);
   const asKept = kept !== undefined && kept.job === key && remaining.open.length === 0;
-  const plan = planOf(sheets, added.unplaced, asKept ? kept.bound : boundOf(job, remaining));
+  // nothing is begun or kept: the search that laid everything out knows the bound already
+  const all = remaining.fixed.length === 0 && remaining.standing.length === 0 && remaining.open.length > 0;
+  const bound = asKept ? kept.bound : all ? added.bound : boundOf(job, remaining);
+  const plan = planOf(sheets, added.unplaced, bound);
   const before = new Set([...remaining.fixed, ...remaining.standing].map((sheet) => sheet.id));
   const anew = kept ? sheets.filter((sheet) => !before.has(sheet.id)).map((sheet) => sheet.id) : [];
   return {
