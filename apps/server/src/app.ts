@@ -1,15 +1,22 @@
 import 'reflect-metadata';
-import { existsSync } from 'node:fs';
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type DynamicModule, Module, ValidationPipe } from '@nestjs/common';
-import { NestFactory } from '@nestjs/core';
+import { APP_GUARD, NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import compression from 'compression';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
+import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
+import { BackupsModule } from './backups/backups.module.js';
+import { BackupsService } from './backups/backups.service.js';
+import { bounded } from './bounded.js';
+import { closedDoors } from './doors.js';
+import { beforeOpening } from './database/before-opening.js';
+import type { LibsqlDatabase } from './database/libsql-driver.js';
+import { Transactions } from './database/transactions.js';
 import { DatabaseModule } from './database/database.module.js';
 import { DevicesModule } from './devices/devices.module.js';
 import { FilesModule } from './files/files.module.js';
@@ -25,24 +32,31 @@ export interface AppOptions {
   readonly database: string;
   /** Folder of the built pages; without it only the API is served. */
   readonly pages?: string;
-  /** A folder of project files, or one file, taken in when the database has just been made. */
+  /** A folder of project files, or one file, taken in when the database has never had a project. */
   readonly demo?: string;
+  /** Names beside this machine's own under which it may be reached. */
+  readonly hosts?: readonly string[];
+  /** The driver of the database, where another stands in for it. */
+  readonly driver?: typeof LibsqlDatabase;
 }
 
 @Module({})
 class AppModule {
-  static at(database: string): DynamicModule {
+  static at(database: string, driver?: typeof LibsqlDatabase): DynamicModule {
     return {
       module: AppModule,
       imports: [
-        DatabaseModule.at(database),
+        DatabaseModule.at(database, driver),
         PricesModule,
         ProjectsModule,
         FilesModule,
         HealthModule,
         DevicesModule,
         PhotosModule,
+        BackupsModule,
+        ThrottlerModule.forRoot([{ ttl: 1000, limit: MOST_A_SECOND }]),
       ],
+      providers: [{ provide: APP_GUARD, useClass: ThrottlerGuard }],
     };
   }
 }
@@ -58,6 +72,8 @@ const CONTENT_SECURITY = {
   workerSrc: ["'self'", 'blob:'],
   objectSrc: ["'none'"],
   frameAncestors: ["'none'"],
+  baseUri: ["'self'"],
+  formAction: ["'self'"],
 };
 
 function servePages(app: NestExpressApplication, pages: string): void {
@@ -76,18 +92,22 @@ async function demoFiles(demo: string): Promise<string[]> {
   return names.map((name) => join(demo, name));
 }
 
+/** One page asks for a few things at once; nobody asks for this many. */
+const MOST_A_SECOND = 400;
+
 /** How long a connection that is not used stays open. */
 const KEEP_ALIVE_MS = 65_000;
 
 /** Puts the server together; the caller listens and closes. */
 export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
-  const fresh = !existsSync(options.database);
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.at(options.database), {
+  await beforeOpening(options.database);
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.at(options.database, options.driver), {
     logger: ['error', 'warn'],
     bodyParser: false,
     abortOnError: false,
   });
   app.setGlobalPrefix('api');
+  app.use(closedDoors(options.hosts));
   app.use(pinoHttp({ logger, autoLogging: { ignore: (request) => request.url === '/api/health' } }));
   app.use(
     helmet({
@@ -102,8 +122,14 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
         !String(response.getHeader('Content-Type')).includes('event-stream') && compression.filter(request, response),
     }),
   );
-  app.useBodyParser('json', { limit: '20mb' });
-  app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true }));
+  // each body is bounded by what it is for; a project file is the largest
+  app.use('/api/projects/import', express.json({ limit: '20mb' }));
+  app.use(/^\/api\/projects\/[^/]+\/(?:operations|view)$/, express.json({ limit: '4mb' }));
+  app.use(express.json({ limit: '200kb' }));
+  app.use(bounded());
+  app.useGlobalPipes(
+    new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, transform: true, stopAtFirstError: true }),
+  );
   app.useGlobalFilters(new RefusalFilter());
   const description = new DocumentBuilder()
     .setTitle('Nest Plank')
@@ -115,13 +141,17 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   });
   if (options.pages) servePages(app, options.pages);
   await app.init();
-  if (fresh && options.demo)
-    for (const file of await demoFiles(options.demo))
-      await app.get(ProjectsService).import(await readFile(file, 'utf8'));
+  await app.get(Transactions).check();
+  const { demo } = options;
+  if (demo !== undefined)
+    await app
+      .get(ProjectsService)
+      .takeInDemo(async () => Promise.all((await demoFiles(demo)).map((file) => readFile(file, 'utf8'))));
+  await app.get(ProjectsService).emptyBin(new Date());
+  await app.get(BackupsService).daily();
   // a page that rests for a while asks again on the connection it has, which must not be closing just then
   const server = app.getHttpServer();
   server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.headersTimeout = KEEP_ALIVE_MS + 1000;
-  app.enableShutdownHooks();
   return app;
 }

@@ -9,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { InstrumentMessage, PhotoView, ProjectView } from '@nestplank/contract';
 import type { VehicleMeasures } from '@nestplank/core/derive';
 import { createApp } from './app.js';
+import { ProjectsService } from './projects/projects.service.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 let folder: string;
@@ -148,6 +149,8 @@ describe('photos', () => {
     expect(small.headers.get('content-type')).toBe('image/webp');
     expect((await sharp(Buffer.from(await small.arrayBuffer())).metadata()).width).toBe(320);
     expect((await send('DELETE', `projects/${id}`)).status).toBe(204);
+    expect((await fetch(`${base}/photos/${photo.id}`)).status).toBe(200);
+    expect(await app.get(ProjectsService).emptyBin(new Date(Date.now() + 31 * 86_400_000))).toBe(1);
     expect((await fetch(`${base}/photos/${photo.id}`)).status).toBe(404);
   });
   it('that are none, are missing or belong nowhere are refused', async () => {

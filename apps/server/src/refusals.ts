@@ -9,10 +9,10 @@ import { logger } from './logger.js';
 /** A refusal that services throw. */
 export class RefusedError extends Error {
   constructor(
-    readonly status: HttpStatus,
+    readonly status: number,
     readonly code: Refusal['code'],
     message: string,
-    readonly more: Partial<Pick<Refusal, 'place' | 'step' | 'revision' | 'faults'>> = {},
+    readonly more: Partial<Pick<Refusal, 'place' | 'step' | 'revision' | 'faults' | 'trouble' | 'done'>> = {},
   ) {
     super(message);
   }
@@ -39,6 +39,8 @@ function refusalOf(problem: unknown): Refusal {
       step: problem.more.step,
       revision: problem.more.revision,
       faults: problem.more.faults,
+      trouble: problem.more.trouble,
+      done: problem.more.done,
     };
   if (problem instanceof OperationError)
     return { statusCode: 422, code: 'operation', message: say(problem.said), place: problem.place };
@@ -72,7 +74,7 @@ function refusalOf(problem: unknown): Refusal {
 export class RefusalFilter implements ExceptionFilter {
   catch(problem: unknown, host: ArgumentsHost): void {
     const refusal = refusalOf(problem);
-    if (refusal.statusCode >= 500) logger.error(problem);
+    if (refusal.statusCode >= 500 && refusal.code !== 'storage') logger.error(problem);
     const response = host.switchToHttp().getResponse<Response>();
     if (!response.headersSent) response.status(refusal.statusCode).json(refusal);
   }

@@ -32,6 +32,9 @@ import type { Message } from '@nestplank/core/words';
 
 const vehicle = projectSchema.shape.vehicle.shape;
 
+/** As many steps as can be asked about at once. */
+export const MOST_ASKED = 20_000;
+
 /** Undo and redo are sent like operations: the server keeps what they need. */
 export const STEP_NAMES = ['undo', 'redo'] as const;
 export type StepName = OperationName | (typeof STEP_NAMES)[number];
@@ -109,6 +112,15 @@ export class PostStepsDto {
   steps: StepDto[];
 }
 
+/** A project is asked for by one who has steps of which it is not known whether they were done. */
+export class AskedStepsDto {
+  @ApiProperty({ type: [String], description: 'Ids of steps: the answer names those that are done.' })
+  @IsArray()
+  @ArrayMaxSize(MOST_ASKED)
+  @IsUUID(undefined, { each: true })
+  steps: string[];
+}
+
 export class CreateVersionDto {
   @ApiProperty({ example: 'Before the bench moved' })
   @Holds(projectSchema.shape.name)
@@ -124,6 +136,15 @@ export interface ProjectListItem {
   readonly updatedAt: string;
 }
 
+/** A project in the bin. */
+export interface BinItem {
+  readonly id: string;
+  readonly name: string;
+  readonly deletedAt: string;
+  /** When it goes for good. */
+  readonly until: string;
+}
+
 /** What can be undone and redone: the names of the steps, the next one last. */
 export interface HistoryView {
   readonly undo: readonly StepName[];
@@ -136,6 +157,8 @@ export interface ProjectView {
   readonly history: HistoryView;
   readonly priceBookId: string;
   readonly priceBook: PriceBook;
+  /** Of the steps that were asked about, those that are done. */
+  readonly done: readonly string[];
   /** What was said of the project when it was opened: brought to a new version, put right. Told once; kept in its log. */
   readonly news: readonly Message[];
 }
@@ -176,20 +199,40 @@ export interface PhotoView {
   readonly at: string;
 }
 
+/** Why a backup was made: once a day, by hand, before the tables were changed. */
+export const BACKUP_KINDS = ['daily', 'hand', 'migration'] as const;
+export type BackupKind = (typeof BACKUP_KINDS)[number];
+
+/** A backup of everything: projects, versions, history, prices, log and photos. */
+export interface BackupView {
+  readonly name: string;
+  readonly kind: BackupKind;
+  readonly at: string;
+  readonly bytes: number;
+}
+
+/** What can keep a database from keeping a change. */
+export const STORAGE_TROUBLES = ['full', 'read-only', 'damaged', 'gone', 'failed'] as const;
+export type StorageTrouble = (typeof STORAGE_TROUBLES)[number];
+
 /** Every refusal of the server has this shape. */
 export interface Refusal {
   readonly statusCode: number;
   /**
-   * conflict: somebody changed the project first; operation: a step cannot be done; unsound: the stored document cannot be
+   * conflict: somebody changed the project first; storage: nothing can be kept just now; operation: a step cannot be done; unsound: the stored document cannot be
    * opened; the rest as HTTP has it.
    */
-  readonly code: 'conflict' | 'operation' | 'invalid' | 'not-found' | 'too-large' | 'unsound' | 'failed';
+  readonly code: 'conflict' | 'operation' | 'invalid' | 'not-found' | 'too-large' | 'unsound' | 'storage' | 'failed';
   readonly message: string;
   /** Where: a field, an address or a place in a file. */
   readonly place: string;
   /** The step that was refused, and the project's revision. */
   readonly step?: string;
   readonly revision?: number;
+  /** Steps of those sent that were done before: they are not sent again. */
+  readonly done?: readonly string[];
+  /** What keeps the database from keeping anything. */
+  readonly trouble?: StorageTrouble;
   /** What is wrong with a document that cannot be opened. */
   readonly faults?: readonly FaultView[];
 }

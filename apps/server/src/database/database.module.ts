@@ -11,7 +11,7 @@ import {
   VersionEntity,
 } from './entities.js';
 import { LibsqlDatabase } from './libsql-driver.js';
-import { FirstTables1764000000000, Log1764200000000, Photos1764100000000 } from './migrations.js';
+import { FirstTables1764000000000, Log1764200000000, Photos1764100000000, Steps1764300000000 } from './migrations.js';
 import { Transactions } from './transactions.js';
 
 export const ENTITIES = [
@@ -25,14 +25,14 @@ export const ENTITIES = [
 ];
 
 /** Settings of the connection: WAL, foreign keys on (TypeORM's own default for this type), tables by migrations only. */
-export function databaseOptions(path: string): DataSourceOptions {
+export function databaseOptions(path: string, driver: typeof LibsqlDatabase = LibsqlDatabase): DataSourceOptions {
   return {
     type: 'better-sqlite3',
-    driver: LibsqlDatabase,
+    driver,
     database: path,
     enableWAL: true,
     entities: ENTITIES,
-    migrations: [FirstTables1764000000000, Photos1764100000000, Log1764200000000],
+    migrations: [FirstTables1764000000000, Photos1764100000000, Log1764200000000, Steps1764300000000],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (database: LibsqlDatabase) => {
@@ -44,11 +44,11 @@ export function databaseOptions(path: string): DataSourceOptions {
 
 @Module({})
 export class DatabaseModule {
-  static at(path: string): DynamicModule {
+  static at(path: string, driver?: typeof LibsqlDatabase): DynamicModule {
     return {
       module: DatabaseModule,
       global: true,
-      imports: [TypeOrmModule.forRoot({ ...databaseOptions(path), retryAttempts: 0 })],
+      imports: [TypeOrmModule.forRoot({ ...databaseOptions(path, driver), retryAttempts: 0 })],
       providers: [Transactions],
       exports: [Transactions],
     };

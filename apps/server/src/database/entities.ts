@@ -65,6 +65,10 @@ export class ProjectEntity {
 
   @Column('text')
   updatedAt: string;
+
+  /** When it was put into the bin; null while it is in use. */
+  @Column('text', { nullable: true })
+  deletedAt: string | null;
 }
 
 @Entity('operations')
@@ -91,6 +95,10 @@ export class OperationEntity {
 
   @Column('text')
   inverse: string;
+
+  /** The revision it made; null for steps of a release that did not note it. */
+  @Column('integer', { nullable: true })
+  revision: number | null;
 
   /** done, undone, dropped (undone and then overtaken by another change), or step for an undo or redo itself. */
   @Column('text')

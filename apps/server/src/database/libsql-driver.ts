@@ -70,7 +70,13 @@ export class LibsqlDatabase {
     return statement.reader ? (statement.all([]) as unknown[]).map(readable) : [statement.run([])];
   }
 
+  /** A connection is only let go for good when its statements are collected: what is open on it is taken back first. */
   close(): void {
+    try {
+      if (this.database.inTransaction) this.database.exec('ROLLBACK');
+    } catch {
+      // the connection cannot even take back: whoever opens the file next is told that it is locked
+    }
     this.database.close();
   }
 }

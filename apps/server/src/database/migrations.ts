@@ -56,3 +56,18 @@ export class Log1764200000000 implements MigrationInterface {
     await runner.query(`DROP TABLE "log"`);
   }
 }
+
+/** A step knows the revision it made, so that what was sent twice is known again; a project is put into the bin before it is gone. */
+export class Steps1764300000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`ALTER TABLE "operations" ADD COLUMN "revision" integer`);
+    await runner.query(`CREATE INDEX "operations_revision" ON "operations" ("projectId", "revision")`);
+    await runner.query(`ALTER TABLE "projects" ADD COLUMN "deletedAt" text`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP INDEX "operations_revision"`);
+    await runner.query(`ALTER TABLE "operations" DROP COLUMN "revision"`);
+    await runner.query(`ALTER TABLE "projects" DROP COLUMN "deletedAt"`);
+  }
+}

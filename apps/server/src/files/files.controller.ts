@@ -26,6 +26,7 @@ interface Source {
   readonly query: Readonly<Record<string, unknown>>;
   readonly project: Project;
   readonly priceBook: PriceBook;
+  /** Worked out when a file asks for it: a project can be taken out whatever follows from it. */
   readonly derived: Derived;
 }
 
@@ -146,7 +147,7 @@ export class FilesController {
     @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {
-    const maker = MAKERS[format];
+    const maker = Object.hasOwn(MAKERS, format) ? MAKERS[format] : undefined;
     if (!maker)
       throw new RefusedError(
         HttpStatus.BAD_REQUEST,
@@ -155,12 +156,15 @@ export class FilesController {
         { place: 'format' },
       );
     const { project, priceBook } = await this.projects.view(id);
+    let derived: Derived | null = null;
     const made = await maker({
       base: `${request.protocol}://${request.get('host') ?? 'localhost'}`,
       query,
       project,
       priceBook,
-      derived: derive(project, priceBook),
+      get derived() {
+        return (derived ??= derive(project, priceBook));
+      },
     });
     response
       .type(made.type)

@@ -24,7 +24,9 @@ export class PricesService {
   /** Books as they were last read: a step is held against one each time. Forgotten when one changes. */
   private readonly known = new Map<string, PriceBook>();
 
-  constructor(private readonly transactions: Transactions) {}
+  constructor(private readonly transactions: Transactions) {
+    transactions.whenReplaced(() => this.known.clear());
+  }
 
   /** Runs a change of a book; what was remembered of it is forgotten before and after, whether it was kept or not. */
   private async changing(bookId: string, work: (manager: EntityManager) => Promise<PriceBook>): Promise<PriceBook> {

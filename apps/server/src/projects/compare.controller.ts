@@ -13,9 +13,11 @@ export class CompareController {
 
   @Get()
   @ApiOperation({ summary: 'Net measures of several vehicles: `?ids=a,b,c`, all of them without it' })
-  async compare(@Query('ids') ids: string | undefined): Promise<VehicleMeasures[]> {
+  async compare(@Query('ids') ids: unknown): Promise<VehicleMeasures[]> {
+    if (ids !== undefined && typeof ids !== 'string')
+      throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', 'Name the vehicles once: ids=a,b,c.', { place: 'ids' });
     const wanted = ids
-      ? ids.split(',').filter(Boolean)
+      ? [...new Set(ids.split(',').filter(Boolean))]
       : (await this.projects.list()).map((item) => item.id).slice(0, MOST);
     if (wanted.length > MOST)
       throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', `At most ${MOST} vehicles are compared.`, {

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { CreateProjectDto, CreateVersionDto, ImportProjectDto, PostStepsDto } from '@nestplank/contract';
+import { AskedStepsDto, CreateProjectDto, CreateVersionDto, ImportProjectDto, PostStepsDto } from '@nestplank/contract';
 import { ProjectsService } from './projects.service.js';
 import { VersionsService } from './versions.service.js';
 
@@ -24,6 +24,12 @@ export class ProjectsController {
     return this.projects.create(wanted);
   }
 
+  @Get('bin')
+  @ApiOperation({ summary: 'Projects in the bin, each with the day on which it goes for good' })
+  bin() {
+    return this.projects.bin();
+  }
+
   @Post('import')
   @ApiOperation({ summary: 'Take in a project file' })
   import(@Body() { text }: ImportProjectDto) {
@@ -36,9 +42,23 @@ export class ProjectsController {
     return this.projects.view(id);
   }
 
+  @Post(':id/view')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'The same, and which of the steps named are done already' })
+  viewAsking(@Param('id') id: string, @Body() { steps }: AskedStepsDto) {
+    return this.projects.view(id, steps);
+  }
+
+  @Post(':id/bring-back')
+  @HttpCode(204)
+  @ApiOperation({ summary: 'Take a project out of the bin again' })
+  bringBack(@Param('id') id: string) {
+    return this.projects.bringBack(id);
+  }
+
   @Delete(':id')
   @HttpCode(204)
-  @ApiOperation({ summary: 'Remove a project with its history and versions' })
+  @ApiOperation({ summary: 'Put a project into the bin, from which it can be brought back for 30 days' })
   remove(@Param('id') id: string) {
     return this.projects.remove(id);
   }

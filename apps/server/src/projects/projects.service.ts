@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
+import { In, IsNull, LessThan, Not, type EntityManager } from 'typeorm';
 import type {
+  BinItem,
   CreateProjectDto,
   LogView,
   PostStepsDto,
@@ -25,10 +26,11 @@ import { applyOperation } from '@nestplank/core/furniture';
 import { startPriceBook } from '@nestplank/core/materials';
 import { say, type Message } from '@nestplank/core/words';
 import { openStored, readProjectFile } from '@nestplank/core/formats';
-import { LogEntity, ProjectEntity } from '../database/entities.js';
+import { LogEntity, PriceBookEntity, ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { PricesService } from '../prices/prices.service.js';
 import { notFound, RefusedError } from '../refusals.js';
+import { mayDo } from './acceptance.js';
 import { StepStore } from './step-store.js';
 import { VersionsService } from './versions.service.js';
 
@@ -38,6 +40,10 @@ interface Known {
   readonly project: Project;
 }
 const KNOWN_PROJECTS = 24;
+/** Names that stand for something else in an address. */
+const RESERVED: ReadonlySet<string> = new Set(['bin', 'import']);
+const DAYS_IN_BIN = 30;
+const DAY_MS = 86_400_000;
 /** What an operation carried is kept beside what it changed, unless it is long: the change says it all. */
 const LONGEST_NOTED = 2000;
 const noted = (step: StepDto): string => {
@@ -54,12 +60,15 @@ export class ProjectsService {
     private readonly steps: StepStore,
     private readonly versions: VersionsService,
     private readonly prices: PricesService,
-  ) {}
+  ) {
+    transactions.whenReplaced(() => this.known.clear());
+  }
 
   list(): Promise<ProjectListItem[]> {
     return this.transactions.read(async (manager) => {
       const rows = await manager.find(ProjectEntity, {
         select: { id: true, name: true, kind: true, model: true, revision: true, updatedAt: true },
+        where: { deletedAt: IsNull() },
         order: { updatedAt: 'DESC' },
       });
       return rows.map(({ id, name, kind, model, revision, updatedAt }) => ({
@@ -73,7 +82,8 @@ export class ProjectsService {
     });
   }
 
-  async view(id: string): Promise<ProjectView> {
+  /** @param steps ids of steps whose sender does not know whether they were done; those that are, are named */
+  async view(id: string, steps: readonly string[] = []): Promise<ProjectView> {
     const stored = await this.transactions.read((manager) => this.row(manager, id));
     const news = await this.settled(stored);
     return this.transactions.read(async (manager) => {
@@ -82,6 +92,7 @@ export class ProjectsService {
         project: await this.opened(manager, row),
         news,
         revision: row.revision,
+        done: await this.steps.known(manager, id, steps),
         history: await this.steps.history(manager, id),
         priceBookId: row.bookId,
         priceBook: await this.prices.bookIn(manager, row.bookId),
@@ -112,19 +123,84 @@ export class ProjectsService {
   /** Takes a project file in under an id of its own, with its own price book. */
   import(text: string): Promise<{ id: string }> {
     const file = readProjectFile(text);
-    return this.transactions.run(async (manager) => {
-      const id = await this.freeId(manager, file.project.id);
-      const bookId = await this.prices.addBook(manager, file.project.name, file.priceBook);
-      await this.insert(manager, { ...file.project, id }, bookId);
-      return { id };
+    return this.transactions.run((manager) => this.takeIn(manager, file));
+  }
+
+  /**
+   * Takes in the demo of a database that has never had a project; all of it or none, so that a first start that was cut
+   * short is made good at the next.
+   */
+  async takeInDemo(texts: () => Promise<readonly string[]>): Promise<void> {
+    if (await this.transactions.read((manager) => this.begun(manager))) return;
+    const files = (await texts()).map(readProjectFile);
+    await this.transactions.run(async (manager) => {
+      for (const file of files) await this.takeIn(manager, file);
+      await manager.query('PRAGMA user_version = 1');
     });
   }
 
+  /** Whether the database has been in use: it says so itself, or it has a project. */
+  private async begun(manager: EntityManager): Promise<boolean> {
+    const [row] = await manager.query<{ user_version: number }[]>('PRAGMA user_version');
+    return (row?.user_version ?? 0) > 0 || (await manager.countBy(ProjectEntity, {})) > 0;
+  }
+
+  private async takeIn(manager: EntityManager, file: ReturnType<typeof readProjectFile>): Promise<{ id: string }> {
+    const id = await this.freeId(manager, file.project.id);
+    const bookId = await this.prices.addBook(manager, file.project.name, file.priceBook);
+    await this.insert(manager, { ...file.project, id }, bookId);
+    return { id };
+  }
+
+  /** Puts a project into the bin, with all that belongs to it; it can be brought back for `DAYS_IN_BIN` days. */
   remove(id: string): Promise<void> {
     return this.transactions.run(async (manager) => {
-      const result = await manager.delete(ProjectEntity, { id });
+      const result = await manager.update(
+        ProjectEntity,
+        { id, deletedAt: IsNull() },
+        { deletedAt: new Date().toISOString() },
+      );
       if (!result.affected) throw notFound('project', id);
       this.known.delete(id);
+    });
+  }
+
+  /** What lies in the bin, last thrown away first, each with the day on which it goes for good. */
+  bin(): Promise<BinItem[]> {
+    return this.transactions.read(async (manager) => {
+      const rows = await manager.find(ProjectEntity, {
+        select: { id: true, name: true, deletedAt: true },
+        where: { deletedAt: Not(IsNull()) },
+        order: { deletedAt: 'DESC' },
+      });
+      return rows.map(({ id, name, deletedAt }) => ({
+        id,
+        name,
+        deletedAt: deletedAt ?? '',
+        until: new Date(Date.parse(deletedAt ?? '') + DAYS_IN_BIN * DAY_MS).toISOString(),
+      }));
+    });
+  }
+
+  bringBack(id: string): Promise<void> {
+    return this.transactions.run(async (manager) => {
+      const result = await manager.update(ProjectEntity, { id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+      if (!result.affected) throw notFound('project in the bin', id);
+    });
+  }
+
+  /** Takes out of the bin for good what has lain there long enough: history, versions, photos, log, and a price book that nothing else uses. */
+  emptyBin(now: Date): Promise<number> {
+    return this.transactions.run(async (manager) => {
+      const rows = await manager.find(ProjectEntity, {
+        select: { id: true, bookId: true },
+        where: { deletedAt: LessThan(new Date(now.getTime() - DAYS_IN_BIN * DAY_MS).toISOString()) },
+      });
+      if (rows.length === 0) return 0;
+      await manager.delete(ProjectEntity, { id: In(rows.map((row) => row.id)) });
+      for (const { bookId } of rows)
+        if (!(await manager.existsBy(ProjectEntity, { bookId }))) await manager.delete(PriceBookEntity, { id: bookId });
+      return rows.length;
     });
   }
 
@@ -137,10 +213,13 @@ export class ProjectsService {
       const row = await this.row(manager, id);
       const book = await this.prices.bookIn(manager, row.bookId);
       const before = await Promise.all(steps.map((step) => this.steps.doneBefore(manager, id, step.id)));
-      const isNew = before.some((patches) => patches === null);
-      if (isNew && revision !== row.revision - before.filter((patches) => patches !== null).length) {
+      const done = steps.filter((_, i) => before[i] !== null).map((step) => step.id);
+      const fresh = steps.length - done.length;
+      const own = fresh === 0 || row.revision === revision ? 0 : await this.steps.ownSince(manager, id, revision, done);
+      if (!mayDo({ sent: revision, current: row.revision, own, fresh })) {
         throw new RefusedError(HttpStatus.CONFLICT, 'conflict', 'The project was changed elsewhere first.', {
           revision: row.revision,
+          done,
         });
       }
       // what cannot be opened can still be returned to a version that can
@@ -148,17 +227,17 @@ export class ProjectsService {
         ? await this.asStored(manager, row)
         : await this.opened(manager, row);
       let newRevision = row.revision;
-      const done: StepsResult['done'][number][] = [];
+      const told: StepsResult['done'][number][] = [];
       for (const [i, step] of steps.entries()) {
         const past = before[i];
         if (past) {
-          done.push({ id: step.id, name: step.name, patches: past });
+          told.push({ id: step.id, name: step.name, patches: past });
           continue;
         }
-        const made = await this.step(manager, project, step, book);
-        project = made.project;
         newRevision += 1;
-        done.push({ id: step.id, name: step.name, patches: made.patches });
+        const made = await this.step(manager, project, step, book, newRevision);
+        project = made.project;
+        told.push({ id: step.id, name: step.name, patches: made.patches });
       }
       if (newRevision !== row.revision) {
         await this.versions.keepAutomatic(manager, row);
@@ -176,7 +255,7 @@ export class ProjectsService {
         );
       }
       return {
-        result: { revision: newRevision, history: await this.steps.history(manager, id), done },
+        result: { revision: newRevision, history: await this.steps.history(manager, id), done: told },
         known: { revision: newRevision, project },
       };
     });
@@ -189,12 +268,14 @@ export class ProjectsService {
     project: Project,
     step: StepDto,
     book: PriceBook,
+    revision: number,
   ): Promise<{ project: Project; patches: readonly Patch[] }> {
     const base = {
       projectId: project.id,
       stepId: step.id,
       name: step.name,
       payload: noted(step),
+      revision,
       at: new Date().toISOString(),
     };
     if (step.name === 'undo' || step.name === 'redo') {
@@ -226,7 +307,7 @@ export class ProjectsService {
   }
 
   private async row(manager: EntityManager, id: string): Promise<ProjectEntity> {
-    const row = await manager.findOneBy(ProjectEntity, { id });
+    const row = await manager.findOneBy(ProjectEntity, { id, deletedAt: IsNull() });
     if (!row) throw notFound('project', id);
     return row;
   }
@@ -338,6 +419,8 @@ export class ProjectsService {
         .replace(/[^a-z0-9]+/g, '-')
         .replace(/^-+|-+$/g, '')
         .slice(0, 40) || 'project';
-    return (await manager.existsBy(ProjectEntity, { id: plain })) ? `${plain}-${randomUUID().slice(0, 8)}` : plain;
+    return RESERVED.has(plain) || (await manager.existsBy(ProjectEntity, { id: plain }))
+      ? `${plain}-${randomUUID().slice(0, 8)}`
+      : plain;
   }
 }

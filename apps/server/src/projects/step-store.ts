@@ -1,11 +1,14 @@
 import { Injectable } from '@nestjs/common';
-import { In, type EntityManager } from 'typeorm';
+import { In, MoreThan, type EntityManager } from 'typeorm';
 import type { HistoryView, StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
 import { OperationEntity } from '../database/entities.js';
 
 /** So many steps are named in the history that is sent out; all of them are kept. */
 const NAMED_STEPS = 500;
+
+/** SQLite takes only so many values in one question. */
+const ASKED_AT_ONCE = 500;
 
 /** The stored steps of a project, and what of them can be undone and redone. */
 @Injectable()
@@ -41,6 +44,24 @@ export class StepStore {
   async doneBefore(manager: EntityManager, projectId: string, stepId: string): Promise<Patch[] | null> {
     const row = await manager.findOneBy(OperationEntity, { projectId, stepId });
     return row ? (JSON.parse(row.patches) as Patch[]) : null;
+  }
+
+  /** Which of these steps are done. */
+  async known(manager: EntityManager, projectId: string, steps: readonly string[]): Promise<string[]> {
+    const known: string[] = [];
+    for (let i = 0; i < steps.length; i += ASKED_AT_ONCE) {
+      const rows = await manager.find(OperationEntity, {
+        select: { seq: true, stepId: true },
+        where: { projectId, stepId: In(steps.slice(i, i + ASKED_AT_ONCE)) },
+      });
+      known.push(...rows.map((row) => row.stepId));
+    }
+    return known;
+  }
+
+  /** How many of the revisions after one were made by these steps. */
+  ownSince(manager: EntityManager, projectId: string, revision: number, steps: readonly string[]): Promise<number> {
+    return manager.countBy(OperationEntity, { projectId, revision: MoreThan(revision), stepId: In([...steps]) });
   }
 
   async add(manager: EntityManager, row: Omit<OperationEntity, 'seq'>): Promise<void> {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
+import { IsNull, type EntityManager } from 'typeorm';
 import type { VersionView } from '@nestplank/contract';
 import type { Project } from '@nestplank/core/document';
 import { openStored } from '@nestplank/core/formats';
@@ -38,7 +38,7 @@ export class VersionsService {
 
   keep(projectId: string, name: string): Promise<VersionView> {
     return this.transactions.run(async (manager) => {
-      const row = await manager.findOneBy(ProjectEntity, { id: projectId });
+      const row = await manager.findOneBy(ProjectEntity, { id: projectId, deletedAt: IsNull() });
       if (!row) throw notFound('project', projectId);
       return this.insert(manager, row, name, false);
     });

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { FORMULA } from './formula.js';
 import type { OperationOf } from '../document/operation.js';
 import { methodSchema, type Reading, type Survey } from '../document/schema.js';
 import { addressExists, allowedRange, describeAddress, parseAddress, unitOf } from '../document/address.js';
@@ -30,7 +31,7 @@ export function readingsCsv(survey: Survey, order: readonly string[]): string {
       };
     }),
   );
-  return `${Papa.unparse({ fields: [...READINGS_HEADER], data: rows }, { newline: '\n' })}\n`;
+  return `${Papa.unparse({ fields: [...READINGS_HEADER], data: rows }, { newline: '\n', escapeFormulae: FORMULA })}\n`;
 }
 
 /** One row that was not taken, and why. */

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { FORMULA } from './formula.js';
 import { DxfWriter, point3d, LWPolylineFlags, Units } from '@tarikjabiri/dxf';
 import { blankOf, grooveLines, markLines, partMass, PILOT_MM, type Part } from '../parts/part.js';
 import { materialOf } from '../materials/material.js';
@@ -37,7 +38,7 @@ export function cutListCsv(parts: readonly Part[], project: Project, book: Price
         mass_kg: partMass(part, book)?.toFixed(2) ?? '',
       };
     });
-  return `${Papa.unparse(rows, { newline: '\n' })}\n`;
+  return `${Papa.unparse(rows, { newline: '\n', escapeFormulae: FORMULA })}\n`;
 }
 
 /** One part as DXF polylines in mm: what is sawn on layer CUT, true lines and supports on MARK, grooves on GROOVE, screws on BORE. */

@@ -1,0 +1,83 @@
+import { mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { basename, dirname, join } from 'node:path';
+import Libsql from 'libsql';
+import type { BackupKind, BackupView } from '@nestplank/contract';
+
+/** So many of each kind are kept; the oldest makes room, and that is said where they are listed. */
+export const KEPT: Readonly<Record<BackupKind, number>> = { daily: 7, hand: 10, migration: 5 };
+
+const NAME = /^(daily|hand|migration)-(\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2}-\d{3})Z\.sqlite$/;
+
+/** Backups stand in a folder beside the database. */
+export const backupFolder = (database: string): string => join(dirname(database), 'backups', basename(database));
+
+const timeOf = (written: string): string => {
+  const [day = '', time = ''] = written.split('T');
+  const [h = '', m = '', s = '', ms = ''] = time.split('-');
+  return `${day}T${h}:${m}:${s}.${ms}Z`;
+};
+
+/** The backups there are, newest first. */
+export function backupsOf(database: string): BackupView[] {
+  const folder = backupFolder(database);
+  let names: string[];
+  try {
+    names = readdirSync(folder);
+  } catch {
+    return [];
+  }
+  return names
+    .flatMap((name): BackupView[] => {
+      const [, kind, written] = NAME.exec(name) ?? [];
+      if (kind === undefined || written === undefined) return [];
+      return [{ name, kind: kind as BackupKind, at: timeOf(written), bytes: statSync(join(folder, name)).size }];
+    })
+    .sort((a, b) => b.at.localeCompare(a.at));
+}
+
+/** Whether a file is a whole database of this application; why not, or null. */
+export function backupFault(path: string): string | null {
+  let database: Libsql.Database | null = null;
+  try {
+    database = new Libsql(path, { readonly: true });
+    const [row] = database.prepare('PRAGMA integrity_check(1)').all() as { integrity_check: string }[];
+    if (row?.integrity_check !== 'ok') return `It is damaged: ${row?.integrity_check ?? 'no answer'}`;
+    const tables = database.prepare(`SELECT name FROM sqlite_master WHERE type = 'table'`).all() as { name: string }[];
+    const names = new Set(tables.map((table) => table.name));
+    const lacking = ['projects', 'operations', 'versions', 'price_books', 'price_items'].filter(
+      (name) => !names.has(name),
+    );
+    return lacking.length === 0 ? null : `It is no database of this application: ${lacking.join(', ')} lacking.`;
+  } catch (problem) {
+    return problem instanceof Error ? problem.message : 'It cannot be read.';
+  } finally {
+    database?.close();
+  }
+}
+
+/**
+ * Writes a whole and settled copy of a database: a snapshot of one moment, never a copy of a file that is being written.
+ * @param vacuumInto writes the snapshot to a path
+ */
+export async function writeBackup(
+  database: string,
+  kind: BackupKind,
+  now: Date,
+  vacuumInto: (path: string) => Promise<void> | void,
+): Promise<BackupView> {
+  const folder = backupFolder(database);
+  mkdirSync(folder, { recursive: true });
+  const name = `${kind}-${now.toISOString().replace(/[:.]/g, '-').replace(/Z$/, 'Z')}.sqlite`;
+  const [made, final] = [join(folder, `${name}.part`), join(folder, name)];
+  rmSync(made, { force: true });
+  await vacuumInto(made);
+  const fault = backupFault(made);
+  if (fault !== null) {
+    rmSync(made, { force: true });
+    throw new Error(`The backup that was written is not whole. ${fault}`);
+  }
+  renameSync(made, final);
+  const same = backupsOf(database).filter((backup) => backup.kind === kind);
+  for (const old of same.slice(KEPT[kind])) rmSync(join(folder, old.name), { force: true });
+  return { name, kind, at: now.toISOString(), bytes: statSync(final).size };
+}

@@ -1,0 +1,252 @@
+import { spawn } from 'node:child_process';
+import { request as ask } from 'node:http';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { randomUUID } from 'node:crypto';
+import { fileURLToPath } from 'node:url';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import type { BackupView, BinItem, ProjectView, Refusal } from '@nestplank/contract';
+import { createApp } from './app.js';
+import { shapeFault } from './bounded.js';
+import { logger } from './logger.js';
+
+logger.level = process.env['LOG_LEVEL'] ?? 'silent';
+const root = fileURLToPath(new URL('../../..', import.meta.url));
+const demo = readFileSync(join(root, 'demo/thimble.json'), 'utf8');
+let folder: string;
+let app: NestExpressApplication;
+let base: string;
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'nest-plank-doors-'));
+  app = await createApp({ database: join(folder, 'test.sqlite') });
+  await app.listen(0, '127.0.0.1');
+  base = (await app.getUrl()).replace('[::1]', '127.0.0.1');
+});
+afterAll(async () => {
+  await app.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** Asks with any headers, as a browser would that fetch does not let us play. */
+function send(
+  method: string,
+  path: string,
+  headers: Record<string, string> = {},
+  body?: string,
+): Promise<{ status: number; text: string; headers: NodeJS.Dict<string | string[]> }> {
+  return new Promise((resolve, reject) => {
+    const sent = ask(`${base}${path}`, { method, headers }, (response) => {
+      let text = '';
+      response.setEncoding('utf8');
+      response.on('data', (part: string) => (text += part));
+      response.on('end', () => resolve({ status: response.statusCode ?? 0, text, headers: response.headers }));
+    });
+    sent.on('error', reject);
+    sent.end(body);
+  });
+}
+const json = { 'content-type': 'application/json' };
+const importDemo = async (): Promise<string> =>
+  (
+    JSON.parse((await send('POST', '/api/projects/import', json, JSON.stringify({ text: demo }))).text) as {
+      id: string;
+    }
+  ).id;
+
+describe('doors', () => {
+  it('another name for this address is refused, whatever is asked', async () => {
+    for (const host of ['evil.example', 'evil.example:80', '192.168.1.7', 'localhost.evil.example'])
+      expect((await send('GET', '/api/projects', { host })).status, host).toBe(421);
+    for (const host of ['localhost:1', '127.0.0.1', 'LOCALHOST', '[::1]:4310'])
+      expect((await send('GET', '/api/projects', { host })).status, host).toBe(200);
+    expect((await send('DELETE', '/api/projects/x', { host: 'evil.example' })).status).toBe(421);
+  });
+  it('a page of another origin can neither ask nor send, by whatever form', async () => {
+    const id = await importDemo();
+    const foreign = { origin: 'http://evil.example' };
+    for (const headers of [
+      foreign,
+      { origin: 'null' },
+      { origin: 'http://localhost:9999' },
+      { 'sec-fetch-site': 'cross-site' },
+      { 'sec-fetch-site': 'same-site' },
+    ] as Record<string, string>[]) {
+      expect(
+        (await send('POST', '/api/projects/import', { ...headers, 'content-type': 'text/plain' }, demo)).status,
+      ).toBe(403);
+      expect((await send('DELETE', `/api/projects/${id}`, headers)).status).toBe(403);
+      expect((await send('GET', `/api/projects/${id}/files/labels`, headers)).status).toBe(403);
+      const form = '--x\r\nContent-Disposition: form-data; name="photo"; filename="a.png"\r\n\r\nx\r\n--x--\r\n';
+      const photo = await send(
+        'POST',
+        `/api/projects/${id}/photos`,
+        { ...headers, 'content-type': 'multipart/form-data; boundary=x' },
+        form,
+      );
+      expect(photo.status).toBe(403);
+    }
+    const own = { ...json, origin: base, 'sec-fetch-site': 'same-origin' };
+    expect((await send('POST', '/api/projects/import', own, JSON.stringify({ text: demo }))).status).toBe(201);
+  });
+  it('its policy lets no page frame it, rebase it or take its forms', async () => {
+    const policy = String((await send('GET', '/api/health')).headers['content-security-policy']);
+    for (const rule of ["base-uri 'self'", "form-action 'self'", "frame-ancestors 'none'"])
+      expect(policy).toContain(rule);
+  });
+});
+
+describe('what cannot be right is refused at once, never with a fault of the server', () => {
+  const post = async (path: string, body: unknown): Promise<{ status: number; ms: number; said: Refusal }> => {
+    const start = performance.now();
+    const { status, text } = await send('POST', path, json, typeof body === 'string' ? body : JSON.stringify(body));
+    return { status, ms: performance.now() - start, said: JSON.parse(text) as Refusal };
+  };
+  it('steps that are lists, nothing, or too many; fields without end; nesting without end', async () => {
+    const id = await importDemo();
+    const at = `/api/projects/${id}/operations`;
+    const nested = '['.repeat(5000) + ']'.repeat(5000);
+    for (const body of [
+      { revision: 0, steps: [[]] },
+      { revision: 0, steps: [null] },
+      { revision: 0, steps: ['x'] },
+      { revision: 0, steps: 7 },
+      [],
+      { revision: 0, steps: Array.from({ length: 100_000 }, () => ({})) },
+      Object.fromEntries(Array.from({ length: 20_000 }, (_, i) => [`k${i}`, 1])),
+      { revision: 0, steps: [{ id: randomUUID(), name: 'changeSettings', payload: { changes: { a: 1 } } }] },
+      `{"revision":0,"steps":${nested}}`,
+    ])
+      expect((await post(at, body)).status, JSON.stringify(body).slice(0, 60)).toBeGreaterThanOrEqual(400);
+    for (const body of [{ revision: 0, steps: [[]] }, `{"revision":0,"steps":${nested}}`])
+      expect((await post(at, body)).status).toBe(400);
+    const deep = await post('/api/projects/import', { text: nested });
+    expect([deep.status, deep.said.code]).toEqual([400, 'invalid']);
+  });
+  it('names that every object has, a question asked twice, a price twice', async () => {
+    const id = await importDemo();
+    for (const name of ['constructor', '__proto__', 'toString', 'hasOwnProperty'])
+      expect((await send('GET', `/api/projects/${id}/files/${name}`)).status, name).toBe(400);
+    expect((await send('GET', `/api/compare?ids=${id}&ids=${id}`)).status).toBe(400);
+    const file = JSON.parse(demo) as { priceBook: { items: unknown[] } };
+    file.priceBook.items.push(file.priceBook.items[0]);
+    expect((await post('/api/projects/import', { text: JSON.stringify(file) })).status).toBe(400);
+  });
+  it('a body is looked through in one pass', () => {
+    expect(shapeFault({ a: [1, { b: 'x' }] })).toBeNull();
+    let deep: unknown = 1;
+    for (let i = 0; i < 50_000; i += 1) deep = [deep];
+    expect(shapeFault(deep)).toContain('nested');
+    expect(shapeFault(Array.from({ length: 70_000 }, () => 0))).toContain('values');
+  });
+});
+
+describe('the bin', () => {
+  it('keeps a project with all that belongs to it, gives it back, and is emptied after its days', async () => {
+    const id = await importDemo();
+    await send('DELETE', `/api/projects/${id}`);
+    expect((await send('GET', `/api/projects/${id}`)).status).toBe(404);
+    const bin = JSON.parse((await send('GET', '/api/projects/bin')).text) as BinItem[];
+    const item = bin.find((one) => one.id === id);
+    expect(Date.parse(item?.until ?? '') - Date.parse(item?.deletedAt ?? '')).toBe(30 * 86_400_000);
+    expect((await send('POST', `/api/projects/${id}/bring-back`)).status).toBe(204);
+    expect((await send('GET', `/api/projects/${id}`)).status).toBe(200);
+    expect((await send('POST', `/api/projects/${id}/bring-back`)).status).toBe(404);
+  });
+});
+
+describe('backups', () => {
+  it('are whole, can be fetched, and put everything back as it was', async () => {
+    const id = await importDemo();
+    const step = (budget: number) => ({ id: randomUUID(), name: 'changeSettings', payload: { changes: { budget } } });
+    const change = (revision: number, budget: number) =>
+      send('POST', `/api/projects/${id}/operations`, json, JSON.stringify({ revision, steps: [step(budget)] }));
+    const budget = async (): Promise<number> =>
+      (JSON.parse((await send('GET', `/api/projects/${id}`)).text) as ProjectView).project.settings.budget;
+    await change(0, 111);
+    const made = JSON.parse((await send('POST', '/api/backups')).text) as BackupView;
+    await change(1, 222);
+    expect(await budget()).toBe(222);
+    const file = await send('GET', `/api/backups/${made.name}`);
+    expect([file.status, file.text.slice(0, 15)]).toEqual([200, 'SQLite format 3']);
+    expect((await send('POST', `/api/backups/${made.name}/restore`)).status).toBe(200);
+    expect(await budget()).toBe(111);
+    // what was there before is a backup itself
+    const list = JSON.parse((await send('GET', '/api/backups')).text) as BackupView[];
+    expect(list.filter((backup) => backup.kind === 'hand')).toHaveLength(2);
+    expect((await change(1, 333)).status).toBe(200);
+    for (const name of ['nowhere.sqlite', '..%2f..%2ftest.sqlite'])
+      expect((await send('POST', `/api/backups/${name}/restore`)).status).toBe(404);
+  });
+});
+
+describe('starting and ending the server', () => {
+  const entry = join(root, 'apps/server/dist/main.js');
+  const started: ReturnType<typeof spawn>[] = [];
+  afterEach(() => {
+    for (const server of started.splice(0)) server.kill('SIGKILL');
+  });
+  /** Runs the server until it says where it is, or ends. */
+  function run(
+    env: Record<string, string>,
+  ): Promise<{ url: string; code: number | null; said: string; server: ReturnType<typeof spawn> }> {
+    const server = spawn(process.execPath, [entry], {
+      env: { ...process.env, LOG_LEVEL: 'silent', PORT: '0', ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    started.push(server);
+    return new Promise((resolve) => {
+      let said = '';
+      server.stderr?.on('data', (data: Buffer) => (said += data.toString()));
+      server.stdout?.on('data', (data: Buffer) => {
+        const url = /http:\/\/\S+/.exec(data.toString())?.[0];
+        if (url) resolve({ url, code: null, said, server });
+      });
+      server.once('exit', (code) => resolve({ url: '', code, said: said.trim(), server }));
+    });
+  }
+  it('says in one line why it cannot start', async () => {
+    const own = mkdtempSync(join(folder, 'start-'));
+    const database = join(own, 'a.sqlite');
+    const port = new URL(base).port;
+    writeFileSync(join(own, 'text.sqlite'), 'this is no database at all, but long enough to be read as one'.repeat(20));
+    mkdirSync(join(own, 'folder.sqlite'));
+    for (const [env, said] of [
+      [{ NEST_PLANK_DB: database, PORT: 'eighty' }, 'PORT is “eighty”'],
+      [{ NEST_PLANK_DB: database, PORT: port }, `Port ${port} is in use`],
+      [{ NEST_PLANK_DB: join(own, 'text.sqlite') }, 'cannot be opened as a database'],
+      [{ NEST_PLANK_DB: join(own, 'folder.sqlite') }, 'is a folder'],
+    ] as const) {
+      const ended = await run(env);
+      expect(ended.code, said).toBe(1);
+      expect(ended.said).toContain(said);
+      expect(ended.said.split('\n')).toHaveLength(1);
+    }
+    expect(existsSync(`${database}.lock`)).toBe(false);
+  });
+  it('a second server on the same database says where the first is; what a killed one left is taken over', async () => {
+    const database = join(mkdtempSync(join(folder, 'lock-')), 'a.sqlite');
+    const first = await run({ NEST_PLANK_DB: database });
+    const second = await run({ NEST_PLANK_DB: database });
+    expect(second.code).toBe(1);
+    expect(second.said).toContain(first.url);
+    first.server.kill('SIGKILL');
+    expect((await run({ NEST_PLANK_DB: database })).url).not.toBe('');
+  });
+  it('asked to end, it ends with streams still open, and the file alone is whole', async () => {
+    const database = join(mkdtempSync(join(folder, 'end-')), 'a.sqlite');
+    const { url, server } = await run({ NEST_PLANK_DB: database, NEST_PLANK_DEMO: join(root, 'demo/thimble.json') });
+    await fetch(`${url}/api/projects/thimble/devices/laser/link`, { method: 'POST', headers: json, body: '{}' });
+    const stream = await fetch(`${url}/api/projects/thimble/devices/laser/stream`);
+    const start = performance.now();
+    const code = await new Promise((resolve) => {
+      server.once('exit', resolve);
+      server.kill('SIGTERM');
+    });
+    await stream.body?.cancel().catch(() => undefined);
+    expect([code, performance.now() - start < 3000]).toEqual([0, true]);
+    const beside = existsSync(`${database}-wal`) ? statSync(`${database}-wal`).size : 0;
+    expect([beside, existsSync(`${database}.lock`)]).toEqual([0, false]);
+  });
+});

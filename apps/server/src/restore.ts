@@ -1,0 +1,46 @@
+import { existsSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import Libsql from 'libsql';
+import { backupFault, backupFolder, backupsOf, writeBackup } from './backups/backup-files.js';
+import { putInPlace } from './backups/backups.service.js';
+import { lockDatabase, LockedError } from './database/lock.js';
+
+/** Puts a backup in place of the database, after a look through it; what is there is kept as a backup first. */
+async function restore(database: string, wanted: string | undefined): Promise<string> {
+  if (wanted === undefined) {
+    const list = backupsOf(database).map(({ name, bytes }) => `${name}  ${(bytes / 1e6).toFixed(1)} MB`);
+    return list.length === 0 ? `There are no backups of ${database}.` : list.join('\n');
+  }
+  const path = existsSync(wanted) ? resolve(wanted) : join(backupFolder(database), wanted);
+  if (!existsSync(path)) throw new Error(`There is no backup ${wanted}. Without a name they are listed.`);
+  const fault = backupFault(path);
+  if (fault !== null) throw new Error(`${wanted} is not put in place. ${fault}`);
+  const lock = lockDatabase(database);
+  try {
+    let kept = '';
+    if (existsSync(database) && backupFault(database) === null) {
+      const open = new Libsql(database);
+      const before = await writeBackup(
+        database,
+        'hand',
+        new Date(),
+        (to) => void open.exec(`VACUUM INTO '${to.replaceAll("'", "''")}'`),
+      );
+      open.close();
+      kept = ` What was there is kept as ${before.name}.`;
+    }
+    putInPlace(path, database);
+    return `${wanted} is in place.${kept}`;
+  } finally {
+    lock.release();
+  }
+}
+
+try {
+  const database = resolve(process.env['NEST_PLANK_DB'] ?? 'data/nest-plank.sqlite');
+  process.stdout.write(`${await restore(database, process.argv[2])}\n`);
+} catch (problem) {
+  const said = problem instanceof LockedError || problem instanceof Error ? problem.message : String(problem);
+  process.stderr.write(`${said}\n`);
+  process.exitCode = 1;
+}
