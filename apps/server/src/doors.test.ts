@@ -7,7 +7,7 @@ import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import type { BackupView, BinItem, ProjectView, Refusal } from '@nestplank/contract';
+import type { BackupsView, BackupView, BinItem, ProjectView, Refusal } from '@nestplank/contract';
 import { createApp } from './app.js';
 import { shapeFault } from './bounded.js';
 import { logger } from './logger.js';
@@ -173,7 +173,7 @@ describe('backups', () => {
     expect((await send('POST', `/api/backups/${made.name}/restore`)).status).toBe(200);
     expect(await budget()).toBe(111);
     // what was there before is a backup itself
-    const list = JSON.parse((await send('GET', '/api/backups')).text) as BackupView[];
+    const { backups: list } = JSON.parse((await send('GET', '/api/backups')).text) as BackupsView;
     expect(list.filter((backup) => backup.kind === 'hand')).toHaveLength(2);
     expect((await change(1, 333)).status).toBe(200);
     for (const name of ['nowhere.sqlite', '..%2f..%2ftest.sqlite'])

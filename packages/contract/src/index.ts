@@ -1,3 +1,4 @@
 export * from './projects.js';
 export * from './prices.js';
 export * from './devices.js';
+export * from './acceptance.js';

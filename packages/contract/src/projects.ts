@@ -211,6 +211,12 @@ export interface BackupView {
   readonly bytes: number;
 }
 
+/** The backups there are, newest first, and how many of each kind are kept. */
+export interface BackupsView {
+  readonly kept: Readonly<Record<BackupKind, number>>;
+  readonly backups: readonly BackupView[];
+}
+
 /** What can keep a database from keeping a change. */
 export const STORAGE_TROUBLES = ['full', 'read-only', 'damaged', 'gone', 'failed'] as const;
 export type StorageTrouble = (typeof STORAGE_TROUBLES)[number];

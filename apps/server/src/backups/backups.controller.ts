@@ -1,6 +1,8 @@
 import { Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
+import type { BackupsView } from '@nestplank/contract';
+import { KEPT } from './backup-files.js';
 import { BackupsService } from './backups.service.js';
 
 @ApiTags('backups')
@@ -11,7 +13,7 @@ export class BackupsController {
   @Get()
   @ApiOperation({ summary: 'The backups there are, newest first' })
   list() {
-    return this.backups.list();
+    return { kept: KEPT, backups: this.backups.list() } satisfies BackupsView;
   }
 
   @Post()

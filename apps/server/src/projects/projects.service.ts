@@ -30,7 +30,7 @@ import { LogEntity, PriceBookEntity, ProjectEntity } from '../database/entities.
 import { Transactions } from '../database/transactions.js';
 import { PricesService } from '../prices/prices.service.js';
 import { notFound, RefusedError } from '../refusals.js';
-import { mayDo } from './acceptance.js';
+import { mayDo } from '@nestplank/contract';
 import { StepStore } from './step-store.js';
 import { VersionsService } from './versions.service.js';
 

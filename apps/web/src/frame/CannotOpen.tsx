@@ -3,7 +3,8 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { VersionView } from '@nestplank/contract';
 import { api, RefusedError } from '../state/api.js';
-import { openProject, type Failure } from '../state/session.js';
+import { download } from '../kit/download.js';
+import { openProject, useSession, type Failure } from '../state/session.js';
 import { tell, useSpeech } from '../words/words.js';
 
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -11,6 +12,7 @@ const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', 
 /** A project that cannot be opened: what is wrong, where; the document to be taken out; versions to return to. */
 export function CannotOpen({ id, failure }: { readonly id: string; readonly failure: Failure }) {
   const { said } = useSpeech();
+  const aside = useSession((s) => s.aside);
   const [versions, setVersions] = useState<readonly VersionView[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const unsound = failure.revision !== null;
@@ -36,6 +38,13 @@ export function CannotOpen({ id, failure }: { readonly id: string; readonly fail
             <li key={`${fault.place}:${fault.said.key}`}>{said(fault.said)}</li>
           ))}
         </ul>
+      )}
+      {aside.length > 0 && (
+        <p>
+          <Button size="small" onClick={() => download(`${id}-set-aside.json`, JSON.stringify(aside, null, 2))}>
+            {tell('error.asideFile')}
+          </Button>
+        </p>
       )}
       {unsound && (
         <p>

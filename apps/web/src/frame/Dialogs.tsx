@@ -8,9 +8,11 @@ import { tell } from '../words/words.js';
 import { FilesPanel } from './FilesPanel.js';
 import { KeysPanel } from './KeysPanel.js';
 import { SettingsPanel } from './SettingsPanel.js';
+import { BackupsPanel } from './BackupsPanel.js';
+import { UnsentPanel } from './UnsentPanel.js';
 import { VersionsPanel } from './VersionsPanel.js';
 
-export type DialogName = 'keys' | 'files' | 'versions' | 'settings';
+export type DialogName = 'keys' | 'files' | 'versions' | 'settings' | 'unsent' | 'backups';
 
 /** The dialogs that every stage can open. */
 export function Dialogs({
@@ -30,6 +32,8 @@ export function Dialogs({
         {name === 'files' && <FilesPanel onClose={onClose} />}
         {name === 'versions' && <VersionsPanel onClose={onClose} />}
         {name === 'settings' && <SettingsPanel />}
+        {name === 'unsent' && <UnsentPanel />}
+        {name === 'backups' && <BackupsPanel />}
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>{tell('common.close')}</Button>

@@ -17,23 +17,35 @@ import type { DialogName } from './Dialogs.js';
 
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
-function SavedMark({ saving }: { readonly saving: Saving }) {
+/** What the server has of what was done; pressed, it says more. */
+function SavedMark({
+  saving,
+  aside,
+  onOpen,
+}: {
+  readonly saving: Saving;
+  readonly aside: number;
+  readonly onOpen: () => void;
+}) {
   const { t } = useSpeech();
+  const count = saving.unsent;
   const text =
     saving.state === 'saved'
       ? `✓ ${t('save.saved', { time: clock.format(saving.at) })}`
       : saving.state === 'saving'
-        ? `… ${t('save.saving')}`
-        : `! ${t('save.offline')}`;
+        ? `… ${t('save.saving', { count })}`
+        : `! ${t(`save.waiting.${saving.why ?? 'unreachable'}`, { count })}`;
   return (
-    <span
+    <button
+      type="button"
       className="saved"
-      data-state={saving.state}
-      role="status"
-      title={saving.state === 'offline' ? t('save.waiting') : undefined}
+      data-state={aside > 0 ? 'waiting' : saving.state}
+      title={t('save.last', { revision: saving.revision, time: clock.format(saving.at) })}
+      onClick={onOpen}
     >
-      {text}
-    </span>
+      <span role="status">{text}</span>
+      {aside > 0 && <span className="needs">! {t('save.aside', { count: aside })}</span>}
+    </button>
   );
 }
 
@@ -51,6 +63,7 @@ export function Tape({
   const derived = useSession((s) => s.derived);
   const book = useSession((s) => s.priceBook);
   const saving = useSession((s) => s.saving);
+  const aside = useSession((s) => s.aside.length);
   const history = useSession((s) => s.history);
   const theme = useView((view) => view.theme);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
@@ -84,7 +97,7 @@ export function Tape({
         })}
       </nav>
       <div className="tape-side">
-        <SavedMark saving={saving} />
+        <SavedMark saving={saving} aside={aside} onOpen={() => onDialog('unsent')} />
         <Tooltip title={undoStep ? t('bar.undoWhat', { what: t(`step.${undoStep}`) }) : t('bar.undo')}>
           <span>
             <IconButton onClick={undo} disabled={!undoStep} aria-label={t('bar.undo')}>
@@ -113,6 +126,7 @@ export function Tape({
           </MenuItem>
           <MenuItem onClick={choose(() => onDialog('settings'))}>{t('bar.people')}</MenuItem>
           <MenuItem onClick={choose(() => onDialog('versions'))}>{t('bar.versions')}</MenuItem>
+          <MenuItem onClick={choose(() => onDialog('backups'))}>{t('bar.backups')}</MenuItem>
           <MenuItem onClick={choose(() => onDialog('files'))}>{t('bar.files')}</MenuItem>
           <MenuItem onClick={choose(() => onDialog('keys'))}>{t('bar.keys')}</MenuItem>
         </Menu>

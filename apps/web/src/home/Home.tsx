@@ -3,7 +3,12 @@ import { Problem } from '../kit/Problem.js';
 import Button from '@mui/material/Button';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { ProjectListItem } from '@nestplank/contract';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import type { BinItem, ProjectListItem } from '@nestplank/contract';
+import { BackupsPanel } from '../frame/BackupsPanel.js';
 import { api, RefusedError } from '../state/api.js';
 import { speechFor, tell } from '../words/words.js';
 import { ConfirmDialog } from '../kit/ConfirmDialog.js';
@@ -11,17 +16,21 @@ import { NewBuildDialog } from './NewBuildDialog.js';
 
 const LARGEST_FILE = 20 * 1024 * 1024;
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
 const why = (problem: unknown): string => (problem instanceof RefusedError ? problem.message : tell('home.failed'));
 
 export function Home() {
   const [projects, setProjects] = useState<ProjectListItem[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [starting, setStarting] = useState(false);
+  const [bin, setBin] = useState<readonly BinItem[]>([]);
+  const [backups, setBackups] = useState(false);
   const [removing, setRemoving] = useState<ProjectListItem | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const reload = useCallback(() => {
     api.list().then(setProjects, (reason: unknown) => setProblem(why(reason)));
+    api.bin().then(setBin, () => setBin([]));
   }, []);
   useEffect(reload, [reload]);
   useEffect(() => {
@@ -84,6 +93,9 @@ export function Home() {
             {tell('vehicles.open')}
           </Button>
         )}
+        <Button variant="text" onClick={() => setBackups(true)}>
+          {tell('bar.backups')}
+        </Button>
         <input
           ref={file}
           type="file"
@@ -96,6 +108,41 @@ export function Home() {
           }}
         />
       </div>
+      {bin.length > 0 && (
+        <section className="section stack below" aria-label={tell('home.bin')}>
+          <h2>{tell('home.bin')}</h2>
+          <ul className="ruled-list">
+            {bin.map((item) => (
+              <li key={item.id} className="row apart">
+                <span>
+                  {item.name}{' '}
+                  <span className="soft small">{tell('home.binUntil', { day: day.format(new Date(item.until)) })}</span>
+                </span>
+                <Button
+                  size="small"
+                  aria-label={`${tell('home.bringBack')} ${item.name}`}
+                  onClick={() => {
+                    api.bringBack(item.id).then(reload, (reason: unknown) => setProblem(why(reason)));
+                  }}
+                >
+                  {tell('home.bringBack')}
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {backups && (
+        <Dialog open onClose={() => setBackups(false)} fullWidth maxWidth="sm" aria-labelledby="backups-title">
+          <DialogTitle id="backups-title">{tell('backups.title')}</DialogTitle>
+          <DialogContent>
+            <BackupsPanel />
+          </DialogContent>
+          <DialogActions>
+            <Button onClick={() => setBackups(false)}>{tell('common.close')}</Button>
+          </DialogActions>
+        </Dialog>
+      )}
       {starting && <NewBuildDialog projects={projects ?? []} onClose={() => setStarting(false)} />}
       {removing && (
         <ConfirmDialog

@@ -24,6 +24,8 @@ interface LineListProps<T extends Named> {
   /** The fields of an item, shown when its line is open. */
   readonly children: (item: T) => ReactNode;
   readonly onRemove: (item: T) => void;
+  /** What removing one is called, where it is not just that. */
+  readonly removeText?: string;
   /** Which line is open, where something else opens lines too; the list keeps it itself otherwise. */
   readonly open?: string | null;
   readonly onOpen?: (id: string | null) => void;
@@ -77,10 +79,10 @@ export function LineList<T extends Named>(props: LineListProps<T>) {
                       <Button
                         size="small"
                         variant="text"
-                        aria-label={`${t('common.remove')} ${item.name}`}
+                        aria-label={`${props.removeText ?? t('common.remove')} ${item.name}`}
                         onClick={() => props.onRemove(item)}
                       >
-                        {t('common.remove')}
+                        {props.removeText ?? t('common.remove')}
                       </Button>
                     </div>
                   </div>

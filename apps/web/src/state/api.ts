@@ -1,4 +1,7 @@
 import type {
+  BackupsView,
+  BackupView,
+  BinItem,
   CreateProjectDto,
   ConnectDto,
   InstrumentKind,
@@ -51,8 +54,16 @@ export const api = {
   list: () => call<ProjectListItem[]>('GET', 'projects'),
   create: (wanted: CreateProjectDto) => call<{ id: string }>('POST', 'projects', wanted),
   import: (text: string) => call<{ id: string }>('POST', 'projects/import', { text }),
+  bin: () => call<BinItem[]>('GET', 'projects/bin'),
+  bringBack: (id: string) => call<undefined>('POST', `${at(id)}/bring-back`),
+  backups: () => call<BackupsView>('GET', 'backups'),
+  makeBackup: () => call<BackupView>('POST', 'backups'),
+  restoreBackup: (name: string) => call<BackupView>('POST', `backups/${encodeURIComponent(name)}/restore`),
+  backupAddress: (name: string) => `/api/backups/${encodeURIComponent(name)}`,
   remove: (id: string) => call<undefined>('DELETE', at(id)),
-  view: (id: string) => call<ProjectView>('GET', at(id)),
+  /** @param steps steps of which it is not known whether they are done: the answer names those that are */
+  view: (id: string, steps: readonly string[] = []) =>
+    steps.length === 0 ? call<ProjectView>('GET', at(id)) : call<ProjectView>('POST', `${at(id)}/view`, { steps }),
   post: (id: string, steps: PostStepsDto) => call<StepsResult>('POST', `${at(id)}/operations`, steps),
   versions: (id: string) => call<VersionView[]>('GET', `${at(id)}/versions`),
   keepVersion: (id: string, name: string) => call<VersionView>('POST', `${at(id)}/versions`, { name }),

@@ -1,14 +1,11 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { HistoryView, ProjectView, Refusal, StepDto, StepsResult } from '@nestplank/contract';
-import type { Patch } from '@nestplank/core/document';
-import { createDeriver } from '@nestplank/core/derive';
-import { readOperation, type Operation, type Project } from '@nestplank/core/document';
-import { applyOperation } from '@nestplank/core/furniture';
+import type { Refusal } from '@nestplank/contract';
+import type { Operation, Project } from '@nestplank/core/document';
 import { startPriceBook } from '@nestplank/core/materials';
 import { readProjectFile } from '@nestplank/core/formats';
-import { RefusedError, UnreachableError } from './api.js';
-import type { Outbox } from './outbox.js';
-import { createSession, type Deriving, type SessionParts } from './session.js';
+import { RefusedError } from './api.js';
+import { memoryOutbox, Server, workingOut } from './page.fixture.js';
+import { createSession, type SessionParts } from './session.js';
 import demo from '../../../../demo/wren.json?raw';
 
 const wren = readProjectFile(demo).project;
@@ -16,113 +13,6 @@ const book = startPriceBook();
 const move = (id: string, x: number): Operation => ({ name: 'changeUnit', payload: { id, changes: { x } } });
 const xOf = (project: Project | null | undefined, id: string): number | undefined =>
   project?.layout.units.find((unit) => unit.id === id)?.body.x;
-
-/** A server of one project: it numbers revisions, does each step once, refuses what it was told to. */
-class Server {
-  project: Project = wren;
-  revision = 1;
-  readonly done = new Map<string, readonly Patch[]>();
-  private undone: Project[] = [];
-  private names: StepDto['name'][] = [];
-  reachable = true;
-  /** Held until it is let go, when set. */
-  hold: Promise<void> | null = null;
-  readonly refusals: Omit<Refusal, 'statusCode' | 'place'>[] = [];
-  readonly sent: number[] = [];
-  /** Does the steps and then is not heard. */
-  loseAnswers = 0;
-
-  private get history(): HistoryView {
-    return { undo: this.names as HistoryView['undo'], redo: [] };
-  }
-  view(): Promise<ProjectView> {
-    if (!this.reachable) return Promise.reject(new UnreachableError(''));
-    const { project, revision, history } = this;
-    return Promise.resolve({ project, revision, history, priceBookId: 'b', priceBook: book, news: [] });
-  }
-  change(operation: Operation): void {
-    this.undone.push(this.project);
-    this.names = [...this.names, operation.name];
-    this.project = applyOperation(this.project, operation, book).project;
-    this.revision += 1;
-  }
-  async post(sent: { readonly revision: number; readonly steps: readonly StepDto[] }): Promise<StepsResult> {
-    await this.hold;
-    if (!this.reachable) throw new UnreachableError('');
-    this.sent.push(sent.steps.length);
-    const refusal = this.refusals.shift();
-    if (refusal) throw new RefusedError({ statusCode: 400, place: '', ...refusal });
-    if (sent.revision !== this.revision && !sent.steps.every((step) => this.done.has(step.id)))
-      throw new RefusedError({
-        statusCode: 409,
-        code: 'conflict',
-        message: 'changed',
-        place: '',
-        revision: this.revision,
-      });
-    const done = sent.steps.map((step) => {
-      const before = this.project;
-      if (!this.done.has(step.id)) {
-        if (step.name === 'undo') {
-          const former = this.undone.pop();
-          if (former) this.project = former;
-          this.names = this.names.slice(0, -1);
-          this.done.set(step.id, [{ op: 'replace', path: ['layout'], value: former?.layout }]);
-        } else {
-          this.change(readOperation(step));
-          this.done.set(step.id, []);
-        }
-      }
-      if (before !== this.project) this.revision += 1;
-      return { id: step.id, name: step.name, patches: this.done.get(step.id) ?? [] };
-    });
-    if (this.loseAnswers > 0) {
-      this.loseAnswers -= 1;
-      throw new UnreachableError('');
-    }
-    return { revision: this.revision, history: this.history, done };
-  }
-}
-
-/** Keeps what is unsent as the browser would, and outlives the page. */
-function memoryOutbox(): Outbox & { readonly kept: Map<string, readonly StepDto[]>; broken: boolean } {
-  const kept = new Map<string, readonly StepDto[]>();
-  return {
-    kept,
-    broken: false,
-    read: (id) => Promise.resolve([...(kept.get(id) ?? [])]),
-    write(id, steps) {
-      if (this.broken) return Promise.reject(new Error('full'));
-      kept.set(id, [...steps]);
-      return Promise.resolve();
-    },
-  };
-}
-
-/** Works out at once what the page's worker would. */
-function deriving(): Deriving {
-  const deriver = createDeriver();
-  let project: Project = wren;
-  return {
-    load: (given) => {
-      project = given;
-      return Promise.resolve(deriver.derive(project, book));
-    },
-    patch: (_patches, then) => {
-      then?.(deriver.derive(project, book));
-      return Promise.resolve();
-    },
-    preview: () => undefined,
-    dropPreview: () => undefined,
-    warm: () => undefined,
-    stopTelling: () => undefined,
-    look: () => undefined,
-    moved: () => Promise.resolve(null),
-    buildUps: () => Promise.reject(new Error('not asked')),
-    linings: () => Promise.resolve(),
-    floorWays: () => Promise.resolve(),
-  };
-}
 
 let server: Server;
 let outbox: ReturnType<typeof memoryOutbox>;
@@ -137,11 +27,11 @@ const settle = async (): Promise<void> => {
 function page(more: Partial<SessionParts> = {}) {
   return createSession({
     api: {
-      view: () => server.view(),
+      view: (_id, steps) => server.view(steps),
       post: (_id, steps) => server.post(steps),
       putPrice: () => Promise.resolve(book),
     },
-    deriving,
+    deriving: () => workingOut(wren, book),
     outbox,
     join: (_id, onChange) => {
       others.push(onChange);
@@ -153,11 +43,12 @@ function page(more: Partial<SessionParts> = {}) {
       waiting.push(work);
       return () => void (waiting = waiting.filter((own) => own !== work));
     },
+    chance: () => 1,
     ...more,
   });
 }
 beforeEach(() => {
-  server = new Server();
+  server = new Server(wren, book);
   outbox = memoryOutbox();
   waiting = [];
   changed = 0;
@@ -193,7 +84,7 @@ describe('the state of the page', () => {
     await settle();
     act(move('bench', 910));
     await settle();
-    expect(useSession.getState().saving.state).toBe('offline');
+    expect(useSession.getState().saving.state).toBe('waiting');
     expect(outbox.kept.get('p')).toHaveLength(2);
     server.reachable = true;
     waiting.shift()?.();
@@ -223,7 +114,7 @@ describe('the state of the page', () => {
     server.loseAnswers = 1;
     act(move('bench', 900));
     await settle();
-    expect(useSession.getState().saving.state).toBe('offline');
+    expect(useSession.getState().saving.state).toBe('waiting');
     const revision = server.revision;
     waiting.shift()?.();
     await settle();
@@ -274,7 +165,7 @@ describe('the state of the page', () => {
     server.refusals.push({ code: 'failed', message: 'disk full' });
     act(move('bench', 900));
     await settle();
-    expect(useSession.getState().saving.state).toBe('offline');
+    expect(useSession.getState().saving.state).toBe('waiting');
     expect(outbox.kept.get('p')).toHaveLength(1);
     waiting.shift()?.();
     await settle();
@@ -347,5 +238,112 @@ describe('the state of the page', () => {
       why: 'cannot be opened',
       faults: [{ place: 'layout.units.0' }],
     });
+  });
+  it('an answer was lost, more was done without the server, the page was opened again: nothing is done twice, nothing asked for ever', async () => {
+    const first = page();
+    await first.openProject('p');
+    server.loseAnswers = 1;
+    first.act(move('bench', 900));
+    await settle();
+    server.reachable = false;
+    first.act(move('kitchen', 710));
+    await settle();
+    expect(first.useSession.getState().saving).toMatchObject({ state: 'waiting', unsent: 2, why: 'unreachable' });
+    first.closeProject();
+    waiting = [];
+    server.reachable = true;
+    server.sent.length = 0;
+    const second = page();
+    await second.openProject('p');
+    await settle();
+    const { project, saving, aside } = second.useSession.getState();
+    expect([xOf(project, 'bench'), xOf(project, 'kitchen')]).toEqual([900, 710]);
+    expect(server.project).toEqual(project);
+    expect(saving).toMatchObject({ state: 'saved', unsent: 0, revision: server.revision, why: null });
+    expect([server.sent, server.log.length, aside]).toEqual([[1], 2, []]);
+  });
+  it('says how many steps wait, what the server has, and why', async () => {
+    const { openProject, act, tryNow, useSession } = page();
+    await openProject('p');
+    const now = () => useSession.getState().saving;
+    expect(now()).toMatchObject({ state: 'saved', unsent: 0, revision: 1 });
+    server.refusals.push({ code: 'storage', message: 'full', trouble: 'full' });
+    act(move('bench', 900), move('kitchen', 710));
+    await settle();
+    expect(now()).toMatchObject({ state: 'waiting', unsent: 2, revision: 1, why: 'full' });
+    act(move('bench', 910));
+    expect(now()).toMatchObject({ state: 'waiting', unsent: 3, why: 'full' });
+    tryNow();
+    await settle();
+    expect(now()).toMatchObject({ state: 'saved', unsent: 0, revision: 4, why: null });
+  });
+  it('what the server refuses is set aside by name with the reason, and can be done again, changed or let go', async () => {
+    const { openProject, act, doAside, dropAside, useSession } = page();
+    await openProject('p');
+    server.refusals.push({ code: 'operation', message: 'not that', step: 'step-1' });
+    act(move('bench', 900));
+    await settle();
+    const [entry] = useSession.getState().aside;
+    if (!entry) throw new Error('one is set aside');
+    expect(entry).toMatchObject({ project: 'p', why: 'not that', step: { name: 'changeUnit' } });
+    expect(await outbox.aside('p')).toHaveLength(1);
+    // it is still there when the page is opened again
+    const again = page();
+    await again.openProject('p');
+    expect(again.useSession.getState().aside).toEqual([entry]);
+    const refused = await again.doAside(entry, { id: 'sofa', changes: { x: 5 } });
+    expect(refused?.key).toBe('operation.notThere');
+    expect(again.useSession.getState().aside).toHaveLength(1);
+    expect(await again.doAside(entry, { id: 'bench', changes: { x: 950 } })).toBeNull();
+    await settle();
+    expect([xOf(server.project, 'bench'), again.useSession.getState().aside]).toEqual([950, []]);
+    await dropAside(entry);
+    expect([useSession.getState().aside, await outbox.aside('p')]).toEqual([[], []]);
+    expect(doAside).toBeTypeOf('function');
+  });
+  it('a project that was deleted elsewhere keeps what was not sent, to be taken out', async () => {
+    const { openProject, act, useSession } = page();
+    await openProject('p');
+    server.reachable = false;
+    act(move('bench', 900), move('kitchen', 710));
+    await settle();
+    server.reachable = true;
+    server.deleted = true;
+    waiting.shift()?.();
+    await settle();
+    expect(useSession.getState().failed?.why).toBe('gone');
+    expect((await outbox.aside('p')).map((entry) => entry.step.name)).toEqual(['changeUnit', 'changeUnit']);
+    expect(useSession.getState().aside).toHaveLength(2);
+  });
+  it('told of another tab’s change while the server is away, it looks when it is back', async () => {
+    const { openProject, useSession } = page();
+    await openProject('p');
+    server.change(move('kitchen', 700));
+    server.reachable = false;
+    others[0]?.();
+    await settle();
+    expect(useSession.getState().saving).toMatchObject({ state: 'waiting', unsent: 0, why: 'unreachable' });
+    server.reachable = true;
+    waiting.shift()?.();
+    await settle();
+    expect(xOf(useSession.getState().project, 'kitchen')).toBe(700);
+  });
+  it('each further wait is longer than the one before, up to a minute', async () => {
+    const waits: number[] = [];
+    const { openProject, act } = page({
+      later: (work, ms) => {
+        waits.push(ms);
+        waiting.push(work);
+        return () => undefined;
+      },
+    });
+    await openProject('p');
+    server.reachable = false;
+    act(move('bench', 900));
+    for (let i = 0; i < 9; i += 1) {
+      await settle();
+      waiting.shift()?.();
+    }
+    expect(waits).toEqual([1000, 2000, 4000, 8000, 16_000, 32_000, 60_000, 60_000, 60_000]);
   });
 });

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { FaultView, HistoryView, StepDto, StepName } from '@nestplank/contract';
+import type { FaultView, HistoryView, ProjectView, Refusal, StepDto, StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
 import type { Derived, DerivedShape, FloorWay, LiningCase } from '@nestplank/core/derive';
 import {
@@ -16,18 +16,14 @@ import { applyOperation } from '@nestplank/core/furniture';
 import type { Message } from '@nestplank/core/words';
 import { DeriveClient } from '../workers/derive-client.js';
 import { tell } from '../words/speech.js';
-import { api, RefusedError, UnreachableError } from './api.js';
+import { api, RefusedError } from './api.js';
 import type { StageName } from '../stages/stages.js';
 import { firstKeys } from './first-keys.js';
-import { createOutbox, type Outbox } from './outbox.js';
+import { createOutbox, ownTab, type Aside, type Outbox } from './outbox.js';
+import { createSync, type Saving, type Sync } from './sync.js';
 
-/** The server is asked again after this long without an answer, ms. */
-const RETRY_MS = 3000;
-/** As many steps as the server takes in one request. */
-const MOST_AT_ONCE = 200;
+export type { Saving };
 
-export type Saving =
-  { readonly state: 'saved'; readonly at: Date } | { readonly state: 'saving' } | { readonly state: 'offline' };
 export interface Notice {
   readonly text: string;
   readonly tone: 'plain' | 'trouble';
@@ -46,6 +42,8 @@ interface Session {
   readonly priceBookId: string | null;
   readonly history: HistoryView;
   readonly saving: Saving;
+  /** Steps that could not be done, each with its reason, until the person is done with them. */
+  readonly aside: readonly Aside[];
   readonly derived: Derived | null;
   /** What a drag or a half-typed line would give. */
   readonly preview: { readonly project: Project; readonly shape: DerivedShape | null } | null;
@@ -85,9 +83,20 @@ export interface SessionParts {
   readonly newId: () => string;
   readonly now: () => Date;
   readonly later: (work: () => void, ms: number) => () => void;
+  readonly chance: () => number;
 }
 
-const CLOSED = { id: null, project: null, derived: null, preview: null, failed: null, notice: null } as const;
+const CLOSED = {
+  id: null,
+  project: null,
+  derived: null,
+  preview: null,
+  failed: null,
+  notice: null,
+  aside: [],
+} as const;
+/** A project that could not be fetched is asked for again after this long, ms. */
+const OPEN_AGAIN_MS = 3000;
 const NO_HISTORY: HistoryView = { undo: [], redo: [] };
 
 /** Makes the state of the page: one project open, what it comes to, and the steps on their way to the server. */
@@ -98,7 +107,8 @@ export function createSession(parts: SessionParts) {
     priceBook: null,
     priceBookId: null,
     history: { undo: [], redo: [] },
-    saving: { state: 'saved', at: parts.now() },
+    saving: { state: 'saved', unsent: 0, revision: 0, at: parts.now(), why: null },
+    aside: [],
     derived: null,
     preview: null,
     notice: null,
@@ -108,11 +118,8 @@ export function createSession(parts: SessionParts) {
   const get = useSession.getState;
   const set = useSession.setState;
 
-  let revision = 0;
-  let outbox: StepDto[] = [];
-  let sending = false;
-  let mostAtOnce = MOST_AT_ONCE;
-  let dropRetry: (() => void) | null = null;
+  let sync: Sync | null = null;
+  let deriving: Promise<void> = Promise.resolve();
   let neighbours: Neighbours | null = null;
   /** Counts what was asked of the worker, so that a late answer does not replace a newer one. */
   let asked = 0;
@@ -123,11 +130,6 @@ export function createSession(parts: SessionParts) {
     notify(tell('error.worker'), 'trouble');
     void deriveWhole();
   });
-
-  /** Keeps what is unsent; a browser that cannot keep it is told of, since closing the tab would lose it. */
-  function keepOutbox(id: string): void {
-    parts.outbox.write(id, outbox).catch(() => notify(tell('error.unkept'), 'trouble'));
-  }
 
   function notify(text: string, tone: Notice['tone'] = 'plain'): void {
     set({ notice: { text, tone } });
@@ -161,73 +163,100 @@ export function createSession(parts: SessionParts) {
     worker.warm();
     const own = ++opening;
     try {
-      const view = await parts.api.view(id);
       const unsent = await parts.outbox.read(id);
+      const view = await parts.api.view(
+        id,
+        unsent.map((step) => step.id),
+      );
+      const aside = await parts.outbox.aside(id);
       // another project was opened meanwhile
       if (own !== opening) return;
-      revision = view.revision;
-      outbox = unsent;
-      set({
-        id,
-        project: view.project,
-        priceBook: view.priceBook,
-        priceBookId: view.priceBookId,
-        history: view.history,
-        saving: { state: 'saved', at: parts.now() },
-        derived: null,
-        failed: null,
+      set({ id, priceBookId: view.priceBookId, derived: null, failed: null, aside });
+      const current = (): boolean => own === opening;
+      sync = createSync(id, { view, unsent }, parts, {
+        takeView: (next, queued) => (current() ? takeView(next, queued) : []),
+        takeTurn,
+        takeHistory: (history) => set({ history }),
+        takeSaving: (saving) => set({ saving }),
+        takeAside: (entries) => {
+          set({ aside: [...get().aside, ...entries] });
+          const [first] = entries;
+          if (first) notify(tell('error.aside', { count: entries.length, why: first.why }), 'trouble');
+        },
+        gone: (refusal) => fail(refusal),
+        sent: () => neighbours?.changed(),
+        rebased: () => notify(tell('error.rebased')),
+        unkept: () => notify(tell('error.unkept'), 'trouble'),
       });
-      replayOutbox();
-      neighbours = parts.join(id, () => void catchUp());
-      await deriveWhole();
-      void flush();
+      sync.begin();
+      neighbours = parts.join(id, () => sync?.lookAgain());
+      await deriving;
       // what was put right on opening is said once
       if (view.news.length > 0) notify(view.news.map(saidPlain).join(' '));
     } catch (problem) {
-      set({
-        failed:
-          problem instanceof RefusedError
-            ? {
-                why: problem.message,
-                faults: problem.refusal.faults ?? [],
-                revision: problem.refusal.revision ?? null,
-              }
-            : { why: tell('home.failed'), faults: [], revision: null },
-      });
+      if (own !== opening) return;
+      if (problem instanceof RefusedError) fail(problem.refusal);
+      else {
+        set({ failed: { why: tell('home.failed'), faults: [], revision: null } });
+        // what is kept here waits to be sent: it is tried again for as long as somebody waits for it
+        parts.later(() => {
+          if (own === opening) void openProject(id);
+        }, OPEN_AGAIN_MS);
+      }
     }
+  }
+
+  function fail(refusal: Refusal): void {
+    set({
+      failed: { why: refusal.message, faults: refusal.faults ?? [], revision: refusal.revision ?? null },
+    });
   }
 
   function closeProject(): void {
     opening += 1;
-    dropRetry?.();
-    dropRetry = null;
+    sync?.close();
+    sync = null;
     neighbours?.close();
     neighbours = null;
     worker.stopTelling();
     asked += 1;
-    outbox = [];
     set({ ...CLOSED, history: NO_HISTORY });
   }
 
-  /** Puts the unsent steps on top of the project as the server has it; what no longer can be done is named and dropped. */
-  function replayOutbox(): void {
-    const { id, project } = get();
-    if (!id || !project) return;
-    let next = project;
-    const kept: StepDto[] = [];
-    for (const step of outbox) {
+  /**
+   * Takes the project as the server has it and puts the unsent steps on top.
+   * @returns those that can no longer be done, and why
+   */
+  function takeView(view: ProjectView, unsent: readonly StepDto[]): { step: StepDto; why: string }[] {
+    let next = view.project;
+    const lost: { step: StepDto; why: string }[] = [];
+    const done: StepName[] = [];
+    for (const step of unsent) {
       try {
-        if (step.name !== 'undo' && step.name !== 'redo')
-          next = applyOperation(next, readOperation(step), get().priceBook).project;
-        kept.push(step);
+        if (step.name !== 'undo' && step.name !== 'redo') {
+          next = applyOperation(next, readOperation(step), view.priceBook).project;
+          done.push(step.name);
+        }
       } catch (problem) {
         if (!(problem instanceof OperationError)) throw problem;
-        notify(tell('error.dropped', { why: saidPlain(problem.said) }), 'trouble');
+        lost.push({ step, why: saidPlain(problem.said) });
       }
     }
-    outbox = kept;
-    keepOutbox(id);
-    set({ project: next });
+    const { history } = view;
+    set({
+      project: next,
+      priceBook: view.priceBook,
+      history: done.length > 0 ? { undo: [...history.undo, ...done], redo: [] } : history,
+    });
+    deriving = deriveWhole();
+    return lost;
+  }
+
+  function takeTurn(patches: readonly Patch[]): void {
+    const { project } = get();
+    if (!project) return;
+    set({ project: patchProject(project, patches) });
+    void deriveChange(patches);
   }
 
   let sayPlain: (message: Message) => string = (message) => message.key;
@@ -236,18 +265,6 @@ export function createSession(parts: SessionParts) {
     sayPlain = speaker;
   }
   const saidPlain = (message: Message): string => sayPlain(message);
-
-  /** Takes in what the server has when another tab changed it. */
-  async function catchUp(): Promise<void> {
-    const { id } = get();
-    if (!id) return;
-    const view = await parts.api.view(id);
-    if (get().id !== id || (view.revision === revision && view.priceBook === get().priceBook)) return;
-    revision = view.revision;
-    set({ project: view.project, priceBook: view.priceBook, history: view.history });
-    replayOutbox();
-    await deriveWhole();
-  }
 
   /**
    * Does operations here and now and sends them on. All are done or none.
@@ -269,18 +286,15 @@ export function createSession(parts: SessionParts) {
         name: operation.name,
         payload: operation.payload as unknown as Record<string, unknown>,
       }));
-      outbox = [...outbox, ...steps];
-      keepOutbox(id);
       set({
         project: next,
         history: {
           undo: [...get().history.undo, ...operations.map((operation): StepName => operation.name)],
           redo: [],
         },
-        saving: { state: 'saving' },
       });
       void deriveChange(patches);
-      void flush();
+      sync?.add(steps);
       return null;
     } catch (problem) {
       if (problem instanceof OperationError) return problem.said;
@@ -310,89 +324,27 @@ export function createSession(parts: SessionParts) {
   /** Undo and redo are done by the server, which keeps every step, so that they outlive a reload. */
   function step(which: 'undo' | 'redo'): void {
     const { id, history } = get();
-    if (!id || history[which].length === 0) return;
-    outbox = [...outbox, { id: parts.newId(), name: which }];
-    keepOutbox(id);
-    set({ saving: { state: 'saving' } });
-    void flush();
+    if (id && history[which].length > 0) sync?.add([{ id: parts.newId(), name: which }]);
   }
   const undo = (): void => step('undo');
   const redo = (): void => step('redo');
 
-  async function flush(): Promise<void> {
-    const { id } = get();
-    if (!id || sending) return;
-    sending = true;
-    dropRetry?.();
-    dropRetry = null;
-    try {
-      while (outbox.length > 0 && get().id === id) await sendOnce(id);
-      if (get().id === id) set({ saving: { state: 'saved', at: parts.now() } });
-    } catch (problem) {
-      if (!(problem instanceof UnreachableError)) throw problem;
-      set({ saving: { state: 'offline' } });
-      dropRetry = parts.later(() => void flush(), RETRY_MS);
-    } finally {
-      sending = false;
-    }
-    // another project was opened while this one still waited for its answer
-    if (get().id !== id) void flush();
-  }
-
-  async function sendOnce(id: string): Promise<void> {
-    // an undo goes alone, so that what it changed is all that its answer tells
-    const turn = outbox.findIndex((s) => s.name === 'undo' || s.name === 'redo');
-    const batch = turn === 0 ? outbox.slice(0, 1) : outbox.slice(0, turn < 0 ? mostAtOnce : Math.min(turn, mostAtOnce));
-    try {
-      const result = await parts.api.post(id, { revision, steps: batch });
-      if (get().id !== id) return;
-      revision = result.revision;
-      outbox = outbox.slice(batch.length);
-      keepOutbox(id);
-      neighbours?.changed();
-      mostAtOnce = MOST_AT_ONCE;
-      if (turn === 0) await afterTurn(result.done.flatMap((d) => d.patches));
-      if (outbox.length === 0) set({ history: result.history });
-    } catch (problem) {
-      if (!(problem instanceof RefusedError)) throw problem;
-      // a server that failed has not said no: the steps are kept and sent again
-      if (problem.refusal.code === 'failed') throw new UnreachableError(problem.message);
-      if (problem.refusal.code === 'too-large' && batch.length > 1) mostAtOnce = 1;
-      else await afterRefusal(id, problem);
-    }
-  }
-
-  async function afterTurn(patches: readonly Patch[]): Promise<void> {
-    const { project, id } = get();
-    if (!project || !id) return;
-    if (outbox.length === 0) {
-      set({ project: patchProject(project, patches) });
-      await deriveChange(patches);
-      return;
-    }
-    const view = await parts.api.view(id);
-    set({ project: view.project });
-    replayOutbox();
-    await deriveWhole();
-  }
-
-  async function afterRefusal(id: string, problem: RefusedError): Promise<void> {
-    const { code, step: refused } = problem.refusal;
-    if (code === 'operation' || code === 'invalid' || code === 'too-large') {
-      outbox = outbox.filter((s, i) => (refused === undefined ? i > 0 : s.id !== refused));
-      notify(tell('error.dropped', { why: problem.message }), 'trouble');
-    } else if (code === 'conflict') notify(tell('error.rebased'));
+  /** Does a step that was set aside once more, as it is or changed; it stays set aside when it still cannot be done. */
+  async function doAside(entry: Aside, payload?: Record<string, unknown>): Promise<Message | null> {
+    const { name } = entry.step;
+    if (name === 'undo' || name === 'redo') step(name);
     else {
-      outbox = [];
-      notify(problem.message, 'trouble');
+      const refused = act(readOperation({ name, payload: payload ?? entry.step.payload }));
+      if (refused) return refused;
     }
-    keepOutbox(id);
-    const view = await parts.api.view(id);
-    if (get().id !== id) return;
-    revision = view.revision;
-    set({ project: view.project, history: view.history });
-    replayOutbox();
-    await deriveWhole();
+    await dropAside(entry);
+    return null;
+  }
+
+  /** Lets go of a step that was set aside. */
+  async function dropAside(entry: Aside): Promise<void> {
+    await parts.outbox.dropAside(entry.project, [entry.step.id]);
+    set({ aside: get().aside.filter((other) => other.step.id !== entry.step.id) });
   }
 
   /** Changes a price; the whole list is worked out anew. */
@@ -420,6 +372,9 @@ export function createSession(parts: SessionParts) {
     previewActions,
     undo,
     redo,
+    doAside,
+    dropAside,
+    tryNow: () => sync?.tryNow(),
     changePrice,
     worker,
   };
@@ -435,7 +390,7 @@ function joinTabs(id: string, onChange: () => void): Neighbours {
 const page = createSession({
   api,
   deriving: (onBreak) => new DeriveClient(onBreak),
-  outbox: createOutbox(),
+  outbox: createOutbox(ownTab(globalThis.navigator?.locks, crypto.randomUUID())),
   join: joinTabs,
   newId: () => crypto.randomUUID(),
   now: () => new Date(),
@@ -443,6 +398,7 @@ const page = createSession({
     const timer = setTimeout(work, ms);
     return () => clearTimeout(timer);
   },
+  chance: Math.random,
 });
 
 export const {
@@ -457,6 +413,9 @@ export const {
   undo,
   redo,
   changePrice,
+  doAside,
+  dropAside,
+  tryNow,
 } = page;
 const { worker } = page;
 

@@ -1,0 +1,82 @@
+import Button from '@mui/material/Button';
+import { useCallback, useEffect, useState } from 'react';
+import type { BackupsView, BackupView } from '@nestplank/contract';
+import { ConfirmDialog } from '../kit/ConfirmDialog.js';
+import { Problem } from '../kit/Problem.js';
+import { api, RefusedError } from '../state/api.js';
+import { tell } from '../words/words.js';
+
+const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+/** Backups of everything: made, fetched, put in place. */
+export function BackupsPanel() {
+  const [found, setFound] = useState<BackupsView | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [wanted, setWanted] = useState<BackupView | null>(null);
+  const [busy, setBusy] = useState(false);
+  const reload = useCallback(() => {
+    api.backups().then(setFound, (reason: unknown) => setProblem(saidOf(reason)));
+  }, []);
+  useEffect(reload, [reload]);
+  const run = async (work: () => Promise<unknown>): Promise<void> => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      await work();
+      reload();
+    } catch (reason) {
+      setProblem(saidOf(reason));
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div className="stack">
+      {found && <p className="small soft">{tell('backups.hint', { ...found.kept })}</p>}
+      <div>
+        <Button disabled={busy} onClick={() => void run(api.makeBackup)}>
+          {tell('backups.make')}
+        </Button>
+      </div>
+      {problem && <Problem>{problem}</Problem>}
+      {found?.backups.length === 0 && <p className="soft">{tell('backups.none')}</p>}
+      <ul className="ruled-list">
+        {found?.backups.map((backup) => (
+          <li key={backup.name} className="row apart wrap">
+            <span>
+              {when.format(new Date(backup.at))}{' '}
+              <span className="soft small figures">
+                {tell(`backups.kind.${backup.kind}`)} · {(backup.bytes / 1e6).toFixed(1)} MB
+              </span>
+            </span>
+            <span className="row">
+              <Button size="small" variant="text" href={api.backupAddress(backup.name)} download>
+                {tell('backups.fetch')}
+              </Button>
+              <Button size="small" disabled={busy} onClick={() => setWanted(backup)}>
+                {tell('backups.restore')}
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {wanted && (
+        <ConfirmDialog
+          text={`${tell('backups.restore')}: ${when.format(new Date(wanted.at))}. ${tell('backups.sure')}`}
+          action={tell('backups.restore')}
+          onClose={() => setWanted(null)}
+          onConfirm={() => {
+            const { name } = wanted;
+            setWanted(null);
+            void run(async () => {
+              await api.restoreBackup(name);
+              window.location.assign('/');
+            });
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+const saidOf = (reason: unknown): string => (reason instanceof RefusedError ? reason.message : tell('home.failed'));
