@@ -8,6 +8,7 @@ import { Hatches } from '../kit/Hatches.js';
 import { StageBoundary } from '../kit/StageBoundary.js';
 import { tell, useSpeech } from '../words/words.js';
 import { CannotOpen } from './CannotOpen.js';
+import { CannotWorkOut } from './CannotWorkOut.js';
 import { Dialogs, type DialogName } from './Dialogs.js';
 import { Tape } from './Tape.js';
 import { useKeys } from './use-keys.js';
@@ -34,6 +35,7 @@ export function Frame() {
   const speech = useSpeech();
   const [dialog, setDialog] = useState<DialogName | null>(null);
   const failed = useSession((s) => s.failed);
+  const fault = useSession((s) => s.fault);
   const name = useSession((s) => s.project?.name);
   useEffect(() => {
     look({ sliceX: null, unit: null, part: null, group: null, address: null, ceiling: false });
@@ -68,9 +70,7 @@ export function Frame() {
     <div className="frame">
       <Hatches />
       <Tape onDialog={setDialog} onUnits={switchUnits} />
-      <StageBoundary stage={stage}>
-        <Outlet />
-      </StageBoundary>
+      <StageBoundary stage={stage}>{fault === null ? <Outlet /> : <CannotWorkOut why={fault} />}</StageBoundary>
       <LineBar />
       {dialog && <Dialogs name={dialog} stage={stage} onClose={() => setDialog(null)} />}
     </div>

@@ -39,7 +39,8 @@ function SavedMark({
     <button
       type="button"
       className="saved"
-      data-state={aside > 0 ? 'waiting' : saving.state}
+      data-state={saving.state}
+      data-aside={aside}
       title={t('save.last', { revision: saving.revision, time: clock.format(saving.at) })}
       onClick={onOpen}
     >

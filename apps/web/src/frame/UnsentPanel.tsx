@@ -55,7 +55,11 @@ export function UnsentPanel() {
   const time = clock.format(saving.at);
   return (
     <div className="stack">
-      <p>{saving.unsent === 0 ? t('unsent.all') : t('unsent.waits', { count: saving.unsent })}</p>
+      <p>
+        {saving.unsent === 0
+          ? t(aside.length > 0 ? 'unsent.none' : 'unsent.all')
+          : t('unsent.waits', { count: saving.unsent })}
+      </p>
       {saving.state === 'waiting' && (
         <div className="row wrap">
           <span className="needs">{t(`save.waiting.${saving.why ?? 'unreachable'}`, { count: saving.unsent })}</span>

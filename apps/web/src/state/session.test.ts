@@ -346,4 +346,33 @@ describe('the state of the page', () => {
     }
     expect(waits).toEqual([1000, 2000, 4000, 8000, 16_000, 32_000, 60_000, 60_000, 60_000]);
   });
+  it('a project from which nothing can be worked out is open all the same: it is kept, undone, and shown again', async () => {
+    const sound = workingOut(wren, book);
+    const { openProject, act, undo, useSession } = page({
+      deriving: () => ({
+        ...sound,
+        load: (project, prices) =>
+          xOf(project, 'bench') === 900
+            ? Promise.reject(new Error('a curve without values'))
+            : sound.load(project, prices),
+        patch: () => Promise.reject(new Error('a curve without values')),
+      }),
+    });
+    await openProject('p');
+    expect(useSession.getState().fault).toBeNull();
+    act(move('bench', 900));
+    await settle();
+    expect(useSession.getState()).toMatchObject({ fault: 'a curve without values', derived: null, failed: null });
+    expect([xOf(server.project, 'bench'), useSession.getState().saving.state]).toEqual([900, 'saved']);
+    undo();
+    await settle();
+    expect(useSession.getState().fault).toBeNull();
+    expect(useSession.getState().derived).not.toBeNull();
+    // opened anew while it is so, it opens
+    server.change(move('bench', 900));
+    const second = page({ deriving: () => ({ ...sound, load: () => Promise.reject(new Error('no')) }) });
+    await second.openProject('p');
+    expect(second.useSession.getState()).toMatchObject({ fault: 'no', failed: null });
+    expect(second.useSession.getState().project).not.toBeNull();
+  });
 });

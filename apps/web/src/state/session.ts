@@ -48,6 +48,8 @@ interface Session {
   /** What a drag or a half-typed line would give. */
   readonly preview: { readonly project: Project; readonly shape: DerivedShape | null } | null;
   readonly notice: Notice | null;
+  /** Why nothing can be worked out from the project as it is; null when it can. */
+  readonly fault: string | null;
   readonly failed: Failure | null;
 }
 
@@ -94,6 +96,7 @@ const CLOSED = {
   failed: null,
   notice: null,
   aside: [],
+  fault: null,
 } as const;
 /** A project that could not be fetched is asked for again after this long, ms. */
 const OPEN_AGAIN_MS = 3000;
@@ -109,6 +112,7 @@ export function createSession(parts: SessionParts) {
     history: { undo: [], redo: [] },
     saving: { state: 'saved', unsent: 0, revision: 0, at: parts.now(), why: null },
     aside: [],
+    fault: null,
     derived: null,
     preview: null,
     notice: null,
@@ -142,15 +146,21 @@ export function createSession(parts: SessionParts) {
     const { project, priceBook } = get();
     if (!project || !priceBook) return;
     const own = ++asked;
-    const derived = await worker.load(project, priceBook);
-    if (own === asked) set({ derived, preview: null });
+    try {
+      const derived = await worker.load(project, priceBook);
+      if (own === asked) set({ derived, preview: null, fault: null });
+    } catch (problem) {
+      // the project stays open: it can be undone, taken out, returned to a version
+      if (own === asked)
+        set({ derived: null, preview: null, fault: problem instanceof Error ? problem.message : String(problem) });
+    }
   }
 
   async function deriveChange(patches: readonly Patch[]): Promise<void> {
     const own = ++asked;
     try {
       await worker.patch(patches, (derived) => {
-        if (own === asked) set({ derived, preview: null });
+        if (own === asked) set({ derived, preview: null, fault: null });
       });
     } catch {
       if (own === asked) await deriveWhole();

@@ -876,6 +876,11 @@ export const EN_UI = {
   'error.stage': 'This stage ran into a fault. Nothing saved is lost.',
   'error.again': 'Try again',
   'error.worker': 'The calculation stopped and was started again.',
+  'error.workOut': 'From this project as it is nothing can be worked out: {why}',
+  'error.workOutHint':
+    'It is open and kept. Take the last step back, return to a version, or take the project out as a file.',
+  'error.takeOutProject': 'Take the project out',
+  'error.slow': 'the calculation took longer than {seconds} seconds and was ended',
   'error.open': 'This project cannot be opened: {why}',
   'error.rebased': 'Somebody changed this project elsewhere. Your change was put on top of theirs.',
   'home.bin': 'In the bin',
@@ -894,6 +899,7 @@ export const EN_UI = {
   'backups.restore': 'Put in place',
   'backups.sure': 'Everything there is now is replaced by this backup, and itself kept as a backup first.',
   'unsent.title': 'What is saved and what is not',
+  'unsent.none': 'Nothing waits to be sent.',
   'unsent.all': 'Everything you did is kept by the server.',
   'unsent.waits':
     '{count} {count|change waits|changes wait} in this browser and {count|is|are} sent as soon as the server takes {count|it|them}.',

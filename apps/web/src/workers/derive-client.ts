@@ -5,7 +5,11 @@ import type { Derived, DerivedShape, FloorWay, LiningCase, Moved } from '@nestpl
 import type { Lined, Operation, PriceBook, Project } from '@nestplank/core/document';
 import type { BuildUpFigures } from '@nestplank/core/layers';
 import type { Part } from '@nestplank/core/parts';
+import { tell } from '../words/speech.js';
 import type { DeriveService } from './derive.worker.js';
+
+/** Nothing that is worked out takes longer than this, ms. */
+const LONGEST_MS = 30_000;
 
 /** A worker that is started again when it breaks. The newest preview wins; older ones that were not begun are dropped. */
 export class DeriveClient {
@@ -44,10 +48,21 @@ export class DeriveClient {
 
   private async take(answer: Promise<Partial<Derived>>): Promise<Derived> {
     // the base is read after the answer: answers come in the order of the questions
-    const changed = await answer;
+    const changed = await this.inTime(answer);
     const next = { ...this.base, ...changed } as Derived;
     this.base = next;
     return next;
+  }
+
+  /** Ends the worker when it does not come to an end itself: the next question starts another. */
+  private inTime<T>(answer: Promise<T>): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const timer = setTimeout(() => {
+        this.stop();
+        reject(new Error(tell('error.slow', { seconds: LONGEST_MS / 1000 })));
+      }, LONGEST_MS);
+      answer.then(resolve, reject).finally(() => clearTimeout(timer));
+    });
   }
 
   /** Starts the worker before it is needed, so that its script is read while the project is fetched. */

@@ -1,5 +1,14 @@
 import { z } from 'zod';
-import { gapSchema, idSchema, nameSchema, positionSchema, sizeSchema, thicknessSchema } from './schema-base.js';
+import {
+  gapSchema,
+  idSchema,
+  nameSchema,
+  pitchOrNoneSchema,
+  pitchSchema,
+  positionSchema,
+  sizeSchema,
+  thicknessSchema,
+} from './schema-base.js';
 
 /** What is lined with panels, strips or boards. */
 export const linedSchema = z.enum(['left', 'right', 'ceiling', 'front', 'rear']);
@@ -10,7 +19,7 @@ export const liningSchema = z.strictObject({
   /** Places of upright seams that were moved by hand, mm along the vehicle; null while they are found. */
   seams: z.array(positionSchema).max(40).nullable(),
   /** Width of a strip that is ripped, mm. Boards have the width they are sold in. */
-  strip: sizeSchema,
+  strip: pitchSchema,
   /** Gap between neighbouring pieces, and at every edge of the surface, mm. */
   gap: gapSchema,
   edge: gapSchema,
@@ -20,7 +29,7 @@ export const liningSchema = z.strictObject({
   undersize: gapSchema,
   /** Grooves sawn into sheets so that they look like boards; none while they have no spacing, mm. */
   groove: z.strictObject({
-    spacing: gapSchema,
+    spacing: pitchOrNoneSchema,
     depth: gapSchema,
     width: gapSchema,
     direction: z.enum(['level', 'upright']),

@@ -8,3 +8,14 @@ export const sizeSchema = z.number().positive().max(LARGEST);
 export const thicknessSchema = z.number().positive().max(500);
 export const gapSchema = z.number().min(0).max(1000);
 export const moneySchema = z.int().min(0).max(1e12);
+
+/** What pieces are set out by, again and again over a surface, mm: nothing narrower is made, and no set-out has more of them than this allows. */
+export const pitchSchema = z.number().min(10).max(5000);
+/** A pitch, or 0 where there is none. */
+export const pitchOrNoneSchema = z.union([z.literal(0), pitchSchema]);
+/** From one batten to the next, mm. */
+export const spacingSchema = z.number().min(50).max(5000);
+/** Length or width of what is sold, mm. */
+export const stockSizeSchema = z.number().min(10).max(LARGEST);
+/** What one pack holds, in the unit it is sold by. */
+export const contentsSchema = z.number().min(0.001).max(1e6);

@@ -24,6 +24,10 @@ import {
   gapSchema,
   moneySchema,
   positionSchema,
+  contentsSchema,
+  pitchOrNoneSchema,
+  spacingSchema,
+  stockSizeSchema,
 } from './schema-base.js';
 
 export * from './cutting-schema.js';
@@ -46,11 +50,14 @@ export const addressSchema = z
   .regex(/^[a-z]+(\/[A-Za-z0-9_.-]+)+$/, 'a place such as station/s1/left/700')
   .max(120);
 
+/** No reading lies further from any datum than this, mm or degrees: the largest of the ranges of `allowedRange`. */
+const READING_LARGEST = 20_000;
+const readingValueSchema = z.number().min(-READING_LARGEST).max(READING_LARGEST);
 export const readingSchema = z.strictObject({
-  value: positionSchema,
+  value: readingValueSchema,
   method: methodSchema,
   at: z.iso.datetime(),
-  repeats: z.array(positionSchema).max(20).optional(),
+  repeats: z.array(readingValueSchema).max(20).optional(),
 });
 
 /** A station that is not planned is read only where the walk was asked to: at one or two places that help most. */
@@ -198,7 +205,7 @@ export const settingsSchema = z.strictObject({
   /** What an hour of work is worth when build-ups are compared, minor units. */
   hourValue: moneySchema,
   climate: climateSchema,
-  floorBattens: z.strictObject({ spacing: sizeSchema, clearance: gapSchema }),
+  floorBattens: z.strictObject({ spacing: spacingSchema, clearance: gapSchema }),
   cutting: cuttingSettingsSchema,
 });
 
@@ -259,13 +266,13 @@ export const projectSchema = z.strictObject({
 
 export const priceStockSchema = z.strictObject({
   id: idSchema,
-  length: sizeSchema,
-  width: sizeSchema,
+  length: stockSizeSchema,
+  width: stockSizeSchema,
   price: moneySchema,
   quantity: z.int().min(0).nullable(),
 });
 export const pricePackSchema = z.strictObject({
-  contents: z.number().positive(),
+  contents: contentsSchema,
   unit: z.enum(['piece', 'ml', 'm2', 'm']),
   price: moneySchema,
 });
@@ -283,9 +290,9 @@ export const priceItemSchema = z.strictObject({
   supplier: nameSchema,
   priceDate: z.iso.date(),
   thickness: z.number().min(0).max(500),
-  width: z.number().min(0).max(5000),
+  width: pitchOrNoneSchema,
   /** Length of one piece of what is sold by area in pieces, such as planks, mm; 0 when it comes in none. */
-  pieceLength: z.number().min(0).max(10_000),
+  pieceLength: z.union([z.literal(0), z.number().min(50).max(10_000)]),
   /** A floor finish: laid in staggered planks, in tiles, or off a roll as wide as its width. */
   laid: z.enum(['planks', 'tiles', 'roll']).nullable(),
   /** A paint or varnish: hours after which it may be coated again, and after which it must be sanded first. */

@@ -1,3 +1,4 @@
+import { parseTree, type ParseError } from 'jsonc-parser';
 import type { z } from 'zod';
 import { cutJobSchema, type CutJob } from '../cutting/job/job.js';
 import { selfCrossing } from '../cutting/job/outline.js';
@@ -25,19 +26,32 @@ function lineAndColumn(text: string, at: number): { readonly line: number; reado
   return { line: before.length, column: (before.at(-1) ?? '').length + 1 };
 }
 
+/** Where a text stops being JSON. What the machine says of it differs from one to the next; a scanner of tokens does not. */
+function faultIn(text: string): number {
+  const faults: ParseError[] = [];
+  try {
+    parseTree(text, faults, { disallowComments: true });
+  } catch {
+    // nested deeper than can be followed: the place is not known
+    return text.length;
+  }
+  return faults[0]?.offset ?? text.length;
+}
+
 /** Reads JSON and, when it is broken, says at which line and column. */
 export function readJson(text: string): unknown {
   try {
     return JSON.parse(text) as unknown;
   } catch (problem) {
-    const why = problem instanceof Error ? problem.message : '';
-    const given = /position (\d+)/.exec(why)?.[1];
-    const { line, column } = lineAndColumn(text, given === undefined ? text.trimEnd().length : Number(given));
+    if (!(problem instanceof SyntaxError)) throw problem;
+    const at = faultIn(text);
+    const early = at >= text.trimEnd().length;
+    const { line, column } = lineAndColumn(text, Math.min(at, text.trimEnd().length));
     throw new FormatError(
       message('format.json', {
         line,
         column,
-        why: given === undefined ? 'it ends too early' : 'something is missing or out of place',
+        why: early ? 'it ends too early' : 'something is missing or out of place',
       }),
       `${line}:${column}`,
     );

@@ -134,6 +134,19 @@ function closer(places: readonly number[]): number[] {
   });
 }
 
+/** What the nearest station that was read at a place says there: what stands in where the readings are too few for a model. */
+function nearestReading(
+  stations: readonly RawStation[],
+  which: 'left' | 'right' | 'roof',
+  x: number,
+  at: number,
+): number | null {
+  const read = stations
+    .filter((station) => station[which].has(at))
+    .sort((a, b) => Math.abs(a.x - x) - Math.abs(b.x - x));
+  return read[0]?.[which].get(at) ?? null;
+}
+
 /**
  * Gives every station a value at every place that any station was read at. A body is nearly the same shape all along, so
  * a station that was read at few places takes the rest from the others, as the model of all readings predicts it; its
@@ -155,7 +168,8 @@ function filledIn(
       ...own,
       ...open.flatMap((at): [number, number][] => {
         const said = predict(model(), { surface: which, x: station.x, at });
-        return said ? [[at, said.value]] : [];
+        const value = said?.value ?? nearestReading(stations, which, station.x, at);
+        return value === null ? [] : [[at, value]];
       }),
     ]);
   });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { endOf } from '../../document/body.js';
-import { gapSchema, idSchema, sizeSchema } from '../../document/schema-base.js';
+import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
@@ -245,8 +245,8 @@ const archUnder = appliesTo(archUnderRule, {
 const optionsSchema = z.strictObject({
   mattress: gapSchema,
   sleepers: z.array(idSchema).max(6),
-  boardWidth: sizeSchema,
-  span: sizeSchema,
+  boardWidth: z.number().min(50).max(5000),
+  span: z.number().min(100).max(5000),
 });
 
 /** A bed from wall to wall on boards, with a hold under it. */
@@ -270,8 +270,8 @@ export const bedPlatform: Family = {
     peopleField('sleepers'),
     materialField('board'),
     materialField('support'),
-    optionField('boardWidth', { group: 'made', least: 1, most: 100_000 }),
-    optionField('span', { group: 'made', least: 1, most: 100_000 }),
+    optionField('boardWidth', { group: 'made', least: 50, most: 5000 }),
+    optionField('span', { group: 'made', least: 100, most: 5000 }),
     scribeField(['left', 'right']),
   ],
   faults: faultsBy({

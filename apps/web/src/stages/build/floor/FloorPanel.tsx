@@ -1,4 +1,3 @@
-import { Problem } from '../../../kit/Problem.js';
 import { partName } from '../names.js';
 import type { FloorWay } from '@nestplank/core/derive';
 import type { FloorHatch } from '@nestplank/core/document';
@@ -86,7 +85,7 @@ function Ways({ scene }: { readonly scene: Scene }) {
 
 function Hatches({ scene }: { readonly scene: Scene }) {
   const speech = useSpeech();
-  const { t, said, len } = speech;
+  const { t, len } = speech;
   const change = useChange();
   const { floorHatches } = scene.project;
   const put = (hatch: FloorHatch): Message | null => act({ name: 'putFloorHatch', payload: { hatch } });

@@ -1,4 +1,3 @@
-import { Problem } from '../../../kit/Problem.js';
 import type { Corner, Lined } from '@nestplank/core/document';
 import type { Lining } from '@nestplank/core/lining';
 import type { Message } from '@nestplank/core/words';
@@ -14,7 +13,7 @@ import { useSpeech } from '../../../words/words.js';
 
 /** Pieces that are sawn on their back and bent round a pillar or a header: their blank, their cuts, a piece to try them on. */
 export function Corners({ lining, scene }: { readonly lining: Lining; readonly scene: Scene }) {
-  const { t, len, said, style } = useSpeech();
+  const { t, len, style } = useSpeech();
   const change = useChange();
   const surface: Lined = lining.surface;
   const { corners } = scene.project;

@@ -1,4 +1,3 @@
-import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import type { Header, Lined, Reserved } from '@nestplank/core/document';
 import type { Message } from '@nestplank/core/words';
@@ -103,7 +102,7 @@ export function ReservedPlaces({ surface, scene }: { readonly surface: Lined; re
 
 /** Boxes between wall and ceiling over what is in the way there: the corners to clear, and the faces that come of them. */
 export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'right'; readonly scene: Scene }) {
-  const { t, len, said, style } = useSpeech();
+  const { t, len, style } = useSpeech();
   const change = useChange();
   const { headers } = scene.project;
   const decimals = style.units === 'mm' ? 1 : 0;
