@@ -39,7 +39,7 @@ test('without the server work goes on, and is sent when it answers again', async
   await openStage(page, id, 'layout');
   await page.route('**/operations', (route) => route.abort());
   await say(page, 'bench forward 60');
-  await expect(page.locator('.saved')).toHaveAttribute('data-state', 'offline');
+  await expect(page.locator('.saved')).toHaveAttribute('data-state', 'waiting');
   await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
   // the tab is closed and opened again before the server is back
   await page.reload();

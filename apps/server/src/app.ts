@@ -20,6 +20,7 @@ import { Transactions } from './database/transactions.js';
 import { DatabaseModule } from './database/database.module.js';
 import { DevicesModule } from './devices/devices.module.js';
 import { FilesModule } from './files/files.module.js';
+import { LongWorkModule } from './files/long-work.module.js';
 import { HealthModule } from './health/health.module.js';
 import { logger } from './logger.js';
 import { PhotosModule } from './photos/photos.module.js';
@@ -54,6 +55,7 @@ class AppModule {
         DevicesModule,
         PhotosModule,
         BackupsModule,
+        LongWorkModule,
         ThrottlerModule.forRoot([{ ttl: 1000, limit: MOST_A_SECOND }]),
       ],
       providers: [{ provide: APP_GUARD, useClass: ThrottlerGuard }],

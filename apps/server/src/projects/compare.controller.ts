@@ -1,6 +1,7 @@
 import { Controller, Get, HttpStatus, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { createDeriver, vehicleMeasures, type VehicleMeasures } from '@nestplank/core/derive';
+import type { VehicleMeasures } from '@nestplank/core/derive';
+import { LongWork } from '../files/long-work.js';
 import { RefusedError } from '../refusals.js';
 import { ProjectsService } from './projects.service.js';
 
@@ -9,7 +10,10 @@ const MOST = 12;
 @ApiTags('projects')
 @Controller('compare')
 export class CompareController {
-  constructor(private readonly projects: ProjectsService) {}
+  constructor(
+    private readonly projects: ProjectsService,
+    private readonly longWork: LongWork,
+  ) {}
 
   @Get()
   @ApiOperation({ summary: 'Net measures of several vehicles: `?ids=a,b,c`, all of them without it' })
@@ -24,8 +28,9 @@ export class CompareController {
         place: 'ids',
       });
     const views = await Promise.all(wanted.map((id) => this.projects.view(id)));
-    return views.map(({ project, priceBook }) =>
-      vehicleMeasures(project, createDeriver().shape({ ...project, layout: { units: [] } }, priceBook)),
-    );
+    const measures: VehicleMeasures[] = [];
+    for (const { project, priceBook } of views)
+      measures.push(await this.longWork.run<VehicleMeasures>({ kind: 'measures', project, priceBook }));
+    return measures;
   }
 }

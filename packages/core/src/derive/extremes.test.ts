@@ -29,7 +29,7 @@ const derived = (project: Project, book: PriceBook, what: string): void => {
   try {
     out = nonsense(derive(project, book));
   } catch (problem) {
-    throw new Error(`${what}: ${problem instanceof Error ? (problem.stack ?? '') : String(problem)}`);
+    throw new Error(`${what}: ${problem instanceof Error ? problem.message : String(problem)}`, { cause: problem });
   }
   expect(out, what).toEqual([]);
 };

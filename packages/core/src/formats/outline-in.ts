@@ -4,6 +4,7 @@ import type { OperationOf } from '../document/operation.js';
 import type { Reading, Survey } from '../document/schema.js';
 import { boxOf, ringArea, spread, type Point, type Ring } from '../numeric/plane.js';
 import { message } from '../words/message.js';
+import { drawnEntities } from './dxf-entities.js';
 import { FormatError } from './read.js';
 import { ROUNDING } from '../numeric/tolerance.js';
 
@@ -59,7 +60,7 @@ interface DxfEntity {
 function dxfLines(text: string): Point[][] {
   let entities: readonly DxfEntity[];
   try {
-    entities = (new DxfReader().parseSync(text)?.entities ?? []) as unknown as readonly DxfEntity[];
+    entities = (new DxfReader().parseSync(drawnEntities(text))?.entities ?? []) as unknown as readonly DxfEntity[];
   } catch (problem) {
     throw new FormatError(
       message('outline.broken', { kind: 'DXF', why: problem instanceof Error ? problem.message : '' }),
@@ -84,10 +85,14 @@ function dxfLines(text: string): Point[][] {
 
 /** Millimetres for one unit of an SVG, from its width and view box; 1 when it does not say. */
 function svgScale(text: string): number {
-  const width = /<svg[^>]*\bwidth="([\d.]+)\s*(mm|cm|in)?"/.exec(text);
-  const box = /<svg[^>]*\bviewBox="[-\d.e]+[ ,]+[-\d.e]+[ ,]+([\d.e]+)/.exec(text);
+  const width = /<svg[^<>]*\bwidth="([\d.]+)\s*(mm|cm|in)?"/.exec(text);
+  const box = /<svg[^<>]*\bviewBox="[-\d.e]+[ ,]+[-\d.e]+[ ,]+([\d.e]+)/.exec(text);
   const unit = { mm: 1, cm: 10, in: 25.4 }[width?.[2] ?? ''];
-  return width && box && unit ? (Number(width[1]) * unit) / Number(box[1]) : 1;
+  if (!width || !box || !unit) return 1;
+  const scale = (Number(width[1]) * unit) / Number(box[1]);
+  if (!Number.isFinite(scale) || scale <= 0)
+    throw new FormatError(message('outline.broken', { kind: 'SVG', why: 'its view box has no size' }), 'viewBox');
+  return scale;
 }
 
 const cubic = (a: number, b: number, c: number, d: number, t: number): number =>
@@ -121,8 +126,8 @@ function pathLines(d: string): Point[][] {
 
 function svgLines(text: string): Point[][] {
   const scale = svgScale(text);
-  const paths = [...text.matchAll(/<path[^>]*\sd="([^"]+)"/g)].map((match) => match[1] ?? '');
-  const polygons = [...text.matchAll(/<poly(?:gon|line)[^>]*\spoints="([^"]+)"/g)].map(
+  const paths = [...text.matchAll(/<path[^<>]*\sd="([^"<>]+)"/g)].map((match) => match[1] ?? '');
+  const polygons = [...text.matchAll(/<poly(?:gon|line)[^<>]*\spoints="([^"<>]+)"/g)].map(
     (match) => `M ${match[1] ?? ''}`,
   );
   try {
@@ -139,6 +144,10 @@ function svgLines(text: string): Point[][] {
 }
 
 const near = (a: Point, b: Point): boolean => Math.hypot(a[0] - b[0], a[1] - b[1]) < 1;
+
+/** More lines than this no outline has that somebody drew. */
+const MOST_LINES = 4000;
+const MOST_POINTS = 200_000;
 
 /** Joins lines end to end where their ends meet; gives the closed ring with the largest area. */
 function largestRing(lines: readonly Point[][]): Ring | null {
@@ -180,7 +189,15 @@ export function readOutline(name: string, text: string): Ring {
   const svg = /<svg[\s>]/i.test(text.slice(0, 2000));
   if (!svg && !/\.dxf$/i.test(name) && !/^\s*0\s*\r?\n\s*SECTION/.test(text))
     throw new FormatError(message('outline.kind', { name }), 'the file');
-  const ring = largestRing(svg ? svgLines(text) : dxfLines(text));
+  const lines = svg ? svgLines(text) : dxfLines(text);
+  if (lines.length > MOST_LINES || lines.reduce((sum, line) => sum + line.length, 0) > MOST_POINTS)
+    throw new FormatError(message('outline.many', { most: MOST_LINES }), 'the file');
+  if (lines.some((line) => line.some(([x, y]) => !Number.isFinite(x) || !Number.isFinite(y))))
+    throw new FormatError(
+      message('outline.broken', { kind: svg ? 'SVG' : 'DXF', why: 'some of its places are no figures' }),
+      'the file',
+    );
+  const ring = largestRing(lines);
   const box = ring && boxOf(ring);
   if (!ring || !box || box.maxX - box.minX < 200 || box.maxY - box.minY < 200)
     throw new FormatError(message('outline.none'), 'the file');

@@ -296,6 +296,7 @@ export const EN = {
   'csv.outOfRange': '“{typed}” is {value}, which cannot be right here: between {least} and {most} is allowed.',
   'outline.broken': 'This {kind} drawing cannot be read: {why}.',
   'outline.kind': '{name} is neither a DXF nor an SVG drawing.',
+  'outline.many': 'This drawing has more than {most} lines: take out all but the outline.',
   'outline.none': 'There is no closed outline of a vehicle’s size in this drawing.',
   'outline.station': 'A section needs the station it belongs to.',
   'format.json': 'Line {line}, column {column}: this is not JSON ({why}).',

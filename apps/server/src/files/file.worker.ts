@@ -1,0 +1,32 @@
+import { parentPort } from 'node:worker_threads';
+import { vehicleMeasures, createDeriver, type VehicleMeasures } from '@nestplank/core/derive';
+import type { PriceBook, Project } from '@nestplank/core/document';
+import { makeFile, MakeError, type FileJob, type Made } from './make-file.js';
+
+/** Long work that must not keep the server from saving: a file, or the measures of a vehicle. */
+export type LongJob =
+  | { readonly kind: 'file'; readonly job: FileJob }
+  | { readonly kind: 'measures'; readonly project: Project; readonly priceBook: PriceBook };
+export type LongResult = Made | VehicleMeasures;
+export type LongAnswer =
+  | { readonly ok: true; readonly result: LongResult }
+  | { readonly ok: false; readonly message: string; readonly place: string | null };
+
+function measured(project: Project, priceBook: PriceBook): VehicleMeasures {
+  return vehicleMeasures(project, createDeriver().shape({ ...project, layout: { units: [] } }, priceBook));
+}
+
+parentPort?.on('message', (job: LongJob) => {
+  void (async () => {
+    try {
+      const result = job.kind === 'file' ? await makeFile(job.job) : measured(job.project, job.priceBook);
+      parentPort?.postMessage({ ok: true, result } satisfies LongAnswer);
+    } catch (problem) {
+      parentPort?.postMessage({
+        ok: false,
+        message: problem instanceof Error ? problem.message : String(problem),
+        place: problem instanceof MakeError ? problem.place : null,
+      } satisfies LongAnswer);
+    }
+  })();
+});
