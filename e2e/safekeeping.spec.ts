@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { expect, ready, test } from './support.js';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const READINGS = 60;
+const READINGS = 45;
 
 /** A server of the test's own, which can be killed. */
 function serve(folder: string, port: string): Promise<{ server: ChildProcess; base: string }> {
@@ -43,7 +43,7 @@ test('readings typed while the server is killed and started again arrive whole a
     await page.getByRole('button', { name: /^Again: Floor length/ }).click();
     const line = page.locator('#the-line');
     for (let i = 0; i < READINGS; i += 1) {
-      if (i === 20) {
+      if (i === 15) {
         server.removeAllListeners('exit');
         server.kill('SIGKILL');
         await expect.poll(() => server.signalCode).toBe('SIGKILL');
@@ -52,7 +52,7 @@ test('readings typed while the server is killed and started again arrive whole a
       await line.fill(String(2900 + i));
       await line.press('Enter');
       await expect(line).toHaveValue('');
-      if (i === 40) {
+      if (i === 30) {
         await expect(page.locator('.saved')).toContainText(/\d+ not saved: the server does not answer/);
         ({ server, base } = await serve(folder, new URL(base).port));
       }
