@@ -80,7 +80,8 @@ export default tseslint.config(
           message: 'A style that is not computed is a class in the style sheet of its folder.',
         },
         {
-          selector: "JSXOpeningElement[name.name='input'] > JSXAttribute[name.name='type'] > Literal[value=/^(checkbox|date)$/]",
+          selector:
+            "JSXOpeningElement[name.name='input'] > JSXAttribute[name.name='type'] > Literal[value=/^(checkbox|date)$/]",
           message: 'Boxes and days are kit/Check and kit/DateField.',
         },
         {
