@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { tmpdir } from 'node:os';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -5,10 +6,12 @@ import { fileURLToPath } from 'node:url';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
+import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { InstrumentMessage, PhotoView, ProjectView } from '@nestplank/contract';
 import type { VehicleMeasures } from '@nestplank/core/derive';
 import { createApp } from './app.js';
+import { MOST_PHOTOS } from './photos/photos.service.js';
 import { ProjectsService } from './projects/projects.service.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
@@ -152,6 +155,62 @@ describe('photos', () => {
     expect((await fetch(`${base}/photos/${photo.id}`)).status).toBe(200);
     expect(await app.get(ProjectsService).emptyBin(new Date(Date.now() + 31 * 86_400_000))).toBe(1);
     expect((await fetch(`${base}/photos/${photo.id}`)).status).toBe(404);
+  });
+  it('go with everything that is taken out, and come back with it', async () => {
+    const id = await practice('Photo journey', 8);
+    const photo = (await (await upload(id, await picture(900))).json()) as PhotoView;
+    const found = {
+      id: 'n1',
+      name: 'Rust',
+      kind: 'rust',
+      surface: 'left',
+      x: 10,
+      along: 20,
+      size: 5,
+      decision: 'redo',
+      status: 'open',
+      method: '',
+      cost: 0,
+      photo: photo.id,
+    };
+    await send('POST', `projects/${id}/operations`, {
+      revision: 0,
+      steps: [{ id: randomUUID(), name: 'putFound', payload: { found } }],
+    });
+    const archive = Buffer.from(await (await fetch(`${base}/everything`)).arrayBuffer());
+    const sendBack = async (bytes: Uint8Array): Promise<Response> => {
+      const body = new FormData();
+      body.append('archive', new Blob([new Uint8Array(bytes)]), 'a.zip');
+      return fetch(`${base}/everything`, { method: 'POST', body });
+    };
+    const before = ((await (await fetch(`${base}/projects`)).json()) as unknown[]).length;
+    const answer = await sendBack(archive);
+    expect(answer.status).toBe(201);
+    const { ids } = (await answer.json()) as { ids: string[] };
+    expect(ids).toHaveLength(before);
+    const views = await Promise.all(
+      ids.map(async (own) => (await (await fetch(`${base}/projects/${own}`)).json()) as ProjectView),
+    );
+    const back = views.find((view) => view.project.name === 'Photo journey');
+    const kept = back?.project.survey.found[0]?.photo ?? '';
+    expect([kept === photo.id, back?.project.id === id]).toEqual([false, false]);
+    const bytes = async (which: string): Promise<Buffer> =>
+      Buffer.from(await (await fetch(`${base}/photos/${which}`)).arrayBuffer());
+    expect((await bytes(kept)).equals(await bytes(photo.id))).toBe(true);
+    // what is no archive, or one of something else, changes nothing
+    expect((await sendBack(new TextEncoder().encode('no zip'))).status).toBe(400);
+    expect((await sendBack(archive.subarray(0, archive.length / 2))).status).toBe(400);
+    expect((await fetch(`${base}/everything`, { method: 'POST', body: new FormData() })).status).toBe(400);
+    expect(((await (await fetch(`${base}/projects`)).json()) as unknown[]).length).toBe(2 * before);
+  });
+  it('more of one project than are kept are refused, and nothing is changed', async () => {
+    const id = await practice('Many photos', 7);
+    await app.get(DataSource).query(
+      `WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < ${MOST_PHOTOS})
+       INSERT INTO photos SELECT '${id}-' || i, '${id}', 1, 1, x'00', x'00', '' FROM n`,
+    );
+    const answer = await upload(id, await picture(10));
+    expect([answer.status, ((await answer.json()) as { code: string }).code]).toEqual([413, 'too-large']);
   });
   it('that are none, are missing or belong nowhere are refused', async () => {
     expect((await upload('wren', new TextEncoder().encode('not a picture'))).status).toBe(400);

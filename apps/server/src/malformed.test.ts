@@ -95,7 +95,12 @@ describe('requests that nobody sends on purpose', () => {
     for (let i = 0; i < REQUESTS; i += 1) {
       const { path, method } = pick(routes);
       // what empties or replaces the database is tried elsewhere
-      if (path.includes('restore') || (method === 'delete' && random() < 0.9)) continue;
+      if (
+        path.includes('restore') ||
+        (path.endsWith('/everything') && method === 'get') ||
+        (method === 'delete' && random() < 0.9)
+      )
+        continue;
       const filled = path.replace(/\{\w+\}/g, () => (random() < 0.5 ? id : pick(words)));
       const query = random() < 0.2 ? `?${pick(fields)}=${pick(words)}&ids=a&ids=b&size[]=1` : '';
       const hasBody = method !== 'get' && random() < 0.9;

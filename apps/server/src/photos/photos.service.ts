@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
+import { IsNull } from 'typeorm';
 import type { PhotoView } from '@nestplank/contract';
 import { PhotoEntity, ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
@@ -7,6 +8,8 @@ import { notFound, RefusedError } from '../refusals.js';
 
 const LARGE_PX = 1600;
 const SMALL_PX = 320;
+/** As many photos as one project keeps; each is at most a few hundred kB once it is made smaller. */
+export const MOST_PHOTOS = 1000;
 
 /** Photos of a project: turned upright, made small enough, and freed of where they were taken. */
 @Injectable()
@@ -38,7 +41,15 @@ export class PhotosService {
       at: new Date().toISOString(),
     };
     await this.transactions.run(async (manager) => {
-      if (!(await manager.existsBy(ProjectEntity, { id: projectId }))) throw notFound('project', projectId);
+      if (!(await manager.existsBy(ProjectEntity, { id: projectId, deletedAt: IsNull() })))
+        throw notFound('project', projectId);
+      if ((await manager.countBy(PhotoEntity, { projectId })) >= MOST_PHOTOS)
+        throw new RefusedError(
+          HttpStatus.PAYLOAD_TOO_LARGE,
+          'too-large',
+          `A project keeps at most ${MOST_PHOTOS} photos. Nothing was changed.`,
+          { place: 'photo' },
+        );
       await manager.insert(PhotoEntity, { ...view, projectId, large: large.data, small });
     });
     return view;

@@ -126,6 +126,20 @@ export class ProjectsService {
     return this.transactions.run((manager) => this.takeIn(manager, file));
   }
 
+  /** Takes several project files in, with what belongs to them; all or none. @returns their ids in the same order */
+  importAll(
+    texts: readonly string[],
+    more: (manager: EntityManager, ids: readonly string[]) => Promise<void>,
+  ): Promise<string[]> {
+    const files = texts.map(readProjectFile);
+    return this.transactions.run(async (manager) => {
+      const ids: string[] = [];
+      for (const file of files) ids.push((await this.takeIn(manager, file)).id);
+      await more(manager, ids);
+      return ids;
+    });
+  }
+
   /**
    * Takes in the demo of a database that has never had a project; all of it or none, so that a first start that was cut
    * short is made good at the next.

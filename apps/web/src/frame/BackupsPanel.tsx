@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BackupsView, BackupView } from '@nestplank/contract';
 import { ConfirmDialog } from '../kit/ConfirmDialog.js';
 import { Problem } from '../kit/Problem.js';
@@ -14,6 +14,7 @@ export function BackupsPanel() {
   const [problem, setProblem] = useState<string | null>(null);
   const [wanted, setWanted] = useState<BackupView | null>(null);
   const [busy, setBusy] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
   const reload = useCallback(() => {
     api.backups().then(setFound, (reason: unknown) => setProblem(saidOf(reason)));
   }, []);
@@ -37,6 +38,30 @@ export function BackupsPanel() {
         <Button disabled={busy} onClick={() => void run(api.makeBackup)}>
           {tell('backups.make')}
         </Button>
+      </div>
+      <div className="row wrap">
+        <Button variant="text" href={api.everythingAddress} download>
+          {tell('backups.everything')}
+        </Button>
+        <Button variant="text" disabled={busy} onClick={() => file.current?.click()}>
+          {tell('backups.takeIn')}
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".zip,application/zip"
+          hidden
+          aria-label={tell('backups.takeIn')}
+          onChange={(event) => {
+            const chosen = event.target.files?.[0];
+            event.target.value = '';
+            if (chosen)
+              void run(async () => {
+                await api.takeEverything(chosen);
+                window.location.assign('/');
+              });
+          }}
+        />
       </div>
       {problem && <Problem>{problem}</Problem>}
       {found?.backups.length === 0 && <p className="soft">{tell('backups.none')}</p>}

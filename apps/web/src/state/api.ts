@@ -48,6 +48,19 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   return answerOf<T>(response);
 }
 
+/** Sends a file in a field of its own. */
+async function upload<T>(path: string, field: string, file: File): Promise<T> {
+  const body = new FormData();
+  body.append(field, file);
+  let response: Response;
+  try {
+    response = await fetch(`/api/${path}`, { method: 'POST', body });
+  } catch (problem) {
+    throw new UnreachableError(problem instanceof Error ? problem.message : '');
+  }
+  return answerOf<T>(response);
+}
+
 const at = (id: string): string => `projects/${encodeURIComponent(id)}`;
 
 export const api = {
@@ -78,16 +91,9 @@ export const api = {
   click: (id: string, kind: InstrumentKind, address: string) =>
     call<undefined>('POST', `${at(id)}/devices/${kind}/click`, { address }),
   streamAddress: (id: string, kind: InstrumentKind) => `/api/${at(id)}/devices/${kind}/stream`,
-  addPhoto: async (id: string, file: File): Promise<PhotoView> => {
-    const body = new FormData();
-    body.append('photo', file);
-    try {
-      return await answerOf<PhotoView>(await fetch(`/api/${at(id)}/photos`, { method: 'POST', body }));
-    } catch (problem) {
-      if (problem instanceof RefusedError || problem instanceof UnreachableError) throw problem;
-      throw new UnreachableError(problem instanceof Error ? problem.message : '');
-    }
-  },
+  addPhoto: (id: string, file: File) => upload<PhotoView>(`${at(id)}/photos`, 'photo', file),
+  everythingAddress: '/api/everything',
+  takeEverything: (file: File) => upload<{ ids: string[] }>('everything', 'archive', file),
   photoAddress: (photo: string, small: boolean) => `/api/photos/${photo}${small ? '?size=small' : ''}`,
   fileAddress: (id: string, format: string) => `/api/${at(id)}/files/${format}`,
 };

@@ -375,4 +375,16 @@ describe('the state of the page', () => {
     expect(second.useSession.getState()).toMatchObject({ fault: 'no', failed: null });
     expect(second.useSession.getState().project).not.toBeNull();
   });
+  it('a browser that keeps nothing opens projects all the same, and says that it keeps nothing', async () => {
+    const { openProject, useSession } = page({
+      outbox: {
+        ...outbox,
+        read: () => Promise.reject(new Error('no storage')),
+        aside: () => Promise.reject(new Error('no storage')),
+      },
+    });
+    await openProject('p');
+    expect(useSession.getState().project).toEqual(server.project);
+    expect(useSession.getState().notice?.tone).toBe('trouble');
+  });
 });

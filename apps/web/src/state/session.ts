@@ -173,12 +173,18 @@ export function createSession(parts: SessionParts) {
     worker.warm();
     const own = ++opening;
     try {
-      const unsent = await parts.outbox.read(id);
+      // a browser that keeps nothing must not keep the project from being opened
+      let kept = true;
+      const lacking = (): [] => {
+        kept = false;
+        return [];
+      };
+      const unsent = await parts.outbox.read(id).catch(lacking);
       const view = await parts.api.view(
         id,
         unsent.map((step) => step.id),
       );
-      const aside = await parts.outbox.aside(id);
+      const aside = await parts.outbox.aside(id).catch(lacking);
       // another project was opened meanwhile
       if (own !== opening) return;
       set({ id, priceBookId: view.priceBookId, derived: null, failed: null, aside });
@@ -201,6 +207,7 @@ export function createSession(parts: SessionParts) {
       sync.begin();
       neighbours = parts.join(id, () => sync?.lookAgain());
       await deriving;
+      if (!kept) notify(tell('error.unkept'), 'trouble');
       // what was put right on opening is said once
       if (view.news.length > 0) notify(view.news.map(saidPlain).join(' '));
     } catch (problem) {

@@ -891,6 +891,8 @@ export const EN_UI = {
   'backups.hint':
     'All projects with their history, versions, prices, logs and photos. One is made each day while the server runs and one before the tables change; the last {daily} daily ones, {hand} made by hand and {migration} before changes are kept.',
   'backups.make': 'Make one now',
+  'backups.everything': 'Take everything out in open formats',
+  'backups.takeIn': 'Take such an archive in',
   'backups.none': 'None yet.',
   'backups.kind.daily': 'of the day',
   'backups.kind.hand': 'by hand',
