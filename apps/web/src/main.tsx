@@ -5,6 +5,7 @@ import './styles/base.css';
 import './kit/kit.css';
 import './frame/frame.css';
 import './line/line.css';
+import './styles/utilities.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './App.js';
