@@ -164,7 +164,7 @@ for (const [units, readings, arch] of [
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name: 'Files' }).click();
-    await page.getByRole('link', { name: 'Cut diagrams (PDF)' }).click();
+    await page.getByRole('button', { name: 'Cut diagrams (PDF)' }).click();
     expect((await download).suggestedFilename()).toMatch(/cut-diagrams\.pdf$/);
   });
 }

@@ -6,9 +6,10 @@ import { fileURLToPath } from 'node:url';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
+import { strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { InstrumentMessage, PhotoView, ProjectView } from '@nestplank/contract';
+import type { InstrumentMessage, PhotoView, ProjectView, TakenIn, VersionView } from '@nestplank/contract';
 import type { VehicleMeasures } from '@nestplank/core/derive';
 import { createApp } from './app.js';
 import { MOST_PHOTOS } from './photos/photos.service.js';
@@ -202,6 +203,43 @@ describe('photos', () => {
     expect((await sendBack(archive.subarray(0, archive.length / 2))).status).toBe(400);
     expect((await fetch(`${base}/everything`, { method: 'POST', body: new FormData() })).status).toBe(400);
     expect(((await (await fetch(`${base}/projects`)).json()) as unknown[]).length).toBe(2 * before);
+    // one alone takes its photos along, and its versions
+    await send('POST', `projects/${id}/versions`, { name: 'Before the rust was seen to' });
+    const one = await fetch(`${base}/everything/${id}`);
+    expect(one.headers.get('content-disposition')).toContain(`${id}.zip`);
+    const alone = (await (await sendBack(Buffer.from(await one.arrayBuffer()))).json()) as TakenIn;
+    expect([alone.ids.length, alone.refused]).toEqual([1, []]);
+    const copy = (await (await fetch(`${base}/projects/${alone.ids[0]}`)).json()) as ProjectView;
+    expect((await bytes(copy.project.survey.found[0]?.photo ?? '')).equals(await bytes(photo.id))).toBe(true);
+    const versions = (await (await fetch(`${base}/projects/${alone.ids[0]}/versions`)).json()) as VersionView[];
+    expect(versions.map((version) => [version.name, version.automatic])).toEqual([
+      ['Before the rust was seen to', false],
+    ]);
+    const keptVersion = (await (
+      await fetch(`${base}/projects/${alone.ids[0]}/versions/${versions[0]?.id ?? ''}`)
+    ).json()) as ProjectView['project'];
+    expect(keptVersion.survey.found[0]?.photo).toBe(copy.project.survey.found[0]?.photo);
+    expect((await fetch(`${base}/everything/none`)).status).toBe(404);
+  });
+  it('what of an archive cannot be read is named, the rest is taken in', async () => {
+    const whole = unzipSync(Buffer.from(await (await fetch(`${base}/everything`)).arrayBuffer()));
+    const names = Object.keys(whole).filter((name) => name.startsWith('projects/'));
+    expect(names.length).toBeGreaterThan(2);
+    const sent = async (files: Unzipped): Promise<Response> => {
+      const body = new FormData();
+      body.append('archive', new Blob([new Uint8Array(zipSync(files))]), 'a.zip');
+      return fetch(`${base}/everything`, { method: 'POST', body });
+    };
+    const [first = ''] = names;
+    const hurt = { ...whole, [first]: strToU8('{ "format": "nest-plank-file", ') };
+    const { ids, refused } = (await (await sent(hurt)).json()) as TakenIn;
+    expect([ids.length, refused.map((one) => one.file)]).toEqual([names.length - 1, [first]]);
+    expect(refused[0]?.why).not.toBe('');
+    const all = { ...whole, ...Object.fromEntries(names.map((name) => [name, strToU8('[]')])) };
+    expect((await sent(all)).status).toBe(400);
+    const lost = { ...whole };
+    delete lost[first];
+    expect((await sent(lost)).status).toBe(400);
   });
   it('more of one project than are kept are refused, and nothing is changed', async () => {
     const id = await practice('Many photos', 7);

@@ -2,14 +2,19 @@ import { HttpStatus, Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { strFromU8, strToU8, unzip, zip, type AsyncZippable, type Unzipped } from 'fflate';
 import { z } from 'zod';
-import { projectFileText, readProjectFile } from '@nestplank/core/formats';
-import { PhotoEntity } from '../database/entities.js';
+import type { TakenIn } from '@nestplank/contract';
+import type { PriceBook, Project } from '@nestplank/core/document';
+import { FormatError, readProjectFile } from '@nestplank/core/formats';
+import { PhotoEntity, ProjectEntity, VersionEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { ProjectsService } from '../projects/projects.service.js';
 import { RefusedError } from '../refusals.js';
 
 /** No archive holds more than this once it is unpacked, bytes. */
 const MOST_BYTES = 1_000_000_000;
+
+/** As many projects, and photos and versions of each, as one archive holds. */
+const MOST = { projects: 2000, photos: 1000, versions: 2000 };
 
 const indexSchema = z.strictObject({
   format: z.literal('nest-plank-everything'),
@@ -30,18 +35,83 @@ const indexSchema = z.strictObject({
               small: z.string(),
             }),
           )
-          .max(1000),
+          .max(MOST.photos),
+        versions: z
+          .array(
+            z.strictObject({
+              file: z.string(),
+              name: z.string().max(200),
+              automatic: z.boolean(),
+              revision: z.int().nonnegative(),
+              at: z.string(),
+            }),
+          )
+          .max(MOST.versions)
+          .default([]),
       }),
     )
-    .max(2000),
+    .max(MOST.projects),
 });
 type Index = z.infer<typeof indexSchema>;
+type Entry = Index['projects'][number];
+type Refused = TakenIn['refused'][number];
 
 const refuse = (why: string, place: string): never => {
   throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', why, { place });
 };
 
-/** All projects with their prices and photos as an archive of open files, and such an archive taken in. */
+/** A document as it is stored, with the prices, as a project file. */
+function fileOf(document: string, priceBook: PriceBook): Uint8Array {
+  const project = JSON.parse(document) as { version?: number };
+  const file = { format: 'nest-plank-file', version: project.version ?? null, project, priceBook };
+  return strToU8(`${JSON.stringify(file, null, 1)}\n`);
+}
+
+/** What is read of a file of an archive; null, and named with the reason, when it cannot be read. */
+function readOr<T>(refused: Refused[], file: string, read: () => T): T | null {
+  try {
+    return read();
+  } catch (problem) {
+    if (!(problem instanceof FormatError)) throw problem;
+    refused.push({ file, why: problem.message });
+    return null;
+  }
+}
+
+/** A project of an archive, its photos under ids of their own. @throws FormatError */
+function unpackedProject(entry: Entry, at: (name: string) => Uint8Array, refused: Refused[]) {
+  const file = readProjectFile(strFromU8(at(entry.file)));
+  const ids = new Map(entry.photos.map((photo) => [photo.id, randomUUID()]));
+  /** Speaks of photos by their new ids; one that is not in the archive is let go. */
+  const renamed = (project: Project): Project => ({
+    ...project,
+    survey: {
+      ...project.survey,
+      found: project.survey.found.map((find) => ({
+        ...find,
+        photo: find.photo === null ? null : (ids.get(find.photo) ?? null),
+      })),
+    },
+  });
+  return {
+    file: { ...file, project: renamed(file.project) },
+    revision: entry.versions.reduce((most, version) => Math.max(most, version.revision), 0),
+    photos: entry.photos.map((photo) => ({
+      id: ids.get(photo.id) ?? randomUUID(),
+      width: photo.width,
+      height: photo.height,
+      at: photo.at,
+      large: Buffer.from(at(photo.large)),
+      small: Buffer.from(at(photo.small)),
+    })),
+    versions: entry.versions.flatMap(({ file: kept, ...version }) => {
+      const project = readOr(refused, kept, () => readProjectFile(strFromU8(at(kept))).project);
+      return project ? [{ ...version, document: JSON.stringify(renamed(project)) }] : [];
+    }),
+  };
+}
+
+/** All projects with their prices, photos and versions as an archive of open files, and such an archive taken in. */
 @Injectable()
 export class EverythingService {
   constructor(
@@ -49,25 +119,12 @@ export class EverythingService {
     private readonly projects: ProjectsService,
   ) {}
 
-  async archive(): Promise<Uint8Array> {
+  /** @param only the id of one project; all of them without it */
+  async archive(only?: string): Promise<Uint8Array> {
     const files: AsyncZippable = {};
     const index: Index = { format: 'nest-plank-everything', version: 1, at: new Date().toISOString(), projects: [] };
-    for (const { id } of await this.projects.list()) {
-      const { project, priceBook } = await this.projects.view(id);
-      const photos = await this.transactions.read((manager) => manager.findBy(PhotoEntity, { projectId: id }));
-      const file = `projects/${id}.json`;
-      files[file] = strToU8(projectFileText(project, priceBook));
-      index.projects.push({
-        file,
-        photos: photos.map((photo) => {
-          const [large, small] = [`photos/${id}/${photo.id}.webp`, `photos/${id}/${photo.id}-small.webp`];
-          // pictures are packed already
-          files[large] = [new Uint8Array(photo.large), { level: 0 }];
-          files[small] = [new Uint8Array(photo.small), { level: 0 }];
-          return { id: photo.id, width: photo.width, height: photo.height, at: photo.at, large, small };
-        }),
-      });
-    }
+    const ids = only === undefined ? (await this.projects.list()).map(({ id }) => id) : [only];
+    for (const id of ids) index.projects.push(await this.packed(id, files));
     files['index.json'] = strToU8(JSON.stringify(index, null, 2));
     // packed in threads: saves go on meanwhile
     return new Promise((resolve, reject) =>
@@ -75,39 +132,65 @@ export class EverythingService {
     );
   }
 
-  /** Takes an archive in: every project of it under an id that is free, with its photos; all or none. */
-  async takeIn(archive: Uint8Array): Promise<{ ids: string[] }> {
+  /** Puts what belongs to a project among the files. */
+  private async packed(id: string, files: AsyncZippable): Promise<Entry> {
+    const { document, priceBook } = await this.projects.whole(id);
+    const file = `projects/${id}.json`;
+    files[file] = fileOf(document, priceBook);
+    const [photos, versions] = await this.transactions.read((manager) =>
+      Promise.all([
+        manager.findBy(PhotoEntity, { projectId: id }),
+        manager.find(VersionEntity, { where: { projectId: id }, order: { revision: 'ASC' } }),
+      ]),
+    );
+    return {
+      file,
+      photos: photos.map((photo) => {
+        const [large, small] = [`photos/${id}/${photo.id}.webp`, `photos/${id}/${photo.id}-small.webp`];
+        // pictures are packed already
+        files[large] = [new Uint8Array(photo.large), { level: 0 }];
+        files[small] = [new Uint8Array(photo.small), { level: 0 }];
+        return { id: photo.id, width: photo.width, height: photo.height, at: photo.at, large, small };
+      }),
+      versions: versions.map((version, i) => {
+        const kept = `versions/${id}/${i + 1}.json`;
+        files[kept] = fileOf(version.document, priceBook);
+        const { name, revision, at } = version;
+        return { file: kept, name, automatic: Boolean(version.automatic), revision, at };
+      }),
+    };
+  }
+
+  /**
+   * Takes an archive in: every project of it that can be read, under an id that is free, with its photos and versions;
+   * those that cannot be read are named with the reason.
+   */
+  async takeIn(archive: Uint8Array): Promise<TakenIn> {
     const files = await this.unpacked(archive);
-    const at = (name: string): Uint8Array => files[name] ?? refuse(`${name} is not in the archive.`, name);
+    const at = (name: string): Uint8Array =>
+      (Object.hasOwn(files, name) ? files[name] : undefined) ?? refuse(`${name} is not in the archive.`, name);
     const read = indexSchema.safeParse(this.json(at('index.json')));
     if (!read.success) return refuse('index.json is none of Nest Plank.', 'index.json');
-    const made = read.data.projects.map(({ file, photos }) => {
-      const { project, priceBook } = readProjectFile(strFromU8(at(file)));
-      const ids = new Map(photos.map((photo) => [photo.id, randomUUID()]));
-      const found = project.survey.found.map((find) => ({
-        ...find,
-        photo: find.photo === null ? null : (ids.get(find.photo) ?? null),
-      }));
-      return {
-        text: projectFileText({ ...project, survey: { ...project.survey, found } }, priceBook),
-        photos: photos.map((photo) => ({
-          id: ids.get(photo.id) ?? randomUUID(),
-          width: photo.width,
-          height: photo.height,
-          at: photo.at,
-          large: Buffer.from(at(photo.large)),
-          small: Buffer.from(at(photo.small)),
-        })),
-      };
-    });
+    const refused: Refused[] = [];
+    const made = read.data.projects.flatMap(
+      (entry) => readOr(refused, entry.file, () => unpackedProject(entry, at, refused)) ?? [],
+    );
+    const [first] = refused;
+    if (made.length === 0 && first) return refuse(`${first.file}: ${first.why}`, first.file);
     const ids = await this.projects.importAll(
-      made.map(({ text }) => text),
+      made.map(({ file }) => file),
       async (manager, taken) => {
-        for (const [i, { photos }] of made.entries())
-          for (const photo of photos) await manager.insert(PhotoEntity, { ...photo, projectId: taken[i] ?? '' });
+        for (const [i, { photos, versions, revision }] of made.entries()) {
+          const projectId = taken[i] ?? '';
+          for (const photo of photos) await manager.insert(PhotoEntity, { ...photo, projectId });
+          for (const version of versions)
+            await manager.insert(VersionEntity, { ...version, id: randomUUID(), projectId });
+          // what comes now comes after the versions there are
+          await manager.update(ProjectEntity, { id: projectId }, { revision });
+        }
       },
     );
-    return { ids };
+    return { ids, refused };
   }
 
   private unpacked(archive: Uint8Array): Promise<Unzipped> {

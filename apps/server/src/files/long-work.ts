@@ -5,7 +5,6 @@ import { Mutex } from 'async-mutex';
 import { RefusedError } from '../refusals.js';
 import type { LongAnswer, LongJob, LongResult } from './file.worker.js';
 
-/** No file takes longer than this, ms. */
 const LONGEST_MS = 120_000;
 /** A thread that is not used is let go after this long, ms: its libraries are large. */
 const IDLE_MS = 30_000;
@@ -25,6 +24,8 @@ export class LongWork implements OnApplicationShutdown {
   private worker: Worker | null = null;
   private idle: NodeJS.Timeout | null = null;
   private waiting = 0;
+  /** No file takes longer than this, ms. */
+  longest = LONGEST_MS;
 
   async onApplicationShutdown(): Promise<void> {
     await this.end();
@@ -69,8 +70,8 @@ export class LongWork implements OnApplicationShutdown {
           else reject(new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', answer.message, { place: answer.place }));
         });
       const limit = setTimeout(
-        () => fail(`This took longer than ${LONGEST_MS / 1000} seconds and was ended.`),
-        LONGEST_MS,
+        () => fail(`This took longer than ${this.longest / 1000} seconds and was ended.`),
+        this.longest,
       );
       given?.addEventListener('abort', leave);
       worker.on('error', broken).on('exit', gone).on('message', answered);

@@ -1,15 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { In, IsNull, LessThan, Not, type EntityManager } from 'typeorm';
-import type {
-  BinItem,
-  CreateProjectDto,
-  LogView,
-  PostStepsDto,
-  ProjectListItem,
-  ProjectView,
-  StepDto,
-  StepsResult,
+import {
+  KEPT_OF_PAST,
+  mayDo,
+  type BinItem,
+  type CreateProjectDto,
+  type LogView,
+  type PostStepsDto,
+  type ProjectListItem,
+  type ProjectView,
+  type StepDto,
+  type StepsResult,
 } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
 import {
@@ -30,7 +32,6 @@ import { LogEntity, PriceBookEntity, ProjectEntity } from '../database/entities.
 import { Transactions } from '../database/transactions.js';
 import { PricesService } from '../prices/prices.service.js';
 import { notFound, RefusedError } from '../refusals.js';
-import { mayDo } from '@nestplank/contract';
 import { StepStore } from './step-store.js';
 import { VersionsService } from './versions.service.js';
 
@@ -42,7 +43,6 @@ interface Known {
 const KNOWN_PROJECTS = 24;
 /** Names that stand for something else in an address. */
 const RESERVED: ReadonlySet<string> = new Set(['bin', 'import']);
-const DAYS_IN_BIN = 30;
 const DAY_MS = 86_400_000;
 /** What an operation carried is kept beside what it changed, unless it is long: the change says it all. */
 const LONGEST_NOTED = 2000;
@@ -128,10 +128,9 @@ export class ProjectsService {
 
   /** Takes several project files in, with what belongs to them; all or none. @returns their ids in the same order */
   importAll(
-    texts: readonly string[],
+    files: readonly ReturnType<typeof readProjectFile>[],
     more: (manager: EntityManager, ids: readonly string[]) => Promise<void>,
   ): Promise<string[]> {
-    const files = texts.map(readProjectFile);
     return this.transactions.run(async (manager) => {
       const ids: string[] = [];
       for (const file of files) ids.push((await this.takeIn(manager, file)).id);
@@ -166,7 +165,7 @@ export class ProjectsService {
     return { id };
   }
 
-  /** Puts a project into the bin, with all that belongs to it; it can be brought back for `DAYS_IN_BIN` days. */
+  /** Puts a project into the bin, with all that belongs to it; it can be brought back for `KEPT_OF_PAST.bin` days. */
   remove(id: string): Promise<void> {
     return this.transactions.run(async (manager) => {
       const result = await manager.update(
@@ -191,7 +190,7 @@ export class ProjectsService {
         id,
         name,
         deletedAt: deletedAt ?? '',
-        until: new Date(Date.parse(deletedAt ?? '') + DAYS_IN_BIN * DAY_MS).toISOString(),
+        until: new Date(Date.parse(deletedAt ?? '') + KEPT_OF_PAST.bin * DAY_MS).toISOString(),
       }));
     });
   }
@@ -208,7 +207,7 @@ export class ProjectsService {
     return this.transactions.run(async (manager) => {
       const rows = await manager.find(ProjectEntity, {
         select: { id: true, bookId: true },
-        where: { deletedAt: LessThan(new Date(now.getTime() - DAYS_IN_BIN * DAY_MS).toISOString()) },
+        where: { deletedAt: LessThan(new Date(now.getTime() - KEPT_OF_PAST.bin * DAY_MS).toISOString()) },
       });
       if (rows.length === 0) return 0;
       await manager.delete(ProjectEntity, { id: In(rows.map((row) => row.id)) });
@@ -356,6 +355,14 @@ export class ProjectsService {
   /** The document exactly as it is stored, to be taken out whatever is wrong with it. */
   stored(id: string): Promise<string> {
     return this.transactions.read(async (manager) => (await this.row(manager, id)).document);
+  }
+
+  /** A project with its prices as they are stored, whether it can be opened or not. */
+  whole(id: string): Promise<{ readonly document: string; readonly priceBook: PriceBook }> {
+    return this.transactions.read(async (manager) => {
+      const row = await this.row(manager, id);
+      return { document: row.document, priceBook: await this.prices.bookIn(manager, row.bookId) };
+    });
   }
 
   log(id: string): Promise<LogView[]> {

@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import { In, MoreThan, type EntityManager } from 'typeorm';
-import type { HistoryView, StepName } from '@nestplank/contract';
+import { In, LessThanOrEqual, MoreThan, type EntityManager } from 'typeorm';
+import { KEPT_OF_PAST, type HistoryView, type StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
 import { OperationEntity } from '../database/entities.js';
 
-/** So many steps are named in the history that is sent out; all of them are kept. */
+/** So many steps are named in the history that is sent out. */
 const NAMED_STEPS = 500;
 
 /** SQLite takes only so many values in one question. */
@@ -76,6 +76,20 @@ export class StepStore {
     const steps = await manager.countBy(OperationEntity, open);
     await manager.update(OperationEntity, open, { state: 'dropped' });
     return steps;
+  }
+
+  /** Lets go of what it takes to undo the steps that lie too far back; the steps themselves stay in the history. */
+  async limit(manager: EntityManager, projectId: string): Promise<void> {
+    const [first] = await manager.find(OperationEntity, {
+      select: { seq: true },
+      where: { projectId, state: 'done' },
+      order: { seq: 'DESC' },
+      skip: KEPT_OF_PAST.undo,
+      take: 1,
+    });
+    if (!first) return;
+    const far = { projectId, state: 'done', seq: LessThanOrEqual(first.seq) };
+    await manager.update(OperationEntity, far, { state: 'dropped', inverse: '[]' });
   }
 
   /** Takes the step that an undo or redo is about and marks it; null when there is none. */

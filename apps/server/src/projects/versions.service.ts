@@ -1,22 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
-import { IsNull, type EntityManager } from 'typeorm';
-import type { VersionView } from '@nestplank/contract';
+import { In, IsNull, type EntityManager } from 'typeorm';
+import { KEPT_OF_PAST, type VersionView } from '@nestplank/contract';
 import type { Project } from '@nestplank/core/document';
 import { openStored } from '@nestplank/core/formats';
 import { ProjectEntity, VersionEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { PricesService } from '../prices/prices.service.js';
 import { notFound, RefusedError } from '../refusals.js';
-
-/** A version is kept by itself after so many steps. */
-const STEPS_BETWEEN = 50;
+import { StepStore } from './step-store.js';
 
 @Injectable()
 export class VersionsService {
   constructor(
     private readonly transactions: Transactions,
     private readonly prices: PricesService,
+    private readonly steps: StepStore,
   ) {}
 
   list(projectId: string): Promise<VersionView[]> {
@@ -72,13 +71,21 @@ export class VersionsService {
       order: { revision: 'DESC' },
       take: 1,
     });
-    if (row.revision - (last?.revision ?? 0) >= STEPS_BETWEEN)
-      await this.insert(manager, row, `After ${row.revision} steps`, true);
+    if (row.revision - (last?.revision ?? 0) < KEPT_OF_PAST.between) return;
+    await this.insert(manager, row, `After ${row.revision} steps`, true);
+    const older = await manager.find(VersionEntity, {
+      select: { id: true },
+      where: { projectId: row.id, automatic: true },
+      order: { at: 'DESC' },
+      skip: KEPT_OF_PAST.automatic,
+    });
+    if (older.length > 0) await manager.delete(VersionEntity, { id: In(older.map(({ id }) => id)) });
+    await this.steps.limit(manager, row.id);
   }
 
   /** Keeps a document as an earlier version of the program wrote it. */
   async keepBefore(manager: EntityManager, row: ProjectEntity, from: number | null): Promise<void> {
-    await this.insert(manager, row, `As version ${from ?? '?'} wrote it`, true);
+    await this.insert(manager, row, `As version ${from ?? '?'} wrote it`, false);
   }
 
   private async insert(

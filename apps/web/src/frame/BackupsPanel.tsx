@@ -2,8 +2,10 @@ import Button from '@mui/material/Button';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BackupsView, BackupView } from '@nestplank/contract';
 import { ConfirmDialog } from '../kit/ConfirmDialog.js';
+import { FileButton } from '../kit/FileButton.js';
 import { Problem } from '../kit/Problem.js';
-import { api, RefusedError } from '../state/api.js';
+import { problemText } from '../kit/refusal.js';
+import { api } from '../state/api.js';
 import { tell } from '../words/words.js';
 
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -16,7 +18,7 @@ export function BackupsPanel() {
   const [busy, setBusy] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const reload = useCallback(() => {
-    api.backups().then(setFound, (reason: unknown) => setProblem(saidOf(reason)));
+    api.backups().then(setFound, (reason: unknown) => setProblem(problemText(reason)));
   }, []);
   useEffect(reload, [reload]);
   const run = async (work: () => Promise<unknown>): Promise<void> => {
@@ -26,7 +28,7 @@ export function BackupsPanel() {
       await work();
       reload();
     } catch (reason) {
-      setProblem(saidOf(reason));
+      setProblem(problemText(reason));
     } finally {
       setBusy(false);
     }
@@ -40,9 +42,9 @@ export function BackupsPanel() {
         </Button>
       </div>
       <div className="row wrap">
-        <Button variant="text" href={api.everythingAddress} download>
+        <FileButton variant="text" address={api.everythingAddress}>
           {tell('backups.everything')}
-        </Button>
+        </FileButton>
         <Button variant="text" disabled={busy} onClick={() => file.current?.click()}>
           {tell('backups.takeIn')}
         </Button>
@@ -57,8 +59,9 @@ export function BackupsPanel() {
             event.target.value = '';
             if (chosen)
               void run(async () => {
-                await api.takeEverything(chosen);
-                window.location.assign('/');
+                const { refused } = await api.takeEverything(chosen);
+                if (refused.length === 0) window.location.assign('/');
+                else setProblem(refused.map(({ file: name, why }) => `${name}: ${why}`).join(' '));
               });
           }}
         />
@@ -103,5 +106,3 @@ export function BackupsPanel() {
     </div>
   );
 }
-
-const saidOf = (reason: unknown): string => (reason instanceof RefusedError ? reason.message : tell('home.failed'));

@@ -1,4 +1,5 @@
 import Button from '@mui/material/Button';
+import { FileButton } from '../kit/FileButton.js';
 import { api } from '../state/api.js';
 import { useSession } from '../state/session.js';
 import { tell } from '../words/words.js';
@@ -12,10 +13,11 @@ export function FilesPanel({ onClose }: { readonly onClose: () => void }) {
   return (
     <div className="stack">
       {FORMATS.map((format) => (
-        <Button className="to-start" key={format} href={api.fileAddress(id, format)} download>
+        <FileButton key={format} address={api.fileAddress(id, format)}>
           {tell(`files.${format}`)}
-        </Button>
+        </FileButton>
       ))}
+      <FileButton address={api.wholeAddress(id)}>{tell('files.whole')}</FileButton>
       <Button
         className="to-start"
         onClick={() => {

@@ -1,8 +1,9 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useCallback, useEffect, useState } from 'react';
-import type { VersionView } from '@nestplank/contract';
-import { api, RefusedError } from '../state/api.js';
+import { KEPT_OF_PAST, type VersionView } from '@nestplank/contract';
+import { problemText } from '../kit/refusal.js';
+import { api } from '../state/api.js';
 import { act, useSession } from '../state/session.js';
 import { tell, useSpeech } from '../words/words.js';
 
@@ -15,8 +16,7 @@ export function VersionsPanel({ onClose }: { readonly onClose: () => void }) {
   const [versions, setVersions] = useState<VersionView[]>([]);
   const [name, setName] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const fail = (reason: unknown): void =>
-    setProblem(reason instanceof RefusedError ? reason.message : tell('home.failed'));
+  const fail = (reason: unknown): void => setProblem(problemText(reason));
   const reload = useCallback(() => {
     if (id) api.versions(id).then(setVersions, fail);
   }, [id]);
@@ -62,7 +62,7 @@ export function VersionsPanel({ onClose }: { readonly onClose: () => void }) {
           {tell('versions.keep')}
         </Button>
       </form>
-      {versions.length === 0 && <p className="soft">{tell('versions.none')}</p>}
+      {versions.length === 0 && <p className="soft">{tell('versions.none', KEPT_OF_PAST)}</p>}
       <table className="plain">
         <tbody>
           {versions.map((version) => (
@@ -79,7 +79,7 @@ export function VersionsPanel({ onClose }: { readonly onClose: () => void }) {
           ))}
         </tbody>
       </table>
-      <p className="soft small">{tell('versions.hint')}</p>
+      <p className="soft small">{tell('versions.hint', KEPT_OF_PAST)}</p>
     </div>
   );
 }

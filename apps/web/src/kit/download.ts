@@ -1,5 +1,5 @@
 /** Gives the person a file that the page itself made. */
-export function download(name: string, content: string, type = 'application/json'): void {
+export function download(name: string, content: string | Blob, type = 'application/json'): void {
   const address = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = address;

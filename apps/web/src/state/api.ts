@@ -12,6 +12,7 @@ import type {
   ProjectView,
   Refusal,
   StepsResult,
+  TakenIn,
   VersionView,
 } from '@nestplank/contract';
 import type { VehicleMeasures } from '@nestplank/core/derive';
@@ -46,6 +47,14 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
     throw new UnreachableError(problem instanceof Error ? problem.message : '');
   }
   return answerOf<T>(response);
+}
+
+/** Fetches a file that the server makes. @throws RefusedError with what stands in the way */
+export async function fetched(address: string, signal: AbortSignal): Promise<{ name: string; content: Blob }> {
+  const response = await fetch(address, { signal });
+  if (!response.ok) return answerOf<never>(response);
+  const name = /filename="?([^";]+)"?/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+  return { name: name ?? 'file', content: await response.blob() };
 }
 
 /** Sends a file in a field of its own. */
@@ -93,7 +102,8 @@ export const api = {
   streamAddress: (id: string, kind: InstrumentKind) => `/api/${at(id)}/devices/${kind}/stream`,
   addPhoto: (id: string, file: File) => upload<PhotoView>(`${at(id)}/photos`, 'photo', file),
   everythingAddress: '/api/everything',
-  takeEverything: (file: File) => upload<{ ids: string[] }>('everything', 'archive', file),
+  wholeAddress: (id: string) => `/api/everything/${encodeURIComponent(id)}`,
+  takeEverything: (file: File) => upload<TakenIn>('everything', 'archive', file),
   photoAddress: (photo: string, small: boolean) => `/api/photos/${photo}${small ? '?size=small' : ''}`,
   fileAddress: (id: string, format: string) => `/api/${at(id)}/files/${format}`,
 };

@@ -77,7 +77,7 @@ export class DeriveClient {
   /** Takes a change in; what the open stage shows is told first, everything when the rest is worked out. */
   async patch(patches: readonly Patch[], then: (derived: Derived) => void): Promise<void> {
     then(await this.take(this.service().patch(patches, this.first)));
-    const rest = await this.service().rest();
+    const rest = await this.inTime(this.service().rest());
     if (rest) then(await this.take(Promise.resolve(rest)));
   }
 
@@ -87,11 +87,11 @@ export class DeriveClient {
   }
 
   moved(address: string): Promise<Moved | null> {
-    return this.service().moved(address);
+    return this.inTime(this.service().moved(address));
   }
 
   buildUps(id: string | null): Promise<BuildUpFigures | null> {
-    return this.service().buildUps(id);
+    return this.inTime(this.service().buildUps(id));
   }
 
   linings(surface: Lined, each: (found: LiningCase) => void): Promise<void> {

@@ -14,7 +14,7 @@ import thimble from '../../../../demo/thimble.json?raw';
 import wren from '../../../../demo/wren.json?raw';
 
 const PARTIAL = 550;
-const EXTREME = 110;
+const EXTREME = 330;
 
 /** Places of figures that are no numbers, and of areas below zero. */
 function nonsense(value: unknown, place = '', depth = 0): string[] {

@@ -9,6 +9,11 @@ import { partDxf, partSvg } from './write.js';
 import wren from '../../../../demo/wren.json?raw';
 import thimble from '../../../../demo/thimble.json?raw';
 
+const FILES = 600;
+/** Drawings and lists that are exchanged. */
+const DRAWINGS = 260;
+const LISTS = 140;
+
 /** A text with something of it lost, doubled, swapped or put in its place: what happens to files. */
 function damaged(text: string, random: () => number): string {
   const at = Math.floor(random() * text.length);
@@ -45,9 +50,9 @@ function clear(problem: unknown, what: string): void {
 }
 
 describe('damaged project files', () => {
-  it('200 of them are read, or refused in one line with the place', () => {
+  it(`${FILES} of them are read, or refused in one line with the place`, () => {
     let [read, refused] = [0, 0];
-    for (let i = 0; i < 200; i += 1) {
+    for (let i = 0; i < FILES; i += 1) {
       const text = damaged(i % 2 ? thimble : wren, seededRandom(i + 1));
       try {
         readProjectFile(text);
@@ -85,9 +90,9 @@ describe('damaged drawings and lists', () => {
   const now = '2026-11-27T00:00:00.000Z';
   const drawings = [partDxf(floor), partSvg(floor)];
 
-  it('200 of them give readings that are figures, or one clear line', () => {
+  it(`${DRAWINGS} of them give readings that are figures, or one clear line`, () => {
     let [read, refused] = [0, 0];
-    for (let i = 0; i < 200; i += 1) {
+    for (let i = 0; i < DRAWINGS; i += 1) {
       const random = seededRandom(31 * (i + 1));
       const text = damaged(drawings[i % 2] ?? '', random);
       try {
@@ -113,10 +118,10 @@ describe('damaged drawings and lists', () => {
     ] as const)
       expect(() => readOutline(name, text), text.slice(0, 40)).toThrow(FormatError);
   });
-  it('100 lists of readings give rows that can be taken, and the number of each that cannot', () => {
+  it(`${LISTS} lists of readings give rows that can be taken, and the number of each that cannot`, () => {
     const list = readingsCsv(project.survey, derived.walk);
     let taken = 0;
-    for (let i = 0; i < 100; i += 1) {
+    for (let i = 0; i < LISTS; i += 1) {
       const found = readReadingsCsv(damaged(list, seededRandom(17 * (i + 1))), project.survey, 'mm', now);
       for (const { reading } of found.payload.readings) expect(Number.isFinite(reading.value), `list ${i}`).toBe(true);
       for (const problem of found.problems) expect(problem.row).toBeGreaterThan(0);

@@ -1,8 +1,8 @@
-import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { api } from '../../state/api.js';
 import type { Scene } from '../../state/scene.js';
 import { useSession } from '../../state/session.js';
+import { FileButton } from '../../kit/FileButton.js';
 import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
 
@@ -22,24 +22,12 @@ export function PrintPanel({ scene }: { readonly scene: Scene }) {
     <>
       <section className="stack">
         <h2>{t('cut.print')}</h2>
-        <Button href={api.fileAddress(id, 'pdf')} download>
-          {t('cut.diagram')}
-        </Button>
-        <Button href={api.fileAddress(id, 'labels')} download>
-          {t('cut.labels')}
-        </Button>
-        <Button href={api.fileAddress(id, 'csv')} download>
-          {t('cut.list')}
-        </Button>
-        <Button href={api.fileAddress(id, 'sheets')} download>
-          {t('cut.sheetFiles')}
-        </Button>
-        <Button href={api.fileAddress(id, 'dxf')} download>
-          {t('cut.outlines')}
-        </Button>
-        <Button href={api.fileAddress(id, 'svg')} download>
-          {t('cut.drawings')}
-        </Button>
+        <FileButton address={api.fileAddress(id, 'pdf')}>{t('cut.diagram')}</FileButton>
+        <FileButton address={api.fileAddress(id, 'labels')}>{t('cut.labels')}</FileButton>
+        <FileButton address={api.fileAddress(id, 'csv')}>{t('cut.list')}</FileButton>
+        <FileButton address={api.fileAddress(id, 'sheets')}>{t('cut.sheetFiles')}</FileButton>
+        <FileButton address={api.fileAddress(id, 'dxf')}>{t('cut.outlines')}</FileButton>
+        <FileButton address={api.fileAddress(id, 'svg')}>{t('cut.drawings')}</FileButton>
       </section>
       {chosen !== '' && (
         <section className="section stack">
@@ -57,12 +45,9 @@ export function PrintPanel({ scene }: { readonly scene: Scene }) {
             choices={PAPERS.map((value) => ({ value, text: value === 'letter' ? 'Letter' : value.toUpperCase() }))}
             onPick={setPaper}
           />
-          <Button
-            href={`${api.fileAddress(id, 'template')}?part=${encodeURIComponent(chosen)}&paper=${paper}`}
-            download
-          >
+          <FileButton address={`${api.fileAddress(id, 'template')}?part=${encodeURIComponent(chosen)}&paper=${paper}`}>
             {t('cut.templates')}
-          </Button>
+          </FileButton>
         </section>
       )}
     </>

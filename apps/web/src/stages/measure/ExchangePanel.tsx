@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useRef, useState } from 'react';
 import { describeAddress, type OperationOf, type Reading } from '@nestplank/core/document';
 import type { OutlineOf, ReadReadings } from '@nestplank/core/exchange';
+import { FileButton } from '../../kit/FileButton.js';
 import { api } from '../../state/api.js';
 import { act, useSession } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
@@ -132,12 +133,8 @@ export function ExchangePanel({ scene }: { readonly scene: Scene }) {
       <section className="stack" aria-label={t('exchange.out')}>
         <h2>{t('exchange.out')}</h2>
         <div className="row wrap">
-          <Button component="a" href={api.fileAddress(id ?? '', 'survey')} download>
-            {t('exchange.sheet')}
-          </Button>
-          <Button component="a" href={api.fileAddress(id ?? '', 'readings')} download>
-            {t('exchange.csv')}
-          </Button>
+          <FileButton address={api.fileAddress(id ?? '', 'survey')}>{t('exchange.sheet')}</FileButton>
+          <FileButton address={api.fileAddress(id ?? '', 'readings')}>{t('exchange.csv')}</FileButton>
         </div>
       </section>
       <TypedSheet scene={scene} />

@@ -1,4 +1,3 @@
-import Button from '@mui/material/Button';
 import { useMemo } from 'react';
 import type { FloorChoice } from '@nestplank/core/document';
 import { finishWays } from '@nestplank/core/lining';
@@ -7,6 +6,7 @@ import { formatMoney, type Message } from '@nestplank/core/words';
 import { api } from '../../../state/api.js';
 import type { Scene } from '../../../state/scene.js';
 import { act, useSession } from '../../../state/session.js';
+import { FileButton } from '../../../kit/FileButton.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NumberField } from '../../../kit/NumberField.js';
 import { PickField } from '../../../kit/PickField.js';
@@ -75,15 +75,12 @@ function Laid({ scene }: { readonly scene: Scene }) {
                     {part.id} · {len(Math.max(...xs))} × {len(Math.max(...ys))}
                   </span>
                   {id && (
-                    <Button
-                      size="small"
-                      className="narrow"
-                      href={`${api.fileAddress(id, 'template')}?part=${encodeURIComponent(part.id)}&paper=a4`}
-                      download
-                      aria-label={t('floor.awkwardTemplate', { part: part.id })}
+                    <FileButton
+                      address={`${api.fileAddress(id, 'template')}?part=${encodeURIComponent(part.id)}&paper=a4`}
+                      label={t('floor.awkwardTemplate', { part: part.id })}
                     >
                       {t('floor.template')}
-                    </Button>
+                    </FileButton>
                   )}
                 </li>
               );
