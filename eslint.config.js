@@ -65,6 +65,24 @@ export default tseslint.config(
     },
   },
   {
+    files: ['apps/web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', '**/*.fixture.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: '@nestplank/contract',
+              allowTypeImports: true,
+              message: 'Its classes belong to the server: the page takes types of it, and values of its subpaths.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['apps/web/src/**/*.tsx'],
     ignores: ['**/*.test.tsx'],
     rules: {

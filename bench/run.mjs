@@ -449,9 +449,12 @@ const lines = [
   ...figures.map((line) => `- ${line}`),
   '',
 ];
-// the yardstick of the cutting engine writes its own part of the page
+// the yardstick of the cutting engine and the bench of safekeeping write their own parts of the page
 const path = join(root, 'docs/performance.md');
-const cutting = /<!-- cutting -->[\s\S]*<!-- \/cutting -->/.exec(readFileSync(path, 'utf8'))?.[0];
-writeFileSync(path, `${lines.join('\n').trimEnd()}\n${cutting ? `\n${cutting}\n` : ''}`);
+const text = readFileSync(path, 'utf8');
+const others = ['cutting', 'safekeeping'].flatMap(
+  (name) => new RegExp(`<!-- ${name} -->[\\s\\S]*<!-- /${name} -->`).exec(text)?.[0] ?? [],
+);
+writeFileSync(path, `${[lines.join('\n').trimEnd(), ...others].join('\n\n')}\n`);
 process.stdout.write(lines.join('\n'));
 process.exit(0);

@@ -3,10 +3,21 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { expect, ready, test } from './support.js';
+import { expect, ready, saved, test } from './support.js';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const READINGS = 45;
+const READINGS = 60;
+const TICKS = 20;
+
+interface Kept {
+  readonly survey: { readonly readings: Record<string, { value: number }[]> };
+  readonly keptPlans: { readonly material: string; readonly sheets: { readonly done: unknown[] }[] }[];
+}
+
+const ticked = ({ keptPlans }: Kept): number =>
+  keptPlans
+    .find(({ material }) => material === 'birch-15')
+    ?.sheets.reduce((sum, sheet) => sum + sheet.done.length, 0) ?? 0;
 
 /** A server of the test's own, which can be killed. */
 function serve(folder: string, port: string): Promise<{ server: ChildProcess; base: string }> {
@@ -16,7 +27,7 @@ function serve(folder: string, port: string): Promise<{ server: ChildProcess; ba
       PORT: port,
       NEST_PLANK_DB: join(folder, 'own.sqlite'),
       NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
-      NEST_PLANK_DEMO: join(root, 'demo/thimble.json'),
+      NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
@@ -29,47 +40,75 @@ function serve(folder: string, port: string): Promise<{ server: ChildProcess; ba
   });
 }
 
-test('readings typed while the server is killed and started again arrive whole and in order', async ({
+/** Readings go to two places in turn: one place keeps so many. */
+const PLACES = [
+  { letters: 'floor length', again: /^Again: Floor length/, address: 'floor/length', from: 2900 },
+  { letters: 'diagonal', again: /^Again: Floor diagonal, front left/, address: 'floor/diagonal-a', from: 3900 },
+] as const;
+
+test('readings and ticks made while the server is killed and started again arrive whole and in order', async ({
   page,
   consoleClean,
 }) => {
   const folder = mkdtempSync(join(tmpdir(), 'nest-plank-own-'));
   let { server, base } = await serve(folder, '0');
-  try {
-    await page.goto(`${base}/build/thimble/measure`);
-    await ready(page);
-    await page.getByRole('tab', { name: 'Readings' }).click();
-    await page.getByLabel(/^A few letters/).fill('floor length');
-    await page.getByRole('button', { name: /^Again: Floor length/ }).click();
-    const line = page.locator('#the-line');
-    for (let i = 0; i < READINGS; i += 1) {
-      if (i === 15) {
-        server.removeAllListeners('exit');
-        server.kill('SIGKILL');
-        await expect.poll(() => server.signalCode).toBe('SIGKILL');
-      }
-      // the same place again and again, each time another figure
-      await line.fill(String(2900 + i));
-      await line.press('Enter');
-      await expect(line).toHaveValue('');
-      if (i === 30) {
-        await expect(page.locator('.saved')).toContainText(/\d+ not saved: the server does not answer/);
-        ({ server, base } = await serve(folder, new URL(base).port));
-      }
-      await page.getByRole('tab', { name: 'Readings' }).click();
-      await page.getByRole('button', { name: /^Again: Floor length/ }).click();
-    }
+  const stop = async (): Promise<void> => {
+    server.removeAllListeners('exit');
+    server.kill('SIGKILL');
+    await expect.poll(() => server.signalCode).toBe('SIGKILL');
+  };
+  const startAgain = async (): Promise<void> => {
+    await expect(page.locator('.saved')).toContainText(/\d+ not saved: the server does not answer/);
+    ({ server, base } = await serve(folder, new URL(base).port));
+  };
+  const arrived = async (): Promise<void> => {
     await page.locator('.saved').click();
     const now = page.getByRole('dialog').getByRole('button', { name: 'Try now' });
     if (await now.isVisible()) await now.click();
-    await expect(page.locator('.saved')).toHaveAttribute('data-state', 'saved');
-    const { project } = (await (await page.request.get(`${base}/api/projects/thimble`)).json()) as {
-      project: { survey: { readings: Record<string, { value: number }[]> } };
-    };
-    const kept = project.survey.readings['floor/length']?.map((reading) => reading.value) ?? [];
-    const typed = Array.from({ length: READINGS }, (_, i) => 2900 + i);
-    expect(kept.slice(-Math.min(kept.length, READINGS))).toEqual(typed.slice(-kept.length));
-    expect(kept.length).toBeGreaterThan(10);
+    await page.keyboard.press('Escape');
+    await saved(page);
+  };
+  const kept = async (): Promise<Kept> =>
+    ((await (await page.request.get(`${base}/api/projects/wren`)).json()) as { project: Kept }).project;
+  try {
+    await page.goto(`${base}/build/wren/measure`);
+    await ready(page);
+    const line = page.locator('#the-line');
+    for (let i = 0; i < READINGS; i += 1) {
+      const place = PLACES[i % 2] ?? PLACES[0];
+      await page.getByRole('tab', { name: 'Readings' }).click();
+      await page.getByLabel(/^A few letters/).fill(place.letters);
+      await page.getByRole('button', { name: place.again }).click();
+      if (i === 15) await stop();
+      await line.fill(String(place.from + i));
+      await line.press('Enter');
+      await expect(line).toHaveValue('');
+      if (i === 40) await startAgain();
+    }
+    await arrived();
+    const { survey } = await kept();
+    for (const [n, { address, from }] of PLACES.entries()) {
+      const typed = Array.from({ length: READINGS / 2 }, (_, i) => from + n + 2 * i);
+      expect(survey.readings[address]?.map(({ value }) => value).slice(-typed.length)).toEqual(typed);
+    }
+
+    const before = ticked(await kept());
+    await page.goto(`${base}/build/wren/cut`);
+    await ready(page);
+    await page.getByRole('group', { name: 'Materials' }).getByRole('button', { name: 'Birch plywood 15' }).click();
+    await page.keyboard.press('b');
+    const bench = page.getByRole('main', { name: 'Bench view' });
+    const counter = bench.locator('.bench-head .figures');
+    for (let i = 0; i < TICKS; i += 1) {
+      if (i === 5) await stop();
+      const number = (await counter.textContent()) ?? '';
+      await bench.getByRole('button', { name: 'Done' }).click();
+      await expect(counter).not.toHaveText(number);
+    }
+    await bench.getByRole('button', { name: 'Close' }).click();
+    await startAgain();
+    await arrived();
+    expect(ticked(await kept())).toBe(before + TICKS);
   } finally {
     server.removeAllListeners('exit');
     server.kill('SIGKILL');

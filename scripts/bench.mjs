@@ -1,8 +1,15 @@
-// Builds what is out of date and runs the measurements: of speed, with `accuracy` of the survey, with `yardstick` of the cutting engine.
+// Builds what is out of date and runs the measurements: of speed and safekeeping, or what is named of them: `speed`,
+// `safekeeping`, `accuracy` of the survey, `yardstick` of the cutting engine.
 import { fileURLToPath } from 'node:url';
 import { prepare, run } from './prepare.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 prepare(root);
-const scripts = { accuracy: 'bench/accuracy.mjs', yardstick: 'bench/cutting/run.mjs' };
-run(process.execPath, [scripts[process.argv[2]] ?? 'bench/run.mjs'], { cwd: root });
+const scripts = {
+  speed: ['bench/run.mjs'],
+  safekeeping: ['bench/safekeeping.mjs'],
+  accuracy: ['bench/accuracy.mjs'],
+  yardstick: ['bench/cutting/run.mjs'],
+};
+const wanted = scripts[process.argv[2]] ?? [...scripts.speed, ...scripts.safekeeping];
+for (const script of wanted) run(process.execPath, [script], { cwd: root });

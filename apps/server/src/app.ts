@@ -138,7 +138,7 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
     .setDescription('Projects, named operations, versions, price books, files, photos and instruments.')
     .setVersion('1')
     .build();
-  SwaggerModule.setup('api/docs', app, SwaggerModule.createDocument(app, description), {
+  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, description), {
     jsonDocumentUrl: 'api/openapi.json',
   });
   if (options.pages) servePages(app, options.pages);

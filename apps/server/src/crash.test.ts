@@ -61,8 +61,7 @@ describe('killing the server in the middle of saves', () => {
       expect(opened.revision).toBeGreaterThanOrEqual(acknowledged);
       // a change the server made but could not acknowledge may be there; never more than that one
       expect(opened.revision).toBeLessThanOrEqual(acknowledged + 1);
-      if (opened.revision === acknowledged && acknowledged > 0)
-        expect(placeOf(opened)).toBe(value);
+      if (opened.revision === acknowledged && acknowledged > 0) expect(placeOf(opened)).toBe(value);
       acknowledged = opened.revision;
       value = placeOf(opened) ?? 0;
       const killed = after(random() * LONGEST_LIFE_MS).then(() => kill(server));

@@ -1,3 +1,4 @@
+import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -14,16 +15,33 @@ const REQUESTS = 3000;
 const MEASURES = process.env['NEST_PLANK_MEASURES'];
 const demo = readFileSync(fileURLToPath(new URL('../../../demo/thimble.json', import.meta.url)), 'utf8');
 let folder: string;
-let app: NestExpressApplication;
+let app: NestExpressApplication | undefined;
 let base: string;
+let alone: ChildProcess | null = null;
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'nest-plank-malformed-'));
+  if (MEASURES) {
+    // what its memory comes to is seen only where the server is alone
+    alone = spawn(process.execPath, [fileURLToPath(new URL('../dist/main.js', import.meta.url))], {
+      env: { ...process.env, PORT: '0', NEST_PLANK_DB: join(folder, 'test.sqlite') },
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
+    const { stdout } = alone;
+    base = await new Promise((resolve) =>
+      stdout?.on('data', (data: Buffer) => {
+        const found = /http:\/\/\S+/.exec(data.toString())?.[0];
+        if (found) resolve(found);
+      }),
+    );
+    return;
+  }
   app = await createApp({ database: join(folder, 'test.sqlite') });
   await app.listen(0, '127.0.0.1');
   base = (await app.getUrl()).replace('[::1]', '127.0.0.1');
 });
 afterAll(async () => {
-  await app.close();
+  alone?.kill('SIGKILL');
+  await app?.close();
   rmSync(folder, { recursive: true, force: true });
 });
 

@@ -57,7 +57,9 @@ describe('a database that is opened', () => {
     await opened(() => Promise.resolve(), demo);
     say(`INSERT INTO migrations (timestamp, name) VALUES (9, 'Later9999999999999')`);
     const before = readFileSync(database);
-    await expect(opened(() => Promise.resolve())).rejects.toThrow(/later release.*Later9999999999999.*Use that release/);
+    await expect(opened(() => Promise.resolve())).rejects.toThrow(
+      /later release.*Later9999999999999.*Use that release/,
+    );
     expect(readFileSync(database).equals(before)).toBe(true);
     const { code, err } = await told('main.js');
     expect([code, err.trim().split('\n').length]).toEqual([1, 1]);
@@ -159,11 +161,16 @@ describe('what is kept of the past', () => {
         ({ revision } = await projects.post('thimble', { revision, steps: some }));
       }
       let undone = 0;
-      const undo = (i: number) => ({
+      const together = 10;
+      const undo = (from: number) => ({
         revision,
-        steps: [{ id: `00000000-0000-4000-9000-${String(i).padStart(12, '0')}`, name: 'undo' as const, payload: {} }],
+        steps: Array.from({ length: together }, (_, i) => ({
+          id: `00000000-0000-4000-9000-${String(from + i).padStart(12, '0')}`,
+          name: 'undo' as const,
+          payload: {},
+        })),
       });
-      for (; undone < steps; undone += 1)
+      for (; undone < steps; undone += together)
         try {
           ({ revision } = await projects.post('thimble', undo(undone)));
         } catch {

@@ -1,7 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import Libsql from 'libsql';
-import { backupFault, backupFolder, backupsOf, writeBackup } from './backups/backup-files.js';
+import { backupFault, backupFolder, backupsOf, copyDatabase, writeBackup } from './backups/backup-files.js';
 import { putInPlace } from './backups/backups.service.js';
 import { lockDatabase, LockedError } from './database/lock.js';
 
@@ -19,14 +18,7 @@ async function restore(database: string, wanted: string | undefined): Promise<st
   try {
     let kept = '';
     if (existsSync(database) && backupFault(database) === null) {
-      const open = new Libsql(database);
-      const before = await writeBackup(
-        database,
-        'hand',
-        new Date(),
-        (to) => void open.exec(`VACUUM INTO '${to.replaceAll("'", "''")}'`),
-      );
-      open.close();
+      const before = await writeBackup(database, 'hand', new Date(), (to) => copyDatabase(database, to));
       kept = ` What was there is kept as ${before.name}.`;
     }
     putInPlace(path, database);

@@ -36,18 +36,6 @@ const vehicle = projectSchema.shape.vehicle.shape;
 export const MOST_ASKED = 20_000;
 
 /** Undo and redo are sent like operations: the server keeps what they need. */
-/** What is kept of a project's past, told wherever it matters: nothing goes in silence. */
-export const KEPT_OF_PAST = {
-  /** So many steps back can be undone; older ones stay in the history. */
-  undo: 1000,
-  /** So many versions kept by themselves remain, the newest; those kept by name, and those of an earlier release, all. */
-  automatic: 40,
-  /** So many steps lie between two versions kept by themselves. */
-  between: 50,
-  /** So many days a project lies in the bin. */
-  bin: 30,
-} as const;
-
 export const STEP_NAMES = ['undo', 'redo'] as const;
 export type StepName = OperationName | (typeof STEP_NAMES)[number];
 

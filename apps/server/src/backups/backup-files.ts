@@ -56,22 +56,35 @@ export function backupFault(path: string): string | null {
 }
 
 /**
- * Writes a whole and settled copy of a database: a snapshot of one moment, never a copy of a file that is being written.
- * @param vacuumInto writes the snapshot to a path
+ * Writes a settled copy of a database as it is at one moment, whoever writes to it meanwhile, and looks it through.
+ * @returns what is wrong with the copy, or null
+ */
+export function copyDatabase(from: string, to: string): string | null {
+  const database = new Libsql(from);
+  try {
+    database.exec(`VACUUM INTO '${to.replaceAll("'", "''")}'`);
+  } finally {
+    database.close();
+  }
+  return backupFault(to);
+}
+
+/**
+ * Keeps a whole and settled copy of a database: a snapshot of one moment, never a copy of a file that is being written.
+ * @param copy writes the snapshot to a path; what is wrong with it, or null
  */
 export async function writeBackup(
   database: string,
   kind: BackupKind,
   now: Date,
-  vacuumInto: (path: string) => Promise<void> | void,
+  copy: (path: string) => Promise<string | null> | string | null,
 ): Promise<BackupView> {
   const folder = backupFolder(database);
   mkdirSync(folder, { recursive: true });
   const name = `${kind}-${now.toISOString().replace(/[:.]/g, '-').replace(/Z$/, 'Z')}.sqlite`;
   const [made, final] = [join(folder, `${name}.part`), join(folder, name)];
   rmSync(made, { force: true });
-  await vacuumInto(made);
-  const fault = backupFault(made);
+  const fault = await copy(made);
   if (fault !== null) {
     rmSync(made, { force: true });
     throw new Error(`The backup that was written is not whole. ${fault}`);

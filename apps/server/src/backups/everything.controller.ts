@@ -28,7 +28,9 @@ export class EverythingController {
 
   @Post()
   @ApiConsumes('multipart/form-data')
-  @ApiOperation({ summary: 'Take such a zip in (field `archive`): its projects are added; those that cannot be read are named' })
+  @ApiOperation({
+    summary: 'Take such a zip in (field `archive`): its projects are added; those that cannot be read are named',
+  })
   @UseInterceptors(FileInterceptor('archive', { limits: { fileSize: LARGEST_ARCHIVE, files: 1 } }))
   takeIn(@UploadedFile() file: Express.Multer.File | undefined) {
     if (!file) throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', 'No archive was sent.', { place: 'archive' });

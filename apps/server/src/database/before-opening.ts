@@ -1,6 +1,6 @@
 import { existsSync, statSync } from 'node:fs';
 import Libsql from 'libsql';
-import { writeBackup } from '../backups/backup-files.js';
+import { copyDatabase, writeBackup } from '../backups/backup-files.js';
 import { databaseOptions } from './database.module.js';
 
 /** A database that cannot be opened as it is; its message says in one line what to do. */
@@ -35,14 +35,7 @@ export async function beforeOpening(path: string): Promise<void> {
       throw new OpeningError(
         `${path} was written by a later release of Nest Plank (${later.join(', ')}). Use that release.`,
       );
-    const open = database;
-    if (done.length < known.size)
-      await writeBackup(
-        path,
-        'migration',
-        new Date(),
-        (to) => void open.exec(`VACUUM INTO '${to.replaceAll("'", "''")}'`),
-      );
+    if (done.length < known.size) await writeBackup(path, 'migration', new Date(), (to) => copyDatabase(path, to));
   } catch (problem) {
     if (problem instanceof OpeningError) throw problem;
     throw new OpeningError(

@@ -1,9 +1,11 @@
+import { Worker } from 'node:worker_threads';
 import { Injectable } from '@nestjs/common';
 import { Mutex } from 'async-mutex';
 import { DataSource, type EntityManager } from 'typeorm';
 import type { StorageTrouble } from '@nestplank/contract';
 import { logger } from '../logger.js';
 import { RefusedError } from '../refusals.js';
+import { threadScript } from '../threads.js';
 import { fileMark, fileTrouble, storageRefusal, troubleOf } from './storage.js';
 
 /**
@@ -94,11 +96,24 @@ export class Transactions {
     });
   }
 
-  /** Writes a whole copy of the database as it is now to a path. */
-  copyTo(path: string): Promise<void> {
-    return this.read(async (manager) => {
-      await manager.query(`VACUUM INTO '${path.replaceAll("'", "''")}'`);
-    });
+  /**
+   * Writes a whole copy of the database as it is now to a path, in a thread of its own: saves go on meanwhile.
+   * @returns what is wrong with the copy, or null
+   */
+  async copyTo(path: string): Promise<string | null> {
+    // what is gone would be made anew, and empty
+    if (fileMark(this.path) !== this.mark) throw storageRefusal((this.found = 'gone'));
+    const script = threadScript(import.meta.url, '../backups/copy.worker', 'backups/copy.worker');
+    const worker = new Worker(script, { workerData: { from: this.path, to: path } });
+    try {
+      return await new Promise<string | null>((resolve, reject) => {
+        worker.once('message', resolve);
+        worker.once('error', reject);
+        worker.once('exit', (code) => reject(new Error(`The thread of the backup ended with ${code}.`)));
+      });
+    } catch (problem) {
+      throw this.told(problem);
+    }
   }
 
   /** Closes the database while its file is put another way, and opens what is there then. */

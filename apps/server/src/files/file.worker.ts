@@ -1,6 +1,7 @@
 import { parentPort } from 'node:worker_threads';
 import { vehicleMeasures, createDeriver, type VehicleMeasures } from '@nestplank/core/derive';
 import type { PriceBook, Project } from '@nestplank/core/document';
+import { stepBack } from '../threads.js';
 import { makeFile, MakeError, type FileJob, type Made } from './make-file.js';
 
 /** Long work that must not keep the server from saving: a file, or the measures of a vehicle. */
@@ -16,6 +17,7 @@ function measured(project: Project, priceBook: PriceBook): VehicleMeasures {
   return vehicleMeasures(project, createDeriver().shape({ ...project, layout: { units: [] } }, priceBook));
 }
 
+stepBack();
 parentPort?.on('message', (job: LongJob) => {
   void (async () => {
     try {

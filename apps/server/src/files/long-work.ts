@@ -1,8 +1,8 @@
-import { existsSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
 import { HttpStatus, Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { Mutex } from 'async-mutex';
 import { RefusedError } from '../refusals.js';
+import { threadScript } from '../threads.js';
 import type { LongAnswer, LongJob, LongResult } from './file.worker.js';
 
 const LONGEST_MS = 120_000;
@@ -10,12 +10,6 @@ const LONGEST_MS = 120_000;
 const IDLE_MS = 30_000;
 /** More than this many do not wait. */
 const MOST_WAITING = 12;
-
-/** The thread's script stands beside this file once it is built. */
-function script(): URL {
-  const beside = new URL('./file.worker.js', import.meta.url);
-  return existsSync(beside) ? beside : new URL('../../dist/files/file.worker.js', import.meta.url);
-}
 
 /** Work that takes seconds goes to a thread of its own, one after another, so that saves do not wait for it. */
 @Injectable()
@@ -50,7 +44,7 @@ export class LongWork implements OnApplicationShutdown {
   private work<T extends LongResult>(job: LongJob, given?: AbortSignal): Promise<T> {
     if (this.idle) clearTimeout(this.idle);
     if (given?.aborted) return Promise.reject(this.refusal('Nobody waits for this any more.'));
-    const worker = (this.worker ??= new Worker(script()));
+    const worker = (this.worker ??= new Worker(threadScript(import.meta.url, './file.worker', 'files/file.worker')));
     return new Promise<T>((resolve, reject) => {
       const finish = (then: () => void): void => {
         clearTimeout(limit);

@@ -1,7 +1,8 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useCallback, useEffect, useState } from 'react';
-import { KEPT_OF_PAST, type VersionView } from '@nestplank/contract';
+import type { VersionView } from '@nestplank/contract';
+import { KEPT_OF_PAST } from '@nestplank/contract/limits';
 import { problemText } from '../kit/refusal.js';
 import { api } from '../state/api.js';
 import { act, useSession } from '../state/session.js';

@@ -12,7 +12,7 @@ const GROUND: readonly Key[] = [
   'shell',
   'assumed',
   'arches',
-  'ribDepth',
+  'ribs',
   'depths',
   'inner',
   'bareRoom',
@@ -23,8 +23,8 @@ const LINED: readonly Key[] = ['subfloor', 'floorBattens', 'floor', 'lined', 'pa
 
 /** What a stage shows of a change at once; the rest of what follows is worked out when there is time for it. */
 const FIRST: Readonly<Record<StageName, readonly Key[]>> = {
-  measure: [...GROUND, 'quality', 'ribs', 'cavities', ...FURNITURE],
-  layers: [...GROUND, 'areas', 'left', 'warmth', 'reveals', 'fixings', 'warnings', 'floorBattens', 'ribs', 'cavities'],
+  measure: [...GROUND, 'quality', 'cavities', ...FURNITURE],
+  layers: [...GROUND, 'areas', 'left', 'warmth', 'reveals', 'fixings', 'warnings', 'floorBattens', 'cavities'],
   layout: [...GROUND, ...FURNITURE],
   build: [...GROUND, ...FURNITURE, ...LINED],
   cut: [...GROUND, ...FURNITURE, ...LINED, 'plans'],

@@ -103,10 +103,10 @@ const service = {
   /** What a set of build-ups gives and costs; the present one without an id. */
   buildUps(id: string | null): BuildUpFigures | null {
     const held = loaded();
-    const { shell, bareRoom, ribDepth } = deriver.shape(held.project, held.book);
+    const { shell, bareRoom, ribs } = deriver.shape(held.project, held.book);
     const variant = held.project.buildUpVariants.find((candidate) => candidate.id === id);
     return shell && bareRoom
-      ? buildUpFigures(held.project, variant?.buildUps ?? held.project.buildUps, shell, bareRoom, ribDepth, held.book)
+      ? buildUpFigures(held.project, variant?.buildUps ?? held.project.buildUps, shell, bareRoom, ribs, held.book)
       : null;
   },
   /** Ways to line a surface, told one by one. */

@@ -1,3 +1,4 @@
+import { ribDepths, type RibMap } from '../shell/ribs.js';
 import { datumOf } from '../layout/datum.js';
 import { valueAt } from '../document/address.js';
 import { halfWidth } from '../shell/shell.js';
@@ -28,6 +29,12 @@ export interface VehicleMeasures {
   readonly volume: number | null;
 }
 
+/** How far the ribs stand proud where that is least, mm; null while none was read. */
+function shallowest(ribs: RibMap): number | null {
+  const read = Object.values(ribDepths(ribs)).filter((depth) => depth > 0);
+  return read.length > 0 ? Math.min(...read) : null;
+}
+
 /** The net measures of a vehicle from what was derived of it. */
 export function vehicleMeasures(project: Project, shape: DerivedShape): VehicleMeasures {
   const { room, shell, inner } = shape;
@@ -53,7 +60,7 @@ export function vehicleMeasures(project: Project, shape: DerivedShape): VehicleM
     widthAtBed: room?.widthAtBed.value ?? null,
     straightness: walls.length > 0 ? Math.max(...walls.map((wall) => Math.abs(wall.most))) : null,
     lean: net ? halfWidth(net, 'left', middle, 1200) - halfWidth(net, 'left', middle, net.floor) : null,
-    ribDepth: shape.ribDepth > 0 ? shape.ribDepth : null,
+    ribDepth: shallowest(shape.ribs),
     betweenArches: Number.isFinite(between) ? between : null,
     step: steps.length > 0 ? Math.max(...steps) : null,
     readings: shape.progress.taken,

@@ -7,7 +7,7 @@ import { makeUnit, type MadeUnit } from '../furniture/make.js';
 import { coveredAreas } from '../layers/areas.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
 import { faceFixings, revealsOf } from '../layers/knock-on.js';
-import { heatLoss, ribShare } from '../layers/warmth.js';
+import { heatLoss } from '../layers/warmth.js';
 import { layerWarnings } from '../layers/warnings.js';
 import { createChecks } from '../layout/checks/checks.js';
 import { lyingPlaces } from '../layout/lying.js';
@@ -32,7 +32,8 @@ import { archesOf, type ArchShape } from '../shell/arch.js';
 import { buildShell, type ShellResult } from '../shell/build.js';
 import { innerShell, type Insets } from '../shell/inner.js';
 import { openingProblems } from '../shell/openings.js';
-import { cavitiesOf, ribMap } from '../shell/ribs.js';
+import { ribDepths, ribMap, ribProblems, ribShares, type RibMap } from '../shell/ribs.js';
+import { cavitiesOf } from '../lining/surface/cavities.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
 import { scheduleOf } from '../work/schedule.js';
@@ -44,15 +45,6 @@ import { createPlans } from './plans.js';
 import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
 import { createShadows } from './shadows.js';
 import { createAsked, createGeometry, createMaking } from './slices.js';
-
-/** How far the ribs stand proud of the skin: the shallowest, since insulation must fit everywhere; 0 when none was measured. */
-function ribDepthOf(survey: Survey): number {
-  const depths = survey.ribs
-    .filter((rib) => rib.on !== 'floor')
-    .map((rib) => valueAt(survey, `rib/${rib.id}/proud`))
-    .filter((value): value is number => value !== null);
-  return depths.length > 0 ? Math.min(...depths) : 0;
-}
 
 /** One deriver remembers the last result of each step and works again only on what changed. */
 export interface Deriver {
@@ -76,7 +68,7 @@ export const SHAPE_KEYS = [
   'shell',
   'assumed',
   'arches',
-  'ribDepth',
+  'ribs',
   'depths',
   'inner',
   'bareRoom',
@@ -98,7 +90,6 @@ const REST_KEYS = [
   'reveals',
   'fixings',
   'warnings',
-  'ribs',
   'cavities',
   'quality',
   'plans',
@@ -163,7 +154,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     surveyQuality(survey, units, length, model),
   );
   const arches = memoLast(archesOf);
-  const ribDepth = memoLast(ribDepthOf);
+  const ribs = memoLast(ribMap);
+  const depthsOfRibs = memoLast(ribDepths);
   const depths = memoLast(buildUpDepths);
   const insets = memoLast(
     (depth: BuildUpDepths): Insets => insetsOf(depth),
@@ -285,13 +277,15 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   );
   const lyingOf = memoLast((units: readonly Unit[]) => lyingPlaces(units, families));
   const warmth = memoLast(
-    (depth: BuildUpDepths, areas: Derived['areas'], survey: Survey, settings: Settings) =>
-      areas && heatLoss(depth, areas, settings.climate, ribShare(survey), settings.floorBattens.spacing, surfaces),
+    (depth: BuildUpDepths, areas: Derived['areas'], map: RibMap, shell: Shell | null, settings: Settings) =>
+      areas && heatLoss(depth, areas, settings.climate, ribShares(map, shell), settings.floorBattens.spacing, surfaces),
   );
   const openings = memoLast(openingProblems);
   const warnings = memoLast(layerWarnings);
-  const ribs = memoLast(ribMap);
-  const cavities = memoLast((survey: Survey, shell: Shell | null) => (shell ? cavitiesOf(survey, shell) : []));
+  const cavities = memoLast((survey: Survey, shell: Shell | null, map: RibMap, bumps: readonly ArchShape[]) =>
+    shell ? cavitiesOf(survey, shell, map, bumps) : [],
+  );
+  const ribFaults = memoLast(ribProblems);
   const reveals = memoLast(revealsOf);
   const fixings = memoLast((depth: BuildUpDepths, book: PriceBook) => faceFixings(depth, book, surfaces));
   const laidBattens = memoLast(
@@ -371,8 +365,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       shell: () => built().shell,
       assumed: () => built().assumed,
       arches: () => found().arches,
-      ribDepth: () => ribDepth(geometry),
-      depths: () => depths(project.buildUps, ribDepth(geometry), book, surfaces),
+      ribs: () => ribs(geometry),
+      depths: () => depths(project.buildUps, depthsOfRibs(now.ribs), book, surfaces),
       inner: () => room().shell,
       bareRoom: () => built().room,
       room: () => room().room,
@@ -427,7 +421,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           linings: project.linings,
           boxes: project.boxes,
           doorLining: project.doorLining,
-          ribs: ribs(geometry),
+          ribs: now.ribs,
           settings: making,
           book,
         }),
@@ -454,6 +448,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         ...shapeProblems({
           built: built(),
           openings: openings(geometry, now.shell),
+          ribs: ribFaults(geometry, now.shell),
           found: found(),
           depth: now.depths,
           inner: now.inner,
@@ -471,12 +466,11 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       ],
       areas,
       left: () => left(project.people, now.lying, now.shell, now.bareRoom, now.inner, now.room, now.depths),
-      warmth: () => warmth(now.depths, now.areas, geometry, making),
+      warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making),
       reveals: () => reveals(geometry, now.depths),
       fixings: () => fixings(now.depths, book),
       warnings: () => warnings(now.depths, making),
-      ribs: () => ribs(geometry),
-      cavities: () => cavities(geometry, now.shell),
+      cavities: () => cavities(geometry, now.shell, now.ribs, now.arches),
       quality: () => now.shell && quality(askedOf(project.survey), shadows.all, now.shell.length, model()),
       plans: () => planned().plans,
       shopping: () =>

@@ -3,7 +3,8 @@ import type { Shopping } from '../costing/shopping.js';
 import type { Part } from '../parts/part.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import type { LayerWarning } from '../layers/warnings.js';
-import type { CavityGroup, RibMap } from '../shell/ribs.js';
+import type { RibMap } from '../shell/ribs.js';
+import type { CavityGroup } from '../lining/surface/cavities.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import type { FaceFixing, Reveal } from '../layers/knock-on.js';
 import type { RoomLeft } from '../layout/room-left.js';
@@ -42,7 +43,7 @@ export interface DerivedShape {
   readonly shell: Shell | null;
   readonly assumed: readonly Message[];
   readonly arches: readonly ArchShape[];
-  readonly ribDepth: number;
+  readonly ribs: RibMap;
   readonly depths: BuildUpDepths;
   readonly inner: Shell | null;
   readonly bareRoom: RoomFigures | null;
@@ -73,7 +74,6 @@ export interface Derived extends DerivedShape {
   readonly reveals: readonly Reveal[];
   readonly fixings: readonly FaceFixing[];
   readonly warnings: readonly LayerWarning[];
-  readonly ribs: RibMap;
   readonly cavities: readonly CavityGroup[];
   readonly plans: readonly MaterialPlan[];
   readonly shopping: Shopping;

@@ -2,6 +2,7 @@ import type { Problem } from './derived.js';
 import type { ArchResult } from '../shell/arch.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
 import type { Part } from '../parts/part.js';
+import type { RibProblem } from '../shell/ribs.js';
 import type { openingProblems } from '../shell/openings.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import type { MadeUnit } from '../furniture/make.js';
@@ -62,6 +63,7 @@ export function cutProblems(plans: readonly MaterialPlan[], without: readonly Pa
 interface ShapeProblemsInput {
   readonly built: ShellResult;
   readonly openings: ReturnType<typeof openingProblems>;
+  readonly ribs: readonly RibProblem[];
   readonly found: ArchResult;
   readonly depth: BuildUpDepths;
   readonly inner: Shell | null;
@@ -76,6 +78,7 @@ interface ShapeProblemsInput {
 export function shapeProblems({
   built,
   openings,
+  ribs,
   found,
   depth,
   inner,
@@ -101,6 +104,7 @@ export function shapeProblems({
       : [];
   return [
     ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
+    ...ribs.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...openings.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...thick,

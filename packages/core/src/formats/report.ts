@@ -1,5 +1,6 @@
 import { blankOf, partMass } from '../parts/part.js';
-import { ribShare, thermalTransmittance } from '../layers/warmth.js';
+import { ribShares } from '../shell/ribs.js';
+import { surfaceU } from '../layers/warmth.js';
 import type { Derived } from '../derive/derived.js';
 import type { PriceBook, Project } from '../document/schema.js';
 import { PLAIN_VOICE, say, type Voice } from '../words/say.js';
@@ -17,6 +18,7 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
       widthAtBed: { value: tenth(figures.widthAtBed.value), x: tenth(figures.widthAtBed.x) },
       areas: figures.areas,
     };
+  const shares = ribShares(derived.ribs, derived.shell);
   return {
     project: { id: project.id, name: project.name, vehicle: project.vehicle },
     survey: {
@@ -48,7 +50,7 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
     layers: (['floor', 'left', 'right', 'ceiling'] as const).map((surface) => ({
       surface,
       takes: tenth(derived.depths[surface].total),
-      wattsPerSquareMetreKelvin: thermalTransmittance(derived.depths[surface], ribShare(project.survey)),
+      wattsPerSquareMetreKelvin: surfaceU(derived.depths[surface], shares, project.settings.floorBattens.spacing),
     })),
     room: round(derived.room),
     warmth: derived.warmth && {
@@ -65,7 +67,14 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
     fixings: derived.fixings,
     floorBattens: derived.floorBattens,
     warnings: derived.warnings.map((warning) => ({ surface: warning.surface, said: say(warning.said, voice) })),
-    cavities: derived.cavities,
+    cavities: derived.cavities.map(({ surface, count, width, front, rear, area }) => ({
+      surface,
+      count,
+      width: tenth(width),
+      front: tenth(front),
+      rear: tenth(rear),
+      area: Math.round(area),
+    })),
     checks: derived.checks.map((c) => ({
       id: c.id,
       rule: c.rule,

@@ -76,15 +76,21 @@ export function buildUpDepth(
 export type BuildUpDepths = Readonly<Record<KnownSurface, BuildUpDepth>> &
   Readonly<Record<string, BuildUpDepth | undefined>>;
 
-/** The depths of all build-ups. Only surfaces with ribs have a depth between them. */
+/**
+ * The depths of all build-ups. Only surfaces with ribs have a depth between them.
+ * @param ribDepth how far the ribs of each surface stand proud, mm
+ */
 export function buildUpDepths(
   buildUps: BuildUps,
-  ribDepth: number,
+  ribDepth: Readonly<Record<string, number | undefined>>,
   book: PriceBook,
   surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
 ): BuildUpDepths {
   return Object.fromEntries(
-    surfaces.map(({ id, ribs }) => [id, buildUpDepth(id, layersOn(buildUps, id), ribs ? ribDepth : 0, book)]),
+    surfaces.map(({ id, ribs }) => [
+      id,
+      buildUpDepth(id, layersOn(buildUps, id), ribs ? (ribDepth[id] ?? 0) : 0, book),
+    ]),
   ) as unknown as BuildUpDepths;
 }
 

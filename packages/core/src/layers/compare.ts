@@ -4,7 +4,8 @@ import { roomFigures, type RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
 import { coveredAreas, type CoveredAreas } from './areas.js';
 import { BATTEN_SPACING_MM, buildUpDepths, coverOf, insetsOf, type BuildUpDepths } from './buildup.js';
-import { dampOf, heatLoss, ribShare } from './warmth.js';
+import { ribDepths, ribShares, type RibMap } from '../shell/ribs.js';
+import { dampOf, heatLoss } from './warmth.js';
 
 /** What a set of build-ups gives and costs, for comparing. Lengths mm, mass kg, money in minor units, work in hours. */
 export interface BuildUpFigures {
@@ -71,10 +72,10 @@ export function buildUpFigures(
   buildUps: BuildUps,
   shell: Shell,
   bareRoom: RoomFigures,
-  ribDepth: number,
+  ribs: RibMap,
   book: PriceBook,
 ): BuildUpFigures {
-  const depths = buildUpDepths(buildUps, ribDepth, book);
+  const depths = buildUpDepths(buildUps, ribDepths(ribs), book);
   const inner = innerShell(shell, insetsOf(depths));
   const room = inner && roomFigures(inner);
   const areas = coveredAreas(room ?? bareRoom, project.survey);
@@ -82,7 +83,7 @@ export function buildUpFigures(
     depths,
     areas,
     project.settings.climate,
-    ribShare(project.survey),
+    ribShares(ribs, shell),
     project.settings.floorBattens.spacing,
   );
   const dews = (['left', 'right', 'ceiling'] as const).map((surface) =>

@@ -9,4 +9,4 @@ export {
 } from './buildup.js';
 export { buildUpFigures, type BuildUpFigures, priceOfArea } from './compare.js';
 export { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
-export { type Damp, dampOf, ribShare, thermalTransmittance } from './warmth.js';
+export { type Damp, dampOf, surfaceU } from './warmth.js';

@@ -13,7 +13,8 @@ import { coveredAreas } from './areas.js';
 import { buildUpDepth, buildUpDepths, coverOf, plainLayer } from './buildup.js';
 import { buildUpFigures } from './compare.js';
 import { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
-import { dampOf, heatLoss, ribShare, thermalTransmittance } from './warmth.js';
+import { ribShares } from '../shell/ribs.js';
+import { dampOf, heatLoss, thermalTransmittance } from './warmth.js';
 import { dewPoint, saturation } from '../rules/damp.js';
 
 const book = startPriceBook();
@@ -63,7 +64,7 @@ describe('warmth', () => {
   });
   it('takes the share of ribs from their width and distance', () => {
     // six ribs 55 wide from 60 to 3160: 55 / 620
-    expect(ribShare(wren.project.survey)).toBeCloseTo(55 / 620, 6);
+    for (const share of Object.values(ribShares(derived.ribs, derived.shell))) expect(share).toBeCloseTo(55 / 620, 6);
   });
   it('is not said when a conductivity is missing', () => {
     const unknown = { ...book, items: book.items.map((item) => ({ ...item, conductivity: 0 })) };
@@ -107,9 +108,9 @@ describe('warmth', () => {
     ).toBe(0);
   });
   it('adds up over the surfaces, glass and bare doors included', () => {
-    const depths = buildUpDepths({}, 0, book);
+    const depths = buildUpDepths({}, {}, book);
     const areas = { floor: 6, left: 6, right: 5, ceiling: 6, front: 3, rear: 3, doors: 3, windows: 1, glass: 1 };
-    const loss = heatLoss(depths, areas, { inside: 20, outside: 0, humidity: 50 }, 0, 400);
+    const loss = heatLoss(depths, areas, { inside: 20, outside: 0, humidity: 50 }, {}, 400);
     // 20 * (6/0.21 + 11/0.17 + 6/0.14 + 3/0.17 + 2.8)
     expect(loss.watts).toBeCloseTo(20 * (6 / 0.21 + 11 / 0.17 + 6 / 0.14 + 3 / 0.17 + 2.8), 6);
     expect(loss.unknown).toEqual([]);
@@ -245,7 +246,7 @@ describe('what follows from the depths', () => {
 
 describe('sets of layers compared', () => {
   it('each is worked out as if it were the one', () => {
-    const { shell, bareRoom, ribDepth } = derived;
+    const { shell, bareRoom, ribs } = derived;
     if (!shell || !bareRoom) throw new Error('the demo has a shell');
     const of = (id: string | null) =>
       buildUpFigures(
@@ -253,7 +254,7 @@ describe('sets of layers compared', () => {
         wren.project.buildUpVariants.find((variant) => variant.id === id)?.buildUps ?? wren.project.buildUps,
         shell,
         bareRoom,
-        ribDepth,
+        ribs,
         wren.priceBook,
       );
     const [now, sealed] = [of(null), of('b1')];

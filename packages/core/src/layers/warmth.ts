@@ -1,8 +1,7 @@
 import { layerResistance, uOfPaths, type HeatPath } from '../rules/warmth.js';
 import { dewPoint, saturation } from '../rules/damp.js';
-import type { Climate, Survey } from '../document/schema.js';
+import type { Climate } from '../document/schema.js';
 import { SURFACE_LIST, surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
-import { valueAt } from '../document/address.js';
 import type { CoveredAreas } from './areas.js';
 import {
   BATTEN_SPACING_MM,
@@ -23,19 +22,6 @@ export const GLASS_U = 2.8;
 /** Still air holds this much vapour back, kg/(m s Pa). */
 const VAPOUR_CONDUCTIVITY = 2e-10;
 const NIGHT_HOURS = 10;
-
-/** The share of walls and roof that are ribs: their mean width over their mean distance. 0 while none was read. */
-export function ribShare(survey: Survey): number {
-  const ribs = survey.ribs.flatMap((rib) => {
-    const x = valueAt(survey, `rib/${rib.id}/x`);
-    return x === null || rib.on === 'floor' ? [] : [{ x, width: valueAt(survey, `rib/${rib.id}/width`) ?? 45 }];
-  });
-  if (ribs.length < 2) return 0;
-  const xs = ribs.map((rib) => rib.x);
-  const spacing = (Math.max(...xs) - Math.min(...xs)) / (ribs.length - 1);
-  const width = ribs.reduce((sum, rib) => sum + rib.width, 0) / ribs.length;
-  return spacing > 0 ? Math.min(0.5, width / spacing) : 0;
-}
 
 /** A way heat takes through a build-up, and the share of the surface that takes it. */
 interface Path {
@@ -91,6 +77,17 @@ export function thermalTransmittance(depth: BuildUpDepth, ribs = 0, spacing = BA
   }
   return uOfPaths(paths);
 }
+
+/**
+ * The same for a surface of the vehicle, with its own share of ribs and its own battens.
+ * @param ribs the share of each surface that is ribs
+ */
+export const surfaceU = (
+  depth: BuildUpDepth,
+  ribs: Readonly<Record<string, number | undefined>>,
+  floorSpacing: number,
+): number | null =>
+  thermalTransmittance(depth, ribs[depth.surface] ?? 0, depth.surface === 'floor' ? floorSpacing : BATTEN_SPACING_MM);
 
 /** One face on the way from the room to the outside air. */
 export interface Face {
@@ -187,7 +184,8 @@ export function heatLoss(
   depths: BuildUpDepths,
   areas: CoveredAreas,
   climate: Climate,
-  ribs: number,
+  /** The share of each surface that is ribs. */
+  ribs: Readonly<Record<string, number | undefined>>,
   floorSpacing: number,
   surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
 ): HeatLoss {
@@ -201,7 +199,7 @@ export function heatLoss(
     const depth = depths[surface];
     const area = areas[surface];
     if (!depth || area === undefined) return [];
-    const u = thermalTransmittance(depth, ribs, surface === 'floor' ? floorSpacing : BATTEN_SPACING_MM);
+    const u = surfaceU(depth, ribs, floorSpacing);
     if (u === null) {
       unknown.push(surface);
       return [];

@@ -8,9 +8,10 @@ import { createProject } from '../document/create.js';
 import { createDeriver, derive } from '../derive/derive.js';
 import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
-import type { BuildUps, Project } from '../document/schema.js';
+import type { BuildUps, Project, Rib } from '../document/schema.js';
 import { say } from '../words/say.js';
 import { likeStations, uprightPlanes } from './likeness.js';
+import { RIBBED, ribDepths, ribShares } from './ribs.js';
 import { halfWidth } from './shell.js';
 
 const wren = readProjectFile(wrenText);
@@ -30,18 +31,157 @@ const taken = (project: Project, readings: Record<string, number>): Project =>
 describe('ribs', () => {
   it('leave gaps of their distance less their width, and name what cuts them', () => {
     // ribs 55 wide at 60, 690, 1380, 2010, 2600, 3160
-    expect(derived.ribs.gaps.map((gap) => gap.clear)).toEqual([575, 635, 575, 535, 505]);
-    expect(derived.ribs.largest).toMatchObject({ between: ['rib 2', 'rib 3'], from: 717.5, to: 1352.5 });
+    for (const surface of RIBBED)
+      expect(derived.ribs.on[surface].gaps.map((gap) => gap.clear)).toEqual([575, 635, 575, 535, 505]);
+    expect(derived.ribs.largest.map(({ surface }) => surface)).toEqual([...RIBBED]);
+    expect(derived.ribs.largest[0]).toMatchObject({ between: ['rib 2', 'rib 3'], from: 717.5, to: 1352.5 });
     expect(derived.ribs.cut.map(({ opening, ribs }) => [opening.name, ribs.map((rib) => rib.name)])).toEqual([
       ['Kitchen window', ['rib 3']],
       ['Bed window', ['rib 5', 'rib 6']],
     ]);
   });
-  it('make compartments: pieces with four sides, alike ones counted together', () => {
-    const walls = derived.cavities.filter((cavity) => cavity.surface === 'right');
-    expect(walls.reduce((sum, cavity) => sum + cavity.count, 0)).toBe(5);
-    expect(walls.find((cavity) => cavity.width === 575)?.count).toBeGreaterThanOrEqual(1);
-    for (const cavity of walls) expect(cavity.front).toBeGreaterThan(1690);
+});
+
+/** A box 3000 long, 1800 wide and 1900 high, and ribs in it. */
+const box = taken(empty, { 'floor/length': 3000, 'station/s1/width/0': 1800, 'station/s1/roof/0': 1900 });
+function withRibs(ribs: readonly (Partial<Rib> & { readonly at: Readonly<Record<string, number>> })[]): Project {
+  const project = ribs.reduce((on, { at: _, ...rib }, i) => {
+    const whole: Rib = { id: `r${i}`, name: `rib ${i}`, on: 'ring', flat: true, ...rib };
+    return applyOperation(on, { name: 'putRib', payload: { rib: whole } }).project;
+  }, box);
+  const readings = ribs.flatMap(({ at }, i) => Object.entries(at).map(([what, value]) => [`rib/r${i}/${what}`, value]));
+  return taken(project, Object.fromEntries(readings) as Record<string, number>);
+}
+const lined = (project: Project): Project => {
+  const layers = [plainLayer('i', 'wool-50', 50, 'in-ribs'), plainLayer('p', 'birch-9', 9, 'continuous')];
+  return { ...project, buildUps: { left: layers, right: layers, ceiling: layers } };
+};
+const at = (x: number, more: Record<string, number> = {}) => ({ x, width: 50, proud: 50, ...more });
+
+describe('ribs of one surface', () => {
+  it('say nothing of another: 50 deep in the walls and 25 in the roof', () => {
+    const deep = [600, 1200, 1800, 2400];
+    const project = withRibs([
+      ...deep.flatMap((x) => [
+        { on: 'left' as const, at: at(x) },
+        { on: 'right' as const, at: at(x) },
+      ]),
+      ...deep.map((x) => ({ on: 'roof' as const, at: at(x, { proud: 25 }) })),
+    ]);
+
+    const { depths, ribs } = derive(lined(project), book);
+    // a wall takes its 9 mm lining alone; under 25 mm bows the other half of the foam hangs into the room
+    expect([depths.left.total, depths.right.total, depths.ceiling.total]).toEqual([9, 9, 34]);
+    expect(ribDepths(ribs)).toEqual({ left: 50, right: 50, ceiling: 25 });
+    // read wall by wall they are no more steel than as rings: 50 of every 600
+    const ring = derive(withRibs(deep.map((x) => ({ at: at(x) }))), book);
+    expect(ribShares(ribs, null)).toEqual(ribShares(ring.ribs, null));
+    expect(ribShares(ribs, null).left).toBeCloseTo(50 / 600, 9);
+  });
+  it('on the right wall alone carry nothing on the left, nor on the ceiling', () => {
+    const project = lined(withRibs([600, 1200, 1800, 2400].map((x) => ({ on: 'right' as const, at: at(x) }))));
+    const { lined: made } = derive(project, book);
+    const supports = (surface: string): string[] =>
+      made.linings
+        .find((lining) => lining.surface === surface)
+        ?.ground.supports.filter(({ kind }) => kind === 'rib')
+        .map(({ name }) => name) ?? [];
+    expect(supports('right')).toEqual(['rib 0', 'rib 1', 'rib 2', 'rib 3']);
+    expect([supports('left'), supports('ceiling')]).toEqual([[], []]);
+    for (const surface of ['left', 'ceiling'])
+      expect(made.linings.find((lining) => lining.surface === surface)?.fixings).toEqual([]);
+  });
+  it('whose face is round, or that are too shallow, hold no screw, and it is said', () => {
+    const project = withRibs([
+      { at: at(600) },
+      { at: at(1200), flat: false },
+      { at: at(1800, { proud: 8 }) },
+      { at: at(2400) },
+    ]);
+    const left = derive(lined(project), book).lined.linings.find((lining) => lining.surface === 'left');
+    expect(left?.ground.supports.map(({ name }) => name)).toEqual(['rib 0', 'rib 3']);
+    expect(left?.notes.map((note) => note.key)).toEqual(
+      expect.arrayContaining(['lining.ribRound', 'lining.ribShallow']),
+    );
+  });
+  it('that end short of the roof hold screws only as far as they reach', () => {
+    const project = withRibs([{ at: at(600) }, { on: 'left', at: at(1500, { from: 0, to: 700 }) }, { at: at(2400) }]);
+    const left = derive(lined(project), book).lined.linings.find((lining) => lining.surface === 'left');
+    const heights = left?.fixings.filter(({ support }) => support === 'rib 1').map(({ at: [, v] }) => v) ?? [];
+    expect(heights.length).toBeGreaterThan(2);
+    expect(Math.max(...heights)).toBeLessThanOrEqual(700);
+  });
+  it('make compartments with four sides, less what openings take', () => {
+    const bare = withRibs([at(525), at(1075), at(1675)].map((place) => ({ at: { ...place, width: 50 } })));
+    const found = derive(bare, book).cavities.filter(({ surface }) => surface === 'left');
+    // 0 to 500, 550 to 1050, 1100 to 1650, 1700 to 3000, each as high as the wall: 1900
+    expect(found.map(({ width, count }) => [Math.round(width), count])).toEqual([
+      [500, 2],
+      [550, 1],
+      [1300, 1],
+    ]);
+    expect(found[1]?.area).toBeCloseTo(550 * 1900, 0);
+    const window: Operation = {
+      name: 'putOpening',
+      payload: {
+        opening: {
+          id: 'o1',
+          name: 'Window',
+          kind: 'window',
+          surface: 'left',
+          cornerRadius: 0,
+          swing: 'fixed',
+          hand: 'none',
+          slanted: false,
+          framed: false,
+          ring: null,
+        },
+      },
+    };
+    const cut = taken(applyOperation(bare, window).project, {
+      'opening/o1/from': 1200,
+      'opening/o1/to': 1500,
+      'opening/o1/sill': 800,
+      'opening/o1/head': 1300,
+    });
+    const { cavities, ribs } = derive(cut, book);
+    const holed = cavities.find(({ surface, width }) => surface === 'left' && Math.abs(width - 550) < 1);
+    expect(holed?.area).toBeCloseTo(550 * 1900 - 300 * 500, 0);
+    expect(holed?.outline.holes).toHaveLength(1);
+    expect(ribs.cut).toEqual([]);
+    // one that reaches over the whole width parts it in two
+    const wide = taken(cut, { 'opening/o1/from': 1000, 'opening/o1/to': 1700 });
+    const parted = derive(wide, book);
+    expect(
+      parted.cavities.filter(({ surface, width }) => surface === 'left' && Math.abs(width - 550) < 1),
+    ).toHaveLength(2);
+    expect(parted.ribs.cut.map(({ ribs: through }) => through.map(({ name }) => name))).toEqual([['rib 1', 'rib 2']]);
+    // the roof's compartments know nothing of a window in the wall
+    const roof = (project: Project): number[] =>
+      derive(project, book)
+        .cavities.filter(({ surface }) => surface === 'ceiling')
+        .map(({ area }) => Math.round(area));
+    expect(roof(wide)).toEqual(roof(bare));
+  });
+  it('turned round, past the end, too deep or over one another are named at their reading', () => {
+    const said = (project: Project): [string, string][] =>
+      derive(project, book)
+        .problems.filter(({ place }) => place.startsWith('rib/'))
+        .map(({ place, said: { key } }) => [place, key]);
+    expect(said(withRibs([{ at: at(600) }, { at: at(1200) }]))).toEqual([]);
+    expect(said(withRibs([{ on: 'left', at: at(600, { from: 900, to: 100 }) }]))).toEqual([['rib/r0/to', 'rib.order']]);
+    expect(said(withRibs([{ at: at(3400) }]))).toEqual([['rib/r0/x', 'rib.pastEnd']]);
+    expect(said(withRibs([{ at: at(600, { proud: 400, width: 50 }) }, { at: at(1200) }]))).toEqual([]);
+    expect(said(withRibs([{ at: at(600) }, { at: at(630) }]))).toEqual([['rib/r1/x', 'rib.over']]);
+    // side by side on two walls they are no trouble to each other
+    expect(
+      said(
+        withRibs([
+          { on: 'left', at: at(600) },
+          { on: 'right', at: at(610) },
+        ]),
+      ),
+    ).toEqual([]);
   });
 });
 
@@ -96,8 +236,11 @@ describe('little or contradictory readings', () => {
 
 describe('the order of layers', () => {
   const bare: BuildUps = {};
+  const RIBS = { left: 50, right: 50, ceiling: 50 };
   const said = (buildUps: BuildUps, floorMeets: 'lining' | 'shell' = 'lining'): string[] =>
-    layerWarnings(buildUpDepths({ ...bare, ...buildUps }, 50, book), { floorMeets }).map((warning) => warning.said.key);
+    layerWarnings(buildUpDepths({ ...bare, ...buildUps }, RIBS, book), { floorMeets }).map(
+      (warning) => warning.said.key,
+    );
   const foil = plainLayer('f', 'vapour-foil', 0.2, 'continuous');
   const foam = plainLayer('i', 'foam-30', 30, 'continuous');
   const battens = plainLayer('b', 'batten-18', 18, 'battens');
@@ -118,7 +261,7 @@ describe('the order of layers', () => {
     expect(said({ floor: [foam, board], left: [foam], right: [foam], ceiling: [foam] }, 'lining')).toEqual([]);
     expect(
       say(
-        layerWarnings(buildUpDepths({ ...bare, left: [foil, foam] }, 0, book), { floorMeets: 'lining' })[0]?.said ?? {
+        layerWarnings(buildUpDepths({ ...bare, left: [foil, foam] }, {}, book), { floorMeets: 'lining' })[0]?.said ?? {
           key: 'cover.leak',
           params: {},
         },

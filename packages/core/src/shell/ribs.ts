@@ -1,86 +1,138 @@
-import type { Opening, Side, Survey } from '../document/schema.js';
+import type { Opening, Rib, Survey } from '../document/schema.js';
 import { valueAt } from '../document/address.js';
+import { message, mm, type Message } from '../words/message.js';
 import { placedOpenings } from './openings.js';
 import { developedHeight, halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
 
-/** A rib whose place is known, mm. */
+/** A surface whose ribs stand across its length. */
+export const RIBBED = ['left', 'right', 'ceiling'] as const;
+export type Ribbed = (typeof RIBBED)[number];
+
+/** A rib on one surface, its place known, mm. */
 export interface PlacedRib {
   readonly id: string;
   readonly name: string;
   readonly x: number;
   readonly width: number;
+  /** How far it stands proud of the skin; null while it was not read. */
+  readonly proud: number | null;
+  /** Its face is flat, so that something can be fixed to it. */
+  readonly flat: boolean;
+  /** From which height to which on a wall, from which y to which on the roof; null where it runs all the way. */
+  readonly from: number | null;
+  readonly to: number | null;
 }
 
-/** The free space between two neighbouring ribs. */
+/** The free space between two neighbouring ribs of one surface. */
 export interface RibGap {
+  readonly surface: Ribbed;
   readonly between: readonly [string, string];
   readonly from: number;
   readonly to: number;
   readonly clear: number;
 }
 
-export interface RibMap {
+/** The ribs of one surface, from front to rear. */
+export interface SurfaceRibs {
   readonly ribs: readonly PlacedRib[];
   readonly gaps: readonly RibGap[];
-  /** The largest opening that can be cut without touching a rib. */
-  readonly largest: RibGap | null;
-  /** Openings that a rib runs through: it was cut, or has to be. */
+  /** How far they stand proud, mm: the shallowest, since what lies between them must fit everywhere; 0 when none was read. */
+  readonly depth: number;
+}
+
+export interface RibMap {
+  readonly on: Readonly<Record<Ribbed, SurfaceRibs>>;
+  /** The largest opening that can be cut in each surface without touching a rib, those that have ribs. */
+  readonly largest: readonly RibGap[];
+  /** Openings that a rib of their own surface runs through: it was cut, or has to be. */
   readonly cut: readonly { readonly opening: Opening; readonly ribs: readonly PlacedRib[] }[];
 }
 
 const DEFAULT_WIDTH_MM = 45;
+/** A screw in the face of a rib passes it by 6 and stays 5 short of the skin, mm. */
+const LEAST_PROUD_MM = 11;
 
-/** Ribs that run round walls and roof, from front to rear. */
-function placedRibs(survey: Survey): PlacedRib[] {
-  return survey.ribs
-    .flatMap(({ id, name, on }): PlacedRib[] => {
-      const x = valueAt(survey, `rib/${id}/x`);
-      return x === null || on === 'floor'
-        ? []
-        : [{ id, name, x, width: valueAt(survey, `rib/${id}/width`) ?? DEFAULT_WIDTH_MM }];
+/** Whether a rib is on a surface: a ring runs round both walls and the roof. */
+const isOn = (rib: Rib, surface: Ribbed): boolean =>
+  rib.on === 'ring' || rib.on === (surface === 'ceiling' ? 'roof' : surface);
+
+/** Whether something can be screwed to a rib: its face is flat, and it is deep enough that the screw misses the skin. */
+export const holdsScrews = (rib: PlacedRib): boolean => rib.flat && (rib.proud === null || rib.proud >= LEAST_PROUD_MM);
+
+function ribsOn(survey: Survey, surface: Ribbed): SurfaceRibs {
+  const ribs = survey.ribs
+    .filter((rib) => isOn(rib, surface))
+    .flatMap((rib): PlacedRib[] => {
+      const read = (what: string): number | null => valueAt(survey, `rib/${rib.id}/${what}`);
+      const x = read('x');
+      if (x === null) return [];
+      const whole = rib.on === 'ring';
+      const [from, to] = whole ? [null, null] : [read('from'), read('to')];
+      const turned = from !== null && to !== null && to <= from;
+      return [
+        {
+          id: rib.id,
+          name: rib.name,
+          x,
+          width: read('width') ?? DEFAULT_WIDTH_MM,
+          proud: read('proud'),
+          flat: rib.flat,
+          from: turned ? null : from,
+          to: turned ? null : to,
+        },
+      ];
     })
     .sort((a, b) => a.x - b.x);
-}
-
-/** Where the ribs are, what is free between them, and which openings run across one. Doors are framed by the maker. */
-export function ribMap(survey: Survey): RibMap {
-  const ribs = placedRibs(survey);
   const gaps = ribs.slice(1).flatMap((rib, i): RibGap[] => {
     const before = ribs[i];
     if (!before) return [];
     const [from, to] = [before.x + before.width / 2, rib.x - rib.width / 2];
-    return to <= from ? [] : [{ between: [before.name, rib.name], from, to, clear: to - from }];
+    return to <= from ? [] : [{ surface, between: [before.name, rib.name], from, to, clear: to - from }];
   });
+  const read = ribs.flatMap(({ proud }) => proud ?? []);
+  return { ribs, gaps, depth: read.length > 0 ? Math.min(...read) : 0 };
+}
+
+/** The surface whose ribs an opening meets. */
+const meets = (opening: Opening): Ribbed | null =>
+  opening.surface === 'rear' ? null : opening.surface === 'roof' ? 'ceiling' : opening.surface;
+
+/** Whether a rib reaches to where an opening is, from which height or y to which. */
+const reaches = (rib: PlacedRib, low: number, high: number): boolean =>
+  (rib.from ?? -Infinity) < high && (rib.to ?? Infinity) > low;
+
+/** Where the ribs of each surface are, what is free between them, and which openings run across one. Doors are framed by the maker. */
+export function ribMap(survey: Survey): RibMap {
+  const on = { left: ribsOn(survey, 'left'), right: ribsOn(survey, 'right'), ceiling: ribsOn(survey, 'ceiling') };
   return {
-    ribs,
-    gaps,
-    largest: gaps.reduce<RibGap | null>((best, next) => (best && best.clear >= next.clear ? best : next), null),
+    on,
+    largest: RIBBED.flatMap((surface) => [...on[surface].gaps].sort((a, b) => b.clear - a.clear)[0] ?? []),
     cut: placedOpenings(survey)
-      .filter(({ opening }) => opening.kind !== 'door' && opening.surface !== 'rear')
-      .flatMap(({ opening, from, to }) => {
-        const through = ribs.filter((rib) => rib.x + rib.width / 2 > from && rib.x - rib.width / 2 < to);
+      .filter(({ opening }) => opening.kind !== 'door')
+      .flatMap(({ opening, from, to, sill, head }) => {
+        const surface = meets(opening);
+        const through = (surface ? on[surface].ribs : []).filter(
+          (rib) => rib.x + rib.width / 2 > from && rib.x - rib.width / 2 < to && reaches(rib, sill, head),
+        );
         return through.length > 0 ? [{ opening, ribs: through }] : [];
       }),
   };
 }
 
-/** One compartment between two ribs: a piece of insulation with four sides, mm. */
-export interface Cavity {
-  readonly surface: 'left' | 'right' | 'ceiling';
-  /** Across between the ribs. */
-  readonly width: number;
-  /** Along the section's curve at its front and at its rear rib; they differ where it tapers. */
-  readonly front: number;
-  readonly rear: number;
-}
+/** How far the ribs of each surface stand proud, mm. */
+export const ribDepths = ({ on }: RibMap): Readonly<Record<Ribbed, number>> => ({
+  left: on.left.depth,
+  right: on.right.depth,
+  ceiling: on.ceiling.depth,
+});
 
-/** Compartments that are the same to within `ALIKE_MM`. */
-export interface CavityGroup extends Cavity {
-  readonly count: number;
-}
-const ALIKE_MM = 5;
+/** Places of all ribs, each once, mm. */
+export const ribPlaces = ({ on }: RibMap): number[] =>
+  [...new Set(RIBBED.flatMap((surface) => on[surface].ribs.map((rib) => rib.x)))].sort((a, b) => a - b);
 
-function ceilingRun(shell: Shell, x: number): number {
+/** Length of a surface along its section at a place, mm. */
+export function runAcross(shell: Shell, surface: Ribbed, x: number): number {
+  if (surface !== 'ceiling') return developedHeight(shell, surface, x, wallTop(shell, surface, x));
   const from = -halfWidth(shell, 'left', x, wallTop(shell, 'left', x));
   const to = halfWidth(shell, 'right', x, wallTop(shell, 'right', x));
   let run = 0;
@@ -91,31 +143,74 @@ function ceilingRun(shell: Shell, x: number): number {
   return run;
 }
 
-/** The compartments between the ribs, alike ones counted together; what openings take out of them is not cut out. */
-export function cavitiesOf(survey: Survey, shell: Shell): CavityGroup[] {
-  const { gaps } = ribMap(survey);
-  const wall = (side: Side, x: number): number => developedHeight(shell, side, x, wallTop(shell, side, x));
-  const all = gaps.flatMap((gap): Cavity[] => [
-    ...(['left', 'right'] as const).map((surface) => ({
-      surface,
-      width: gap.clear,
-      front: wall(surface, gap.from),
-      rear: wall(surface, gap.to),
-    })),
-    { surface: 'ceiling', width: gap.clear, front: ceilingRun(shell, gap.from), rear: ceilingRun(shell, gap.to) },
-  ]);
-  const groups: CavityGroup[] = [];
-  for (const cavity of all) {
-    const index = groups.findIndex(
-      (group) =>
-        group.surface === cavity.surface &&
-        Math.abs(group.width - cavity.width) <= ALIKE_MM &&
-        Math.abs(group.front - cavity.front) <= ALIKE_MM &&
-        Math.abs(group.rear - cavity.rear) <= ALIKE_MM,
-    );
-    const group = groups[index];
-    if (group) groups[index] = { ...group, count: group.count + 1 };
-    else groups.push({ ...cavity, count: 1 });
-  }
-  return groups;
+/** Share of a section that a rib runs along; 1 where it runs all the way or nothing is known. */
+function extent(rib: PlacedRib, surface: Ribbed, shell: Shell | null): number {
+  if (!shell || (rib.from === null && rib.to === null)) return 1;
+  const x = Math.min(shell.length, Math.max(shell.start, rib.x));
+  const whole = runAcross(shell, surface, x);
+  const [low, high] =
+    surface === 'ceiling'
+      ? [
+          -halfWidth(shell, 'left', x, wallTop(shell, 'left', x)),
+          halfWidth(shell, 'right', x, wallTop(shell, 'right', x)),
+        ]
+      : [shell.floor, wallTop(shell, surface, x)];
+  const [from, to] = [Math.max(low, rib.from ?? low), Math.min(high, rib.to ?? high)];
+  return whole <= 0 || high <= low ? 1 : Math.min(1, Math.max(0, (to - from) / (high - low)));
+}
+
+/**
+ * The share of each surface that is ribs: what they take of the stretch between the first and the last, each end of which
+ * is half a rib's. 0 for a surface with fewer than two.
+ */
+export function ribShares({ on }: RibMap, shell: Shell | null): Readonly<Record<Ribbed, number>> {
+  const share = (surface: Ribbed): number => {
+    const { ribs } = on[surface];
+    const [first, last] = [ribs[0], ribs.at(-1)];
+    if (!first || !last || last.x <= first.x) return 0;
+    const spacing = (last.x - first.x) / (ribs.length - 1);
+    const width = ribs.reduce((sum, rib) => sum + rib.width * extent(rib, surface, shell), 0) / ribs.length;
+    return Math.min(0.5, width / spacing);
+  };
+  return { left: share('left'), right: share('right'), ceiling: share('ceiling') };
+}
+
+/** A rib that cannot be as it was read, with the reading that says so. */
+export interface RibProblem {
+  readonly said: Message;
+  readonly address: string;
+}
+
+/** Ribs turned round, past the end, deeper than the room, or over one another on one surface. */
+export function ribProblems(survey: Survey, shell: Shell | null): readonly RibProblem[] {
+  const { on } = ribMap(survey);
+  const told = new Set<string>();
+  const own = survey.ribs.flatMap((rib): RibProblem[] => {
+    const address = (what: string): string => `rib/${rib.id}/${what}`;
+    const read = (what: string): number | null => valueAt(survey, address(what));
+    const { name } = rib;
+    const [x, proud, from, to] = [read('x'), read('proud'), read('from'), read('to')];
+    if (rib.on !== 'ring' && from !== null && to !== null && to <= from)
+      return [{ said: message('rib.order', { name }), address: address('to') }];
+    if (!shell) return [];
+    if (x !== null && x > shell.length)
+      return [{ said: message('rib.pastEnd', { name, x: mm(x), length: mm(shell.length) }), address: address('x') }];
+    const at = Math.min(shell.length, Math.max(shell.start, x ?? 0));
+    const room = rib.on === 'roof' ? roofHeight(shell, at, 0) : halfWidth(shell, 'left', at, shell.floor + 500);
+    return proud !== null && proud > room / 2
+      ? [{ said: message('rib.tooDeep', { name, proud: mm(proud), room: mm(room) }), address: address('proud') }]
+      : [];
+  });
+  const over = RIBBED.flatMap((surface) =>
+    on[surface].ribs.slice(1).flatMap((rib, i): RibProblem[] => {
+      const before = on[surface].ribs[i];
+      if (!before || !reaches(rib, before.from ?? -Infinity, before.to ?? Infinity)) return [];
+      const pair = `${before.id} ${rib.id}`;
+      if (before.x + before.width / 2 <= rib.x - rib.width / 2 || told.has(pair)) return [];
+      told.add(pair);
+      const said = message('rib.over', { name: rib.name, other: before.name });
+      return [{ said, address: `rib/${rib.id}/x` }];
+    }),
+  );
+  return [...own, ...over];
 }

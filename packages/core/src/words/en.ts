@@ -145,6 +145,12 @@ export const EN = {
   'opening.order': '{name}: its edges are the wrong way round.',
   'opening.aboveRoof': '{name} reaches {head} up, above the roof at {roof}.',
   'opening.pastEnd': '{name} ends at {to}, past the end of the floor at {length}.',
+  'lining.ribRound': '{name}: its face is not flat, so nothing is fixed to it.',
+  'lining.ribShallow': '{name} stands only {proud} proud: a screw would meet the skin, so nothing is fixed to it.',
+  'rib.order': '{name} ends before it begins.',
+  'rib.pastEnd': '{name} is at {x}, past the end of the floor at {length}.',
+  'rib.tooDeep': '{name} stands {proud} proud, more than half of the {room} there are.',
+  'rib.over': '{name} lies over {other}.',
   'assumed.upright': '{name}: its walls were read at one height only and are taken to stand upright.',
   'assumed.place': '{name}: where it stands is not read; it is taken to be {x} from the front.',
   'layers.tooThick':

@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { templateParts } from '@nestplank/core/lining';
+import { useMemo, useState } from 'react';
 import { api } from '../../state/api.js';
 import type { Scene } from '../../state/scene.js';
 import { useSession } from '../../state/session.js';
@@ -12,12 +13,11 @@ const PAPERS = ['a4', 'a3', 'letter'] as const;
 export function PrintPanel({ scene }: { readonly scene: Scene }) {
   const { t } = useSpeech();
   const id = useSession((s) => s.id);
-  const [part, setPart] = useState(scene.derived.parts[0]?.id ?? '');
+  const parts = useMemo(() => templateParts(scene.derived), [scene.derived]);
+  const [part, setPart] = useState('');
   const [paper, setPaper] = useState<(typeof PAPERS)[number]>('a4');
   if (!id) return null;
-  const chosen = scene.derived.parts.some((candidate) => candidate.id === part)
-    ? part
-    : (scene.derived.parts[0]?.id ?? '');
+  const chosen = parts.some((candidate) => candidate.id === part) ? part : (parts[0]?.id ?? '');
   return (
     <>
       <section className="stack">
@@ -36,7 +36,7 @@ export function PrintPanel({ scene }: { readonly scene: Scene }) {
           <PickField
             label={t('cut.templateFor')}
             value={chosen}
-            choices={scene.derived.parts.map((candidate) => ({ value: candidate.id, text: candidate.id }))}
+            choices={parts.map((candidate) => ({ value: candidate.id, text: candidate.id }))}
             onPick={setPart}
           />
           <PickField

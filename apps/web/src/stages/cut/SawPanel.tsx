@@ -1,4 +1,5 @@
 import { heavyParts } from '@nestplank/core/plan';
+import { ribPlaces } from '@nestplank/core/shell';
 import type { Message } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
@@ -15,7 +16,7 @@ export function SawPanel({ scene }: { readonly scene: Scene }) {
   const { cutting } = scene.project.settings;
   const change = (changes: Partial<CuttingSettings>): Message | null =>
     act({ name: 'changeCutting', payload: { changes } });
-  const ribs = scene.derived.ribs.ribs.map((rib) => rib.x);
+  const ribs = ribPlaces(scene.shape.ribs);
   const heavy = heavyParts(scene.derived.parts, scene.book, cutting.carry, ribs);
   return (
     <>

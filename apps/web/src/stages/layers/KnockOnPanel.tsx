@@ -146,14 +146,15 @@ export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
         ) : (
           <>
             <ul className="needs-list figures">
-              {cavities.map((cavity) => (
-                <li key={`${cavity.surface}${cavity.width}${cavity.front}`}>
+              {cavities.map((cavity, i) => (
+                <li key={`${cavity.surface}${i}`}>
                   {t('knock.cavity', {
                     count: cavity.count,
                     surface: t(`surface.${cavity.surface}`),
                     width: len(cavity.width),
                     front: len(cavity.front),
                     rear: len(cavity.rear),
+                    area: (cavity.area / 1e6).toFixed(2),
                   })}
                 </li>
               ))}

@@ -2,6 +2,7 @@ import './layers.css';
 import { Problem } from '../../kit/Problem.js';
 import { useState } from 'react';
 import { SURFACE_LIST } from '@nestplank/core/document';
+import { RIBBED } from '@nestplank/core/shell';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
 import { TabStrip } from '../../kit/TabStrip.js';
@@ -16,7 +17,7 @@ const TABS = ['left', 'warmth', 'knock', 'compare'] as const;
 
 /** Layers: each surface as a core sample, the room that is left, and what the layers do to warmth, depths and cost. */
 export default function LayersStage() {
-  const { t, said, lenUnit } = useSpeech();
+  const { t, said, len } = useSpeech();
   const scene = useScene();
   const [tab, setTab] = useState<(typeof TABS)[number]>('left');
   return (
@@ -48,9 +49,13 @@ export default function LayersStage() {
                   {scene.shape.shell ? <Slice height={230} /> : <p className="soft">{t('layers.noShell')}</p>}
                   <RoomPanel scene={scene} />
                   <p className="small soft">
-                    {scene.shape.ribDepth > 0
-                      ? t('layers.ribDepth', { depth: lenUnit(scene.shape.ribDepth) })
-                      : t('layers.ribDepthNone')}
+                    {RIBBED.every((surface) => scene.shape.ribs.on[surface].depth === 0)
+                      ? t('layers.ribDepthNone')
+                      : t('layers.ribDepth', {
+                          depths: RIBBED.map(
+                            (surface) => `${t(`surface.${surface}`)} ${len(scene.shape.ribs.on[surface].depth)}`,
+                          ).join(', '),
+                        })}
                   </p>
                   <p className="small soft">{t('layers.caution')}</p>
                 </>

@@ -17,14 +17,14 @@ import {
   LINING_SCHOOLS,
   plainLayer,
   priceOfArea,
-  ribShare,
-  thermalTransmittance,
+  surfaceU,
   WALL_SCHOOLS,
   wallSchool,
 } from '@nestplank/core/layers';
 import { materialOf } from '@nestplank/core/materials';
 import { openBefore } from '@nestplank/core/measure';
 import { formatMoney, parseLength, type Message } from '@nestplank/core/words';
+import { ribShares } from '@nestplank/core/shell';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
@@ -166,7 +166,11 @@ export function Sample({ surface, scene }: { readonly surface: string; readonly 
   };
   const spacing = surface === 'floor' ? scene.project.settings.floorBattens.spacing : BATTEN_SPACING_MM;
   if (!depth) return null;
-  const u = thermalTransmittance(depth, ribShare(scene.project.survey), spacing);
+  const u = surfaceU(
+    depth,
+    ribShares(scene.shape.ribs, scene.shape.shell),
+    scene.project.settings.floorBattens.spacing,
+  );
   const price = depth.layers.reduce((sum, { material }) => sum + (material ? priceOfArea(material, spacing) : 0), 0);
   const place = FOUND_ON.find((candidate) => candidate === surface);
   const toClose = place === undefined ? 0 : openBefore(scene.project, place).filter((point) => point.stops).length;

@@ -24,22 +24,16 @@ function wallWords(wall: WallStraightness, { t, len }: Speech): string {
 function ShapeNotes({ scene, shell }: { readonly scene: Scene; readonly shell: Shell }) {
   const { t, len, lenUnit } = useSpeech();
   const [tolerance, setTolerance] = useState(3);
-  const { ribs } = scene.derived;
-  const { arches } = scene.shape;
+  const { arches, ribs } = scene.shape;
   const groups = useMemo(() => likeStations(shell, tolerance), [shell, tolerance]);
   const planes = useMemo(() => uprightPlanes(shell, arches), [shell, arches]);
   return (
     <section className="section stack" aria-label={t('datum.shape')}>
       <h2>{t('datum.shape')}</h2>
-      <p>
-        {ribs.largest
-          ? t('datum.largestGap', {
-              clear: lenUnit(ribs.largest.clear),
-              a: ribs.largest.between[0],
-              b: ribs.largest.between[1],
-            })
-          : t('datum.noRibs')}
-      </p>
+      {ribs.largest.length === 0 && <p>{t('datum.noRibs')}</p>}
+      {ribs.largest.map(({ surface, clear, between: [a, b] }) => (
+        <p key={surface}>{t('datum.largestGap', { surface: t(`surface.${surface}`), clear: lenUnit(clear), a, b })}</p>
+      ))}
       {ribs.cut.map(({ opening, ribs: through }) => (
         <p key={opening.id} className="needs">
           {t('datum.ribCut', { name: opening.name, ribs: through.map((rib) => rib.name).join(', ') })}

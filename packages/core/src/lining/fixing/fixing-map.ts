@@ -1,5 +1,5 @@
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
-import { isBehind, type LinedSurface } from '../surface/lined-surface.js';
+import { isBehind, type LinedSurface, type Support } from '../surface/lined-surface.js';
 import { solidAlong, type Piece } from '../surface/pieces.js';
 
 /** One screw or brad, on the unrolled surface. */
@@ -25,6 +25,15 @@ function along(v0: number, v1: number): number[] {
   return spread(v0 + EDGE_MM, v1 - EDGE_MM, Math.max(2, count));
 }
 
+/** The stretches along which a support can be fixed to. */
+export const heldBy = (
+  { v0, v1 }: Pick<Support, 'v0' | 'v1'>,
+  spans: readonly (readonly [number, number])[],
+): (readonly [number, number])[] =>
+  spans.flatMap(([a, b]): (readonly [number, number])[] =>
+    Math.min(b, v1) > Math.max(a, v0) ? [[Math.max(a, v0), Math.min(b, v1)]] : [],
+  );
+
 /**
  * Where a lining is fixed: on every support under each piece, so that rows run on over neighbouring pieces, moved aside
  * or left out where a cable, a duct or a lamp lies behind.
@@ -38,7 +47,7 @@ export function fixingPoints(surface: LinedSurface, pieces: readonly Piece[]): F
       // at a joint on the support both pieces stay clear of their edge
       const u = Math.min(box.maxX - OFF_JOINT_MM, Math.max(box.minX + OFF_JOINT_MM, support.u));
       if (Math.abs(u - support.u) > half - 5) return [];
-      return solidAlong([piece.outline], u)
+      return heldBy(support, solidAlong([piece.outline], u))
         .flatMap(([v0, v1]) => along(v0, v1).flatMap((v) => clearOf(surface, u, v, v0, v1)))
         .map((v): FixingPoint => ({
           at: [u, v],

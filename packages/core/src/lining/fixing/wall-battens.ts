@@ -1,5 +1,6 @@
 import { boxOf } from '../../numeric/plane.js';
 import type { LinedSurface } from '../surface/lined-surface.js';
+import { heldBy } from './fixing-map.js';
 import { solidAlong } from '../surface/pieces.js';
 import { reachOf } from '../surface/unrolled.js';
 
@@ -34,7 +35,7 @@ export function wallBattens(
   width: number,
 ): { readonly battens: readonly WallBatten[]; readonly loose: readonly LooseEdge[] } {
   const uprights = surface.supports.flatMap((support) =>
-    solidAlong(surface.solid, support.u)
+    heldBy(support, solidAlong(surface.solid, support.u))
       .filter(([v0, v1]) => v1 - v0 >= SHORTEST_MM)
       .map(([v0, v1]): WallBatten => ({
         kind: 'upright',

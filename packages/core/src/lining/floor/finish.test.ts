@@ -1,3 +1,4 @@
+import type { Derived } from '../../derive/derived.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
@@ -25,6 +26,8 @@ const item = (id: string): PriceItem => {
   return found;
 };
 const room = (length: number, width: number): Outline => ({ outer: rectangle(0, 0, length, width), holes: [] });
+const insulated = ({ depths }: Derived, surface: 'left' | 'right' | 'ceiling'): boolean =>
+  depths[surface].layers.some(({ layer }) => layer.place === 'in-ribs');
 const EVERYWHERE = { finish: 'everywhere', tiles: 'grid', joint: 0 } as const;
 const floorChange = (project: Project, changes: Partial<FloorChoice>): Project =>
   applyOperation(project, { name: 'changeFloor', payload: { changes } }).project;
@@ -97,7 +100,9 @@ describe('a roll', () => {
     const line = derived.shopping.lines.find((candidate) => candidate.material === 'roll-2');
     expect(line?.quantity).toBe(Math.ceil(finish?.metres ?? 0));
     expect(finish?.awkward.length).toBeGreaterThan(0);
-    expect(templateParts(derived).length).toBe(derived.parts.length + (finish?.awkward.length ?? 0));
+    const patterns = templateParts(derived).filter(({ role }) => role === 'cavity');
+    expect(patterns).toHaveLength(derived.cavities.filter(({ surface }) => insulated(derived, surface)).length);
+    expect(templateParts(derived).length).toBe(derived.parts.length + (finish?.awkward.length ?? 0) + patterns.length);
     // what is cut from a roll is not cut from bars
     expect(derived.plans.some((plan) => plan.material.id === 'roll-2')).toBe(false);
   });

@@ -1,3 +1,5 @@
+import type { BuildUpDepths } from '../../layers/buildup.js';
+import { cavityParts, type CavityGroup } from '../surface/cavities.js';
 import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
 import type { FloorChoice, FloorHatch, PriceBook, PriceItem, Settings, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
@@ -94,11 +96,20 @@ export interface LinedFloorInput {
   readonly book: PriceBook;
 }
 
-/** Everything a full-size template is made of: what is cut, and the pieces of the floor's finish that are no plain rectangle. */
+/**
+ * Everything a full-size template is made of: what is cut, the pieces of the floor's finish that are no plain rectangle, and
+ * what is pressed in between the ribs.
+ */
 export const templateParts = (made: {
   readonly parts: readonly Part[];
   readonly floor: LinedFloor;
-}): readonly Part[] => [...made.parts, ...(made.floor.finish?.awkward ?? [])];
+  readonly cavities: readonly CavityGroup[];
+  readonly depths: BuildUpDepths;
+}): readonly Part[] => [
+  ...made.parts,
+  ...(made.floor.finish?.awkward ?? []),
+  ...cavityParts(made.cavities, made.depths),
+];
 
 /** Gathers board, battens, noggins, hatches and finish. */
 export function linedFloor(input: LinedFloorInput): LinedFloor {

@@ -12,7 +12,7 @@ import {
 } from '../../numeric/plane.js';
 import { cutOut, simplify } from '../../numeric/shapes.js';
 import { archProfile, type ArchShape } from '../../shell/arch.js';
-import type { RibMap } from '../../shell/ribs.js';
+import { holdsScrews, type RibMap } from '../../shell/ribs.js';
 import { outlineOf, patchOf, reachOf, isEnd, toV, type Unrolled } from './unrolled.js';
 
 /** Something a lining is cut out for, on the unrolled surface, mm. */
@@ -35,6 +35,9 @@ export interface Support {
   readonly u: number;
   readonly width: number;
   readonly kind: 'rib' | 'batten';
+  /** From where to where along the surface it can be fixed to. */
+  readonly v0: number;
+  readonly v1: number;
 }
 /** A part of the surface that a unit will hide. */
 export interface HiddenZone {
@@ -68,6 +71,8 @@ export interface LinedSurface {
   readonly pending: readonly string[];
 }
 
+/** Beyond any surface, mm. */
+const FAR_MM = 1e5;
 /** Kept free round an arch, and below the floor so that nothing is left there, mm. */
 const ARCH_GAP_MM = 4;
 const BELOW_MM = 200;
@@ -118,7 +123,8 @@ const isHidden = (ring: Ring, zones: readonly HiddenZone[]): boolean => {
   return zones.some(({ u0, u1, v0, v1 }) => box.minX >= u0 && box.maxX <= u1 && box.minY >= v0 && box.maxY <= v1);
 };
 
-function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number): Omit<CutOut, 'hidden'>[] {
+/** The openings of a surface, on it. */
+export function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number): Omit<CutOut, 'hidden'>[] {
   const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
   return placedOpenings(survey)
     .filter(({ opening }) => opening.surface === on)
@@ -145,7 +151,8 @@ function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number): Omit
     });
 }
 
-function archesOn(unrolled: Unrolled, arches: readonly ArchShape[]): Omit<CutOut, 'hidden'>[] {
+/** What arches and the like take of a wall. */
+export function archesOn(unrolled: Unrolled, arches: readonly ArchShape[]): Omit<CutOut, 'hidden'>[] {
   return arches
     .filter((arch) => arch.side === unrolled.surface && arch.kind !== 'step' && arch.far === null)
     .map((arch) => {
@@ -195,9 +202,17 @@ function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutO
 /** Ribs, and where battens are laid and ribs are far apart, battens between them. */
 function supportsOf(unrolled: Unrolled, ribs: RibMap, battens: boolean): Support[] {
   // ribs run round walls and roof; an end has none of them
-  const own = (isEnd(unrolled.surface) ? [] : ribs.ribs)
-    .filter((rib) => rib.x > 0 && rib.x < unrolled.length)
-    .map((rib): Support => ({ name: rib.name, u: rib.x, width: rib.width, kind: 'rib' }));
+  const { surface } = unrolled;
+  const own = (isEnd(surface) ? [] : ribs.on[surface].ribs)
+    .filter((rib) => rib.x > 0 && rib.x < unrolled.length && holdsScrews(rib))
+    .map((rib): Support => ({
+      name: rib.name,
+      u: rib.x,
+      width: rib.width,
+      kind: 'rib',
+      v0: rib.from === null ? -FAR_MM : toV(unrolled, rib.x, rib.from),
+      v1: rib.to === null ? FAR_MM : toV(unrolled, rib.x, rib.to),
+    }));
   if (!battens) return own;
   const half = BATTEN_MM / 2;
   const ends = [half + 5, ...own.map((support) => support.u), unrolled.length - half - 5];
@@ -211,7 +226,14 @@ function supportsOf(unrolled: Unrolled, ribs: RibMap, battens: boolean): Support
   const all = [...edges, ...added].sort((a, b) => a - b);
   return [
     ...own,
-    ...all.map((u, i): Support => ({ name: `batten ${i + 1}`, u, width: BATTEN_MM, kind: 'batten' })),
+    ...all.map((u, i): Support => ({
+      name: `batten ${i + 1}`,
+      u,
+      width: BATTEN_MM,
+      kind: 'batten',
+      v0: -FAR_MM,
+      v1: FAR_MM,
+    })),
   ].sort((a, b) => a.u - b.u);
 }
 

@@ -1,8 +1,22 @@
+import type { Lined } from '../../document/schema.js';
+import { holdsScrews, type RibMap } from '../../shell/ribs.js';
 import { boxOf } from '../../numeric/plane.js';
 import { message, mm, type Message } from '../../words/message.js';
 import type { LinedSurface } from './lined-surface.js';
 import type { PieceSet } from './pieces.js';
-import { toPlace } from './unrolled.js';
+import { isEnd, toPlace } from './unrolled.js';
+
+/** Ribs behind the lining that nothing can be screwed to. */
+export const ribNotes = (surface: Lined, ribs: RibMap): Message[] =>
+  isEnd(surface)
+    ? []
+    : ribs.on[surface].ribs
+        .filter((rib) => !holdsScrews(rib))
+        .map((rib) =>
+          rib.flat
+            ? message('lining.ribShallow', { name: rib.name, proud: mm(rib.proud ?? 0) })
+            : message('lining.ribRound', { name: rib.name }),
+        );
 
 /** A lamp is centred between the supports beside it and on its row when it is this near, mm. */
 const CENTRED_MM = 6;

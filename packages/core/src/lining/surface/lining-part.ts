@@ -5,7 +5,7 @@ import { barStocks } from '../../materials/bars.js';
 import { toOrigin, type LiningRole, type Part, type PartMarks, type Vector } from '../../parts/part.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
-import type { FixingPoint } from '../fixing/fixing-map.js';
+import { heldBy, type FixingPoint } from '../fixing/fixing-map.js';
 import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
 import { solidAlong } from './pieces.js';
@@ -100,8 +100,12 @@ export function marksOf(
   const box = boxOf(piece.outer);
   const inside = ([u, v]: Point): boolean => u > box.minX && u < box.maxX && v > box.minY && v < box.maxY;
   return {
-    lines: ground.supports.flatMap(({ name, u }) =>
-      solidAlong([piece], u).map(([v0, v1]) => ({ name, from: onPart([u, v0]), to: onPart([u, v1]) })),
+    lines: ground.supports.flatMap((support) =>
+      heldBy(support, solidAlong([piece], support.u)).map(([v0, v1]) => ({
+        name: support.name,
+        from: onPart([support.u, v0]),
+        to: onPart([support.u, v1]),
+      })),
     ),
     screws: screws.map(({ at }) => onPart(at)),
     holes: ground.fittings

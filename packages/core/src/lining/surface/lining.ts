@@ -14,7 +14,7 @@ import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from
 import { fixingPoints, type FixingPoint } from '../fixing/fixing-map.js';
 import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes } from '../fixing/knocks.js';
-import { lampNotes, reservedNotes } from './lining-notes.js';
+import { lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
 import { packersOf, type Packer } from '../fixing/packers.js';
@@ -353,6 +353,7 @@ export function liningOf(input: LiningInput): Lining | null {
     ),
     notes: [
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
+      ...ribNotes(surface, input.ribs),
       ...lampNotes(ground, set),
       ...reservedNotes(ground),
       ...(grooves?.notes ?? []),
