@@ -58,6 +58,8 @@ export interface ShoppingInput {
   readonly floorScrews: number;
   /** The stocked screw that the floor's own check allows; null where none fits, and none is bought. */
   readonly floorScrew: string | null;
+  /** What goes through linings into what carries them. */
+  readonly liningFixings: readonly { readonly item: string; readonly count: number }[];
   /** Adhesive under the board, ml. */
   readonly floorGlue: number;
   /** Caulk for joints and edges of linings that stay in sight, ml. */
@@ -225,6 +227,7 @@ function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly u
     ['floor', input.coats?.material ?? null, Math.ceil((input.coats?.litres ?? 0) * 1000)],
     ['walls', 'caulk', input.caulk < 1 ? 0 : Math.ceil(input.caulk)],
     ['fixing', input.floorScrew, input.floorScrews],
+    ...input.liningFixings.map(({ item, count }) => ['fixing', item, count] as const),
     ...input.hardware.map(({ item, amount }) => ['fixing', item, amount] as const),
   ];
   const needs: Need[] = [];

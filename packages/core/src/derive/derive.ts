@@ -1,5 +1,4 @@
 import type { Shadow } from '../document/body.js';
-import { valueAt } from '../document/address.js';
 import type { Found, PriceBook, PriceItem, Project, Settings, Survey, Unit } from '../document/schema.js';
 import { shoppingOf } from '../costing/shopping.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
@@ -245,6 +244,9 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         coats: made.coats,
         floorScrews: made.screws.length,
         floorScrew,
+        liningFixings: linings.flatMap(({ held }) =>
+          held.flatMap(({ fixing, count }) => (fixing.pick ? [{ item: fixing.pick.id, count }] : [])),
+        ),
         floorGlue: made.glue?.millilitres ?? 0,
         caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
         hardware: bought,
@@ -287,7 +289,9 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   );
   const ribFaults = memoLast(ribProblems);
   const reveals = memoLast(revealsOf);
-  const fixings = memoLast((depth: BuildUpDepths, book: PriceBook) => faceFixings(depth, book, surfaces));
+  const fixings = memoLast((depth: BuildUpDepths, book: PriceBook, linings: Project['linings']) =>
+    faceFixings(depth, book, (surface) => linings[surface]?.removable ?? false, surfaces),
+  );
   const laidBattens = memoLast(
     (
       survey: Survey,
@@ -468,7 +472,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       left: () => left(project.people, now.lying, now.shell, now.bareRoom, now.inner, now.room, now.depths),
       warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making),
       reveals: () => reveals(geometry, now.depths),
-      fixings: () => fixings(now.depths, book),
+      fixings: () => fixings(now.depths, book, project.linings),
       warnings: () => warnings(now.depths, making),
       cavities: () => cavities(geometry, now.shell, now.ribs, now.arches),
       quality: () => now.shell && quality(askedOf(project.survey), shadows.all, now.shell.length, model()),

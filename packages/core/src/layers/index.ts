@@ -9,4 +9,5 @@ export {
 } from './buildup.js';
 export { buildUpFigures, type BuildUpFigures, priceOfArea } from './compare.js';
 export { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
+export { GOOD_BITE_MM } from '../rules/fasteners.js';
 export { type Damp, dampOf, surfaceU } from './warmth.js';

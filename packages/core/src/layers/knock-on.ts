@@ -1,6 +1,6 @@
-import type { Opening, PriceBook, Survey } from '../document/schema.js';
+import type { Fastener, Opening, PriceBook, Survey } from '../document/schema.js';
 import { FRAME_CORNERS, valueAt } from '../document/address.js';
-import { pickFastener } from '../rules/fasteners.js';
+import { GOOD_BITE_MM, HIDDEN_LEFT_MM, pickBrad, pickFastener, WEAK_BITE_MM } from '../rules/fasteners.js';
 import { pilotRule } from '../rules/fixings.js';
 import { placedOpenings } from '../shell/openings.js';
 import { SURFACE_LIST, type SurfaceTraits } from '../document/surfaces.js';
@@ -77,6 +77,9 @@ export function revealsOf(survey: Survey, depths: BuildUpDepths): Reveal[] {
     });
 }
 
+/** A face no thicker than this is pinned with brads where they bite well, mm. */
+const THIN_FACE_MM = 6.5;
+
 /** The fastener that goes through the face of a surface into what carries it. */
 export interface FaceFixing {
   readonly surface: string;
@@ -91,7 +94,11 @@ export interface FaceFixing {
   readonly pick: {
     readonly id: string;
     readonly name: string;
+    readonly kind: Fastener['kind'];
     readonly length: number;
+    /** How deep it bites, and what is left before it comes out, mm. */
+    readonly bite: number;
+    readonly left: number;
     /** Hole it is drilled first, and how near an edge it may go without one and with one, mm. */
     readonly pilot: number;
     readonly undrilled: number;
@@ -100,9 +107,7 @@ export interface FaceFixing {
 }
 
 /** What lies on the last battens, or on the ribs where there are none; the foil and foam between are passed too. */
-function carriedBy(
-  depth: BuildUpDepth,
-): { readonly passed: number; readonly into: 'wood' | 'steel'; readonly depth: number } | null {
+function carriedBy(depth: BuildUpDepth): Carrier | null {
   const last = depth.layers.findLastIndex(({ layer }) => layer.place === 'battens' || layer.place === 'rib-battens');
   // what lies on the board of a floor is laid after it is screwed down
   const board = depth.layers.findLastIndex(({ layer }) => layer.board);
@@ -116,35 +121,62 @@ function carriedBy(
   return depth.ribDepth > 0 ? { passed: above, into: 'steel', depth: depth.ribDepth } : null;
 }
 
-/** For each surface whose face is fixed to battens or ribs: which length of fastener it takes, and what the shop stocks. */
-export function faceFixings(
+/** What a fastener of a face goes through and bites into, mm. */
+interface Carrier {
+  readonly passed: number;
+  readonly into: 'wood' | 'steel';
+  readonly depth: number;
+}
+
+/** The fastener of a surface's face that goes through `passed` and bites into what is given; null without one of the kind. */
+export function fixingInto(surface: string, carrier: Carrier, book: PriceBook, removable = false): FaceFixing | null {
+  const screw = pickFastener(book, { ...carrier, gap: 0 });
+  const brad = removable || carrier.into === 'steel' ? null : pickBrad(book, carrier);
+  // a thin face is pinned: a screw's head would pull through it; a thicker one where no screw fits
+  const pinned = brad !== null && (carrier.passed <= THIN_FACE_MM ? brad.bite >= GOOD_BITE_MM : !screw?.item);
+  if (!pinned && !screw) return null;
+  const item = pinned ? brad.item : (screw?.item ?? null);
+  const fastener = item?.fastener ?? null;
+  const bite = fastener ? fastener.length - carrier.passed : 0;
+  return {
+    surface,
+    ...carrier,
+    least: pinned ? carrier.passed + WEAK_BITE_MM : (screw?.least ?? 0),
+    most: pinned ? carrier.passed + carrier.depth - HIDDEN_LEFT_MM : (screw?.most ?? 0),
+    pick:
+      item && fastener
+        ? {
+            id: item.id,
+            name: item.name,
+            kind: fastener.kind,
+            length: fastener.length,
+            bite,
+            left: carrier.depth - bite,
+            ...pilotRule.run({ kind: fastener.kind, diameter: fastener.diameter }),
+          }
+        : null,
+  };
+}
+
+/** The same for what lies on a surface; null where nothing is fixed. */
+export function faceFixing(depth: BuildUpDepth, book: PriceBook, removable = false): FaceFixing | null {
+  const carried = carriedBy(depth);
+  return carried && fixingInto(depth.surface, carried, book, removable);
+}
+
+/**
+ * For each surface whose face is fixed to battens or ribs: which length of fastener it takes, and what the shop stocks.
+ * @param removable whether a surface's lining comes off again: it is screwed then
+ */
+export const faceFixings = (
   depths: BuildUpDepths,
   book: PriceBook,
+  removable: (surface: string) => boolean,
   surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
-): FaceFixing[] {
-  return surfaces.flatMap(({ id: surface, inset }): FaceFixing[] => {
-    const depth = inset ? depths[surface] : undefined;
-    const carried = depth ? carriedBy(depth) : null;
-    if (!carried) return [];
-    const picked = pickFastener(book, { ...carried, gap: 0 });
-    if (!picked) return [];
-    const fastener = picked.item?.fastener ?? null;
-    return [
-      {
-        surface,
-        ...carried,
-        least: picked.least,
-        most: picked.most,
-        pick:
-          picked.item && fastener
-            ? {
-                id: picked.item.id,
-                name: picked.item.name,
-                length: fastener.length,
-                ...pilotRule.run({ kind: fastener.kind, diameter: fastener.diameter }),
-              }
-            : null,
-      },
-    ];
+): FaceFixing[] =>
+  surfaces.flatMap(({ id, inset }): FaceFixing[] => {
+    const depth = inset ? depths[id] : undefined;
+    // a floor is walked on: it is screwed
+    const fixing = depth && faceFixing(depth, book, id === 'floor' || removable(id));
+    return fixing ? [fixing] : [];
   });
-}

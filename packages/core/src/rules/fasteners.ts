@@ -44,3 +44,24 @@ export function pickFastener(book: PriceBook, fixing: Fixing, edge: number | nul
   const shown = fits ?? tried[0];
   return shown ? { item: fits?.item ?? null, least: shown.result.least, most: shown.result.most } : null;
 }
+
+/** A brad bites well from this deep on, weakly from that, mm; in timber that is hidden so much is left before it comes out. */
+export const GOOD_BITE_MM = 8;
+export const WEAK_BITE_MM = 4;
+export const HIDDEN_LEFT_MM = 1;
+
+/**
+ * The brad that holds a thin face on a hidden batten: the shortest that bites well and does not come through, else the one
+ * that bites deepest, no less than weakly.
+ * @returns null when none of the price book does
+ */
+export function pickBrad(
+  book: PriceBook,
+  { passed, depth }: Pick<Fixing, 'passed' | 'depth'>,
+): { readonly item: PriceItem; readonly bite: number } | null {
+  const fit = book.items
+    .flatMap((item) => (item.fastener?.kind === 'brad' ? [{ item, bite: item.fastener.length - passed }] : []))
+    .filter(({ bite }) => bite >= WEAK_BITE_MM && depth - bite >= HIDDEN_LEFT_MM)
+    .sort((a, b) => a.bite - b.bite);
+  return fit.find(({ bite }) => bite >= GOOD_BITE_MM) ?? fit.at(-1) ?? null;
+}

@@ -145,6 +145,16 @@ export const EN = {
   'opening.order': '{name}: its edges are the wrong way round.',
   'opening.aboveRoof': '{name} reaches {head} up, above the roof at {roof}.',
   'opening.pastEnd': '{name} ends at {to}, past the end of the floor at {length}.',
+  'lining.unheld':
+    '{surface}: {count} {count|piece hangs|pieces hang} on nothing somewhere; the worst is {part} at {at}, {free} from support to support.',
+  'lining.noFastener.rib':
+    '{surface}: {count} fixings go into ribs, and no screw in the price book is between {least} and {most} long.',
+  'lining.noFastener.timber':
+    '{surface}: {count} fixings go into battens, and nothing in the price book is between {least} and {most} long.',
+  'lining.noFastener.strip':
+    '{surface}: {count} fixings go into the strips behind joints, and nothing in the price book is between {least} and {most} long: glue them.',
+  'lining.added':
+    '{count} {count|batten is|battens are} added at {places}, where ribs are too far apart or an end lies on nothing: glue and screw them to the ribs or the skin before the lining closes them in.',
   'lining.ribRound': '{name}: its face is not flat, so nothing is fixed to it.',
   'lining.ribShallow': '{name} stands only {proud} proud: a screw would meet the skin, so nothing is fixed to it.',
   'rib.order': '{name} ends before it begins.',

@@ -10,8 +10,24 @@ const STRIP_MM = 300;
 const GIVES_MM = 6;
 /** A board that runs on over its supports gives F L3 / (90 E I) in the middle of the bay that is loaded. */
 const RUNS_ON = 90;
+/** A hand that pushes anywhere, N. */
+const HAND_N = 100;
+/** However stiff a lining is, its supports are no farther apart, mm. */
+const WIDEST_BAY_MM = 620;
 /** As far above a mattress as a back leans, mm. */
 const BACK_MM = 500;
+
+/**
+ * How far apart the supports of a lining may be, mm: a hand on a strip of it makes it give no more than somebody who leans
+ * on it may, and never more than is usual.
+ * @param along whether its grain runs along the vehicle, across the supports
+ */
+export function widestBay(material: PriceItem, thickness: number, along: boolean): number {
+  const stiff = along ? material.bending?.along : material.bending?.across;
+  if (!stiff) return WIDEST_BAY_MM;
+  const inertia = (STRIP_MM * thickness ** 3) / 12;
+  return Math.min(WIDEST_BAY_MM, Math.cbrt((GIVES_MM * RUNS_ON * stiff.modulus * inertia) / HAND_N));
+}
 
 /**
  * Where somebody leans against a lining: beside a bed, over its mattress. The lining counts as a board that runs on over its

@@ -14,6 +14,8 @@ export interface WallBatten {
   readonly v1: number;
   /** What it carries: the name of the support, or of the opening whose edge it backs. */
   readonly why: string;
+  /** It lies on a rib; what does not fills its depth. */
+  readonly onRib: boolean;
 }
 /** An edge of an opening with nothing behind it to fix to. */
 export interface LooseEdge {
@@ -45,6 +47,7 @@ export function wallBattens(
         v0,
         v1,
         why: support.name,
+        onRib: support.kind === 'rib',
       })),
   );
   const us = surface.supports.map((support) => support.u);
@@ -54,7 +57,10 @@ export function wallBattens(
     const foot = opening.kind === 'door' || opening.kind === 'arch';
     const made: WallBatten[] = [];
     const side = (which: 'front' | 'rear', u: number): void => {
-      if (us.some((at) => Math.abs(at - u) <= CARRIED_MM) || u < width || u > surface.unrolled.length - width) return;
+      // only what lies behind the lining carries it, not what stands free in the opening
+      const off = (at: number): number => (which === 'front' ? u - at : at - u);
+      if (us.some((at) => off(at) >= 0 && off(at) <= CARRIED_MM) || u < width || u > surface.unrolled.length - width)
+        return;
       loose.push({ opening: opening.name, side: which });
       const at = which === 'front' ? u - BEHIND_EDGE_MM : u + BEHIND_EDGE_MM;
       const v0 = foot ? Math.max(0, box.minY) : box.minY - BEYOND_MM;
@@ -68,6 +74,7 @@ export function wallBattens(
         v0: Math.max(v0, low),
         v1: Math.min(box.maxY + BEYOND_MM, high),
         why: opening.name,
+        onRib: false,
       });
     };
     const level = (which: 'low' | 'high', v: number): void => {
@@ -82,7 +89,16 @@ export function wallBattens(
       ends.slice(1).forEach((end, i) => {
         const [from, to] = [(ends[i] ?? 0) + (i === 0 ? 0 : width / 2), end - (i === ends.length - 2 ? 0 : width / 2)];
         if (to - from >= SHORTEST_MM)
-          made.push({ kind: 'noggin', upright: false, u0: from, u1: to, v0: at, v1: at, why: opening.name });
+          made.push({
+            kind: 'noggin',
+            upright: false,
+            u0: from,
+            u1: to,
+            v0: at,
+            v1: at,
+            why: opening.name,
+            onRib: false,
+          });
       });
     };
     side('front', box.minX);
@@ -112,7 +128,18 @@ function hangers(surface: LinedSurface, zone: LinedSurface['hidden'][number], wi
     ...surface.supports.map((support) => support.u).filter((u) => u > zone.u0 && u < zone.u1),
     zone.u1,
   ];
-  return [...edges, ...top].flatMap((v) =>
+  // a ceiling that stops in front of it ends beside it too
+  const stops = surface.unrolled.surface === 'ceiling' && zone.hung.ceiling === 'stops';
+  const beside = (stops ? [zone.u0 - BEHIND_EDGE_MM, zone.u1 + BEHIND_EDGE_MM] : []).flatMap((u): WallBatten[] => {
+    const outside = u < width || u > surface.unrolled.length - width;
+    if (outside || surface.supports.some((support) => Math.abs(support.u - u) <= CARRIED_MM)) return [];
+    const [from, to] = reachOf(surface.unrolled, u);
+    const [v0, v1] = [Math.max(zone.v0, from), Math.min(zone.v1, to)];
+    return v1 - v0 < SHORTEST_MM
+      ? []
+      : [{ kind: 'noggin', upright: true, u0: u, u1: u, v0, v1, why: zone.by, onRib: false }];
+  });
+  const level = [...edges, ...top].flatMap((v) =>
     ends.slice(1).flatMap((end, i): WallBatten[] => {
       const [u0, u1] = [(ends[i] ?? 0) + (i === 0 ? 0 : half), end - (i === ends.length - 2 ? 0 : half)];
       const free = surface.openings.every(({ ring }) => {
@@ -120,8 +147,9 @@ function hangers(surface: LinedSurface, zone: LinedSurface['hidden'][number], wi
         return u1 <= box.minX || u0 >= box.maxX || v + half <= box.minY || v - half >= box.maxY;
       });
       return u1 - u0 >= SHORTEST_MM && free
-        ? [{ kind: 'noggin', upright: false, u0, u1, v0: v, v1: v, why: zone.by }]
+        ? [{ kind: 'noggin', upright: false, u0, u1, v0: v, v1: v, why: zone.by, onRib: false }]
         : [];
     }),
   );
+  return [...beside, ...level];
 }

@@ -11,6 +11,7 @@ import {
   type Ring,
 } from '../../numeric/plane.js';
 import { cutOut, simplify } from '../../numeric/shapes.js';
+import { HAIR_MM } from '../../numeric/tolerance.js';
 import { archProfile, type ArchShape } from '../../shell/arch.js';
 import { holdsScrews, type RibMap } from '../../shell/ribs.js';
 import { outlineOf, patchOf, reachOf, isEnd, toV, type Unrolled } from './unrolled.js';
@@ -65,6 +66,8 @@ export interface LinedSurface {
   readonly openings: readonly CutOut[];
   readonly fittings: readonly CutOut[];
   readonly supports: readonly Support[];
+  /** They are meant to be no farther apart than this, mm. */
+  readonly widest: number;
   readonly hidden: readonly HiddenZone[];
   readonly noScrews: readonly NoScrew[];
   /** Openings planned but not read yet: the lining waits round them alone. */
@@ -78,8 +81,8 @@ const ARCH_GAP_MM = 4;
 const BELOW_MM = 200;
 /** Nothing is screwed this near to a cable or a duct, mm. */
 const CABLE_CLEAR_MM = 40;
-/** Without ribs near enough, battens are added so that none is farther from the next, mm. */
-const WIDEST_BAY_MM = 620;
+/** An end of the surface is carried by a support that is no farther off than this, mm. */
+const CARRIED_MM = 60;
 const BATTEN_MM = 45;
 /** An edge may leave its true line by so much, mm. */
 const CHORD_MM = 0.1;
@@ -199,9 +202,11 @@ function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutO
     });
 }
 
-/** Ribs, and where battens are laid and ribs are far apart, battens between them. */
-function supportsOf(unrolled: Unrolled, ribs: RibMap, battens: boolean): Support[] {
-  // ribs run round walls and roof; an end has none of them
+/**
+ * What carries a lining: the ribs that hold screws, and battens wherever they leave more than `widest` free or an end of the
+ * surface on nothing. A rib that does not run all the way is used as far as it goes, and not counted on.
+ */
+function supportsOf(unrolled: Unrolled, ribs: RibMap, widest: number): Support[] {
   const { surface } = unrolled;
   const own = (isEnd(surface) ? [] : ribs.on[surface].ribs)
     .filter((rib) => rib.x > 0 && rib.x < unrolled.length && holdsScrews(rib))
@@ -213,16 +218,19 @@ function supportsOf(unrolled: Unrolled, ribs: RibMap, battens: boolean): Support
       v0: rib.from === null ? -FAR_MM : toV(unrolled, rib.x, rib.from),
       v1: rib.to === null ? FAR_MM : toV(unrolled, rib.x, rib.to),
     }));
-  if (!battens) return own;
+  const through = own.filter(({ u, v0, v1 }) => {
+    const [low, high] = reachOf(unrolled, u);
+    return v0 <= low + CARRIED_MM && v1 >= high - CARRIED_MM;
+  });
   const half = BATTEN_MM / 2;
-  const ends = [half + 5, ...own.map((support) => support.u), unrolled.length - half - 5];
+  const near = (u: number): boolean => through.some((support) => Math.abs(support.u - u) < CARRIED_MM);
+  const edges = [half + 5, unrolled.length - half - 5].filter((u) => !near(u));
+  const ends = [...edges, ...through.map((support) => support.u)].sort((a, b) => a - b);
   const added = ends.slice(1).flatMap((end, i) => {
     const from = ends[i] ?? 0;
-    const bays = Math.max(1, Math.ceil((end - from) / WIDEST_BAY_MM));
+    const bays = Math.max(1, Math.ceil((end - from) / widest - HAIR_MM));
     return spread(from, end, bays + 1).slice(1, -1);
   });
-  const near = (u: number): boolean => own.some((support) => Math.abs(support.u - u) < 60);
-  const edges = [ends[0] ?? 0, ends.at(-1) ?? 0].filter((u) => !near(u));
   const all = [...edges, ...added].sort((a, b) => a - b);
   return [
     ...own,
@@ -248,8 +256,8 @@ export interface LinedSurfaceInput {
   readonly fittings: readonly Fitting[];
   readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
-  /** The lining stands on battens of its own. */
-  readonly battens: boolean;
+  /** Supports are no farther apart than this, mm. */
+  readonly widest: number;
   readonly floor: number;
 }
 
@@ -279,7 +287,8 @@ export function linedSurface(input: LinedSurfaceInput): LinedSurface {
     ]),
     openings,
     fittings,
-    supports: supportsOf(unrolled, input.ribs, input.battens),
+    widest: input.widest,
+    supports: supportsOf(unrolled, input.ribs, input.widest),
     hidden,
     noScrews: [
       ...fittings.map((fitting): NoScrew => ({

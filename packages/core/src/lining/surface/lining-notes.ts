@@ -18,6 +18,14 @@ export const ribNotes = (surface: Lined, ribs: RibMap): Message[] =>
             : message('lining.ribRound', { name: rib.name }),
         );
 
+/** Battens that are added where ribs are too far apart or an end lies on nothing, and how they are fixed there. */
+export function addedNotes(ground: LinedSurface, laid: boolean): Message[] {
+  const added = ground.supports.filter(({ kind }) => kind === 'batten');
+  return laid || added.length === 0
+    ? []
+    : [message('lining.added', { count: added.length, places: added.map(({ u }) => Math.round(u)).join(', ') })];
+}
+
 /** A lamp is centred between the supports beside it and on its row when it is this near, mm. */
 const CENTRED_MM = 6;
 

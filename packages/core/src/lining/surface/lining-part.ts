@@ -5,7 +5,7 @@ import { barStocks } from '../../materials/bars.js';
 import { toOrigin, type LiningRole, type Part, type PartMarks, type Vector } from '../../parts/part.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
-import { heldBy, type FixingPoint } from '../fixing/fixing-map.js';
+import { runsBehind, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
 import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
 import { solidAlong } from './pieces.js';
@@ -91,6 +91,7 @@ export function partOf(
 /** Support lines, screws and holes of a piece, on the part's axes. */
 export function marksOf(
   ground: LinedSurface,
+  lines: readonly HoldLine[],
   piece: Outline,
   slots: readonly string[],
   screws: readonly FixingPoint[],
@@ -100,11 +101,11 @@ export function marksOf(
   const box = boxOf(piece.outer);
   const inside = ([u, v]: Point): boolean => u > box.minX && u < box.maxX && v > box.minY && v < box.maxY;
   return {
-    lines: ground.supports.flatMap((support) =>
-      heldBy(support, solidAlong([piece], support.u)).map(([v0, v1]) => ({
-        name: support.name,
-        from: onPart([support.u, v0]),
-        to: onPart([support.u, v1]),
+    lines: lines.flatMap((line) =>
+      runsBehind(line, piece).map(([from, to]) => ({
+        name: line.name,
+        from: onPart(line.upright ? [line.at, from] : [from, line.at]),
+        to: onPart(line.upright ? [line.at, to] : [to, line.at]),
       })),
     ),
     screws: screws.map(({ at }) => onPart(at)),

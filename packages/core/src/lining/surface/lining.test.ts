@@ -5,7 +5,7 @@ import { keptNow } from '../../cutting/plan/cutting-room.js';
 import { stepsOf } from '../../cutting/plan/steps.js';
 import { planFaults } from '../../cutting/job/verify.js';
 import { blankOf } from '../../parts/part.js';
-import { boxOf, distanceToRing, outlineArea, type Point } from '../../numeric/plane.js';
+import { boxOf, distanceToRing, outlineArea, rectangle, type Point } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { seededRandom } from '../../numeric/random.js';
 import { createDeriver, derive } from '../../derive/derive.js';
@@ -16,7 +16,6 @@ import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { compareLinings, eachLining } from '../../derive/lining-ways.js';
-import { fixingPoints } from '../fixing/fixing-map.js';
 import { schoolOf, type Lining } from './lining.js';
 import { foundSeams, seamFigures } from './seam-figures.js';
 import { reachOf, toPlace, toV, unroll } from './unrolled.js';
@@ -333,7 +332,9 @@ describe('battens of every demo', () => {
   });
 });
 
-describe('50 shells drawn by lot', () => {
+const SHELLS = 200;
+
+describe('shells drawn by lot', () => {
   it('are covered once, with no seam unbacked, no fixing in a keep-out and no sliver where a legal set-out exists', () => {
     const { shape } = createDeriver();
     let seams = 0;
@@ -370,16 +371,66 @@ describe('50 shells drawn by lot', () => {
           expect(seam.support !== null || backed).toBe(true);
         }
         if (lining.unbacked.length > 0) expect(lining.parts.some((part) => part.role === 'backing')).toBe(true);
-        for (const { at } of fixingPoints(
-          ground,
-          lining.pieces.map((piece) => ({ kind: 'panel', row: piece.row, outline: piece.outline })),
-        ))
+        for (const { at } of lining.fixings)
           for (const zone of ground.noScrews)
             expect(Math.hypot(at[0] - zone.at[0], at[1] - zone.at[1])).toBeGreaterThanOrEqual(zone.radius - 1e-6);
         if (lining.setOut?.legal) expect(Math.min(lining.setOut.first, lining.setOut.last)).toBeGreaterThan(38);
       }
     }
     expect(seams).toBeGreaterThan(50);
+  });
+
+  it('hang on nothing nowhere, or it is said; no fixing is nearer to an edge than it may be', () => {
+    const { shape } = createDeriver();
+    let [points, far, named, fixings] = [0, 0, 0, 0];
+    for (let seed = 1; seed <= SHELLS; seed += 1) {
+      const random = seededRandom(seed);
+      const { lined } = shape(drawn(seed), thimble.priceBook);
+      for (const lining of lined.linings) {
+        const { ground, lines } = lining;
+        const said = lining.problems.some(({ key }) => key === 'lining.unheld');
+        expect(said).toBe(lining.unheld.length > 0);
+        if (said) named += 1;
+        for (const piece of lining.pieces) {
+          const box = boxOf(piece.outline.outer);
+          const rings = [piece.outline.outer, ...piece.outline.holes];
+          // anywhere on it: how far it is to the nearest line it lies on
+          for (let i = 0; i < 4; i += 1) {
+            const at: Point = [
+              box.minX + random() * (box.maxX - box.minX),
+              box.minY + random() * (box.maxY - box.minY),
+            ];
+            if (clipTo(piece.outline, rectangle(at[0] - 0.1, at[1] - 0.1, at[0] + 0.1, at[1] + 0.1)).length === 0)
+              continue;
+            points += 1;
+            const off = Math.min(
+              ...lines.map((line) => {
+                const [across, along] = line.upright ? at : [at[1], at[0]];
+                return along < line.from - 60 || along > line.to + 60 ? Infinity : Math.abs(across - line.at);
+              }),
+            );
+            if (off > ground.widest / 2 + 30 && off > 115) {
+              far += 1;
+              expect(said, `${seed} ${lining.surface} ${piece.part} at ${at.join(', ')}: ${off}`).toBe(true);
+            }
+          }
+          for (const { at, by } of lining.fixings.filter(
+            ({ at: [u, v] }) => u > box.minX && u < box.maxX && v > box.minY && v < box.maxY,
+          )) {
+            if (clipTo(piece.outline, rectangle(at[0] - 0.1, at[1] - 0.1, at[0] + 0.1, at[1] + 0.1)).length === 0)
+              continue;
+            fixings += 1;
+            const drilled = lining.held.find((one) => one.by === by)?.fixing.pick?.drilled ?? 0;
+            for (const ring of rings) expect(distanceToRing(at, ring)).toBeGreaterThanOrEqual(drilled - 1e-6);
+          }
+        }
+      }
+    }
+    expect(points).toBeGreaterThan(1000);
+    expect(fixings).toBeGreaterThan(5000);
+    // what is said is the exception
+    expect(named).toBeLessThan(0.05 * 3 * SHELLS);
+    expect(far).toBeLessThan(0.01 * points);
   });
 
   it('have parts of the pieces’ own size, marked within their outline', () => {

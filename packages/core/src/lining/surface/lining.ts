@@ -4,17 +4,19 @@ import type { Lined, LiningChoice, PriceBook, PriceItem, Settings } from '../../
 import { barStocks, isBar } from '../../materials/bars.js';
 import type { Part } from '../../parts/part.js';
 import type { BuildUpDepth } from '../../layers/buildup.js';
-import { boxOf, rectangle, type Outline } from '../../numeric/plane.js';
+import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 
 import { curvatureRadius, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
 import { message, mm, type Message } from '../../words/message.js';
 import { leastRadius, standOff, widestStrip } from './bending.js';
 import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
-import { fixingPoints, type FixingPoint } from '../fixing/fixing-map.js';
+import { unheldOf, type Unheld } from '../fixing/unheld.js';
+import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
+import { heldCounts, heldWith, type Held } from '../fixing/held.js';
 import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
-import { leanNotes } from '../fixing/knocks.js';
-import { lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
+import { leanNotes, widestBay } from '../fixing/knocks.js';
+import { addedNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
 import { packersOf, type Packer } from '../fixing/packers.js';
@@ -65,6 +67,11 @@ export interface Lining {
   /** Edges of openings that no support carries; backed by noggins where battens are laid. */
   readonly loose: readonly LooseEdge[];
   readonly fixings: readonly FixingPoint[];
+  /** With what it is fixed to each of what carries it, and how many. */
+  readonly held: readonly Held[];
+  readonly lines: readonly HoldLine[];
+  /** Where a piece hangs on nothing. */
+  readonly unheld: readonly (Unheld & { readonly part: string })[];
   /** The widest panel that a sheet gives; null for strips and boards. */
   readonly widest: number | null;
   readonly bend: BendCheck;
@@ -77,7 +84,7 @@ export interface Lining {
   readonly parts: readonly Part[];
 }
 
-export interface LiningInput extends Omit<LinedSurfaceInput, 'battens' | 'floor'> {
+export interface LiningInput extends Omit<LinedSurfaceInput, 'widest' | 'floor'> {
   readonly surface: Lined;
   /** The shell of the lining's middle. */
   readonly shell: Shell;
@@ -164,10 +171,11 @@ function bothEdges(
 export function groundOf(
   input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book'> & { readonly floor: number },
 ): LinedSurface {
-  return linedSurface({
-    ...input,
-    battens: input.depth.layers.some(({ layer }) => layer.place === 'battens'),
-  });
+  const face = faceLayer(input.depth);
+  // sheets may be stood up: their weaker way counts
+  const ways = face && schoolOf(input.choice, face.material) === 'sheets' ? [true, false] : [true];
+  const bays = face ? ways.map((along) => widestBay(face.material, face.thickness, along)) : [Infinity];
+  return linedSurface({ ...input, widest: Math.min(...bays) });
 }
 
 /** The tightest radius of the section of a surface, mm. */
@@ -209,6 +217,25 @@ function startOf({ supports }: LinedSurface, u: number): string {
   if (u < ON_RIB_MM) return 'from-start';
   const rib = supports.find((support) => support.kind === 'rib' && Math.abs(support.u - u) <= ON_RIB_MM);
   return rib ? `from-${rib.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}` : placed(u);
+}
+
+/** Pieces that hang on nothing, the worst place of each. */
+function unheldProblems(
+  unheld: readonly { readonly part: string; readonly at: Point; readonly free: number }[],
+  surface: { readonly word: `surface.${Lined}` },
+): Message[] {
+  const [worst] = [...unheld].sort((a, b) => b.free - a.free);
+  return worst
+    ? [
+        message('lining.unheld', {
+          surface,
+          count: new Set(unheld.map(({ part }) => part)).size,
+          part: worst.part,
+          at: mm(worst.at[0]),
+          free: mm(worst.free),
+        }),
+      ]
+    : [];
 }
 
 /** Lines one surface, or returns null when its layers end in nothing that is sold in sheets or lengths. */
@@ -254,22 +281,43 @@ export function liningOf(input: LiningInput): Lining | null {
     const { outlines, slots } = withFittings(ground, piece);
     return outlines.map((outline) => ({ ...piece, outline, slots }));
   });
+  const backed = set.unbacked.filter(({ v0, v1 }) => v1 - v0 > 30);
+  const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
+  const laid = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
+  // without battens of its own, edges that float are backed by blocks of the thinnest timber that holds a screw
+  const blocks =
+    laid ??
+    [...input.book.items]
+      .filter((item) => item.group === 'timber' && isBar(item) && item.thickness >= BLOCK_MM)
+      .sort((a, b) => a.thickness - b.thickness)[0] ??
+    null;
+  const { battens, loose } = wallBattens(ground, (blocks ?? laid)?.width ?? BACKING_WIDTH_MM / 2);
+  // where no battens are laid, what lies on a rib is the rib itself
+  const kept = battens.filter(({ onRib }) => (onRib ? laid : blocks) !== null);
+  if (loose.length > 0 && !blocks)
+    for (const name of new Set(loose.map((edge) => edge.opening)))
+      problems.push(message('lining.loose', { surface: named, name }));
+  const held = heldWith(depth, choice.removable, blocks?.thickness ?? 0, thickness, input.book);
+  const lines = holdLines(
+    ground,
+    { battens: kept, width: blocks?.width ?? BACKING_WIDTH_MM / 2 },
+    { joints: backed, width: BACKING_WIDTH_MM },
+  );
   const names = createNames(surface);
   const made = cut.map(({ outline, row, slots, kind: role }, i) => {
     const box = boxOf(outline.outer);
     const id = names(school === 'sheets' ? role : `${role}.row-${row}`, startOf(ground, box.minX));
     const laid = partOf(maker, id, role, i + 1, outline, up, material, thickness);
-    const screws = fixingPoints(ground, [{ kind: role, row, outline }]);
+    const screws = fixingPoints(ground, [{ kind: role, row, outline }], lines, held.edge);
     const part: Part = {
       ...laid.part,
       edges: scribeEdges(unrolled, choice, outline, laid.onPart),
-      marks: marksOf(ground, outline, slots, screws, laid, grooves),
+      marks: marksOf(ground, lines, outline, slots, screws, laid, grooves),
     };
     const removable = choice.removable || behindPiece(ground, outline).length > 0;
     const piece = { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline), removable };
     return { part, screws, piece };
   });
-  const backed = set.unbacked.filter(({ v0, v1 }) => v1 - v0 > 30);
   const strips = backed.map(
     ({ u, v0, v1 }, i) =>
       partOf(
@@ -283,25 +331,24 @@ export function liningOf(input: LiningInput): Lining | null {
         thickness,
       ).part,
   );
-  const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
-  const laid = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
-  // without battens of its own, edges that float are backed by blocks of the thinnest timber that holds a screw
-  const blocks =
-    laid ??
-    [...input.book.items]
-      .filter((item) => item.group === 'timber' && isBar(item) && item.thickness >= BLOCK_MM)
-      .sort((a, b) => a.thickness - b.thickness)[0] ??
-    null;
-  const { battens, loose } = wallBattens(ground, (blocks ?? laid)?.width ?? BACKING_WIDTH_MM / 2);
-  const kept = battens.filter((batten) => (batten.kind === 'upright' ? laid : blocks) !== null);
-  if (loose.length > 0 && !blocks)
-    for (const name of new Set(loose.map((edge) => edge.opening)))
-      problems.push(message('lining.loose', { surface: named, name }));
   const sticks = kept.flatMap((batten, i) =>
     blocks
       ? stickParts(maker, names, batten, i, blocks, laid && battenLayer ? battenLayer.thickness : blocks.thickness)
       : [],
   );
+  const unheld = made.flatMap(({ piece }) =>
+    unheldOf(piece.outline, lines, ground.widest).map((found) => ({ ...found, part: piece.part })),
+  );
+  problems.push(...unheldProblems(unheld, named));
+  const counts = heldCounts(
+    held,
+    made.flatMap(({ screws }) => screws),
+  );
+  for (const { by, fixing, count } of counts)
+    if (fixing.pick === null)
+      problems.push(
+        message(`lining.noFastener.${by}`, { surface: named, count, least: mm(fixing.least), most: mm(fixing.most) }),
+      );
   const tightest = tightestRadius(shell, surface);
   // strips and boards have their grain along the vehicle and are bent across it
   const least = school === 'boards' ? null : leastRadius(material, thickness, up);
@@ -329,6 +376,9 @@ export function liningOf(input: LiningInput): Lining | null {
     battens: kept,
     loose,
     fixings: made.flatMap(({ screws }) => screws),
+    lines,
+    unheld,
+    held: counts,
     bend: {
       tightest,
       least,
@@ -354,6 +404,7 @@ export function liningOf(input: LiningInput): Lining | null {
     notes: [
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
       ...ribNotes(surface, input.ribs),
+      ...addedNotes(ground, laid !== null),
       ...lampNotes(ground, set),
       ...reservedNotes(ground),
       ...(grooves?.notes ?? []),

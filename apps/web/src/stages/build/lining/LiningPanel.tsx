@@ -3,6 +3,7 @@ import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import { liningOn, type LiningChoice } from '@nestplank/core/document';
 import { foundSeams, seamFigures, type Lining } from '@nestplank/core/lining';
+import { GOOD_BITE_MM } from '@nestplank/core/layers';
 import { isBar, materialOf } from '@nestplank/core/materials';
 import type { Message } from '@nestplank/core/words';
 import { unitName, type Scene } from '../../../state/scene.js';
@@ -154,7 +155,6 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
   const choice = liningOn(scene.project.linings, surface);
   const change = (changes: Partial<LiningChoice>): Message | null =>
     act({ name: 'changeLining', payload: { surface, changes } });
-  const fixing = scene.derived.fixings.find((candidate) => candidate.surface === surface);
   const hidden = lining.fixings.filter((point) => point.hidden).length;
   const plan = scene.derived.plans.find((candidate) => candidate.material.id === material.id);
   const timber = lining.parts.find((part) => part.role === 'wall-batten' || part.role === 'noggin')?.material;
@@ -213,20 +213,27 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
       {lining.school === 'sheets' && <Grooving lining={lining} scene={scene} />}
       <section className="section stack">
         <h2>{t('lining.behind')}</h2>
-        <p className="small figures">
-          {t('lining.fixings', { count: lining.fixings.length, hidden })}{' '}
-          {fixing?.pick
-            ? t('lining.screw', { screw: fixing.pick.name, most: lenUnit(fixing.most) })
-            : fixing
-              ? t('lining.screwNone', { least: lenUnit(fixing.least), most: lenUnit(fixing.most) })
-              : ''}{' '}
-          {fixing?.pick &&
-            t('lining.pilot', {
-              pilot: len(fixing.pick.pilot, 1),
-              undrilled: lenUnit(fixing.pick.undrilled),
-              drilled: lenUnit(fixing.pick.drilled),
-            })}
-        </p>
+        <p className="small figures">{t('lining.fixings', { count: lining.fixings.length, hidden })}</p>
+        {lining.held.map(({ by, count, fixing }) => (
+          <p key={by} className="small figures">
+            {t(`lining.into.${by}`, { count })}{' '}
+            {fixing.pick
+              ? `${t('lining.screw', {
+                  screw: fixing.pick.name,
+                  bite: len(fixing.pick.bite),
+                  left: len(Math.max(0, fixing.pick.left), 1),
+                })} ${
+                  fixing.pick.pilot > 0
+                    ? t('lining.pilot', {
+                        pilot: len(fixing.pick.pilot, 1),
+                        undrilled: lenUnit(fixing.pick.undrilled),
+                        drilled: lenUnit(fixing.pick.drilled),
+                      })
+                    : t(fixing.pick.bite < GOOD_BITE_MM ? 'lining.bradWeak' : 'lining.brad')
+                }`
+              : t('lining.screwNone', { least: lenUnit(fixing.least), most: lenUnit(fixing.most) })}
+          </p>
+        ))}
         {choice.removable && <p className="small">{t('lining.removableHow')}</p>}
         {timber !== undefined && (
           <p className="small figures">

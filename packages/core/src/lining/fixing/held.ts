@@ -1,0 +1,52 @@
+import type { BuildUpDepth } from '../../layers/buildup.js';
+import { fixingInto, faceFixing, type FaceFixing } from '../../layers/knock-on.js';
+import type { PriceBook } from '../../document/schema.js';
+import type { FixingPoint, HeldBy } from './fixing-map.js';
+
+/** With what a lining is fixed to one kind of what carries it. */
+export interface Held {
+  readonly by: HeldBy;
+  readonly fixing: FaceFixing;
+  readonly count: number;
+}
+interface HeldWith {
+  readonly by: Readonly<Record<HeldBy, FaceFixing | null>>;
+  /** How near an edge any of them may go, drilled, mm. */
+  readonly edge: number;
+}
+
+/** Where nothing that is stocked fits, edges are kept as for a screw of this diameter, mm. */
+const USUAL_MM = 4;
+const DRILLED = 3;
+
+/**
+ * What goes into ribs, timber and strips behind joints. Where battens are laid, all timber is as thick as they are; else it
+ * is the blocks that are put between the ribs.
+ * @param removable the lining comes off again: it is screwed
+ * @param block thickness of those blocks, mm
+ * @param strip thickness of a strip behind a joint, mm
+ */
+export function heldWith(
+  depth: BuildUpDepth,
+  removable: boolean,
+  block: number,
+  strip: number,
+  book: PriceBook,
+): HeldWith {
+  const face = faceFixing(depth, book, removable);
+  const passed = face?.passed ?? strip;
+  const into = (deep: number): FaceFixing | null =>
+    deep > 0 ? fixingInto(depth.surface, { passed, into: 'wood', depth: deep }, book, removable) : null;
+  const timber = face?.into === 'wood' ? face : into(block);
+  const by = { rib: face?.into === 'steel' ? face : null, timber, strip: into(strip) };
+  const drilled = Object.values(by).flatMap((fixing) => fixing?.pick?.drilled ?? []);
+  return { by, edge: drilled.length > 0 ? Math.max(...drilled) : DRILLED * USUAL_MM };
+}
+
+/** How many go into each. */
+export const heldCounts = ({ by }: HeldWith, points: readonly FixingPoint[]): Held[] =>
+  (['rib', 'timber', 'strip'] as const).flatMap((kind): Held[] => {
+    const fixing = by[kind];
+    const count = points.filter((point) => point.by === kind).length;
+    return fixing && count > 0 ? [{ by: kind, fixing, count }] : [];
+  });
