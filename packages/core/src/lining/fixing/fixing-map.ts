@@ -1,6 +1,6 @@
 import { boxOf, distanceToRing, spread, type Outline, type Point } from '../../numeric/plane.js';
-import { isBehind, type LinedSurface, type Support } from '../surface/lined-surface.js';
-import { solidAlong, type Piece, type Unbacked } from '../surface/pieces.js';
+import { isBehind, type LinedSurface } from '../surface/lined-surface.js';
+import { heldBy, solidAlong, type Piece, type Unbacked } from '../surface/pieces.js';
 import type { WallBatten } from './wall-battens.js';
 
 /** What a lining is fixed to: a rib's steel, a batten, noggin or block of timber, or a strip behind a joint. */
@@ -36,15 +36,6 @@ const SAME_MM = 45;
 const INSIDE_MM = 5;
 /** A place is looked for along a line in steps of this, mm. */
 const STEP_MM = 5;
-
-/** The stretches along which a support can be fixed to. */
-export const heldBy = (
-  { v0, v1 }: Pick<Support, 'v0' | 'v1'>,
-  spans: readonly (readonly [number, number])[],
-): (readonly [number, number])[] =>
-  spans.flatMap(([a, b]): (readonly [number, number])[] =>
-    Math.min(b, v1) > Math.max(a, v0) ? [[Math.max(a, v0), Math.min(b, v1)]] : [],
-  );
 
 /**
  * Everything a lining can be fixed to: supports, the battens and noggins beside them, the strips behind joints.

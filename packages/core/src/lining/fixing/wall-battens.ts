@@ -1,7 +1,6 @@
 import { boxOf } from '../../numeric/plane.js';
 import type { LinedSurface } from '../surface/lined-surface.js';
-import { heldBy } from './fixing-map.js';
-import { solidAlong } from '../surface/pieces.js';
+import { heldBy, solidAlong } from '../surface/pieces.js';
 import { reachOf } from '../surface/unrolled.js';
 
 /** A batten behind a lining, by its middle line on the unrolled surface. */

@@ -8,7 +8,6 @@ import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
 import { runsBehind, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
 import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
-import { solidAlong } from './pieces.js';
 import { asSeen, endAt, isEnd, toPlace, type Unrolled } from './unrolled.js';
 import type { WallBatten } from '../fixing/wall-battens.js';
 import { wholeUp } from '../../numeric/tolerance.js';

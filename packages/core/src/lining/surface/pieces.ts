@@ -1,7 +1,7 @@
 import type { LiningChoice } from '../../document/schema.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
-import { hiddenAt, isBehind, type LinedSurface } from './lined-surface.js';
+import { hiddenAt, isBehind, type LinedSurface, type Support } from './lined-surface.js';
 import { findSeams, givenSeams, type Seam, type SeamInput } from './seams.js';
 import { placeJoints, setOutRows, type SetOut } from './set-out.js';
 import { reachOf } from './unrolled.js';
@@ -179,6 +179,15 @@ export function solidAlong(solid: readonly Outline[], u: number): (readonly [num
   });
   return spans.sort((a, b) => a[0] - b[0]);
 }
+
+/** The stretches along which a support can be fixed to. */
+export const heldBy = (
+  { v0, v1 }: Pick<Support, 'v0' | 'v1'>,
+  spans: readonly (readonly [number, number])[],
+): (readonly [number, number])[] =>
+  spans.flatMap(([a, b]): (readonly [number, number])[] =>
+    Math.min(b, v1) > Math.max(a, v0) ? [[Math.max(a, v0), Math.min(b, v1)]] : [],
+  );
 
 /** Cuts holes for fittings, and for wired ones a slot to the nearest edge of the piece, a hidden one where there is one. */
 export function withFittings(
