@@ -11,6 +11,7 @@ import { departuresOf, predict, gainsOf, samplesOf, surfaceModel, type SurfacePo
 const at = '2026-10-01T08:00:00.000Z';
 const XS = [100, 900, 1700, 2500, 3300];
 const HEIGHTS = [0, 500, 1000, 1500];
+const EVERY_250 = [0, 250, 500, 750, 1000, 1250, 1500];
 
 /** A survey of five stations whose walls follow a formula. */
 function surveyed(half: (side: 'left' | 'right', x: number, z: number) => number, heights = HEIGHTS): Project {
@@ -137,16 +138,24 @@ describe('readings that others do not bear out', () => {
 
 describe('the next best reading', () => {
   it('is none when the survey is as good as wanted', () => {
-    const close = surveyed((_side, _x, z) => 900 + z / 50, [0, 250, 500, 750, 1000, 1250, 1500]);
+    const close = surveyed((_side, _x, z) => 900 + z / 50, EVERY_250);
     const quality = surveyQuality(close.survey, [], 3400);
     expect(quality).toMatchObject({ good: true, next: null });
     expect(quality?.doubt.left[0]).toHaveLength(17);
   });
+  it('first looks where the walls may bend, in the section that was read at most heights', () => {
+    const quality = surveyQuality({ ...plain.survey, goal: 3 }, [], 3400);
+    expect(quality?.good).toBe(false);
+    // half-way between two heights that were read, where a bend would show most
+    expect(quality?.next?.addresses[0]).toMatch(/^station\/s\d\/(left|right)\/1(1|2|3)\d0$/);
+    expect(quality?.next?.station).toBeNull();
+  });
   it('goes to the gap: a station where two are far apart', () => {
+    const dense = surveyed((_side, _x, z) => 900 + 40 * Math.sin((Math.PI * z) / 1500), EVERY_250);
     const readings = Object.fromEntries(
-      Object.entries(plain.survey.readings).filter(([address]) => !/station\/s[34]/.test(address)),
+      Object.entries(dense.survey.readings).filter(([address]) => !/station\/s[34]/.test(address)),
     );
-    const quality = surveyQuality({ ...plain.survey, goal: 3, readings }, [], 3400);
+    const quality = surveyQuality({ ...dense.survey, goal: 3, readings }, [], 3400);
     expect(quality?.good).toBe(false);
     const next = quality?.next;
     expect(next?.station?.x).toBe((900 + 3300) / 2);

@@ -164,9 +164,13 @@ export function surveyQuality(
   const targets = targetsOf(survey, units, xs, zs);
   const scribe = Math.min(...units.flatMap((unit) => scribeAllowance(unit) ?? []), Infinity);
   const goal = Math.min(survey.goal, Math.max(1, scribe));
-  const { now } = gainsOf(model, targets, [], READING_NOISE);
+  const certain = gainsOf(model, targets, [], READING_NOISE).now;
+  // what is not known of a knee is as uncertain at every station
+  const knee = new Map(zs.map((z) => [z, (model.knees?.doubt(z) ?? 0) ** 2]));
+  const now = certain.map((variance, i) => variance + (knee.get(targets[i]?.at ?? 0) ?? 0));
+  const search = kneeSearch(survey, model);
   const worst = worstOf(targets, now);
-  const good = worst.value <= goal;
+  const good = worst.value <= goal && search === null;
   const place = targets[worst.index];
   return {
     worst: worst.value,
@@ -174,9 +178,42 @@ export function surveyQuality(
     within: now.filter((variance) => 2 * Math.sqrt(variance) <= goal).length / Math.max(1, now.length),
     goal,
     good,
-    next: good ? null : nextBest(survey, model, targets, now, worst.value),
+    next: good
+      ? null
+      : search
+        ? { addresses: [search], station: null, before: worst.value, after: worstOf(targets, certain).value }
+        : nextBest(survey, model, targets, certain, worst.value),
     doubt: doubtOf(xs, zs, now),
   };
+}
+
+/** A knee is looked for while what may be one leaves a height of its section more open than this, mm (one spread). */
+const KNEE_OPEN_MM = 1;
+/** Heights at which it is looked for, in steps, mm; never nearer than that to one that was read. */
+const KNEE_STEP_MM = 20;
+const KNEE_APART_MM = 30;
+
+/** The reading that tells best where the walls bend, at the section that gives the profile; null when that is known. */
+function kneeSearch(survey: Survey, { knees, samples }: SurfaceModel): string | null {
+  if (!knees) return null;
+  const station = survey.stations.find(({ id }) => valueAt(survey, `station/${id}/x`) === knees.x);
+  if (!station) return null;
+  const top = Math.max(...samples.filter(({ x, surface }) => x === knees.x && surface !== 'roof').map(({ at }) => at));
+  const open = spread(KNEE_STEP_MM, top, Math.max(2, Math.floor(top / KNEE_STEP_MM)))
+    .map((z) => Math.round(z / KNEE_STEP_MM) * KNEE_STEP_MM)
+    .flatMap((z) =>
+      SIDES.map((side) => ({ z, side, address: wallAddress(station.id, side, z), doubt: knees.doubt(z) })),
+    )
+    .filter(
+      ({ z, side, address }) =>
+        !survey.skipped.includes(address) &&
+        samples.every(
+          (sample) => sample.x !== knees.x || sample.surface !== side || Math.abs(sample.at - z) >= KNEE_APART_MM,
+        ),
+    )
+    .sort((a, b) => b.doubt - a.doubt || a.z - b.z);
+  const [first] = open;
+  return first && first.doubt > KNEE_OPEN_MM ? first.address : null;
 }
 
 /** The candidate that takes away most of the weighted variance for each thing that has to be read. */

@@ -1,6 +1,14 @@
 import type { Side, Survey } from '../document/schema.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
-import { at, dense, inverseOf as inverted, timesTransposed, timesVector, type Dense } from '../numeric/dense.js';
+import {
+  at,
+  dense,
+  inverseOf as inverted,
+  logDeterminant,
+  timesTransposed,
+  timesVector,
+  type Dense,
+} from '../numeric/dense.js';
 import { uncertaintyOf } from './trust.js';
 
 /** How a section's profile may bend: its spread and reach, mm, and how far its level is open. */
@@ -8,6 +16,8 @@ interface Profile {
   readonly spread: number;
   readonly reach: number;
   readonly level: number;
+  /** The height up to which it is straight, and from which it bends; null for one that bends gently all the way. */
+  readonly knee: number | null;
 }
 
 /** What is estimated from the readings of a stretch. */
@@ -39,11 +49,20 @@ export type SurfacePoint = Pick<Sample, 'surface' | 'x' | 'at'>;
  */
 /** A belly that bends gently, or a wall with a knee: the one that the readings bear out better is taken. */
 const PROFILES: readonly Profile[] = [
-  { spread: 400, reach: 900, level: 0 },
-  { spread: 120, reach: 380, level: 0 },
+  { spread: 400, reach: 900, level: 0, knee: null },
+  { spread: 120, reach: 380, level: 0, knee: null },
 ];
 /** The sides of a box are flat but for what their sheets do; only how far off they stand is open. */
-const BOX_PROFILE: Profile = { spread: 4, reach: 900, level: 20 };
+const BOX_PROFILE: Profile = { spread: 4, reach: 900, level: 20, knee: null };
+/*
+ * A wall that is straight up to a knee: how far it stands off and leans is open, and beyond the knee so are its fold, its
+ * bend and how the bend goes on; what is left beside that is small. Spreads in mm over a metre, its square and its cube.
+ */
+const KNEED = { level: 300, lean: 80, fold: 250, bend: 1200, further: 1500 };
+const KNEED_REST = { spread: 3, reach: 400 };
+/** Knees are looked for between these heights, in steps, mm. */
+const KNEES = { from: 660, to: 1560, step: 20 };
+const METRE = 1000;
 const SIDE_PROFILE = { spread: 6, reach: 700 };
 const DEPARTURE = { common: 5, side: 4, along: 800, up: 1200 };
 const ROOF_PROFILE = { spread: 300, reach: 700 };
@@ -54,6 +73,22 @@ const SCALES = [1.4, 2.8, 5.6] as const;
 const STRETCH = 120;
 
 const bell = (distance: number, reach: number): number => Math.exp(-0.5 * (distance / reach) ** 2);
+
+/** What the profiles of two heights have to do with each other. */
+function profileCovariance({ spread, reach, level, knee }: Profile, a: number, b: number): number {
+  const near = spread ** 2 * bell(a - b, reach) + level ** 2;
+  if (knee === null) return near;
+  const [p, q] = [Math.max(0, a - knee) / METRE, Math.max(0, b - knee) / METRE];
+  const beyond = p * q;
+  return (
+    near +
+    (KNEED.lean ** 2 * a * b) / METRE ** 2 +
+    KNEED.fold ** 2 * beyond +
+    KNEED.bend ** 2 * beyond ** 2 +
+    KNEED.further ** 2 * beyond ** 3
+  );
+}
+const kneedAt = (knee: number): Profile => ({ ...KNEED_REST, level: KNEED.level, knee });
 
 function covariance(a: SurfacePoint, b: SurfacePoint, { scale, profile }: Character): number {
   const [dx, dz] = [a.x - b.x, a.at - b.at];
@@ -68,8 +103,7 @@ function covariance(a: SurfacePoint, b: SurfacePoint, { scale, profile }: Charac
     );
   }
   const near = bell(dx, DEPARTURE.along) * bell(dz, DEPARTURE.up);
-  const shared =
-    profile.spread ** 2 * bell(dz, profile.reach) + profile.level ** 2 + (scale * DEPARTURE.common) ** 2 * near;
+  const shared = profileCovariance(profile, a.at, b.at) + (scale * DEPARTURE.common) ** 2 * near;
   return a.surface === b.surface
     ? shared + SIDE_PROFILE.spread ** 2 * bell(dz, SIDE_PROFILE.reach) + (scale * DEPARTURE.side) ** 2 * near
     : shared;
@@ -101,13 +135,20 @@ function covariancesTo(
     const known = tables.at.get(place);
     if (known) return known;
     const row = (reach: number): Float64Array => Float64Array.from(samples, (sample) => bell(place - sample.at, reach));
-    const made = { up: row(DEPARTURE.up), profile: row(profile.reach), side: row(SIDE_PROFILE.reach) };
+    const made = {
+      up: row(DEPARTURE.up),
+      profile: Float64Array.from(samples, (sample) => profileCovariance(profile, place, sample.at)),
+      side: row(SIDE_PROFILE.reach),
+    };
     tables.at.set(place, made);
     return made;
   };
   const data = new Float64Array(points.length * n);
-  const [level, common, own] = [profile.level ** 2, (scale * DEPARTURE.common) ** 2, (scale * DEPARTURE.side) ** 2];
-  const [wide, sided] = [profile.spread ** 2, SIDE_PROFILE.spread ** 2];
+  const [common, own, sided] = [
+    (scale * DEPARTURE.common) ** 2,
+    (scale * DEPARTURE.side) ** 2,
+    SIDE_PROFILE.spread ** 2,
+  ];
   points.forEach((place, i) => {
     if (place.surface === 'roof') {
       samples.forEach((sample, j) => (data[i * n + j] = covariance(place, sample, character)));
@@ -116,7 +157,7 @@ function covariancesTo(
     const [along, up] = [onX(place.x), onAt(place.at)];
     for (let j = 0; j < n; j += 1) {
       const near = (along[j] as number) * (up.up[j] as number);
-      let value = wide * (up.profile[j] as number) + level + common * near;
+      let value = (up.profile[j] as number) + common * near;
       const { surface } = samples[j] as Sample;
       if (surface === place.surface) value += sided * (up.side[j] as number) + own * near;
       data[i * n + j] = surface === 'roof' ? 0 : value;
@@ -146,6 +187,18 @@ interface Stretch extends Character {
 export interface SurfaceModel {
   readonly stretches: readonly Stretch[];
   readonly samples: readonly Sample[];
+  /** What the section that was read at most heights says of a knee; null for a box, and before there is such a section. */
+  readonly knees: Knees | null;
+}
+
+/** Where a knee may be, by one section. */
+export interface Knees {
+  /** Where the section is. */
+  readonly x: number;
+  /** The likeliest height of a knee, mm; null when the walls rather bend gently all the way. */
+  readonly best: number | null;
+  /** How far apart, mm (one spread), what each likely knee says of a height is from what the others say. */
+  readonly doubt: (at: number) => number;
 }
 
 /** Gathers what was read on walls and roof, at stations whose own place is known. */
@@ -220,7 +273,7 @@ function credit(predicted: readonly Predicted[]): number {
  * A stretch with its character: for each kind of profile the smallest size of departures under which half of the readings
  * are predicted about as well as the model thinks; of those the one that predicts best.
  */
-function stretchOf(samples: readonly Sample[], boxed: boolean): Stretch {
+function stretchOf(samples: readonly Sample[], boxed: boolean, knee: number | null): Stretch {
   const mean = meanOf(samples);
   const xs = samples.map((sample) => sample.x);
   const made = (character: Character): Stretch => ({
@@ -231,7 +284,13 @@ function stretchOf(samples: readonly Sample[], boxed: boolean): Stretch {
     mean,
     inverse: inverseOf(samples, character),
   });
-  const profiles = boxed ? [BOX_PROFILE] : samples[0]?.surface === 'roof' ? PROFILES.slice(0, 1) : PROFILES;
+  const profiles = boxed
+    ? [BOX_PROFILE]
+    : samples[0]?.surface === 'roof'
+      ? PROFILES.slice(0, 1)
+      : knee === null
+        ? PROFILES
+        : [kneedAt(knee)];
   const first = profiles[0] ?? BOX_PROFILE;
   if (samples.length < FEWEST) return made({ profile: first, scale: SCALES[0] });
   let best: { readonly stretch: Stretch; readonly credit: number } | null = null;
@@ -251,12 +310,12 @@ function stretchOf(samples: readonly Sample[], boxed: boolean): Stretch {
   return best?.stretch ?? made({ profile: first, scale: SCALES[0] });
 }
 
-function stretches(samples: readonly Sample[], boxed: boolean): Stretch[] {
+function stretches(samples: readonly Sample[], boxed: boolean, knee: number | null): Stretch[] {
   if (samples.length === 0) return [];
   const xs = [...new Set(samples.map((sample) => sample.x))].sort((a, b) => a - b);
   const perStation = samples.length / xs.length;
   const size = Math.max(3, Math.floor(STRETCH / perStation));
-  if (xs.length <= size) return [stretchOf(samples, boxed)];
+  if (xs.length <= size) return [stretchOf(samples, boxed, knee)];
   const count = Math.ceil((xs.length - 1) / (size - 1));
   const step = (xs.length - 1) / count;
   return Array.from({ length: count }, (_, i) => {
@@ -264,23 +323,92 @@ function stretches(samples: readonly Sample[], boxed: boolean): Stretch[] {
     return stretchOf(
       samples.filter((sample) => sample.x >= from && sample.x <= to),
       boxed,
+      knee,
     );
   });
+}
+
+/** A section is a profile when it was read at so many heights. */
+const PROFILED = 4;
+/** What is less likely than this is not thought of. */
+const LEAST_WEIGHT = 1e-3;
+
+/** The readings of one section under one profile: how likely they are, and what they say of other heights. */
+function sectionUnder(samples: readonly Sample[], profile: Profile) {
+  const character: Character = { profile, scale: SCALES[0] };
+  const mean = meanOf(samples);
+  const known = deviations(samples, mean);
+  const spreads = dense(samples.length, samples.length, (i, j) => {
+    const [a, b] = [samples[i] as Sample, samples[j] as Sample];
+    return covariance(a, b, character) + (i === j ? a.noise ** 2 : 0);
+  });
+  const weighted = timesVector(inverted(spreads), known);
+  let fit = 0;
+  for (let i = 0; i < known.length; i += 1) fit += (known[i] ?? 0) * (weighted[i] ?? 0);
+  return {
+    likely: -(fit + logDeterminant(spreads)) / 2,
+    says: (place: SurfacePoint): number =>
+      samples.reduce((sum, sample, i) => sum + (weighted[i] ?? 0) * covariance(sample, place, character), mean),
+  };
+}
+
+/**
+ * Looks for a knee in the section that was read at most heights: every height is tried, beside walls that bend gently. Each
+ * counts by how likely it makes the readings.
+ */
+function kneesOf(walls: readonly Sample[]): Knees | null {
+  const heights = new Map<number, Set<number>>();
+  for (const { x, at: height } of walls) heights.set(x, (heights.get(x) ?? new Set<number>()).add(height));
+  const [x, most] = [...heights].reduce<readonly [number, number]>(
+    (best, [place, set]) => (set.size > best[1] ? [place, set.size] : best),
+    [0, 0],
+  );
+  if (most < PROFILED) return null;
+  const section = walls.filter((sample) => sample.x === x);
+  const heightsTried = Array.from(
+    { length: Math.floor((KNEES.to - KNEES.from) / KNEES.step) + 1 },
+    (_, i) => KNEES.from + KNEES.step * i,
+  );
+  const under = [...PROFILES, ...heightsTried.map(kneedAt)].map((profile) => ({
+    knee: profile.knee,
+    ...sectionUnder(section, profile),
+  }));
+  const best = Math.max(...under.map(({ likely }) => likely));
+  // all knees together are as likely beforehand as the walls without one
+  const before = (knee: number | null): number => (knee === null ? 1 / PROFILES.length : 1 / heightsTried.length);
+  const weighed = under.map((one) => ({ ...one, weight: before(one.knee) * Math.exp(one.likely - best) }));
+  const whole = weighed.reduce((sum, { weight }) => sum + weight, 0);
+  const thought = weighed.filter(({ weight }) => weight > LEAST_WEIGHT * whole);
+  const total = thought.reduce((sum, { weight }) => sum + weight, 0);
+  const likely = thought.map((one) => ({ ...one, weight: one.weight / total }));
+  const kneed = likely.filter(({ knee }) => knee !== null);
+  const share = kneed.reduce((sum, { weight }) => sum + weight, 0);
+  const first = kneed.reduce<(typeof kneed)[number] | null>((a, b) => (a && a.weight >= b.weight ? a : b), null);
+  return {
+    x,
+    best: share > 0.7 && first ? first.knee : null,
+    doubt: (height) => {
+      const said = likely.map(({ weight, says }) => ({ weight, value: says({ surface: 'left', x, at: height }) }));
+      const mean = said.reduce((sum, { weight, value }) => sum + weight * value, 0);
+      return Math.sqrt(said.reduce((sum, { weight, value }) => sum + weight * (value - mean) ** 2, 0));
+    },
+  };
 }
 
 /** Makes the model of a survey. Cost grows with the third power of the readings in a stretch, at most about 120. */
 export function surfaceModel(survey: Survey, without?: ReadonlySet<string>): SurfaceModel {
   const samples = samplesOf(survey, without);
+  const walls = samples.filter((sample) => sample.surface !== 'roof');
+  const knees = survey.boxed ? null : kneesOf(walls);
   return {
     samples,
+    knees,
     stretches: [
-      ...stretches(
-        samples.filter((sample) => sample.surface !== 'roof'),
-        survey.boxed,
-      ),
+      ...stretches(walls, survey.boxed, knees?.best ?? null),
       ...stretches(
         samples.filter((sample) => sample.surface === 'roof'),
         survey.boxed,
+        null,
       ),
     ],
   };

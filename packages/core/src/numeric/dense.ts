@@ -83,3 +83,12 @@ export function inverseOf(matrix: Dense): Dense {
     }
   return { rows: n, columns: n, data };
 }
+
+/** Natural logarithm of the determinant of a symmetric positive definite matrix. */
+export function logDeterminant(matrix: Dense): number {
+  const n = matrix.rows;
+  const lower = lowerOf(matrix);
+  let sum = 0;
+  for (let i = 0; i < n; i += 1) sum += 2 * Math.log(lower[i * n + i] as number);
+  return sum;
+}

@@ -1,7 +1,7 @@
 import { createProject } from '../document/create.js';
 import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
-import type { Practice, Project, Side } from '../document/schema.js';
+import type { Project, Side } from '../document/schema.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';
@@ -11,7 +11,7 @@ import { spread } from '../numeric/plane.js';
 import { seededRandom } from '../numeric/random.js';
 import { buildShell } from '../shell/build.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
-import { hiddenShape, trueHalf, trueRoof, trueValue, type HiddenShape } from './hidden.js';
+import { hiddenShape, trueHalf, trueRoof, trueValue, type Drawn, type HiddenShape } from './hidden.js';
 
 /** How near a surveyed shell came to the true one, mm. */
 export interface Nearness {
@@ -73,17 +73,13 @@ export interface Walked {
  * again until the survey is good enough or `most` readings are taken.
  * @param noise spread of a reading, mm
  */
-export function walkThrough(
-  practice: Practice & { readonly vehicle: 'van' | 'bus' | 'trailer' },
-  noise: number,
-  most: number,
-): Walked {
+export function walkThrough(practice: Drawn, noise: number, most: number): Walked {
   const shape = hiddenShape(practice);
   const normal = normalFrom(seededRandom(practice.seed + 4711));
   let project = createProject({
     id: 'practice',
     name: 'Practice',
-    kind: practice.vehicle,
+    kind: practice.vehicle === 'kneed' ? 'van' : practice.vehicle,
     model: '',
     units: 'mm',
     startDate: '2026-10-01',
@@ -129,7 +125,7 @@ export interface AccuracyRow extends Nearness {
 }
 
 /** One practice vehicle walked and compared. */
-export function accuracyOf(vehicle: 'van' | 'bus' | 'trailer', seed: number, most: number): AccuracyRow {
+export function accuracyOf(vehicle: Drawn['vehicle'], seed: number, most: number): AccuracyRow {
   const { project, readings, shape } = walkThrough({ vehicle, seed }, 1, most);
   const { shell } = buildShell(project.survey);
   if (!shell) throw new Error('The walk gave no shell.');
@@ -145,7 +141,7 @@ export interface SlipTrial {
 }
 
 /** Plants one wrong digit of 15 mm or more into a wall or roof reading, again and again, and counts what is flagged. */
-export function slipTrial(vehicle: 'van' | 'bus' | 'trailer', seed: number, most: number, trials: number): SlipTrial {
+export function slipTrial(vehicle: Drawn['vehicle'], seed: number, most: number, trials: number): SlipTrial {
   const { project } = walkThrough({ vehicle, seed }, 1, most);
   const random = seededRandom(seed + 99);
   const addresses = Object.keys(project.survey.readings).filter((address) => {

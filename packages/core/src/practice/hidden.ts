@@ -15,13 +15,26 @@ export interface Dent {
 /** Something that stands on the floor or hangs on the wall in the true vehicle, by the `what` of its readings, mm. */
 export type Sizes = Readonly<Record<string, number>>;
 
+/** Where a straight wall bends, mm and radians. */
+export interface Knee {
+  readonly at: number;
+  /** How far the straight part leans in. */
+  readonly foot: number;
+  /** Radius of the bend; 0 for a fold. */
+  readonly radius: number;
+  /** How far the wall leans in above the bend. */
+  readonly head: number;
+}
+
 /**
  * The true shape of an invented vehicle, as formulas: nobody who measures it sees it. Axes as everywhere.
  * A wall is `floor` wide at the foot, bellies out to `belly` at `bellyAt`, and leans in above by `lean` at `top`.
  */
 export interface HiddenShape {
   readonly length: number;
-  readonly profile: 'belly' | 'straight' | 'box';
+  readonly profile: 'belly' | 'straight' | 'box' | 'kneed';
+  /** A wall that is straight up to a height, leaning by so much from the floor, and then bent round or leaning more. */
+  readonly knee?: Knee;
   readonly floor: number;
   readonly belly: number;
   readonly bellyAt: number;
@@ -55,9 +68,23 @@ function narrowing(shape: HiddenShape, x: number): number {
   return front * (1 - smoothstep(x / shape.endsOver)) + rear * (1 - smoothstep((shape.length - x) / shape.endsOver));
 }
 
+/** How far a wall has come in at height z: straight to the knee, round with a radius, and straight on. */
+function bentIn({ at, foot, radius, head }: Knee, z: number): number {
+  if (z <= at) return z * Math.tan(foot);
+  const [low, high] = [radius * Math.sin(foot), radius * Math.sin(head)];
+  const up = z - at;
+  const start = at * Math.tan(foot);
+  // on the arc the lean grows with its sine over the height
+  const round = (height: number): number => Math.sqrt(radius ** 2 - (low + height) ** 2);
+  const arc = high - low;
+  if (up <= arc) return start + radius * Math.cos(foot) - round(up);
+  return start + (arc > 0 ? radius * Math.cos(foot) - round(arc) : 0) + (up - Math.max(0, arc)) * Math.tan(head);
+}
+
 /** The section's half-width at height z in the middle of the vehicle. */
 function profileAt(shape: HiddenShape, z: number): number {
   if (shape.profile === 'box') return shape.floor;
+  if (shape.profile === 'kneed' && shape.knee) return shape.floor - bentIn(shape.knee, z);
   if (shape.profile === 'straight') {
     // straight up, then leaning, with a soft knee 120 mm high
     const knee = 60 * Math.log1p(Math.exp(Math.min(40, (z - shape.bellyAt) / 60)));
@@ -156,6 +183,33 @@ function drawn(kind: 'van' | 'bus' | 'trailer', seed: number): HiddenShape {
   };
 }
 
+/** Kinds of vehicles that are drawn by lot, beside those that can be practised on. */
+export interface Drawn {
+  readonly vehicle: 'van' | 'bus' | 'trailer' | 'kneed';
+  readonly seed: number;
+}
+
+const DEGREE = Math.PI / 180;
+
+/** A van of the commonest make: its walls straight up or leaning a little, then bent, the knee anywhere. */
+function kneed(seed: number): HiddenShape {
+  const van = drawn('van', seed);
+  const random = seededRandom(seed * 6007 + 17);
+  const between = (least: number, most: number): number => least + (most - least) * random();
+  const foot = random() < 0.4 ? 0 : between(0, 2.5) * DEGREE;
+  const folded = random() < 0.5;
+  return {
+    ...van,
+    profile: 'kneed',
+    knee: {
+      at: between(700, 1400),
+      foot,
+      radius: folded ? 0 : between(300, 900),
+      head: foot + (folded ? between(4, 9) : between(10, 26)) * DEGREE,
+    },
+  };
+}
+
 /** The vehicles of the demo scenario, with figures of their own. */
 const KNOWN: Readonly<Record<'wren' | 'bulrush' | 'thimble', HiddenShape>> = {
   wren: {
@@ -224,7 +278,8 @@ const KNOWN: Readonly<Record<'wren' | 'bulrush' | 'thimble', HiddenShape>> = {
 };
 
 /** The true shape behind a practice: drawn by lot for a kind of vehicle, or one of the scenario's. */
-export function hiddenShape({ vehicle, seed }: Practice): HiddenShape {
+export function hiddenShape({ vehicle, seed }: Practice | Drawn): HiddenShape {
+  if (vehicle === 'kneed') return kneed(seed);
   return vehicle === 'van' || vehicle === 'bus' || vehicle === 'trailer' ? drawn(vehicle, seed) : KNOWN[vehicle];
 }
 

@@ -3,6 +3,8 @@ import { applyOperation } from '../furniture/kit.js';
 import { progressOf } from '../measure/walk.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';
+import { surfaceModel } from '../measure/surface-model.js';
+import type { Project } from '../document/schema.js';
 import { closuresOf } from '../measure/closure.js';
 import { buildShell } from '../shell/build.js';
 import { halfWidth } from '../shell/shell.js';
@@ -10,6 +12,57 @@ import { nearnessOf, walkThrough } from './accuracy.js';
 import { hiddenShape, trueHalf, trueValue } from './hidden.js';
 
 const KINDS = ['van', 'bus', 'trailer'] as const;
+
+describe('a wall that is straight up to a knee and then bent', () => {
+  const walked = [1, 3, 5, 7, 14, 22, 29, 37].map((seed) => walkThrough({ vehicle: 'kneed', seed }, 1, 60));
+  const shellOf = (project: Project) => {
+    const { shell } = buildShell(project.survey);
+    if (!shell) throw new Error('no shell');
+    return shell;
+  };
+
+  it('comes out within a few millimetres, and as near as the survey says', () => {
+    for (const { project, readings, shape } of walked) {
+      const near = nearnessOf(shellOf(project), shape);
+      const thought = surveyQuality(project.survey, [], shape.length)?.worst ?? 0;
+      expect(readings).toBeLessThanOrEqual(60);
+      expect(near.walls95).toBeLessThan(4.2);
+      expect(near.standingWorst).toBeLessThan(6);
+      expect(near.walls95).toBeLessThan(thought);
+    }
+  });
+  it('is found where it is, by a few more readings of one section', () => {
+    for (const { project, shape } of walked) {
+      const { knees } = surfaceModel(project.survey);
+      if (!shape.knee) throw new Error('the vehicle has a knee');
+      // a round bend begins at the knee and is taken for one where it turns
+      const turns = shape.knee.radius * (Math.sin(shape.knee.head) - Math.sin(shape.knee.foot));
+      expect(knees?.best).toBeGreaterThan(shape.knee.at - 60);
+      expect(knees?.best).toBeLessThan(shape.knee.at + 90 + turns / 2);
+    }
+  });
+  it('stays straight below it, whatever the readings scatter', () => {
+    for (const { project, shape } of walked) {
+      const shell = shellOf(project);
+      const knee = shape.knee?.at ?? 0;
+      const x = shape.stations[2] ?? 0;
+      for (const side of ['left', 'right'] as const) {
+        const at = (z: number): number => halfWidth(shell, side, x, z);
+        const dent = (z: number): number =>
+          trueHalf(shape, side, x, z) -
+          (trueHalf(shape, side, x, 0) * (knee - z) + trueHalf(shape, side, x, knee) * z) / knee;
+        for (const z of [0.25, 0.5, 0.75].map((share) => share * knee)) {
+          const off = at(z) - (at(0) * (knee - z) + at(knee) * z) / knee;
+          expect(Math.abs(off - dent(z))).toBeLessThan(5);
+        }
+      }
+    }
+  });
+  it('is none in a wall that bellies out gently', () => {
+    for (const seed of [1, 4, 7, 11])
+      expect(surfaceModel(walkThrough({ vehicle: 'van', seed }, 1, 60).project.survey).knees?.best).toBeNull();
+  });
+});
 
 describe('a practice vehicle walked from end to end', () => {
   it.each(KINDS)('%s: every reading of the plan is taken or skipped, and none is doubted', (vehicle) => {
