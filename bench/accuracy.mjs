@@ -10,6 +10,7 @@ const KINDS = [
 ];
 const SLIPS_EACH = 25;
 const figure = (value) => value.toFixed(1);
+const mean = (rows, key) => rows.reduce((sum, row) => sum + row[key], 0) / rows.length;
 const share = (part, whole) => `${((100 * part) / whole).toFixed(1)} %`;
 
 const lines = [
@@ -32,7 +33,7 @@ for (const { vehicle, count, most } of KINDS) {
   const sum = (key) => slips.reduce((total, slip) => total + slip[key], 0);
   const worst = (key) => Math.max(...rows.map((row) => row[key]));
   summary.push(
-    `| ${vehicle} | ${count} | ${worst('readings')} | ${figure(worst('walls95'))} | ${rows.filter((row) => row.walls95 > 3).length} | ${figure(worst('standingWorst'))} | ${rows.filter((row) => row.walls95 <= row.thought).length} | ${share(sum('flagged'), sum('planted'))} of ${sum('planted')} | ${share(sum('wronglyFlagged'), sum('good'))} of ${sum('good')} |`,
+    `| ${vehicle} | ${count} | ${worst('readings')} | ${figure(worst('walls95'))} | ${rows.filter((row) => row.walls95 > 3).length} | ${figure(worst('standingWorst'))} | ${share(mean(rows, 'covered'), 1)} | ${share(sum('flagged'), sum('planted'))} of ${sum('planted')} | ${share(sum('wronglyFlagged'), sum('good'))} of ${sum('good')} |`,
   );
   tables.push(
     `## ${vehicle[0].toUpperCase()}${vehicle.slice(1)}, at most ${most} readings`,
@@ -47,7 +48,7 @@ for (const { vehicle, count, most } of KINDS) {
   );
 }
 lines.push(
-  '| vehicles | how many | most readings | 95 of 100 places, worst vehicle | vehicles over 3 | standing, worst vehicle | as near as thought | planted slips flagged | good readings flagged |',
+  '| vehicles | how many | most readings | 95 of 100 places, worst vehicle | vehicles over 3 | standing, worst vehicle | places within what is said of them | planted slips flagged | good readings flagged |',
   '| --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
   ...summary,
   '',

@@ -3,7 +3,7 @@ import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
 import type { Project, Side } from '../document/schema.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
-import { surveyQuality } from '../measure/next-reading.js';
+import { surveyQuality, type DoubtGrid } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';
 import { progressOf } from '../measure/walk.js';
 import { normalFrom } from '../numeric/normal.js';
@@ -122,6 +122,21 @@ export interface AccuracyRow extends Nearness {
   readonly readings: number;
   /** What the survey itself thought its worst place was, mm. */
   readonly thought: number;
+  /** Share of places whose error is within what it says of them. */
+  readonly covered: number;
+}
+
+/** Share of places whose true error is within what the survey says of them (two spreads). */
+export function coverageOf(shell: Shell, shape: HiddenShape, { xs, zs, left, right }: DoubtGrid): number {
+  const within = (['left', 'right'] as const).flatMap((side) =>
+    zs.flatMap((z, row) =>
+      xs.map((x, column) => {
+        const doubt = (side === 'left' ? left : right)[row]?.[column] ?? 0;
+        return Math.abs(halfWidth(shell, side, x, z) - trueHalf(shape, side, x, z)) <= doubt;
+      }),
+    ),
+  );
+  return within.filter(Boolean).length / Math.max(1, within.length);
 }
 
 /** One practice vehicle walked and compared. */
@@ -130,7 +145,14 @@ export function accuracyOf(vehicle: Drawn['vehicle'], seed: number, most: number
   const { shell } = buildShell(project.survey);
   if (!shell) throw new Error('The walk gave no shell.');
   const quality = surveyQuality(project.survey, [], shape.length);
-  return { ...nearnessOf(shell, shape), seed, vehicle, readings, thought: quality?.worst ?? 0 };
+  return {
+    ...nearnessOf(shell, shape),
+    seed,
+    vehicle,
+    readings,
+    thought: quality?.worst ?? 0,
+    covered: quality ? coverageOf(shell, shape, quality.doubt) : 0,
+  };
 }
 
 export interface SlipTrial {
