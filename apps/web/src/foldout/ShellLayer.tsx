@@ -7,6 +7,7 @@ import {
   archSpan,
   halfWidth,
   placedOpenings,
+  ribMap,
   type ArchShape,
   type PlacedOpening,
   type Shell,
@@ -154,6 +155,9 @@ function KeepOuts({ frame, survey }: Pick<ShellLayerProps, 'frame' | 'survey'>) 
   );
 }
 
+/** Above any roof, mm. */
+const ABOVE_ALL_MM = 5000;
+
 /** The vehicle itself: walls, floor or ceiling, ribs, arches, openings. Redrawn only when the survey or the window changes. */
 export const ShellLayer = memo(function ShellLayer({
   frame,
@@ -165,9 +169,12 @@ export const ShellLayer = memo(function ShellLayer({
   quiet,
 }: ShellLayerProps) {
   const { shell } = frame;
-  const ribs = survey.ribs.flatMap((rib) => {
+  const { on } = ribMap(survey);
+  // a line across where one runs from wall to wall, over the roof or over the floor
+  const across = survey.ribs.flatMap((rib) => {
     const x = valueAt(survey, `rib/${rib.id}/x`);
-    return x === null ? [] : [{ id: rib.id, x, width: valueAt(survey, `rib/${rib.id}/width`) ?? 40 }];
+    const shown = rib.on === 'ring' || rib.on === (ceiling ? 'roof' : 'floor');
+    return x === null || !shown ? [] : [{ id: rib.id, x }];
   });
   const openings = placedOpenings(survey);
   const ticks = spread(0, Math.floor(shell.length / 100) * 100, Math.floor(shell.length / 100) + 1);
@@ -189,37 +196,44 @@ export const ShellLayer = memo(function ShellLayer({
           strokeWidth={1}
         />
       )}
-      {ribs.map((rib) => (
-        <g key={rib.id}>
-          {SIDES.map((side) => (
-            <path
-              key={side}
-              d={ringPath(
-                wallPatch(frame, side, rib.x - rib.width / 2, rib.x + rib.width / 2, shell.floor, 5000).map(
-                  (p, i, all) =>
-                    i < all.length / 2
-                      ? p
-                      : ([
-                          side === 'left' ? Math.max(p[0], frame.leftEdge) : Math.min(p[0], frame.rightEdge),
-                          p[1],
-                        ] as Point),
-                ),
-              )}
-              fill="var(--grey)"
-              fillOpacity={0.55}
-              stroke="var(--rule)"
-              strokeWidth={1}
-            />
-          ))}
-          <line
-            x1={screenX(frame, -halfWidth(shell, 'left', rib.x, 0))}
-            x2={screenX(frame, halfWidth(shell, 'right', rib.x, 0))}
-            y1={screenY(frame, rib.x)}
-            y2={screenY(frame, rib.x)}
+      {SIDES.flatMap((side) =>
+        on[side].ribs.map((rib) => (
+          <path
+            key={`${side}:${rib.id}`}
+            d={ringPath(
+              wallPatch(
+                frame,
+                side,
+                rib.x - rib.width / 2,
+                rib.x + rib.width / 2,
+                Math.max(shell.floor, rib.from ?? shell.floor),
+                rib.to ?? ABOVE_ALL_MM,
+              ).map((p, i, all) =>
+                i < all.length / 2 || rib.to !== null
+                  ? p
+                  : ([
+                      side === 'left' ? Math.max(p[0], frame.leftEdge) : Math.min(p[0], frame.rightEdge),
+                      p[1],
+                    ] as Point),
+              ),
+            )}
+            fill="var(--grey)"
+            fillOpacity={0.55}
             stroke="var(--rule)"
             strokeWidth={1}
           />
-        </g>
+        )),
+      )}
+      {across.map((rib) => (
+        <line
+          key={rib.id}
+          x1={screenX(frame, -halfWidth(shell, 'left', rib.x, 0))}
+          x2={screenX(frame, halfWidth(shell, 'right', rib.x, 0))}
+          y1={screenY(frame, rib.x)}
+          y2={screenY(frame, rib.x)}
+          stroke="var(--rule)"
+          strokeWidth={1}
+        />
       ))}
       {arches.map((arch) => {
         return (

@@ -3,7 +3,7 @@ export { archFace, archProfile, type ArchShape, archSpan } from './arch.js';
 export { buildShell } from './build.js';
 export { likeStations, uprightPlanes } from './likeness.js';
 export { type PlacedOpening, placedOpenings } from './openings.js';
-export { RIBBED, ribPlaces, ribShares } from './ribs.js';
+export { RIBBED, ribMap, ribPlaces, ribShares } from './ribs.js';
 export { BED_HEIGHT_MM, type RoomFigures } from './room.js';
 export {
   developedHeight,

@@ -154,7 +154,7 @@ export const EN = {
   'lining.noFastener.strip':
     '{surface}: {count} fixings go into the strips behind joints, and nothing in the price book is between {least} and {most} long: glue them.',
   'lining.added':
-    '{count} {count|batten is|battens are} added at {places}, where ribs are too far apart or an end lies on nothing: glue and screw them to the ribs or the skin before the lining closes them in.',
+    '{count} {count|batten is|battens are} added where ribs are too far apart or an end lies on nothing: glue and screw them to the ribs or the skin before the lining closes them in.',
   'lining.ribRound': '{name}: its face is not flat, so nothing is fixed to it.',
   'lining.ribShallow': '{name} stands only {proud} proud: a screw would meet the skin, so nothing is fixed to it.',
   'rib.order': '{name} ends before it begins.',

@@ -13,7 +13,7 @@ const RUNS_ON = 90;
 /** A hand that pushes anywhere, N. */
 const HAND_N = 100;
 /** However stiff a lining is, its supports are no farther apart, mm. */
-const WIDEST_BAY_MM = 620;
+const WIDEST_BAY_MM = 720;
 /** As far above a mattress as a back leans, mm. */
 const BACK_MM = 500;
 

@@ -20,10 +20,8 @@ export const ribNotes = (surface: Lined, ribs: RibMap): Message[] =>
 
 /** Battens that are added where ribs are too far apart or an end lies on nothing, and how they are fixed there. */
 export function addedNotes(ground: LinedSurface, laid: boolean): Message[] {
-  const added = ground.supports.filter(({ kind }) => kind === 'batten');
-  return laid || added.length === 0
-    ? []
-    : [message('lining.added', { count: added.length, places: added.map(({ u }) => Math.round(u)).join(', ') })];
+  const added = ground.supports.filter(({ kind }) => kind === 'batten').length;
+  return laid || added === 0 ? [] : [message('lining.added', { count: added })];
 }
 
 /** A lamp is centred between the supports beside it and on its row when it is this near, mm. */

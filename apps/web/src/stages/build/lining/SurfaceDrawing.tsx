@@ -168,7 +168,10 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
                 );
               })}
               {ground.supports.map((support) => {
-                const [a, b] = [at([support.u, low]), at([support.u, high])];
+                const [a, b] = [
+                  at([support.u, Math.max(low, support.v0)]),
+                  at([support.u, Math.min(high, support.v1)]),
+                ];
                 return (
                   <g key={support.name}>
                     <line
