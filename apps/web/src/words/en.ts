@@ -541,7 +541,7 @@ export const EN_UI = {
   'knock.opens.pair': 'opens as a pair',
   'knock.cavities': 'Insulation, piece by piece',
   'knock.cavitiesNone': 'Ribs read with their widths give the compartments between them.',
-  'knock.cavity': '{count} × {surface}: {width} wide, {front} at the front, {rear} at the rear, {area} m²',
+  'knock.cavity': '{count} × {surface}: {width} wide, {front} at the front, {rear} at the rear, {area} m²',
   'knock.cavityHint': 'Cut a little large and press in. Ribs, openings and arches are taken out.',
   'knock.battens': 'Floor battens',
   'knock.battensSay': '{count} {count|piece|pieces}, {metres} m, {cells} {cells|compartment|compartments} between them',

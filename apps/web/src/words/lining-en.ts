@@ -59,7 +59,7 @@ export const LINING_EN = {
   'lining.screw': '{screw}; bites {bite}, {left} are left before it comes out.',
   'lining.brad': 'Pinned; glue besides where it is to last.',
   'lining.bradWeak': 'It bites weakly: glue besides.',
-  'lining.pilot': 'Drill {pilot}; nearer than {undrilled} to an edge always, and never nearer than {drilled}.',
+  'lining.pilot': 'Drill {pilot} mm; nearer than {undrilled} to an edge always, and never nearer than {drilled}.',
   'lining.screwNone': 'Nothing in the price book is between {least} and {most} long.',
   'lining.battens': '{count} {count|batten|battens} and noggins of {material}, {metres} m.',
   'lining.backed': '{count} {count|joint lies|joints lie} between supports and {count|gets|get} a strip behind them.',

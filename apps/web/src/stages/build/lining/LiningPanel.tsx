@@ -225,7 +225,8 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
                 })} ${
                   fixing.pick.pilot > 0
                     ? t('lining.pilot', {
-                        pilot: len(fixing.pick.pilot, 1),
+                        // drills are sold by the tenth of a millimetre: a sixteenth would be no pilot at all
+                        pilot: fixing.pick.pilot.toFixed(1),
                         undrilled: lenUnit(fixing.pick.undrilled),
                         drilled: lenUnit(fixing.pick.drilled),
                       })
