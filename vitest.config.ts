@@ -16,6 +16,8 @@ export default defineConfig({
     ],
   },
   test: {
+    // two cores are what the whole check is meant for; one of them left idle doubles its time
+    maxWorkers: 2,
     include: ['packages/*/src/**/*.test.ts', 'apps/*/src/**/*.test.ts', 'apps/*/src/**/*.test.tsx'],
     testTimeout: 180_000,
     hookTimeout: 180_000,

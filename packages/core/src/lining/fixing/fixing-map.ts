@@ -82,10 +82,15 @@ export function holdLines(
 }
 
 const swapped = ([a, b]: Point): Point => [b, a];
-const turned = ({ outer, holes }: Outline): Outline => ({
-  outer: outer.map(swapped),
-  holes: holes.map((hole) => hole.map(swapped)),
-});
+const known = new WeakMap<Outline, Outline>();
+/** A piece with its two ways exchanged; it is asked for once a line. */
+function turned(piece: Outline): Outline {
+  const before = known.get(piece);
+  if (before) return before;
+  const made = { outer: piece.outer.map(swapped), holes: piece.holes.map((hole) => hole.map(swapped)) };
+  known.set(piece, made);
+  return made;
+}
 
 /** Places along one span, evenly spread; one in the middle where it is short. */
 function along(from: number, to: number): number[] {

@@ -159,24 +159,30 @@ export function rowPieces(
   return { pieces, seams: [], setOut, unbacked, close, legal: setOut.legal };
 }
 
+const boxes = new WeakMap<Outline, ReturnType<typeof boxOf>>();
+function boxAround(outline: Outline): ReturnType<typeof boxOf> {
+  const before = boxes.get(outline);
+  if (before) return before;
+  const made = boxOf(outline.outer);
+  boxes.set(outline, made);
+  return made;
+}
+
 /** Where an upright line runs over solid lining: from where to where along v. */
 export function solidAlong(solid: readonly Outline[], u: number): (readonly [number, number])[] {
-  const spans = solid.flatMap((outline) => {
-    const box = boxOf(outline.outer);
-    if (u < box.minX || u > box.maxX) return [];
-    const crossings = [outline.outer, ...outline.holes]
-      .flatMap((ring) =>
-        ring.flatMap((a, i): number[] => {
-          const b = ring[(i + 1) % ring.length] ?? a;
-          return a[0] > u === b[0] > u ? [] : [a[1] + ((u - a[0]) / (b[0] - a[0])) * (b[1] - a[1])];
-        }),
-      )
-      .sort((a, b) => a - b);
-    return crossings.flatMap((v, i): (readonly [number, number])[] => {
-      const next = crossings[i + 1];
-      return i % 2 === 0 && next !== undefined ? [[v, next]] : [];
-    });
-  });
+  const spans: (readonly [number, number])[] = [];
+  for (const outline of solid) {
+    const { minX, maxX } = boxAround(outline);
+    if (u < minX || u > maxX) continue;
+    const crossings: number[] = [];
+    for (const ring of [outline.outer, ...outline.holes])
+      for (let i = 0; i < ring.length; i += 1) {
+        const [a, b] = [ring[i], ring[i + 1 === ring.length ? 0 : i + 1]];
+        if (a && b && a[0] > u !== b[0] > u) crossings.push(a[1] + ((u - a[0]) / (b[0] - a[0])) * (b[1] - a[1]));
+      }
+    crossings.sort((a, b) => a - b);
+    for (let i = 0; i + 1 < crossings.length; i += 2) spans.push([crossings[i] ?? 0, crossings[i + 1] ?? 0]);
+  }
   return spans.sort((a, b) => a[0] - b[0]);
 }
 
