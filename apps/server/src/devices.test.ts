@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
-import { strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped } from 'fflate';
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { InstrumentMessage, PhotoView, ProjectView, TakenIn, VersionView } from '@nestplank/contract';
@@ -237,6 +237,16 @@ describe('photos', () => {
     expect(refused[0]?.why).not.toBe('');
     const all = { ...whole, ...Object.fromEntries(names.map((name) => [name, strToU8('[]')])) };
     expect((await sent(all)).status).toBe(400);
+    // what cannot be opened is taken out all the same, as it is stored
+    const id = await practice('Unsound', 9);
+    await app
+      .get(DataSource)
+      .query(`UPDATE projects SET document = '{"version":5,"name":"Unsound"}' WHERE id = '${id}'`);
+    const out = unzipSync(Buffer.from(await (await fetch(`${base}/everything`)).arrayBuffer()));
+    expect(strFromU8(out[`projects/${id}.json`] ?? new Uint8Array())).toContain('"name": "Unsound"');
+    const again = (await (await sent(out)).json()) as TakenIn;
+    expect(again.refused.map((one) => one.file)).toEqual([`projects/${id}.json`]);
+    expect((await send('DELETE', `projects/${id}`)).status).toBe(204);
     const lost = Object.fromEntries(Object.entries(whole).filter(([name]) => name !== first));
     expect((await sent(lost)).status).toBe(400);
   });
