@@ -112,6 +112,20 @@ describe('ribs of one surface', () => {
       expect.arrayContaining(['lining.ribRound', 'lining.ribShallow']),
     );
   });
+  it('whose depth was not read leave their fixings open, which is said, and none is counted for them', () => {
+    const bare = withRibs([600, 1200, 1800, 2400].map((x) => ({ at: { x, width: 50 } })));
+    const boards = [plainLayer('p', 'birch-9', 9, 'continuous')];
+    const left = derive({ ...bare, buildUps: { left: boards } }, book).lined.linings.find(
+      ({ surface }) => surface === 'left',
+    );
+    const open = left?.fixings.filter(({ by }) => by === 'rib').length ?? 0;
+    expect(open).toBeGreaterThan(10);
+    expect(left?.problems.map(({ key, params }) => [key, params['count']])).toContainEqual([
+      'lining.fixingUnknown',
+      open,
+    ]);
+    expect(left?.held.reduce((sum, { count }) => sum + count, 0)).toBe((left?.fixings.length ?? 0) - open);
+  });
   it('that end short of the roof hold screws only as far as they reach', () => {
     const project = withRibs([{ at: at(600) }, { on: 'left', at: at(1500, { from: 0, to: 700 }) }, { at: at(2400) }]);
     const left = derive(lined(project), book).lined.linings.find((lining) => lining.surface === 'left');

@@ -2,7 +2,7 @@ import type { Opening, Rib, Survey } from '../document/schema.js';
 import { valueAt } from '../document/address.js';
 import { message, mm, type Message } from '../words/message.js';
 import { placedOpenings } from './openings.js';
-import { developedHeight, halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
+import { halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
 
 /** A surface whose ribs stand across its length. */
 export const RIBBED = ['left', 'right', 'ceiling'] as const;
@@ -130,24 +130,10 @@ export const ribDepths = ({ on }: RibMap): Readonly<Record<Ribbed, number>> => (
 export const ribPlaces = ({ on }: RibMap): number[] =>
   [...new Set(RIBBED.flatMap((surface) => on[surface].ribs.map((rib) => rib.x)))].sort((a, b) => a - b);
 
-/** Length of a surface along its section at a place, mm. */
-export function runAcross(shell: Shell, surface: Ribbed, x: number): number {
-  if (surface !== 'ceiling') return developedHeight(shell, surface, x, wallTop(shell, surface, x));
-  const from = -halfWidth(shell, 'left', x, wallTop(shell, 'left', x));
-  const to = halfWidth(shell, 'right', x, wallTop(shell, 'right', x));
-  let run = 0;
-  for (let i = 1; i <= 16; i += 1) {
-    const [a, b] = [from + ((to - from) * (i - 1)) / 16, from + ((to - from) * i) / 16];
-    run += Math.hypot(b - a, roofHeight(shell, x, b) - roofHeight(shell, x, a));
-  }
-  return run;
-}
-
 /** Share of a section that a rib runs along; 1 where it runs all the way or nothing is known. */
 function extent(rib: PlacedRib, surface: Ribbed, shell: Shell | null): number {
   if (!shell || (rib.from === null && rib.to === null)) return 1;
   const x = Math.min(shell.length, Math.max(shell.start, rib.x));
-  const whole = runAcross(shell, surface, x);
   const [low, high] =
     surface === 'ceiling'
       ? [
@@ -156,7 +142,7 @@ function extent(rib: PlacedRib, surface: Ribbed, shell: Shell | null): number {
         ]
       : [shell.floor, wallTop(shell, surface, x)];
   const [from, to] = [Math.max(low, rib.from ?? low), Math.min(high, rib.to ?? high)];
-  return whole <= 0 || high <= low ? 1 : Math.min(1, Math.max(0, (to - from) / (high - low)));
+  return high <= low ? 1 : Math.min(1, Math.max(0, (to - from) / (high - low)));
 }
 
 /**

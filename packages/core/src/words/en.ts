@@ -147,6 +147,8 @@ export const EN = {
   'opening.pastEnd': '{name} ends at {to}, past the end of the floor at {length}.',
   'lining.unheld':
     '{surface}: {count} {count|piece hangs|pieces hang} on nothing somewhere; the worst is {part} at {at}, {free} from support to support.',
+  'lining.fixingUnknown':
+    '{surface}: {count} fixings go into ribs whose depth was not read, so no screw can be chosen. Read how far they stand proud.',
   'lining.noFastener.rib':
     '{surface}: {count} fixings go into ribs, and no screw in the price book is between {least} and {most} long.',
   'lining.noFastener.timber':

@@ -38,10 +38,15 @@ export function heldWith(
   const into = (deep: number): FaceFixing | null =>
     deep > 0 ? fixingInto(depth.surface, { passed, into: 'wood', depth: deep }, book, removable) : null;
   const timber = face?.into === 'wood' ? face : into(block);
-  const by = { rib: face?.into === 'steel' ? face : null, timber, strip: into(strip) };
+  // what lies on a rib may be a batten that fills its depth: the face goes into that then
+  const by = { rib: face, timber, strip: into(strip) };
   const drilled = Object.values(by).flatMap((fixing) => fixing?.pick?.drilled ?? []);
   return { by, edge: drilled.length > 0 ? Math.max(...drilled) : DRILLED * USUAL_MM };
 }
+
+/** How many fixings go into what nothing is known to hold in, such as ribs whose depth was not read. */
+export const heldByNothing = ({ by }: HeldWith, points: readonly FixingPoint[]): number =>
+  points.filter((point) => by[point.by] === null).length;
 
 /** How many go into each. */
 export const heldCounts = ({ by }: HeldWith, points: readonly FixingPoint[]): Held[] =>

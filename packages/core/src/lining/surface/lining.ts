@@ -13,7 +13,7 @@ import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { unheldOf, type Unheld } from '../fixing/unheld.js';
 import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
-import { heldCounts, heldWith, type Held } from '../fixing/held.js';
+import { heldByNothing, heldCounts, heldWith, type Held } from '../fixing/held.js';
 import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes, widestBay } from '../fixing/knocks.js';
 import { addedNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
@@ -340,10 +340,10 @@ export function liningOf(input: LiningInput): Lining | null {
     unheldOf(piece.outline, lines, ground.widest).map((found) => ({ ...found, part: piece.part })),
   );
   problems.push(...unheldProblems(unheld, named));
-  const counts = heldCounts(
-    held,
-    made.flatMap(({ screws }) => screws),
-  );
+  const fixings = made.flatMap(({ screws }) => screws);
+  const counts = heldCounts(held, fixings);
+  const unknown = heldByNothing(held, fixings);
+  if (unknown > 0) problems.push(message('lining.fixingUnknown', { surface: named, count: unknown }));
   for (const { by, fixing, count } of counts)
     if (fixing.pick === null)
       problems.push(
@@ -375,7 +375,7 @@ export function liningOf(input: LiningInput): Lining | null {
     unbacked: set.unbacked,
     battens: kept,
     loose,
-    fixings: made.flatMap(({ screws }) => screws),
+    fixings,
     lines,
     unheld,
     held: counts,
