@@ -6,6 +6,7 @@ import {
   archProfile,
   archSpan,
   halfWidth,
+  openingRing,
   placedOpenings,
   ribMap,
   type ArchShape,
@@ -256,7 +257,7 @@ export const ShellLayer = memo(function ShellLayer({
               key={placed.opening.id}
               placed={placed}
               label={!quiet}
-              points={wallPatch(frame, surface, placed.from, placed.to, placed.sill, placed.head)}
+              points={openingRing(placed, 0, placed.opening.cornerRadius).map(([x, z]) => onWall(frame, surface, x, z))}
             />
           );
         if (surface === 'roof' && ceiling) {

@@ -33,16 +33,18 @@ function openingEnds({ frame, survey }: Where, id: string, what: string): TapeEn
   const placed = placedOpenings(survey).find(({ opening }) => opening.id === id);
   const side = placed?.opening.surface;
   if (!placed || (side !== 'left' && side !== 'right')) return null;
-  const { from, to, sill, head } = placed;
+  const { from, to, fromHead, toHead, sill, head } = placed;
   const top = Math.min(head, roofHeight(frame.shell, (from + to) / 2, 0));
   const at = (x: number, z: number): Point => onWall(frame, side, x, z);
   if (what === 'from' || what === 'to') return [at(0, sill), at(what === 'from' ? from : to, sill)];
-  if (what === 'from-head' || what === 'to-head') return [at(0, top), at(what === 'from-head' ? from : to, top)];
+  if (what === 'from-head' || what === 'to-head')
+    return [at(0, top), at(what === 'from-head' ? fromHead : toHead, top)];
   if (what === 'sill' || what === 'head')
     return [at((from + to) / 2, 0), at((from + to) / 2, what === 'sill' ? sill : top)];
-  if (what === 'diagonal-a') return [at(from, sill), at(to, top)];
-  if (what === 'diagonal-b') return [at(to, sill), at(from, top)];
-  const [x, z] = [what.includes('front') ? from : to, what.includes('low') ? sill : top];
+  if (what === 'diagonal-a') return [at(from, sill), at(toHead, top)];
+  if (what === 'diagonal-b') return [at(to, sill), at(fromHead, top)];
+  const low = what.includes('low');
+  const [x, z] = [what.includes('front') ? (low ? from : fromHead) : low ? to : toHead, low ? sill : top];
   return [at(x, z), at(x, z)];
 }
 

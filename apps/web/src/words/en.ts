@@ -771,6 +771,7 @@ export const EN_UI = {
   'role.strip': 'strip',
   'role.board': 'board',
   'role.backing': 'backing strip',
+  'role.cover-strip': 'cover strip',
   'role.wall-batten': 'batten',
   'role.noggin': 'noggin',
   'role.reveal': 'reveal board',

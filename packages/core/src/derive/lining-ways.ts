@@ -1,15 +1,18 @@
 import { liningOn } from '../document/create.js';
 import { layersOn } from '../document/surfaces.js';
-import type { Lined, LiningChoice, PriceBook, Project } from '../document/schema.js';
+import type { Lined, LiningChoice, PriceBook, PriceItem, Project } from '../document/schema.js';
 import { isBar } from '../materials/bars.js';
 import { createDeriver } from './derive.js';
 import { outlineArea } from '../numeric/plane.js';
 import { faceLayer } from '../lining/surface/face.js';
+import { justTooNarrow } from '../lining/surface/seam-figures.js';
 
 /** What one way to line a surface comes to, for the whole build. */
 export interface LiningCase {
   readonly material: string;
   readonly school: LiningChoice['school'];
+  /** Joints opened so wide and covered with strips, which saves a panel; null where they stay as they are, mm. */
+  readonly gap: number | null;
   /** The way it is lined now. */
   readonly now: boolean;
   readonly pieces: number;
@@ -26,6 +29,8 @@ export interface LiningCase {
   readonly legal: boolean;
 }
 
+/** A wider joint does not go under a strip, mm. */
+const WIDEST_JOINT_MM = 20;
 /** A sheet thicker than this is no lining, mm. */
 const THICKEST_MM = 9.5;
 
@@ -46,10 +51,26 @@ export function* eachLining(project: Project, book: PriceBook, surface: Lined): 
       (item.group === 'lining' && isBar(item)) ||
       (item.group === 'sheet' && item.stocks.length > 0 && item.thickness <= THICKEST_MM),
   );
-  const cases = materials.flatMap((item) =>
-    (isBar(item) ? (['boards'] as const) : (['sheets', 'strips'] as const)).map((school) => ({ item, school })),
+  const cases = materials.flatMap((item): { item: PriceItem; school: LiningChoice['school']; open: boolean }[] =>
+    isBar(item)
+      ? [{ item, school: 'boards', open: false }]
+      : [
+          { item, school: 'sheets', open: false },
+          { item, school: 'sheets', open: true },
+          { item, school: 'strips', open: false },
+        ],
   );
-  for (const { item, school } of cases) {
+  const own = liningOn(project.linings, surface);
+  /** What the sheets of the case before are short of, when one panel fewer would nearly do. */
+  let nearly: ReturnType<typeof justTooNarrow> = null;
+  for (const { item, school, open } of cases) {
+    if (open && (nearly === null || nearly.gap > WIDEST_JOINT_MM)) continue;
+    const choice: LiningChoice = {
+      ...own,
+      school,
+      seams: null,
+      ...(open && nearly ? { gap: nearly.gap, covered: true } : {}),
+    };
     const changed: Project = {
       ...project,
       buildUps: {
@@ -58,16 +79,19 @@ export function* eachLining(project: Project, book: PriceBook, surface: Lined): 
           layer.id === here.id ? { ...layer, material: item.id, thickness: item.thickness, measured: null } : layer,
         ),
       },
-      linings: { ...project.linings, [surface]: { ...liningOn(project.linings, surface), school, seams: null } },
+      linings: { ...project.linings, [surface]: choice },
     };
     const derived = deriver.derive(changed, book);
     const lining = derived.lined.linings.find((candidate) => candidate.surface === surface);
     if (!lining) continue;
+    nearly = school === 'sheets' && !open ? justTooNarrow(lining, choice) : null;
     const area = lining.pieces.reduce((sum, piece) => sum + outlineArea(piece.outline), 0) / 1e6;
     yield {
       material: item.id,
       school: lining.school,
+      gap: open ? choice.gap : null,
       now:
+        !open &&
         item.id === here.material.id &&
         lining.school === school &&
         school === schoolNow(project, surface, item.stocks.length > 0),

@@ -38,6 +38,10 @@ export const liningSchema = z.strictObject({
   scribe: gapSchema,
   /** Screwed in sight so that it comes off again, or fixed for good. */
   removable: z.boolean(),
+  /** Height above the finished floor at which a joint of boards or strips, or a level groove, lies; balanced between floor and roof while none is given, mm. */
+  datum: gapSchema.nullable().optional(),
+  /** Joints are covered with strips of the trim's profile. */
+  covered: z.boolean().optional(),
 });
 /** Boxes that are made for windows and over arches. */
 export const boxesSchema = z.strictObject({

@@ -1,10 +1,14 @@
-import { openingArea, placedOpenings, type PlacedOpening } from '../shell/openings.js';
+import { openingArea, openingRing, placedOpenings, type PlacedOpening } from '../shell/openings.js';
 import type { Survey } from '../document/schema.js';
 import { SURFACE_LIST, type KnownSurface, type SurfaceTraits } from '../document/surfaces.js';
+import { lineLength, type Ring } from '../numeric/plane.js';
 import type { RoomFigures } from '../shell/room.js';
 
 export type CoveredAreas = Readonly<Record<KnownSurface | 'glass', number>> &
   Readonly<Record<string, number | undefined>>;
+
+/** All round a ring, mm. */
+const ringLength = (ring: Ring): number => lineLength([...ring, ...ring.slice(0, 1)]);
 
 /** How deep a reveal is taken to be for its area, mm. */
 const REVEAL_MM = 60;
@@ -25,7 +29,10 @@ export function coveredAreas(
   const own: Readonly<Record<string, number | undefined>> = {
     ...room.areas,
     doors: sum(placed.filter(({ opening }) => opening.kind === 'door')),
-    windows: windows.reduce((total, w) => total + (2 * (w.to - w.from + w.head - w.sill) * REVEAL_MM) / 1e6, 0),
+    windows: windows.reduce(
+      (total, w) => total + (ringLength(openingRing(w, 0, w.opening.cornerRadius)) * REVEAL_MM) / 1e6,
+      0,
+    ),
   };
   return {
     ...Object.fromEntries(

@@ -50,7 +50,7 @@ function faceBefore(opening: Opening, depths: BuildUpDepths): number {
 export function revealsOf(survey: Survey, depths: BuildUpDepths): Reveal[] {
   return placedOpenings(survey)
     .filter(({ opening }) => opening.framed)
-    .map(({ opening, from, to, sill, head }): Reveal => {
+    .map(({ opening, from, to, fromHead, toHead, sill, head }): Reveal => {
       const face = faceBefore(opening, depths);
       const corner = (which: Corner): number | null => {
         const frame = valueAt(survey, `opening/${opening.id}/${which}`);
@@ -60,7 +60,12 @@ export function revealsOf(survey: Survey, depths: BuildUpDepths): Reveal[] {
       const known = FRAME_CORNERS.flatMap((which) => corners[which] ?? []);
       const boards = PAIRS.flatMap(([side, a, b]): RevealBoard[] => {
         const [start, end] = [corners[a], corners[b]];
-        const length = side === 'sill' || side === 'head' ? to - from : head - sill;
+        const length = {
+          sill: to - from,
+          head: toHead - fromHead,
+          front: Math.hypot(fromHead - from, head - sill),
+          rear: Math.hypot(toHead - to, head - sill),
+        }[side];
         return start === null || end === null
           ? []
           : [{ side, length, from: start, to: end, taper: (Math.atan2(end - start, length) * 180) / Math.PI }];

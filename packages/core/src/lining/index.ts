@@ -6,5 +6,5 @@ export { footprints as footprintsOf } from './floor/floor-finish.js';
 export { templateParts } from './floor/floor.js';
 export { grooveSpans } from './surface/grooves.js';
 export type { Lining } from './surface/lining.js';
-export { foundSeams, seamFigures } from './surface/seam-figures.js';
+export { foundSeams, justTooNarrow, seamFigures } from './surface/seam-figures.js';
 export { asSeen, reachOf, toPlace } from './surface/unrolled.js';

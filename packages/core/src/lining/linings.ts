@@ -10,6 +10,7 @@ import type {
   Lined,
   LiningChoice,
   PriceBook,
+  PriceItem,
   Project,
   Reserved,
   Settings,
@@ -21,6 +22,7 @@ import type { ArchShape } from '../shell/arch.js';
 import { innerShell, type Insets } from '../shell/inner.js';
 import type { RibMap } from '../shell/ribs.js';
 import type { Shell } from '../shell/shell.js';
+import { materialOf } from '../materials/material.js';
 import { memoLast } from '../numeric/memo.js';
 import { archBoxes, type ArchBox } from './boxes/arch-box.js';
 import { cornerPieces, type CornerPiece } from './boxes/corner.js';
@@ -140,7 +142,8 @@ export function createLinings(): (input: LiningsInput) => Linings {
         settings: Settings,
         book: PriceBook,
         rows: ReturnType<typeof sharedRows>,
-      ) => liningOf({ ...around, ...laid, surface, depth, choice, settings, book, rows }),
+        trim: PriceItem | null,
+      ) => liningOf({ ...around, ...laid, surface, depth, choice, settings, book, rows, trim }),
     ),
   }));
   const boxes = memoLast(
@@ -189,6 +192,7 @@ export function createLinings(): (input: LiningsInput) => Linings {
     const { bare, inner, depths, survey, linings, settings, book } = input;
     if (!bare || !inner) return NOTHING;
     const insets = JSON.stringify(insetsOf(depths));
+    const trim = materialOf(book, input.boxes.trim);
     // a surface that ends in nothing that is cut is not laid flat
     const faceOf = (surface: Lined) => faceLayer(depths[surface]);
     const on = makers.map(({ surface, around, flat, line }) => ({
@@ -217,7 +221,7 @@ export function createLinings(): (input: LiningsInput) => Linings {
     return {
       linings: on.flatMap(({ surface, line, around, choice, laid }): Lining[] => {
         const upon = surface === 'left' || surface === 'right' ? rows : null;
-        const made = laid && line(laid, depths[surface], choice, around, settings, book, upon);
+        const made = laid && line(laid, depths[surface], choice, around, settings, book, upon, trim);
         return made ? [made] : [];
       }),
       windowBoxes: boxes(survey, depths, input.units.all, inner, input.boxes, book),

@@ -56,6 +56,7 @@ export type LiningRole =
   | 'strip'
   | 'board'
   | 'backing'
+  | 'cover-strip'
   | 'wall-batten'
   | 'noggin'
   | 'reveal'

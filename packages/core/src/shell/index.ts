@@ -2,7 +2,7 @@
 export { archFace, archProfile, type ArchShape, archSpan } from './arch.js';
 export { buildShell } from './build.js';
 export { likeStations, uprightPlanes } from './likeness.js';
-export { type PlacedOpening, placedOpenings } from './openings.js';
+export { openingRing, type PlacedOpening, placedOpenings } from './openings.js';
 export { RIBBED, ribMap, ribPlaces, ribShares } from './ribs.js';
 export { BED_HEIGHT_MM, type RoomFigures } from './room.js';
 export {

@@ -1,7 +1,7 @@
 import type { Opening, Rib, Survey } from '../document/schema.js';
 import { valueAt } from '../document/address.js';
 import { message, mm, type Message } from '../words/message.js';
-import { placedOpenings } from './openings.js';
+import { placedOpenings, widthOf } from './openings.js';
 import { halfWidth, roofHeight, wallTop, type Shell } from './shell.js';
 
 /** A surface whose ribs stand across its length. */
@@ -109,7 +109,9 @@ export function ribMap(survey: Survey): RibMap {
     largest: RIBBED.flatMap((surface) => [...on[surface].gaps].sort((a, b) => b.clear - a.clear)[0] ?? []),
     cut: placedOpenings(survey)
       .filter(({ opening }) => opening.kind !== 'door')
-      .flatMap(({ opening, from, to, sill, head }) => {
+      .flatMap((placed) => {
+        const { opening, sill, head } = placed;
+        const { from, to } = widthOf(placed);
         const surface = meets(opening);
         const through = (surface ? on[surface].ribs : []).filter(
           (rib) => rib.x + rib.width / 2 > from && rib.x - rib.width / 2 < to && reaches(rib, sill, head),

@@ -1,59 +1,94 @@
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { Opening, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
+import { boxOf, type Point } from '../../numeric/plane.js';
 import type { Part, Vector } from '../../parts/part.js';
 
 /** The trim stands back from the boards' inner faces, mm. */
 export const TRIM_BACK_MM = 3;
-const MITRE = { start: 45, end: 45 } as const;
-const opposite = ([x, y, z]: Vector): Vector => [0 - x, 0 - y, 0 - z];
+const DEGREES = 180 / Math.PI;
+
+/** The clear size inside four corners: level at its narrowest, and high, mm. */
+export function clearOf(corners: readonly Point[]): { readonly length: number; readonly height: number } {
+  const [a, b, c, d] = corners;
+  if (!a || !b || !c || !d) return { length: 0, height: 0 };
+  const box = boxOf(corners);
+  return { length: Math.max(0, Math.min(b[0], c[0]) - Math.max(a[0], d[0])), height: box.maxY - box.minY };
+}
+
+/** Names of the four lengths by the edge they lie along, as they were always counted: low, high, front, rear. */
+const NUMBERS = [1, 4, 2, 3] as const;
 
 /**
- * Four lengths of a profile round an opening, mitred where they meet.
- * @param inside of the frame, mm
- * @param at where a place of the frame's own plane is in the vehicle
- * @param along the frame's length, `up` its height
+ * Four lengths of a profile round an opening, each corner mitred by half its own angle.
+ * @param corners of the frame's inside in its own plane, from the first lower one anticlockwise, mm
+ * @param at where a place of that plane is in the vehicle
+ * @param along the plane's first way in the vehicle, `up` its second
  */
 export function frameTrim(
   opening: Opening,
   trim: PriceItem | null,
-  inside: { readonly length: number; readonly height: number },
-  at: (a: number, b: number) => Vector,
+  corners: readonly Point[],
+  at: (point: Point) => Vector,
   along: Vector,
   up: Vector,
 ): Part[] {
   if (!trim || !isBar(trim)) return [];
   const w = trim.width;
-  const piece = (number: number, clear: number, origin: Vector, run: Vector, across: Vector): Part => {
-    const length = clear + 2 * w;
-    return {
-      id: `window-${opening.id}-trim-${number}`,
-      role: 'trim',
-      number,
-      unit: null,
-      surface: 'windows',
-      of: opening.name,
-      material: trim.id,
-      thickness: trim.thickness,
-      outline: {
-        outer: [
-          [w, 0],
-          [length - w, 0],
-          [length, w],
-          [0, w],
-        ],
-        holes: [],
-      },
-      grain: true,
-      ends: MITRE,
-      edges: [],
-      place: placeSeen(origin, run, across),
-    };
-  };
-  return [
-    piece(1, inside.length, at(-w, 0), along, opposite(up)),
-    piece(2, inside.length, at(-w, inside.height), along, up),
-    piece(3, inside.height, at(0, -w), up, opposite(along)),
-    piece(4, inside.height, at(inside.length, -w), up, along),
+  const way = ([p, q]: Point): Vector => [
+    p * along[0] + q * up[0] + 0,
+    p * along[1] + q * up[1] + 0,
+    p * along[2] + q * up[2] + 0,
   ];
+  return corners
+    .flatMap((start, i): Part[] => {
+      const [before, end, after] = [corners[(i + 3) % 4], corners[(i + 1) % 4], corners[(i + 2) % 4]];
+      const number = NUMBERS[i];
+      if (!before || !end || !after || number === undefined) return [];
+      const [dx, dy] = [end[0] - start[0], end[1] - start[1]];
+      const clear = Math.hypot(dx, dy);
+      if (clear <= 0) return [];
+      const run: Point = [dx / clear, dy / clear];
+      // away from the opening, to the right of the way round it
+      const outward: Point = [run[1], -run[0]];
+      const [a, b] = [corner(before, start, end), corner(start, end, after)];
+      // the outer edge reaches beyond the inner one by w / tan of half the corner
+      const [beyond, behind] = [w / Math.tan(a / 2), w / Math.tan(b / 2)];
+      const length = clear + beyond + behind;
+      const origin: Point = [start[0] - run[0] * beyond, start[1] - run[1] * beyond];
+      return [
+        {
+          id: `window-${opening.id}-trim-${number}`,
+          role: 'trim',
+          number,
+          unit: null,
+          surface: 'windows',
+          of: opening.name,
+          material: trim.id,
+          thickness: trim.thickness,
+          outline: {
+            outer: [
+              [beyond, 0],
+              [length - behind, 0],
+              [length, w],
+              [0, w],
+            ],
+            holes: [],
+          },
+          grain: true,
+          ends: { start: 90 - (a / 2) * DEGREES, end: 90 - (b / 2) * DEGREES },
+          edges: [],
+          place: placeSeen(at(origin), way(run), way(outward)),
+        },
+      ];
+    })
+    .sort((p, q) => p.number - q.number);
+}
+
+/** The inside angle at a corner, radians. */
+function corner(before: Point, at: Point, after: Point): number {
+  const [ax, ay] = [before[0] - at[0], before[1] - at[1]];
+  const [bx, by] = [after[0] - at[0], after[1] - at[1]];
+  const cosine = (ax * bx + ay * by) / (Math.hypot(ax, ay) * Math.hypot(bx, by));
+  return Math.acos(Math.max(-1, Math.min(1, cosine)));
 }

@@ -5,7 +5,7 @@ import { bevelOf } from '../../parts/scribe.js';
 import type { PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
-import { spread, type Point } from '../../numeric/plane.js';
+import { rectangle, spread, type Point } from '../../numeric/plane.js';
 import { roofHeight, type Shell } from '../../shell/shell.js';
 import { frameTrim, TRIM_BACK_MM } from './frame-trim.js';
 import type { WindowBox } from './box.js';
@@ -113,13 +113,12 @@ export function hatchBox(
       }),
     ];
   });
-  const inside = { length: length - 2 * t + 2 * TRIM_BACK_MM, height: width + 2 * TRIM_BACK_MM };
-  const [x0, y0] = [from + t - TRIM_BACK_MM, sill + t - TRIM_BACK_MM];
+  const back = t - TRIM_BACK_MM;
   const trim = frameTrim(
     opening,
     materialOf(book, choice.trim),
-    inside,
-    (a, b) => [x0 + a, y0 + b, roofHeight(face, x0 + a, y0 + b)],
+    rectangle(from + back, sill + back, to - back, head - back),
+    ([x, y]) => [x, y, roofHeight(face, x, y)],
     [1, 0, 0],
     [0, 1, 0],
   );

@@ -4,12 +4,11 @@ import type { Track, WindowBox } from './box.js';
 import type { BoxChoice, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, Vector } from '../../parts/part.js';
 import { bevelOf } from '../../parts/scribe.js';
-import { placedOpenings, type PlacedOpening } from '../../shell/openings.js';
+import { openingArea, placedOpenings, quadOf, widthOf, type PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
-import { valueAt } from '../../document/address.js';
-import { spread, type Point } from '../../numeric/plane.js';
-import { frameTrim, TRIM_BACK_MM } from './frame-trim.js';
+import { ringArea, spread, type Point } from '../../numeric/plane.js';
+import { clearOf, frameTrim, TRIM_BACK_MM } from './frame-trim.js';
 import { hatchBox } from './hatch-box.js';
 import { halfWidth, leanUp, type Shell } from '../../shell/shell.js';
 
@@ -19,7 +18,8 @@ const HEM_CLEAR_MM = 10;
 const BRACKETS_MM = 450;
 
 function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readonly Shadow[]): Track {
-  const length = placed.to - placed.from + 2 * TRACK_BEYOND_MM;
+  const wide = widthOf(placed);
+  const length = wide.to - wide.from + 2 * TRACK_BEYOND_MM;
   const z = placed.head + TRACK_ABOVE_MM;
   const top = (x: number): number =>
     Math.max(
@@ -29,7 +29,7 @@ function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readon
         .filter((unit) => isAt(unit, x))
         .map((unit) => face.floor + unit.body.to),
     );
-  const from = placed.from - TRACK_BEYOND_MM;
+  const from = wide.from - TRACK_BEYOND_MM;
   return {
     length,
     brackets: Math.max(2, Math.ceil(length / BRACKETS_MM) + 1),
@@ -37,24 +37,15 @@ function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readon
   };
 }
 
-/** The largest upright rectangle within an opening whose sides lean. */
-function squared(survey: Survey, placed: PlacedOpening): { readonly from: number; readonly to: number } {
-  const at = (what: string): number | null => valueAt(survey, `opening/${placed.opening.id}/${what}`);
-  return {
-    from: Math.max(placed.from, at('from-head') ?? placed.from),
-    to: Math.min(placed.to, at('to-head') ?? placed.to),
-  };
-}
-
 /**
- * The box of one window in a side wall. Level boards run through, upright ones stand between them. Depths are those of the
- * reveal's corners; an upright board's front edge follows the wall's own curve between its corners.
+ * The box of one window in a side wall. Level boards run through, the others stand between them and lean as the sides of
+ * the opening do. Depths are those of the reveal's corners; an upright board's front edge follows the wall's own curve
+ * between its corners.
  * @param face the shell of the finished faces
  */
 function boxFor(
   placed: PlacedOpening,
   reveal: Reveal,
-  survey: Survey,
   units: readonly Shadow[],
   face: Shell,
   choice: BoxChoice,
@@ -62,7 +53,6 @@ function boxFor(
 ): WindowBox {
   const { opening, sill, head } = placed;
   const side = opening.surface as Side;
-  const { from, to } = squared(survey, placed);
   const material = materialOf(book, choice.board);
   const thickness = material?.thickness ?? 0;
   const sign = side === 'left' ? -1 : 1;
@@ -93,6 +83,12 @@ function boxFor(
       place: placeSeen(place.origin, place.along, place.across),
     });
   const inward: Vector = [0, 0 - sign, 0];
+  const high = head - sill;
+  const leans = { front: (placed.fromHead - placed.from) / high, rear: (placed.toHead - placed.to) / high };
+  const sides = {
+    front: (z: number): number => placed.from + leans.front * (z - sill),
+    rear: (z: number): number => placed.to + leans.rear * (z - sill),
+  };
   const edgeOf = (z: number, at: 'front'): Part['edges'] => [
     {
       kind: 'visible',
@@ -101,11 +97,25 @@ function boxFor(
       allowance: 0,
       largestRemoval: 0,
       ...bevelOf(
-        [from, to].map((x) => leanUp(face, side, x, z)),
+        [sides.front(z), sides.rear(z)].map((x) => leanUp(face, side, x, z)),
         thickness,
       ),
     },
   ];
+  /** An end that is sawn along a leaning board: its angle off square, degrees. */
+  const sawn = (at: 'left' | 'right', lean: number): Part['edges'] =>
+    lean === 0
+      ? []
+      : [
+          {
+            kind: 'visible',
+            at,
+            trueLine: [],
+            allowance: 0,
+            largestRemoval: 0,
+            ...bevelOf([Math.atan(lean)], thickness),
+          },
+        ];
   const frameY = (x: number, z: number, depth: number): number => sign * (halfWidth(face, side, x, z) + depth);
   for (const [name, z, a, b] of [
     ['sill', sill, depthAt('frame-front-low'), depthAt('frame-rear-low')],
@@ -115,6 +125,7 @@ function boxFor(
       missing.push(name);
       continue;
     }
+    const [from, to] = [sides.front(z), sides.rear(z)];
     const length = to - from;
     add(
       name,
@@ -125,52 +136,62 @@ function boxFor(
         [length, b],
         [0, a],
       ],
-      edgeOf(z, 'front'),
+      [...edgeOf(z, 'front'), ...sawn('left', leans.front), ...sawn('right', leans.rear)],
       { origin: [from, frameY(from, z, a), z], along: [1, 0, 0], across: inward },
     );
   }
   const height = head - sill - 2 * thickness;
-  for (const [name, x, low, high] of [
-    ['front', from, depthAt('frame-front-low'), depthAt('frame-front-high')],
-    ['rear', to - thickness, depthAt('frame-rear-low'), depthAt('frame-rear-high')],
+  for (const [name, low, deep] of [
+    ['front', depthAt('frame-front-low'), depthAt('frame-front-high')],
+    ['rear', depthAt('frame-rear-low'), depthAt('frame-rear-high')],
   ] as const) {
-    if (low === null || high === null) {
+    if (low === null || deep === null) {
       missing.push(name);
       continue;
     }
     const [z0, z1] = [sill + thickness, head - thickness];
-    const chord = (z: number): number =>
-      halfWidth(face, side, x, sill) +
-      ((halfWidth(face, side, x, head) - halfWidth(face, side, x, sill)) * (z - sill)) / (head - sill);
+    const lean = leans[name];
+    // along the board, which leans with the side of the opening
+    const slope = Math.hypot(1, lean);
+    const at = (z: number): number => sides[name](z) - (name === 'rear' ? thickness * slope : 0);
+    const wall = (z: number): number => halfWidth(face, side, at(z), z);
+    const chord = (z: number): number => wall(sill) + ((wall(head) - wall(sill)) * (z - sill)) / high;
     // where the wall bellies out behind the straight line between its corners, the board is less deep
     const edge = spread(z0, z1, 9).map((z): Point => {
-      const straight = low + ((high - low) * (z - sill)) / (head - sill);
-      return [z - z0, straight + (chord(z) - halfWidth(face, side, x, z))];
+      const straight = low + ((deep - low) * (z - sill)) / high;
+      return [(z - z0) * slope, straight + (chord(z) - wall(z))];
     });
-    add(name, name === 'front' ? 3 : 4, [[0, 0], [height, 0], ...[...edge].reverse()], [], {
-      origin: [x, frameY(x, z0, low), z0],
-      along: [0, 0, 1],
-      across: inward,
-    });
+    add(
+      name,
+      name === 'front' ? 3 : 4,
+      [[0, 0], [height * slope, 0], ...[...edge].reverse()],
+      [...sawn('left', lean), ...sawn('right', lean)],
+      {
+        origin: [at(z0), frameY(at(z0), z0, low), z0],
+        along: [lean / slope, 0, 1 / slope],
+        across: inward,
+      },
+    );
   }
-  const inside = { length: to - from - 2 * thickness + 2 * TRIM_BACK_MM, height: height + 2 * TRIM_BACK_MM };
-  const [x0, z0] = [from + thickness - TRIM_BACK_MM, sill + thickness - TRIM_BACK_MM];
+  // inside the boards, the trim a little back from their faces
+  const [corners, inner] = [thickness - TRIM_BACK_MM, thickness].map((less) => quadOf(placed, less));
+  const [x0, z0] = corners?.[0] ?? [placed.from, sill];
   const y0 = sign * halfWidth(face, side, x0, z0);
   parts.push(
-    ...frameTrim(opening, materialOf(book, choice.trim), inside, (a, b) => [x0 + a, y0, z0 + b], [1, 0, 0], [0, 0, 1]),
+    ...frameTrim(opening, materialOf(book, choice.trim), corners ?? [], ([x, z]) => [x, y0, z], [1, 0, 0], [0, 0, 1]),
   );
-  const clear = { length: to - from - 2 * thickness, height };
+  const clear = clearOf(inner ?? []);
   return {
     opening: opening.id,
     name: opening.name,
     above: false,
     clear,
-    lost: 1 - (clear.length * clear.height) / ((placed.to - placed.from) * (head - sill)),
+    lost: 1 - Math.abs(ringArea(inner ?? [])) / (openingArea(placed) * 1e6),
     parts,
     track: trackOver(placed, side, face, units),
     behind: units
       .filter((unit) => standsAt(unit, side))
-      .filter((unit) => unit.body.x < placed.to && endOf(unit) > placed.from)
+      .filter((unit) => unit.body.x < widthOf(placed).to && endOf(unit) > widthOf(placed).from)
       .filter((unit) => face.floor + unit.body.to > sill)
       .map((unit) => unit.id),
     missing,
@@ -192,6 +213,6 @@ export function windowBoxes(
     if (!reveal || reveal.most === null || placed.opening.surface === 'rear') return [];
     return placed.opening.surface === 'roof'
       ? [hatchBox(placed, reveal, face, choice, book)]
-      : [boxFor(placed, reveal, survey, units, face, choice, book)];
+      : [boxFor(placed, reveal, units, face, choice, book)];
   });
 }

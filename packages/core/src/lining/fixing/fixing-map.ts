@@ -6,7 +6,7 @@ import type { WallBatten } from './wall-battens.js';
 /** What a lining is fixed to: a rib's steel, a batten, noggin or block of timber, or a strip behind a joint. */
 export type HeldBy = 'rib' | 'timber' | 'strip';
 
-/** A straight line behind a lining that it is fixed to: upright at u, or level at v, mm. */
+/** A straight line behind a lining that it is fixed to: upright at u, or level at v, mm. One beside a leaning edge leans. */
 export interface HoldLine {
   readonly name: string;
   readonly by: HeldBy;
@@ -15,7 +15,13 @@ export interface HoldLine {
   readonly from: number;
   readonly to: number;
   readonly width: number;
+  /** How far it moves on along the vehicle for each mm up from its low end, where it has one; 0 where it stands upright. */
+  readonly lean: number;
 }
+
+/** Where a line is at a place along itself, mm. */
+export const lineAt = ({ at, from, lean }: HoldLine, place: number): number =>
+  lean === 0 ? at : at + lean * (place - from);
 
 /** One screw or brad, on the unrolled surface. */
 export interface FixingPoint {
@@ -57,6 +63,7 @@ export function holdLines(
       from: v0,
       to: v1,
       width: covered.has(name) ? timber.width : width,
+      lean: 0,
     })),
     ...timber.battens
       .filter(({ kind }) => kind === 'noggin')
@@ -68,6 +75,7 @@ export function holdLines(
         from: upright ? v0 : u0,
         to: upright ? v1 : u1,
         width: timber.width,
+        lean: upright ? (u1 - u0) / (v1 - v0) : 0,
       })),
     ...strips.joints.map(({ u, v0, v1 }): HoldLine => ({
       name: 'backing',
@@ -77,6 +85,7 @@ export function holdLines(
       from: v0,
       to: v1,
       width: strips.width,
+      lean: 0,
     })),
   ];
 }
@@ -100,9 +109,16 @@ function along(from: number, to: number): number[] {
   return spread(from + EDGE_MM, to - EDGE_MM, Math.max(2, count));
 }
 
+/** A piece as a leaning line sees it that is looked along as if it stood upright. */
+function upToLine(line: HoldLine, piece: Outline): Outline {
+  if (line.lean === 0) return piece;
+  const moved = ([u, v]: Point): Point => [u - line.lean * (v - line.from), v];
+  return { outer: piece.outer.map(moved), holes: piece.holes.map((hole) => hole.map(moved)) };
+}
+
 /** Where a line runs behind a piece, on the unrolled surface: from where to where along it. */
 export function runsBehind(line: HoldLine, piece: Outline, at = line.at): (readonly [number, number])[] {
-  return heldBy({ v0: line.from, v1: line.to }, solidAlong([line.upright ? piece : turned(piece)], at));
+  return heldBy({ v0: line.from, v1: line.to }, solidAlong([line.upright ? upToLine(line, piece) : turned(piece)], at));
 }
 
 /**
@@ -125,13 +141,15 @@ export function fixingPoints(
       surface.noScrews.every(({ at: [x, y], radius }) => Math.hypot(point[0] - x, point[1] - y) >= radius);
     const placed: FixingPoint[] = [];
     for (const line of lines) {
-      const [low, high] = line.upright ? [box.minX, box.maxX] : [box.minY, box.maxY];
+      const own = line.lean === 0 ? box : boxOf(upToLine(line, outline).outer);
+      const [low, high] = line.upright ? [own.minX, own.maxX] : [own.minY, own.maxY];
       const half = line.width / 2;
       if (line.at < low - half || line.at > high + half || high - low < 2 * edge) continue;
       // at a joint on the line both pieces stay clear of their edge
       const across = Math.min(high - edge - 0.1, Math.max(low + edge + 0.1, line.at));
       if (Math.abs(across - line.at) > half - INSIDE_MM) continue;
-      const point = (place: number): Point => (line.upright ? [across, place] : [place, across]);
+      const point = (place: number): Point =>
+        line.upright ? [across + lineAt(line, place) - line.at, place] : [place, across];
       for (const [from, to] of runsBehind(line, outline, across))
         for (const wanted of along(from, to)) {
           const place = freePlace(wanted, from, to, (candidate) => free(point(candidate)));

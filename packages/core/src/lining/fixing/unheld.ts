@@ -1,5 +1,5 @@
 import { boxOf, spread, type Outline, type Point } from '../../numeric/plane.js';
-import { runsBehind, type HoldLine } from './fixing-map.js';
+import { lineAt, runsBehind, type HoldLine } from './fixing-map.js';
 
 /** A stretch of a piece that lies on nothing, on the unrolled surface, mm. */
 export interface Unheld {
@@ -27,7 +27,7 @@ type Span = readonly [number, number];
 
 /** A section of a piece along the vehicle; what a slot or the hole of a lamp parts is one all the same. */
 function sectionOf(piece: Outline, v: number): Span[] {
-  const line: HoldLine = { name: '', by: 'timber', upright: false, at: v, from: -1e6, to: 1e6, width: 0 };
+  const line: HoldLine = { name: '', by: 'timber', upright: false, at: v, from: -1e6, to: 1e6, width: 0, lean: 0 };
   return runsBehind(line, piece).reduce<Span[]>((joined, span) => {
     const last = joined.at(-1);
     if (!last || span[0] - last[1] > HOLE_MM) return [...joined, span];
@@ -81,7 +81,9 @@ export function unheldOf(piece: Outline, lines: readonly HoldLine[], widest: num
   const level = lines.filter(({ upright }) => !upright);
   return heights.flatMap((v): Unheld[] => {
     return sectionOf(piece, v).flatMap((span): Unheld[] => {
-      const upright = lines.filter((line) => line.upright && line.from <= v + 1 && line.to >= v - 1);
+      const upright = lines
+        .filter((line) => line.upright && line.from <= v + 1 && line.to >= v - 1)
+        .map((line) => (line.lean === 0 ? line : { ...line, at: lineAt(line, v) }));
       const found = worstOf(span, upright, widest);
       if (!found || (found.end && !isEnd(piece, v, found.at))) return [];
       // a level line close to the section carries it where it runs

@@ -54,24 +54,29 @@ export function wallBattens(
   const noggins = surface.openings.flatMap((opening): WallBatten[] => {
     const box = boxOf(opening.ring);
     const foot = opening.kind === 'door' || opening.kind === 'arch';
+    const sides = opening.sides ?? { front: [box.minX, box.minX], rear: [box.maxX, box.maxX] };
     const made: WallBatten[] = [];
-    const side = (which: 'front' | 'rear', u: number): void => {
-      // only what lies behind the lining carries it, not what stands free in the opening
-      const off = (at: number): number => (which === 'front' ? u - at : at - u);
-      if (us.some((at) => off(at) >= 0 && off(at) <= CARRIED_MM) || u < width || u > surface.unrolled.length - width)
-        return;
+    const side = (which: 'front' | 'rear', [u, up]: readonly [number, number]): void => {
+      // only what lies behind the lining carries it, not what stands free in the opening; along a leaning edge it must all the way
+      const off = (edge: number, at: number): number => (which === 'front' ? edge - at : at - edge);
+      const carries = (at: number): boolean =>
+        [u, up].every((edge) => off(edge, at) >= 0 && off(edge, at) <= CARRIED_MM);
+      if (us.some(carries) || Math.min(u, up) < width || Math.max(u, up) > surface.unrolled.length - width) return;
       loose.push({ opening: opening.name, side: which });
-      const at = which === 'front' ? u - BEHIND_EDGE_MM : u + BEHIND_EDGE_MM;
+      const lean = (up - u) / Math.max(1, box.maxY - box.minY);
+      const behind = BEHIND_EDGE_MM * Math.hypot(1, lean);
+      const at = (v: number): number => (which === 'front' ? u - behind : u + behind) + lean * (v - box.minY);
       const v0 = foot ? Math.max(0, box.minY) : box.minY - BEYOND_MM;
       // no farther than the surface reaches
-      const [low, high] = reachOf(surface.unrolled, at);
+      const [low, high] = reachOf(surface.unrolled, at((box.minY + box.maxY) / 2));
+      const [from, to] = [Math.max(v0, low), Math.min(box.maxY + BEYOND_MM, high)];
       made.push({
         kind: 'noggin',
         upright: true,
-        u0: at,
-        u1: at,
-        v0: Math.max(v0, low),
-        v1: Math.min(box.maxY + BEYOND_MM, high),
+        u0: at(from),
+        u1: at(to),
+        v0: from,
+        v1: to,
         why: opening.name,
         onRib: false,
       });
@@ -83,8 +88,10 @@ export function wallBattens(
       if (at < low || at > high) return;
       loose.push({ opening: opening.name, side: which });
       // between the uprights, which are there already
-      const inside = us.filter((u) => u > box.minX + width && u < box.maxX - width);
-      const ends = [box.minX, ...inside, box.maxX];
+      const edge = which === 'low' ? 0 : 1;
+      const [first, last] = [sides.front[edge], sides.rear[edge]];
+      const inside = us.filter((u) => u > first + width && u < last - width);
+      const ends = [first, ...inside, last];
       ends.slice(1).forEach((end, i) => {
         const [from, to] = [(ends[i] ?? 0) + (i === 0 ? 0 : width / 2), end - (i === ends.length - 2 ? 0 : width / 2)];
         if (to - from >= SHORTEST_MM)
@@ -100,8 +107,8 @@ export function wallBattens(
           });
       });
     };
-    side('front', box.minX);
-    side('rear', box.maxX);
+    side('front', sides.front);
+    side('rear', sides.rear);
     level('high', box.maxY);
     if (!foot) level('low', box.minY);
     return made;

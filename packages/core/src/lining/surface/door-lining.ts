@@ -3,8 +3,8 @@ import type { DoorLining, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { Part, PartMarks } from '../../parts/part.js';
 import type { BuildUpDepth } from '../../layers/buildup.js';
-import { placedOpenings, type PlacedOpening } from '../../shell/openings.js';
-import { rectangle, roundedRectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { openingRing, placedOpenings, widthOf, type OpeningEdges, type PlacedOpening } from '../../shell/openings.js';
+import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { faceLayer } from './face.js';
@@ -34,39 +34,33 @@ const SPACING_MM = 220;
 const SLIVER_MM = 40;
 const BOARD_GAP_MM = 1;
 
-/** Screws round a rectangle, evenly spread along each side, none twice in a corner. */
-function round(length: number, height: number): Point[] {
-  const line = (from: number, to: number): number[] =>
-    spread(from, to, Math.max(2, Math.ceil((to - from) / SPACING_MM) + 1));
-  const across = line(EDGE_MM, length - EDGE_MM);
-  const up = line(EDGE_MM, height - EDGE_MM).slice(1, -1);
-  return [
-    ...across.flatMap((x): Point[] => [
-      [x, EDGE_MM],
-      [x, height - EDGE_MM],
-    ]),
-    ...up.flatMap((y): Point[] => [
-      [EDGE_MM, y],
-      [length - EDGE_MM, y],
-    ]),
-  ];
+/** Screws round a panel, evenly spread along each side, none twice in a corner; in the opening's own plane. */
+function round(leaf: OpeningEdges, inset: number): Point[] {
+  const less = inset + EDGE_MM;
+  const corners = openingRing(leaf, less, 0).filter((_, i, all) => i % (all.length / 4) === 0);
+  return corners.flatMap((from, i) => {
+    const to = corners[(i + 1) % corners.length] ?? from;
+    const run = Math.hypot(to[0] - from[0], to[1] - from[1]);
+    return spread(0, 1, Math.max(2, Math.ceil(run / SPACING_MM) + 1))
+      .slice(0, -1)
+      .map((t): Point => [from[0] + t * (to[0] - from[0]), from[1] + t * (to[1] - from[1])]);
+  });
 }
 
 interface Leaf {
   readonly leaf: DoorPanel['leaf'];
-  readonly from: number;
-  readonly to: number;
+  readonly edges: OpeningEdges;
 }
 
 /** A pair of doors meets in the middle; each leaf is a door of its own. */
-function leavesOf({ opening, from, to }: PlacedOpening): readonly Leaf[] {
-  const middle = (from + to) / 2;
-  return opening.swing === 'pair'
+function leavesOf(door: PlacedOpening): readonly Leaf[] {
+  const [middle, middleHead] = [(door.from + door.to) / 2, (door.fromHead + door.toHead) / 2];
+  return door.opening.swing === 'pair'
     ? [
-        { leaf: 'left', from, to: middle },
-        { leaf: 'right', from: middle, to },
+        { leaf: 'left', edges: { ...door, to: middle, toHead: middleHead } },
+        { leaf: 'right', edges: { ...door, from: middle, fromHead: middleHead } },
       ]
-    : [{ leaf: 'whole', from, to }];
+    : [{ leaf: 'whole', edges: door }];
 }
 
 /**
@@ -88,29 +82,30 @@ export function doorLinings(
   const panels = placed
     .filter(({ opening }) => opening.kind === 'door' && opening.surface !== 'roof')
     .flatMap((door) =>
-      leavesOf(door).flatMap(({ leaf, from, to }): DoorPanel[] => {
-        const [x0, x1] = [from + choice.inset, to - choice.inset];
-        const [z0, z1] = [door.sill + choice.inset, door.head - choice.inset];
+      leavesOf(door).flatMap(({ leaf, edges }): DoorPanel[] => {
+        const { inset } = choice;
+        const radius = Math.max(0, door.opening.cornerRadius - inset);
+        const ring = openingRing(edges, inset, radius);
+        const box = boxOf(ring);
+        const [x0, z0, x1, z1] = [box.minX, box.minY, box.maxX, box.maxY];
         const [length, height] = [x1 - x0, z1 - z0];
-        if (length < SLIVER_MM || height < SLIVER_MM) return [];
-        const radius = Math.max(0, Math.min(door.opening.cornerRadius - choice.inset, length / 2 - 1, height / 2 - 1));
-        const outer: Ring =
-          radius > 0 ? roundedRectangle(0, 0, length, height, radius) : rectangle(0, 0, length, height);
+        // an inset that leaves nothing turns the ring inside out
+        const narrow = Math.min(edges.to - edges.from, edges.toHead - edges.fromHead, edges.head - edges.sill);
+        if (length < SLIVER_MM || height < SLIVER_MM || narrow - 2 * inset < SLIVER_MM) return [];
+        const here = ([x, z]: Point): Point => [x - x0, z - z0];
+        const outer: Ring = ring.map(here);
         const glass = placed.filter(
-          ({ opening, from: a, to: b, sill, head }) =>
-            opening.kind === 'window' &&
-            opening.surface === door.opening.surface &&
-            a < x1 &&
-            b > x0 &&
-            sill < z1 &&
-            head > z0,
+          (window) =>
+            window.opening.kind === 'window' &&
+            window.opening.surface === door.opening.surface &&
+            widthOf(window).from < x1 &&
+            widthOf(window).to > x0 &&
+            window.sill < z1 &&
+            window.head > z0,
         );
         const whole = cutOut(
           { outer, holes: [] },
-          glass.map(({ opening, from: a, to: b, sill, head }) => {
-            const box = [a - x0 + undersize, sill - z0 + undersize, b - x0 - undersize, head - z0 - undersize] as const;
-            return opening.cornerRadius > 0 ? roundedRectangle(...box, opening.cornerRadius) : rectangle(...box);
-          }),
+          glass.map((window) => openingRing(window, undersize, window.opening.cornerRadius).map(here)),
         );
         const rows = isBar(material)
           ? setOutRows({ min: 0, max: 0 }, { min: height, max: height }, material.width, BOARD_GAP_MM, SLIVER_MM).rows
@@ -118,7 +113,7 @@ export function doorLinings(
         const pieces = rows
           ? rows.flatMap(([a, b]) => whole.flatMap((outline) => clipTo(outline, rectangle(-1, a, length + 1, b))))
           : whole;
-        const screws = round(length, height);
+        const screws = round(edges, inset).map(here);
         const id = `door-${door.opening.id}${leaf === 'whole' ? '' : `-${leaf}`}`;
         return [
           {

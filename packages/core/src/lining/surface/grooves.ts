@@ -5,7 +5,7 @@ import { message, mm, type Message } from '../../words/message.js';
 import { levelSpans } from '../floor/floor-lines.js';
 import type { LinedSurface } from './lined-surface.js';
 import { edgeRanges, solidAlong } from './pieces.js';
-import type { SetOut } from './set-out.js';
+import { datumOf, setOutFrom, type SetOut } from './set-out.js';
 import { ROUNDING } from '../../numeric/tolerance.js';
 
 /** Grooves that make sheets look like boards, set out for the whole surface. */
@@ -51,6 +51,12 @@ export function grooveRows(low: Edge, high: Edge, spacing: number, sliver: numbe
     legal: first >= least - ROUNDING,
   };
 }
+/** Level grooves from the floor where a height is given, else balanced. */
+export const grooveLines = (low: Edge, high: Edge, spacing: number, sliver: number, datum: number | null): SetOut =>
+  datum === null
+    ? grooveRows(low, high, spacing, sliver)
+    : setOutFrom(low, high, spacing, 0, Math.min(sliver, NEAR_HALF * spacing), datum);
+
 interface Edge {
   readonly min: number;
   readonly max: number;
@@ -77,7 +83,7 @@ export function groovesOf(
   const [start, end] = [choice.edge, ground.unrolled.length - choice.edge];
   const setOut =
     direction === 'level'
-      ? (rows ?? grooveRows(low, high, spacing, choice.sliver))
+      ? (rows ?? grooveLines(low, high, spacing, choice.sliver, datumOf(choice, ground.unrolled.surface)))
       : grooveRows({ min: start, max: start }, { min: end, max: end }, spacing, choice.sliver);
   const at = setOut.rows.slice(1).map(([from]) => from);
   const meetings = direction === 'level' ? at.length * seams : 0;

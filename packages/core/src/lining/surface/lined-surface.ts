@@ -1,20 +1,12 @@
 import { endOf, standsAt, type Shadow } from '../../document/body.js';
 import type { Fitting, Found, LiningChoice, Reserved, Survey } from '../../document/schema.js';
-import { placedOpenings } from '../../shell/openings.js';
-import {
-  boxOf,
-  rectangle,
-  roundedRectangle,
-  spread,
-  type Outline,
-  type Point,
-  type Ring,
-} from '../../numeric/plane.js';
+import { openingRing, placedOpenings, widthOf } from '../../shell/openings.js';
+import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { cutOut, simplify } from '../../numeric/shapes.js';
 import { HAIR_MM } from '../../numeric/tolerance.js';
 import { archProfile, type ArchShape } from '../../shell/arch.js';
 import { holdsScrews, type RibMap } from '../../shell/ribs.js';
-import { outlineOf, patchOf, reachOf, isEnd, toV, type Unrolled } from './unrolled.js';
+import { outlineOf, reachOf, isEnd, toV, type Unrolled } from './unrolled.js';
 
 /** Something a lining is cut out for, on the unrolled surface, mm. */
 export interface CutOut {
@@ -25,6 +17,8 @@ export interface CutOut {
   readonly middle: Point;
   readonly length: number;
   readonly width: number;
+  /** Its upright sides where they lean: u at its low and at its high edge. Its box where they do not. */
+  readonly sides: { readonly front: readonly [number, number]; readonly rear: readonly [number, number] } | null;
   /** A unit hides it altogether, so that it may be rough. */
   readonly hidden: boolean;
   /** Its cable is connected at both ends: a hole will not go over it. */
@@ -131,24 +125,35 @@ export function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number
   const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
   return placedOpenings(survey)
     .filter(({ opening }) => opening.surface === on)
-    .map(({ opening, from: begins, to: ends, sill, head }) => {
-      const [from, to] = [begins - unrolled.from, ends - unrolled.from];
+    .map((placed) => {
+      const { opening, sill, head } = placed;
       const less = opening.kind === 'window' ? undersize : 0;
-      const foot = opening.kind === 'door' ? sill - BELOW_MM : sill;
-      const patch = patchOf(unrolled, from + less, to - less, foot, head);
-      const box = boxOf(patch);
-      const straight = opening.kind === 'door' || opening.cornerRadius <= 0;
-      const ring = straight
-        ? patch
-        : roundedRectangle(box.minX, box.minY + less, box.maxX, box.maxY - less, opening.cornerRadius);
+      const flat = openingRing(placed, less, opening.kind === 'door' ? 0 : opening.cornerRadius);
+      const lowest = Math.min(...flat.map(([, z]) => z));
+      const ring = flat.map(([x, z]): Point => {
+        const u = x - unrolled.from;
+        // a door goes on down through the edge of the surface
+        return [u, toV(unrolled, u, z) - (opening.kind === 'door' && z - lowest < HAIR_MM ? BELOW_MM : 0)];
+      });
+      const box = boxOf(ring);
+      const { from, to } = widthOf(placed);
+      const leans = placed.from !== placed.fromHead || placed.to !== placed.toHead;
+      const inward = (low: number, high: number): number => less * Math.hypot(1, (high - low) / (head - sill));
+      const side = (low: number, high: number, sign: 1 | -1): readonly [number, number] => [
+        low - unrolled.from + sign * inward(low, high),
+        high - unrolled.from + sign * inward(low, high),
+      ];
       return {
         id: opening.id,
         name: opening.name,
         kind: opening.kind,
         ring,
-        middle: [(from + to) / 2, (box.minY + box.maxY) / 2] as const,
-        length: to - from - 2 * less,
-        width: box.maxY - box.minY - 2 * less,
+        middle: [(from + to) / 2 - unrolled.from, (box.minY + box.maxY) / 2] as const,
+        length: box.maxX - box.minX,
+        width: box.maxY - box.minY,
+        sides: leans
+          ? { front: side(placed.from, placed.fromHead, 1), rear: side(placed.to, placed.toHead, -1) }
+          : null,
         wired: false,
       };
     });
@@ -175,6 +180,7 @@ export function archesOn(unrolled: Unrolled, arches: readonly ArchShape[]): Omit
         middle: [(arch.from + arch.to) / 2, toV(unrolled, arch.from, arch.height / 2)] as const,
         length: box.maxX - box.minX,
         width: box.maxY - Math.max(0, box.minY),
+        sides: null,
         wired: false,
       };
     });
@@ -197,6 +203,7 @@ function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutO
         middle: [u, v] as const,
         length: fitting.diameter,
         width: fitting.diameter,
+        sides: null,
         wired: fitting.wired,
       };
     });

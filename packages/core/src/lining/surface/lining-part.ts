@@ -5,7 +5,7 @@ import { barStocks } from '../../materials/bars.js';
 import { toOrigin, type LiningRole, type Part, type PartMarks, type Vector } from '../../parts/part.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
-import { runsBehind, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
+import { lineAt, runsBehind, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
 import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
 import { asSeen, endAt, isEnd, toPlace, type Unrolled } from './unrolled.js';
@@ -103,8 +103,8 @@ export function marksOf(
     lines: lines.flatMap((line) =>
       runsBehind(line, piece).map(([from, to]) => ({
         name: line.name,
-        from: onPart(line.upright ? [line.at, from] : [from, line.at]),
-        to: onPart(line.upright ? [line.at, to] : [to, line.at]),
+        from: onPart(line.upright ? [lineAt(line, from), from] : [from, line.at]),
+        to: onPart(line.upright ? [lineAt(line, to), to] : [to, line.at]),
       })),
     ),
     screws: screws.map(({ at }) => onPart(at)),
@@ -136,6 +136,15 @@ export function marksOf(
   };
 }
 
+/** A place turned in the plane of its surface, about its corner. */
+function leaning({ origin, along, across }: Part['place'], by: number): Part['place'] {
+  const turn = (a: Vector, b: Vector, sign: 1 | -1): Vector => {
+    const at = (i: 0 | 1 | 2): number => a[i] * Math.cos(by) - sign * b[i] * Math.sin(by);
+    return [at(0), at(1), at(2)];
+  };
+  return placeSeen(origin, turn(along, across, 1), turn(across, along, -1));
+}
+
 /** A batten as one part, or as several where no bar is as long. */
 export function stickParts(
   maker: PartMaker,
@@ -146,7 +155,11 @@ export function stickParts(
   thickness: number,
 ): Part[] {
   const longest = Math.max(...barStocks(timber).map((stock) => stock.length));
-  const [from, to] = batten.upright ? [batten.v0, batten.v1] : [batten.u0, batten.u1];
+  // one that leans is as long as its own line
+  const lean = batten.upright ? Math.atan2(batten.u1 - batten.u0, batten.v1 - batten.v0) : 0;
+  const [from, to] = batten.upright
+    ? [batten.v0, batten.v0 + (batten.v1 - batten.v0) / Math.cos(lean)]
+    : [batten.u0, batten.u1];
   const count = Math.max(1, wholeUp((to - from) / longest));
   const half = timber.width / 2;
   const middle = batten.upright ? batten.u0 : batten.v0;
@@ -156,7 +169,7 @@ export function stickParts(
     const ring = batten.upright
       ? rectangle(middle - half, a, middle + half, b)
       : rectangle(a, middle - half, b, middle + half);
-    return partOf(
+    const { part } = partOf(
       maker,
       names(role, batten.upright ? placed(batten.u0, a) : placed(a, batten.v0)),
       role,
@@ -165,6 +178,7 @@ export function stickParts(
       batten.upright,
       timber,
       thickness,
-    ).part;
+    );
+    return lean === 0 ? part : { ...part, place: leaning(part.place, lean) };
   });
 }

@@ -17,6 +17,7 @@ import thimbleFile from '../../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { compareLinings, eachLining } from '../../derive/lining-ways.js';
 import { schoolOf, type Lining } from './lining.js';
+import { solidAlong } from './pieces.js';
 import { foundSeams, seamFigures } from './seam-figures.js';
 import { reachOf, toPlace, toV, unroll } from './unrolled.js';
 import { say } from '../../words/say.js';
@@ -261,6 +262,8 @@ function drawn(seed: number): Project {
     x += between(300, 900);
   }
   const from = between(300, 2000);
+  // every other window leans, its two sides by different amounts
+  const slanted = seed % 2 === 0;
   put({
     name: 'putOpening',
     payload: {
@@ -272,15 +275,17 @@ function drawn(seed: number): Project {
         cornerRadius: between(0, 80),
         swing: 'fixed',
         hand: 'none',
-        slanted: false,
+        slanted,
         framed: false,
         ring: null,
       },
     },
   });
+  const to = from + between(350, 800);
   for (const [what, value] of Object.entries({
     from,
-    to: from + between(350, 800),
+    to,
+    ...(slanted ? { 'from-head': from + ((seed * 37) % 121) - 40, 'to-head': to + ((seed * 53) % 121) - 80 } : {}),
     sill: between(600, 900),
     head: between(1100, 1450),
   }))
@@ -329,6 +334,56 @@ describe('battens of every demo', () => {
             expect(v0).toBeGreaterThan(low - 6);
             expect(v1).toBeLessThan(high + 6);
           }
+  });
+});
+
+describe('joints under strips', () => {
+  it('get a strip each, cut longer than the joint, and no caulk', () => {
+    const right = (covered: boolean) =>
+      derive(
+        after(thimble.project, { name: 'changeLining', payload: { surface: 'right', changes: { covered } } }),
+        thimble.priceBook,
+      ).lined.linings.find((lining) => lining.surface === 'right');
+    const [plain, covered] = [right(false), right(true)];
+    const strips = covered?.parts.filter((part) => part.role === 'cover-strip') ?? [];
+    expect(plain?.parts.some((part) => part.role === 'cover-strip')).toBe(false);
+    expect(strips.length).toBeGreaterThanOrEqual(covered?.seams.length ?? 0);
+    const seam = covered?.seams[0];
+    if (!seam || !covered) throw new Error('the wall has a seam');
+    const joint = solidAlong(covered.ground.solid, seam.at).reduce((sum, [a, b]) => sum + b - a, 0);
+    const own = strips.filter((part) => part.number === 1).reduce((sum, part) => sum + blankOf(part).length, 0);
+    const runs = solidAlong(covered.ground.solid, seam.at).length;
+    expect(own).toBeCloseTo(joint + 20 * runs, 3);
+    expect(covered.caulk.joints).toBeLessThan(plain?.caulk.joints ?? 0);
+  });
+});
+
+describe('lines from the floor', () => {
+  it('are at the height given on both walls, and on the panel less what it is trimmed at the foot', () => {
+    const both = (['left', 'right'] as const).reduce(
+      (project, surface) =>
+        after(project, {
+          name: 'changeLining',
+          payload: {
+            surface,
+            changes: { datum: 450, groove: { spacing: 150, depth: 1.5, width: 3, direction: 'level' } },
+          },
+        }),
+      thimble.project,
+    );
+    const { linings } = derive(both, thimble.priceBook).lined;
+    for (const surface of ['left', 'right'] as const) {
+      const lining = linings.find((candidate) => candidate.surface === surface);
+      expect(lining?.grooves?.at).toContain(450);
+      lining?.grooves?.at.forEach((at) => expect((at - 450) % 150).toBeCloseTo(0, 6));
+      const piece = lining?.pieces[0];
+      const part = lining?.parts.find((candidate) => candidate.id === piece?.part);
+      if (!piece || !part) throw new Error('the wall has a panel');
+      // sheets stand up: x runs up the wall from the panel's own foot, which lies off the floor
+      const foot = boxOf(piece.outline.outer).minY;
+      const xs = part.marks?.grooves?.map(({ from }) => from[0]) ?? [];
+      expect(Math.min(...xs.map((x) => Math.abs(x - (450 - foot))))).toBeLessThan(0.5);
+    }
   });
 });
 

@@ -14,15 +14,15 @@ import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from
 import { unheldOf, type Unheld } from '../fixing/unheld.js';
 import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
 import { heldByNothing, heldCounts, heldWith, type Held } from '../fixing/held.js';
-import { groovePitch, grooveRows, groovesOf, type Grooves } from './grooves.js';
+import { grooveLines, groovePitch, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes, widestBay } from '../fixing/knocks.js';
 import { addedNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
 import { packersOf, type Packer } from '../fixing/packers.js';
-import { edgeRanges, rowPieces, sheetPieces, withFittings, type PieceSet } from './pieces.js';
+import { edgeRanges, rowPieces, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
 import { scribeEdges } from './scribe-edges.js';
-import { setOutRows, type SetOut } from './set-out.js';
+import { setOutFrom, setOutRows, type SetOut } from './set-out.js';
 
 import { wallBattens, type LooseEdge, type WallBatten } from '../fixing/wall-battens.js';
 import { HAIR_MM } from '../../numeric/tolerance.js';
@@ -84,6 +84,9 @@ export interface Lining {
   readonly parts: readonly Part[];
 }
 
+/** A strip over a joint is cut longer by so much, and trimmed in its place, mm. */
+const OVER_LENGTH_MM = 20;
+
 export interface LiningInput extends Omit<LinedSurfaceInput, 'widest' | 'floor'> {
   readonly surface: Lined;
   /** The shell of the lining's middle. */
@@ -91,6 +94,8 @@ export interface LiningInput extends Omit<LinedSurfaceInput, 'widest' | 'floor'>
   readonly depth: BuildUpDepth;
   readonly settings: Settings;
   readonly book: PriceBook;
+  /** Profile that joints are covered with, where they are. */
+  readonly trim: PriceItem | null;
   /** Rows for the whole room; null when this surface is set out alone. */
   readonly rows: SetOut | null;
 }
@@ -138,12 +143,14 @@ export function sharedRows(
 ): SetOut | null {
   const [a, b] = walls;
   if (!a || !b) return null;
+  const datum = a.choice.datum ?? null;
+  if ((b.choice.datum ?? null) !== datum) return null;
   // grooves of both walls meet round the room when they are as far apart
   if (walls.every(({ choice, material }) => schoolOf(choice, material) === 'sheets')) {
     const pitch = groovePitch(a.choice);
     if (pitch <= 0 || Math.abs(groovePitch(b.choice) - pitch) > 0.1) return null;
     const { low, high } = bothEdges(walls);
-    return grooveRows(low, high, pitch, Math.min(a.choice.sliver, b.choice.sliver));
+    return grooveLines(low, high, pitch, Math.min(a.choice.sliver, b.choice.sliver), datum);
   }
   const width = rowWidth(a.choice, a.material);
   const rows = walls.every(
@@ -152,7 +159,10 @@ export function sharedRows(
   );
   if (!rows) return null;
   const { low, high } = bothEdges(walls);
-  return setOutRows(low, high, width, a.choice.gap, leastRow(a.choice, width));
+  const least = leastRow(a.choice, width);
+  return datum === null
+    ? setOutRows(low, high, width, a.choice.gap, least)
+    : setOutFrom(low, high, width, a.choice.gap, least, datum);
 }
 
 /** Least and greatest v of the low and the high edge over both walls. */
@@ -169,7 +179,7 @@ function bothEdges(
 
 /** The ground of a lining, without its pieces. */
 export function groundOf(
-  input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book'> & { readonly floor: number },
+  input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book' | 'trim'> & { readonly floor: number },
 ): LinedSurface {
   const face = faceLayer(input.depth);
   // sheets may be stood up: their weaker way counts
@@ -238,6 +248,25 @@ function unheldProblems(
     : [];
 }
 
+/** A strip over every upright joint between panels, where something is lined, longer than the joint. */
+function coverStrips(
+  maker: PartMaker,
+  names: (what: string, where: string) => string,
+  { seams }: PieceSet,
+  ground: LinedSurface,
+  trim: PriceItem,
+): readonly Part[] {
+  if (!isBar(trim)) return [];
+  return seams.flatMap(({ at }, i) =>
+    solidAlong(ground.solid, at).map(([v0, v1]): Part => {
+      const half = trim.width / 2;
+      const ring = rectangle(at - half, v0 - OVER_LENGTH_MM / 2, at + half, v1 + OVER_LENGTH_MM / 2);
+      const id = names('cover-strip', placed(at, v0));
+      return partOf(maker, id, 'cover-strip', i + 1, { outer: ring, holes: [] }, true, trim, trim.thickness).part;
+    }),
+  );
+}
+
 /** Lines one surface, or returns null when its layers end in nothing that is sold in sheets or lengths. */
 export function liningOf(input: LiningInput): Lining | null {
   const { surface, shell, unrolled, depth, choice, settings } = input;
@@ -249,7 +278,8 @@ export function liningOf(input: LiningInput): Lining | null {
   const problems: Message[] = [];
   const named = { word: `surface.${surface}` } as const;
   const { low, high } = edgeRanges(ground, choice.edge);
-  const tall = high.max - low.min;
+  // what is left on to scribe is cut from the sheet too
+  const tall = high.max - low.min + 2 * choice.scribe;
   const panel = school === 'sheets' ? widestPanel(material, tall, unrolled.length, settings.cutting.trim) : null;
   if (school === 'sheets' && !panel) problems.push(message('lining.tooHigh', { surface: named, high: mm(tall) }));
   const bars = barStocks(material);
@@ -336,6 +366,7 @@ export function liningOf(input: LiningInput): Lining | null {
       ? stickParts(maker, names, batten, i, blocks, laid && battenLayer ? battenLayer.thickness : blocks.thickness)
       : [],
   );
+  const covers = choice.covered === true && input.trim ? coverStrips(maker, names, set, ground, input.trim) : [];
   const unheld = made.flatMap(({ piece }) =>
     unheldOf(piece.outline, lines, ground.widest).map((found) => ({ ...found, part: piece.part })),
   );
@@ -397,7 +428,8 @@ export function liningOf(input: LiningInput): Lining | null {
       ground,
       school,
       choice,
-      set.seams.map((seam) => seam.at),
+      // a joint under a strip is not filled
+      covers.length > 0 ? [] : set.seams.map((seam) => seam.at),
       set.setOut?.rows ?? [],
       thickness,
     ),
@@ -411,6 +443,6 @@ export function liningOf(input: LiningInput): Lining | null {
       // strips lie along the vehicle, and so does the grain of a sheet that is not stood up
       ...leanNotes(ground, input.units, material, thickness, !up, shell.floor),
     ],
-    parts: [...made.map(({ part }) => part), ...strips, ...sticks],
+    parts: [...made.map(({ part }) => part), ...strips, ...sticks, ...covers],
   };
 }

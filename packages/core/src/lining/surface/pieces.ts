@@ -3,7 +3,7 @@ import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } fr
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { hiddenAt, isBehind, type LinedSurface, type Support } from './lined-surface.js';
 import { findSeams, givenSeams, type Seam, type SeamInput } from './seams.js';
-import { placeJoints, setOutRows, type SetOut } from './set-out.js';
+import { datumOf, placeJoints, setOutFrom, setOutRows, type SetOut } from './set-out.js';
 import { reachOf } from './unrolled.js';
 
 /** One piece of a lining on the unrolled surface. */
@@ -72,7 +72,8 @@ export function seamInput(surface: LinedSurface, choice: LiningChoice, widest: n
   return {
     from: choice.edge,
     to: unrolled.length - choice.edge,
-    widest: widest - choice.gap,
+    widest: widest + choice.gap,
+    atEnd: choice.gap / 2 + choice.scribe,
     sliver: choice.sliver,
     supports: surface.supports.map(({ name, u }) => ({ name, at: u })),
     // what reaches the low edge from side to side of a door counts like a window: a leg beside it must hold
@@ -81,6 +82,11 @@ export function seamInput(surface: LinedSurface, choice: LiningChoice, widest: n
       return { name: opening.name, from: box.minX, to: box.maxX };
     }),
     hidden: (at) => hiddenAt(surface, at),
+    solid: (at) => {
+      const [low, high] = reachOf(unrolled, at);
+      const lined = solidAlong(surface.solid, at).reduce((sum, [v0, v1]) => sum + v1 - v0, 0);
+      return Math.min(1, lined / Math.max(1, high - low));
+    },
   };
 }
 
@@ -121,7 +127,12 @@ export function rowPieces(
   given: SetOut | null,
 ): PieceSet {
   const { low, high } = edgeRanges(surface, choice.edge);
-  const setOut = given ?? setOutRows(low, high, row, choice.gap, least);
+  const datum = datumOf(choice, surface.unrolled.surface);
+  const setOut =
+    given ??
+    (datum === null
+      ? setOutRows(low, high, row, choice.gap, least)
+      : setOutFrom(low, high, row, choice.gap, least, datum));
   const supports = surface.supports.map((support) => support.u);
   const half = choice.gap / 2;
   const pieces: Piece[] = [];

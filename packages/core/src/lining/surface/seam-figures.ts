@@ -1,7 +1,7 @@
 import type { LiningChoice } from '../../document/schema.js';
 import type { Lining } from './lining.js';
 import { seamInput, solidAlong } from './pieces.js';
-import { findSeams, givenSeams } from './seams.js';
+import { findSeams, givenSeams, nearlyFewer, type NearlyFewer } from './seams.js';
 
 /** What a set of upright seams asks for. */
 export interface SeamFigures {
@@ -32,4 +32,14 @@ export function foundSeams(lining: Lining, choice: LiningChoice): readonly numbe
   return lining.widest === null
     ? []
     : findSeams(seamInput(lining.ground, choice, lining.widest)).seams.map((seam) => seam.at);
+}
+
+/** A sheet is just too narrow while it misses a panel fewer by no more than this, mm. */
+const JUST_MM = 60;
+
+/** Whether sheets are just too narrow to save a panel of this lining, and by how much. */
+export function justTooNarrow(lining: Lining, choice: LiningChoice): NearlyFewer | null {
+  return lining.widest === null
+    ? null
+    : nearlyFewer(seamInput(lining.ground, choice, lining.widest), choice.gap, JUST_MM);
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { placeJoints, setOutRows } from './set-out.js';
-import { costOf, findSeams, givenSeams, seamAllowed, seamPlaces, type SeamInput } from './seams.js';
+import { placeJoints, setOutFrom, setOutRows } from './set-out.js';
+import { costOf, findSeams, givenSeams, nearlyFewer, seamAllowed, seamPlaces, type SeamInput } from './seams.js';
 
 const edge = (min: number, max = min): { min: number; max: number } => ({ min, max });
 
@@ -64,6 +64,28 @@ describe('rows', () => {
   });
 });
 
+describe('rows from a height over the floor', () => {
+  it('have a joint there, and others a row and a gap apart', () => {
+    // a foot that lies 5 over the floor, boards of 96 with gaps of 1: a joint at 750, seven more below it down to 71
+    const set = setOutFrom(edge(5), edge(1000), 96, 1, 40, 750);
+    const tops = set.rows.map(([, to]) => to);
+    expect(tops).toContain(750);
+    expect(set.first).toBeCloseTo(71 - 5, 6);
+    set.rows.slice(1).forEach(([from], i) => expect(from - (set.rows[i]?.[1] ?? 0)).toBeCloseTo(1, 6));
+    expect(set.rows.every(([from, to]) => to - from <= 96 + 1e-6)).toBe(true);
+    // 750 + 2 x 97 = 944, and 55 are left
+    expect(set.last).toBeCloseTo(1000 - 945, 6);
+    expect(set.legal).toBe(true);
+  });
+
+  it('say it when the height leaves a sliver, and put no row of nothing at the edge', () => {
+    expect(setOutFrom(edge(0), edge(1000), 100, 0, 40, 120).legal).toBe(false);
+    const even = setOutFrom(edge(0), edge(1000), 100, 0, 40, 500);
+    expect(even.rows).toHaveLength(10);
+    expect(even.first).toBe(100);
+  });
+});
+
 describe('joints of a row', () => {
   it('lie on supports, apart from those of the row before', () => {
     const supports = [600, 1200, 1800, 2400, 3000];
@@ -89,10 +111,12 @@ const wall: SeamInput = {
   from: 5,
   to: 3685,
   widest: 1200,
+  atEnd: 0,
   sliver: 150,
   supports: [690, 1380, 2010, 2600, 3160].map((at, i) => ({ name: `rib ${i + 2}`, at })),
   openings: [{ name: 'window', from: 1010, to: 1810 }],
   hidden: () => ({ share: 0, by: null }),
+  solid: () => 1,
 };
 
 describe('seams', () => {
@@ -118,6 +142,45 @@ describe('seams', () => {
     expect(findSeams({ ...wall, hidden }).seams.find((seam) => seam.hiddenBy !== null)?.hiddenBy).toBe('cupboard');
   });
 
+  it('use both halves of the joints: three sheets of 1200 do where ribs are 600 apart', () => {
+    // joints of 3: from rib to rib 1200 is a piece of 1197; from the edge at 5 to the first rib used 1193.5
+    const ribs = [600, 1200, 1800, 2400, 3000].map((at) => ({ name: `rib ${at}`, at }));
+    const plain: SeamInput = { ...wall, from: 5, to: 3595, widest: 1203, atEnd: 1.5, supports: ribs, openings: [] };
+    expect(findSeams(plain).seams.map((seam) => [seam.at, seam.reason])).toEqual([
+      [1200, 'support'],
+      [2400, 'support'],
+    ]);
+    // sheets of 1196 leave the joint one short
+    expect(findSeams({ ...plain, widest: 1199 }).seams.map((seam) => seam.at)).not.toEqual([1200, 2400]);
+  });
+
+  it('rather part an opening in its middle than leave a lean infill', () => {
+    // ribs at 200 and 1300 beside a window from 350 to 1150, sheets of 1310: a rib leaves a strip of 195 at an end
+    const input: SeamInput = {
+      ...wall,
+      from: 5,
+      to: 1495,
+      widest: 1310,
+      supports: [200, 1300].map((at) => ({ name: `rib ${at}`, at })),
+      openings: [{ name: 'window', from: 350, to: 1150 }],
+      solid: (at) => (at > 350 && at < 1150 ? 0.5 : 1),
+    };
+    expect(findSeams(input).seams).toMatchObject([{ at: 750, reason: 'opening', opening: 'window' }]);
+  });
+
+  it('say by how much sheets are too narrow to save one, and what the joints would have to be', () => {
+    // 3600 between edges, no openings: three pieces take 3600 - 2 x 3 = 3594, 1198 each; sheets give 1190
+    const input: SeamInput = { ...wall, from: 0, to: 3600, widest: 1193, atEnd: 1.5, openings: [], supports: [] };
+    const nearly = nearlyFewer(input, 3, 60);
+    expect(findSeams(input).seams).toHaveLength(3);
+    expect(nearly?.panels).toBe(3);
+    // seams are tried every 20 mm: 1200 and 2400 are among them, the inner piece is 1197
+    expect(nearly?.short).toBe(9);
+    // with joints of 13 the outer pieces are 1193.5, the inner one 1187: of 20 they are 1190 and 1180
+    expect(nearly?.gap).toBe(20);
+    expect(nearlyFewer(input, 3, 5)).toBeNull();
+  });
+
   it('moved by hand are kept and judged', () => {
     expect(givenSeams(wall, [2010, 690])).toMatchObject({ legal: false, seams: [{ at: 690 }, { at: 2010 }] });
     expect(givenSeams(wall, [690, 1380, 2010, 2600]).legal).toBe(true);
@@ -130,24 +193,28 @@ describe('seams', () => {
       sliver: fc.integer({ min: 40, max: 120 }),
       ribs: fc.array(fc.integer({ min: 10, max: 1490 }), { maxLength: 3 }),
       window: fc.integer({ min: 100, max: 1000 }),
+      atEnd: fc.integer({ min: 0, max: 20 }),
     });
     fc.assert(
-      fc.property(input, ({ length, widest, sliver, ribs, window }) => {
+      fc.property(input, ({ length, widest, sliver, ribs, window, atEnd }) => {
         const made: SeamInput = {
           from: 0,
           to: length,
           widest,
+          atEnd,
           sliver,
           supports: ribs.map((at, i) => ({ name: `r${i}`, at })),
           openings: [{ name: 'w', from: window, to: window + 300 }],
           hidden: (at) => ({ share: at < 300 ? 0.5 : 0, by: null }),
+          solid: (at) => (at > window && at < window + 300 ? 0.4 : 1),
         };
         const places = seamPlaces(made);
         let best = Infinity;
         const walk = (from: number, chosen: readonly number[]): void => {
-          if (length - from <= widest && length - from >= sliver) best = Math.min(best, costOf(made, chosen));
+          const most = widest - (from === 0 ? atEnd : 0);
+          if (length - from <= most - atEnd && length - from >= sliver) best = Math.min(best, costOf(made, chosen));
           if (chosen.length >= 3) return;
-          for (const at of places) if (at - from >= sliver && at - from <= widest) walk(at, [...chosen, at]);
+          for (const at of places) if (at - from >= sliver && at - from <= most) walk(at, [...chosen, at]);
         };
         walk(0, []);
         const found = findSeams(made);

@@ -1,3 +1,4 @@
+import type { Lined, LiningChoice } from '../../document/schema.js';
 import { HAIR_MM } from '../../numeric/tolerance.js';
 /** How far an edge of a surface lies at its least and at its most, mm. */
 export interface EdgeRange {
@@ -56,6 +57,38 @@ export function setOutRows(low: EdgeRange, high: EdgeRange, row: number, gap: nu
     [whole, ...tried].reduce((best, candidate) => (worth(candidate) > worth(best) ? candidate : best))
   );
 }
+
+/**
+ * Rows from a height that is given: a joint lies at `from`, and others a row and a gap apart above and below it.
+ * @param from height of one joint's lower side, counted as the edges are, mm
+ */
+export function setOutFrom(
+  low: EdgeRange,
+  high: EdgeRange,
+  row: number,
+  gap: number,
+  sliver: number,
+  from: number,
+): SetOut {
+  const pitch = row + gap;
+  const below = Math.floor((from - low.min) / pitch + EPSILON);
+  let top = from - below * pitch;
+  // a joint on the edge itself is none: the first row is whole
+  if (top - low.min < EPSILON) top += pitch;
+  const rows: [number, number][] = [];
+  for (let at = low.min; at < high.max - EPSILON; at = top - pitch + gap) {
+    rows.push([at, Math.min(high.max, top)]);
+    top += pitch;
+  }
+  const [start, end] = [rows[0], rows.at(-1)];
+  const first = rows.length === 1 ? high.min - low.max : (start?.[1] ?? 0) - low.max;
+  const last = rows.length === 1 ? first : high.min - (end?.[0] ?? 0);
+  return { rows, first, last, legal: Math.min(first, last) >= sliver - EPSILON };
+}
+
+/** The height lines are set out from; a ceiling has no floor to be set out from. */
+export const datumOf = (choice: LiningChoice, surface: Lined): number | null =>
+  surface === 'ceiling' ? null : (choice.datum ?? null);
 
 /** Where the pieces of one row meet. */
 export interface Joints {

@@ -10,7 +10,7 @@ import { useSpeech } from '../../../words/words.js';
 
 /** Every way the price book allows to line a surface, with what each comes to for the whole build. */
 export function CompareLinings({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {
-  const { t } = useSpeech();
+  const { t, lenUnit } = useSpeech();
   const use = (way: LiningCase, clear: () => void): void => {
     const layers = layersOn(scene.project.buildUps, surface);
     const face = scene.shape.lined.linings.find((lining) => lining.surface === surface);
@@ -22,7 +22,17 @@ export function CompareLinings({ surface, scene }: { readonly surface: Lined; re
         name: 'putLayer',
         payload: { surface, layer: { ...layer, material: item.id, thickness: item.thickness, measured: null } },
       });
-    act({ name: 'changeLining', payload: { surface, changes: { school: way.school, seams: null } } });
+    act({
+      name: 'changeLining',
+      payload: {
+        surface,
+        changes: {
+          school: way.school,
+          seams: null,
+          ...(way.gap === null ? {} : { gap: way.gap, covered: true }),
+        },
+      },
+    });
     clear();
   };
   return (
@@ -47,12 +57,13 @@ export function CompareLinings({ surface, scene }: { readonly surface: Lined; re
           </thead>
           <tbody>
             {cases.map((way) => (
-              <tr key={`${way.material}:${way.school}`}>
+              <tr key={`${way.material}:${way.school}:${way.gap ?? ''}`}>
                 <td>
                   {materialOf(scene.book, way.material)?.name ?? way.material}
                   <br />
                   <span className={way.legal && way.bends !== false ? 'soft' : 'needs'}>
                     {t(`lining.school.${way.school}`)}
+                    {way.gap !== null && ` · ${t('lining.case.open', { gap: lenUnit(way.gap) })}`}
                     {way.bends === false
                       ? ` · ${t('lining.case.stiff')}`
                       : way.legal

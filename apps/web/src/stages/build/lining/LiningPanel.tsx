@@ -2,7 +2,7 @@ import { Check } from '../../../kit/Check.js';
 import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import { liningOn, type LiningChoice } from '@nestplank/core/document';
-import { foundSeams, seamFigures, type Lining } from '@nestplank/core/lining';
+import { foundSeams, justTooNarrow, seamFigures, type Lining } from '@nestplank/core/lining';
 import { GOOD_BITE_MM } from '@nestplank/core/layers';
 import { isBar, materialOf } from '@nestplank/core/materials';
 import type { Message } from '@nestplank/core/words';
@@ -27,7 +27,7 @@ export function moveSeam(lining: Lining, index: number, to: number): Message | n
 }
 
 function Seams({ lining, scene }: LiningPanelProps) {
-  const { t, len } = useSpeech();
+  const { t, len, lenUnit } = useSpeech();
   const choice = liningOn(scene.project.linings, lining.surface);
   const now = seamFigures(
     lining,
@@ -35,6 +35,7 @@ function Seams({ lining, scene }: LiningPanelProps) {
     lining.seams.map((seam) => seam.at),
   );
   const found = choice.seams === null ? null : seamFigures(lining, choice, foundSeams(lining, choice));
+  const nearly = justTooNarrow(lining, choice);
   if (!now) return null;
   const metres = (value: number): string => value.toFixed(2);
   return (
@@ -59,6 +60,11 @@ function Seams({ lining, scene }: LiningPanelProps) {
         {t('lining.seamFigures', { panels: now.panels, backed: metres(now.backed), seen: metres(now.seen) })}
         {!now.legal && ` ${t('lining.seamIllegal', { sliver: len(choice.sliver) })}`}
       </p>
+      {nearly && (
+        <p className="small figures">
+          {t('lining.justTooNarrow', { panels: nearly.panels, short: lenUnit(nearly.short), gap: lenUnit(nearly.gap) })}
+        </p>
+      )}
       {found && (
         <>
           <p className="small soft figures">
@@ -148,6 +154,34 @@ function Grooving({ lining, scene }: LiningPanelProps) {
   );
 }
 
+/** Whether lines of boards and grooves are balanced, or stand at a height above the finished floor. */
+function Datum({
+  lining,
+  choice,
+  change,
+}: {
+  readonly lining: Lining;
+  readonly choice: LiningChoice;
+  readonly change: (changes: Partial<LiningChoice>) => Message | null;
+}) {
+  const { t } = useSpeech();
+  const datum = choice.datum ?? null;
+  const first = lining.setOut?.rows[0]?.[1] ?? lining.grooves?.at[0] ?? 0;
+  return (
+    <div className="fields two">
+      <PickField
+        label={t('lining.datum')}
+        value={datum === null ? 'balanced' : 'floor'}
+        choices={(['balanced', 'floor'] as const).map((value) => ({ value, text: t(`lining.datum.${value}`) }))}
+        onPick={(how) => change({ datum: how === 'balanced' ? null : Math.max(0, Math.round(first)) })}
+      />
+      {datum !== null && (
+        <LengthField label={t('lining.datumAt')} value={datum} onTake={(to) => change({ datum: to })} />
+      )}
+    </div>
+  );
+}
+
 /** How one surface is lined: the choices, where seams are and why, what bends, what it is fixed with. */
 export function LiningPanel({ lining, scene }: LiningPanelProps) {
   const { t, len, lenUnit, said } = useSpeech();
@@ -207,6 +241,16 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
           checked={choice.removable}
           onCheck={(removable) => change({ removable })}
         />
+        {lining.school === 'sheets' && (
+          <Check
+            label={t('lining.covered')}
+            checked={choice.covered === true}
+            onCheck={(covered) => change({ covered })}
+          />
+        )}
+        {surface !== 'ceiling' && (lining.school !== 'sheets' || lining.grooves?.direction === 'level') && (
+          <Datum lining={lining} choice={choice} change={change} />
+        )}
       </section>
       <Seams lining={lining} scene={scene} />
       <Rows lining={lining} />

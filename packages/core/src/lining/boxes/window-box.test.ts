@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest';
+import wrenFile from '../../../../../demo/wren.json?raw';
+import { readProjectFile } from '../../formats/read.js';
+import { derive } from '../../derive/derive.js';
+import type { Project } from '../../document/schema.js';
+import { boxOf } from '../../numeric/plane.js';
+import { lineAt } from '../fixing/fixing-map.js';
+
+const wren = readProjectFile(wrenFile);
+
+/** Wren with the left window's front side leaning back by 100 over its height. */
+function leaning(): Project {
+  const { survey } = wren.project;
+  const from = survey.readings['opening/o1/from']?.at(-1)?.value ?? 0;
+  const to = survey.readings['opening/o1/to']?.at(-1)?.value ?? 0;
+  const reading = (value: number) => [{ value, method: 'tape' as const, at: '2026-10-02T08:00:00.000Z' }];
+  return {
+    ...wren.project,
+    survey: {
+      ...survey,
+      openings: survey.openings.map((opening) => (opening.id === 'o1' ? { ...opening, slanted: true } : opening)),
+      readings: {
+        ...survey.readings,
+        'opening/o1/from-head': reading(from + 100),
+        'opening/o1/to-head': reading(to),
+      },
+    },
+  };
+}
+const plain = derive(wren.project, wren.priceBook);
+const slanted = derive(leaning(), wren.priceBook);
+const boxIn = (derived: typeof plain) => derived.lined.windowBoxes.find((box) => box.opening === 'o1');
+const partOf = (derived: typeof plain, name: string) =>
+  boxIn(derived)?.parts.find((part) => part.id === `window-o1-${name}`);
+const lengthOf = (derived: typeof plain, name: string): number =>
+  boxOf(partOf(derived, name)?.outline.outer ?? [[0, 0]]).maxX;
+
+describe('the box of a window whose side leans', () => {
+  // 800 x 455 in the demo, boards of 9: the lean is 100 in 455
+  const lean = 100 / 455;
+
+  it('leans with it: its boards have the lengths of the opening’s own sides', () => {
+    expect(lengthOf(plain, 'sill')).toBeCloseTo(800, 6);
+    expect(lengthOf(slanted, 'sill')).toBeCloseTo(800, 6);
+    // the head board's lower face lies 9 under the head
+    expect(lengthOf(slanted, 'head')).toBeCloseTo(800 - lean * (455 - 9), 6);
+    expect(lengthOf(slanted, 'front')).toBeCloseTo((455 - 18) * Math.hypot(1, lean), 6);
+    expect(lengthOf(slanted, 'rear')).toBeCloseTo(455 - 18, 6);
+  });
+
+  it('has ends sawn at the angle of the lean, and says so', () => {
+    const angle = (Math.atan(lean) * 180) / Math.PI;
+    const ends = partOf(slanted, 'front')?.edges.filter(({ at }) => at === 'left' || at === 'right') ?? [];
+    expect(ends).toHaveLength(2);
+    for (const end of ends) expect(end.bevel.most).toBeCloseTo(angle, 6);
+    expect(partOf(plain, 'front')?.edges).toEqual([]);
+  });
+
+  it('has a trim mitred by half of each corner', () => {
+    // a corner of 90 + 12.4 degrees is mitred at 51.2 from the side, 38.8 off square
+    const angle = (Math.atan(lean) * 180) / Math.PI;
+    const low = partOf(slanted, 'trim-1');
+    expect(low?.ends?.start).toBeCloseTo(90 - (90 - angle) / 2, 6);
+    expect(low?.ends?.end).toBeCloseTo(45, 6);
+    expect(partOf(plain, 'trim-1')?.ends).toEqual({ start: 45, end: 45 });
+  });
+
+  it('has its hole in the lining, its noggin and its area lean too', () => {
+    const left = slanted.lined.linings.find((lining) => lining.surface === 'left');
+    const hole = left?.ground.openings.find((opening) => opening.id === 'o1');
+    expect(hole?.sides?.front[1]).toBeCloseTo((hole?.sides?.front[0] ?? 0) + 100, 3);
+    const beside = left?.lines.filter((line) => line.name === hole?.name && line.lean !== 0) ?? [];
+    expect(beside.length).toBeGreaterThan(0);
+    for (const line of beside)
+      expect(lineAt(line, line.to) - line.at).toBeCloseTo(line.lean * (line.to - line.from), 6);
+    // 100 x 455 / 2 less of glass is so much more of wall
+    const more = (slanted.areas?.left ?? 0) - (plain.areas?.left ?? 0);
+    expect(more).toBeCloseTo((100 * 455) / 2 / 1e6, 3);
+  });
+});
