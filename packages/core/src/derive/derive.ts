@@ -170,6 +170,10 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       shellA === shellB && (Object.keys(a) as (keyof Insets)[]).every((side) => a[side] === b[side]),
   );
   const floor = memoLast(subfloorOf);
+  const cutOf = memoLast((direction: Project['floor']['direction'], cut: Project['floor']['cut']) => ({
+    direction,
+    cut,
+  }));
   const unitMade = createUnitMaker(kit);
   const madeAll = memoLast(
     (made: readonly MadeUnit[]) => made,
@@ -256,7 +260,10 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       }),
   );
   const mass = memoLast(massOf);
-  const areasOf = memoLast((room: RoomFigures | null, survey: Survey) => room && coveredAreas(room, survey, surfaces));
+  const areasOf = memoLast(
+    (room: RoomFigures | null, shell: Shell | null, arches: readonly ArchShape[], survey: Survey) =>
+      room && shell && coveredAreas(room, shell, arches, survey, surfaces),
+  );
   const left = memoLast(
     (
       people: Project['people'],
@@ -300,11 +307,12 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       meets: Shell | null,
       found: readonly ArchShape[],
       depth: BuildUpDepths['floor'],
+      floorHatches: Project['floorHatches'],
     ): FloorBattens | null => {
       const battens = depth.layers.find(({ layer }) => layer.place === 'battens');
       if (!battens || !meets) return null;
       const width = battens.material && battens.material.width > 0 ? battens.material.width : BATTEN_WIDTH_MM;
-      return floorBattens({ survey, units, settings }, meets, found, width, battens.thickness);
+      return floorBattens({ survey, units, settings, floorHatches }, meets, found, width, battens.thickness);
     },
   );
   const tasks = memoLast(
@@ -358,7 +366,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const meets = (): Shell | null => (making.floorMeets === 'lining' ? room().shell : built().shell);
     // while a unit is dragged the linings stay as they were: they follow when it is let go
     const standing = () => (dragging && lastRoom !== null && lastRoom.inner === room().shell ? lastRoom : null);
-    const areas = () => areasOf(now.room ?? now.bareRoom, geometry);
+    const areas = () => areasOf(now.room ?? now.bareRoom, now.inner ?? now.shell, now.arches, geometry);
     const planned = () => plans(now.parts, project, making, book);
     const floorFace = () => now.fixings.find((face) => face.surface === 'floor') ?? null;
     const now: Derived = pulled<Derived>({
@@ -387,11 +395,12 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
               now.arches,
               making,
               holesIn(geometry, project.floorHatches, keptSame(keptIn(geometry, shadows.all, project.floor.keepBack))),
-              project.floor.direction,
+              cutOf(project.floor.direction, project.floor.cut),
             )
           : null;
       },
-      floorBattens: () => laidBattens(geometry, shadows.all, making, meets(), now.arches, now.depths.floor),
+      floorBattens: () =>
+        laidBattens(geometry, shadows.all, making, meets(), now.arches, now.depths.floor, project.floorHatches),
       floor: () =>
         standing()?.floor ??
         wholeFloor(

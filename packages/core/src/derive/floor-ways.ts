@@ -2,12 +2,13 @@ import { solveJob } from '../cutting/engine/search.js';
 import { jobsOf } from '../cutting/job/from-parts.js';
 import { outlineArea } from '../numeric/plane.js';
 import { createDeriver } from './derive.js';
-import type { PriceBook, Project } from '../document/schema.js';
+import type { FloorChoice, PriceBook, Project } from '../document/schema.js';
 import { seamSpans } from '../lining/floor/floor-lines.js';
 
 /** What laying the floor board one way comes to. */
 export interface FloorWay {
   readonly direction: 'across' | 'along';
+  readonly cut: NonNullable<FloorChoice['cut']>;
   readonly now: boolean;
   readonly pieces: number;
   readonly sheets: number;
@@ -23,21 +24,30 @@ export interface FloorWay {
 
 const STEPS = 40;
 
-/** The board laid across and along, each cut on sheets by itself, side by side. */
+const WAYS = (['across', 'along'] as const).flatMap((direction) =>
+  (['equal', 'cheapest', 'fewest'] as const).map((cut) => ({ direction, cut })),
+);
+
+/** The board laid across and along, in equal pieces, for the cheapest sheets and in the fewest pieces, each cut on sheets by itself, side by side. */
 export const floorWays = (project: Project, book: PriceBook): readonly FloorWay[] => [...eachFloorWay(project, book)];
 
 /** The same one by one, so that whoever asks may stop in between. */
 export function* eachFloorWay(project: Project, book: PriceBook): Generator<FloorWay> {
   const deriver = createDeriver();
-  const present = deriver.shape(project, book).subfloor?.direction ?? null;
-  for (const direction of ['across', 'along'] as const) {
+  const present = deriver.shape(project, book).subfloor ?? null;
+  const seen = new Set<string>();
+  for (const { direction, cut } of WAYS) {
     const changed: Project = {
       ...project,
-      floor: { ...project.floor, direction },
+      floor: { ...project.floor, direction, cut },
     };
     const shape = deriver.shape(changed, book);
     const { subfloor } = shape;
     if (!subfloor || subfloor.direction !== direction) continue;
+    const laid = JSON.stringify(subfloor.seams);
+    // the cheapest way may be that in equal pieces too
+    if (seen.has(laid)) continue;
+    seen.add(laid);
     const job = jobsOf(subfloor.parts, project.settings, book, []).jobs[0]?.job;
     if (!job) continue;
     const plan = solveJob(job, { steps: STEPS, smallestOffcut: project.settings.cutting.smallestOffcut });
@@ -55,7 +65,8 @@ export function* eachFloorWay(project: Project, book: PriceBook): Generator<Floo
     );
     yield {
       direction,
-      now: direction === present,
+      cut,
+      now: laid === JSON.stringify(present?.seams),
       pieces: subfloor.parts.filter((part) => part.role === 'subfloor').length,
       sheets: plan.sheets.length,
       cost: plan.cost,

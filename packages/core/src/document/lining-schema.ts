@@ -114,6 +114,8 @@ export const headerSchema = z.strictObject({
 export const floorChoiceSchema = z.strictObject({
   /** Which way the board's pieces run; null for the cheapest. */
   direction: z.enum(['across', 'along']).nullable(),
+  /** The board cut into equal pieces, for the cheapest sheets, or into the fewest pieces; equal ones while nothing is said. */
+  cut: z.enum(['equal', 'cheapest', 'fewest']).optional(),
   /** The finish everywhere, or only where no unit stands. */
   finish: z.enum(['everywhere', 'seen']),
   /** How far the board is kept back at the side doors, mm, but where a unit stands in the door: there it is carried out. */

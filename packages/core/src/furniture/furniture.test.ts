@@ -264,8 +264,8 @@ describe('the subfloor', () => {
     };
     const three = subfloorOf(buildUpDepth('floor', [layer], 0, large), box(), [], settings);
     expect(three?.seams).toEqual([
-      { direction: 'across', at: expect.closeTo(5 + 2990 / 3, 6) as number },
-      { direction: 'across', at: expect.closeTo(5 + (2 * 2990) / 3, 6) as number },
+      { direction: 'across', at: expect.closeTo(5 + 2990 / 3, 6) as number, from: -895, to: 895 },
+      { direction: 'across', at: expect.closeTo(5 + (2 * 2990) / 3, 6) as number, from: -895, to: 895 },
     ]);
     expect(three?.parts.map(size)).toEqual([
       [1790, 996.67],
@@ -275,8 +275,9 @@ describe('the subfloor', () => {
     // with sheets of 1525 x 1525 at 45.00 two by two are cheaper: 4 x 45.00 = 180.00
     const floor = subfloorOf(buildUpDepth('floor', [layer], 0, book), box(), [], settings);
     expect(floor?.seams).toEqual([
-      { direction: 'across', at: 1500 },
-      { direction: 'along', at: 0 },
+      { direction: 'across', at: 1500, from: -895, to: 895 },
+      { direction: 'along', at: 0, from: 5, to: 1500 },
+      { direction: 'along', at: 0, from: 1500, to: 2995 },
     ]);
     expect(floor?.parts.map(size)).toEqual([
       [895, 1495],
@@ -285,6 +286,15 @@ describe('the subfloor', () => {
       [895, 1495],
     ]);
     expect(floor?.parts.reduce((sum, part) => sum + outlineArea(part.outline), 0)).toBeCloseTo(2990 * 1790, -1);
+    // for the cheapest sheets three do, 135.00: 1505 and 1485 by 1505 from two, and what is left, 285 wide, from a third
+    const cheapest = subfloorOf(buildUpDepth('floor', [layer], 0, book), box(), [], settings, undefined, {
+      direction: null,
+      cut: 'cheapest',
+    });
+    expect(
+      cheapest?.parts.map(({ outline }) => size({ outline } as (typeof cheapest.parts)[number])[0]).sort(),
+    ).toEqual([1505, 1505, 285, 285].sort());
+    expect(cheapest?.parts.reduce((sum, part) => sum + outlineArea(part.outline), 0)).toBeCloseTo(2990 * 1790, -1);
   });
   it('is cut round the arches with clearance', () => {
     const arch: ArchShape = {

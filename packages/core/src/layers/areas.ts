@@ -1,7 +1,9 @@
 import { openingArea, openingRing, placedOpenings, type PlacedOpening } from '../shell/openings.js';
-import type { Survey } from '../document/schema.js';
+import { archFootprint, archProfile, type ArchShape } from '../shell/arch.js';
+import type { Shell } from '../shell/shell.js';
+import type { Side, Survey } from '../document/schema.js';
 import { SURFACE_LIST, type KnownSurface, type SurfaceTraits } from '../document/surfaces.js';
-import { lineLength, type Ring } from '../numeric/plane.js';
+import { lineLength, ringArea, type Point, type Ring } from '../numeric/plane.js';
 import type { RoomFigures } from '../shell/room.js';
 
 export type CoveredAreas = Readonly<Record<KnownSurface | 'glass', number>> &
@@ -10,15 +12,40 @@ export type CoveredAreas = Readonly<Record<KnownSurface | 'glass', number>> &
 /** All round a ring, mm. */
 const ringLength = (ring: Ring): number => lineLength([...ring, ...ring.slice(0, 1)]);
 
+/** What arches and the like stand on or against: floor and walls that no layer covers there, m2. Steps have a floor of their own. */
+function standOn(shell: Shell, arches: readonly ArchShape[]): Readonly<Record<'floor' | 'left' | 'right', number>> {
+  const standing = arches.filter((arch) => arch.kind !== 'step');
+  const area = (rings: readonly Ring[]): number => rings.reduce((sum, ring) => sum + Math.abs(ringArea(ring)), 0) / 1e6;
+  // against a wall up to its own height, from the finished floor
+  const against = (side: Side): number =>
+    area(
+      standing
+        .filter((arch) => arch.side === side && arch.far === null)
+        .map((arch): Ring => archProfile(arch).map(([x, z]): Point => [x, Math.max(z, shell.floor)])),
+    );
+  return {
+    floor: area(
+      standing.flatMap((arch): Ring[] => {
+        const ring = archFootprint(arch, shell, shell.floor, 0, 0);
+        return ring ? [ring] : [];
+      }),
+    ),
+    left: against('left'),
+    right: against('right'),
+  };
+}
+
 /** How deep a reveal is taken to be for its area, mm. */
 const REVEAL_MM = 60;
 
 /**
- * Areas that the build-ups cover, m2: walls and ceiling less their openings, doors by their own size, reveals by the
+ * Areas that the build-ups cover, m2: walls and ceiling less their openings, walls and floor less arches, doors by their own size, reveals by the
  * windows' edges.
  */
 export function coveredAreas(
   room: RoomFigures,
+  shell: Shell,
+  arches: readonly ArchShape[],
   survey: Survey,
   surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
 ): CoveredAreas {
@@ -26,8 +53,12 @@ export function coveredAreas(
   const sum = (list: readonly PlacedOpening[]): number => list.reduce((total, item) => total + openingArea(item), 0);
   const on = (surface: string): number => sum(placed.filter(({ opening }) => opening.surface === surface));
   const windows = placed.filter(({ opening }) => opening.kind !== 'door');
+  const taken = standOn(shell, arches);
   const own: Readonly<Record<string, number | undefined>> = {
     ...room.areas,
+    floor: Math.max(0, room.areas.floor - taken.floor),
+    left: Math.max(0, room.areas.left - taken.left),
+    right: Math.max(0, room.areas.right - taken.right),
     doors: sum(placed.filter(({ opening }) => opening.kind === 'door')),
     windows: windows.reduce(
       (total, w) => total + (ringLength(openingRing(w, 0, w.opening.cornerRadius)) * REVEAL_MM) / 1e6,

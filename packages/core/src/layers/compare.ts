@@ -1,4 +1,5 @@
 import type { BuildUps, PriceBook, PriceItem, Project } from '../document/schema.js';
+import { archesOf } from '../shell/arch.js';
 import { innerShell } from '../shell/inner.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
@@ -78,7 +79,7 @@ export function buildUpFigures(
   const depths = buildUpDepths(buildUps, ribDepths(ribs), book);
   const inner = innerShell(shell, insetsOf(depths));
   const room = inner && roomFigures(inner);
-  const areas = coveredAreas(room ?? bareRoom, project.survey);
+  const areas = coveredAreas(room ?? bareRoom, inner ?? shell, archesOf(project.survey, shell).arches, project.survey);
   const loss = heatLoss(
     depths,
     areas,

@@ -13,7 +13,9 @@ import { coveredAreas } from './areas.js';
 import { buildUpDepth, buildUpDepths, coverOf, plainLayer } from './buildup.js';
 import { buildUpFigures } from './compare.js';
 import { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
+import type { ArchShape } from '../shell/arch.js';
 import { ribShares } from '../shell/ribs.js';
+import { halfWidth } from '../shell/shell.js';
 import { dampOf, heatLoss, thermalTransmittance } from './warmth.js';
 import { dewPoint, saturation } from '../rules/damp.js';
 
@@ -117,16 +119,39 @@ describe('warmth', () => {
   });
 });
 
+const BOX_ARCH: ArchShape = {
+  id: 'a',
+  name: 'Arch',
+  side: 'right',
+  kind: 'arch',
+  shape: 'box',
+  from: 0,
+  to: 0,
+  height: 0,
+  face: 0,
+  bottom: 0,
+  far: null,
+  topFace: 0,
+};
+
 describe('areas', () => {
   it('leave out what is open', () => {
     const { room } = derived;
     if (!room) throw new Error('the demo has a room');
-    const areas = coveredAreas(room, wren.project.survey);
+    if (!derived.inner) throw new Error('the demo has an inside');
+    const areas = coveredAreas(room, derived.inner, [], wren.project.survey);
     // a corner of radius r in six chords leaves r2 (1 - 6 x sin 15° / 2) outside it
     const corners = (radius: number): number => 4 * radius ** 2 * (1 - 3 * Math.sin(Math.PI / 12));
     // the right wall has a window 0.82 x 0.455 with corners of 0.06, and the sliding door 1.13 x 1.69
     expect(areas.right).toBeCloseTo(room.areas.right - (0.82 * 0.455 - corners(0.06)) - 1.13 * 1.69, 9);
     expect(areas.doors).toBeCloseTo(1.13 * 1.69 + 1.56 * 1.72, 9);
+    // an arch 840 long whose face stands 600 from the middle, 300 over the bare floor, takes its side of the wall and its floor
+    const arch = { ...BOX_ARCH, from: 1200, to: 2040, face: 600, topFace: 600, height: 300 };
+    const beside = coveredAreas(room, derived.inner, [arch], wren.project.survey);
+    const { floor } = derived.inner;
+    expect(areas.right - beside.right).toBeCloseTo((0.84 * (300 - floor)) / 1000, 6);
+    const reach = halfWidth(derived.inner, 'right', 1620, floor);
+    expect(areas.floor - beside.floor).toBeCloseTo((0.84 * (reach - 600)) / 1000, 6);
     expect(areas.glass).toBeCloseTo(0.8 * 0.455 + 0.82 * 0.455 + 0.4 * 0.4 - 2 * corners(0.06) - corners(0.02), 9);
   });
 });

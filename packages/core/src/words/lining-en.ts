@@ -22,6 +22,8 @@ export const LINING_EN = {
     '{name} sits on {support}: there is nothing to sink it into. The middle of the bay is {to} from the front.',
   'lining.lampAlong': '{name}: centred between its supports it would be {to} from the front.',
   'lining.lampRow': '{name}: on the middle of its row it would be at {to}.',
+  'hatch.floor.noFrame':
+    '{name} has no battens to be framed by: what lies under the board does not carry the edge of a lid. Lay battens, or leave it out.',
   'hatch.floor.off': '{name}: the hatch does not lie wholly on the floor board.',
   'hatch.floor.large': '{name}: the hatch is larger than the floor board.',
   'hatch.floor.seam': '{name}: a seam of the board runs through the hatch; it is framed all round.',

@@ -4,7 +4,7 @@ import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
 import type { Part } from '../../parts/part.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
 import { barStocks, isBar } from '../../materials/bars.js';
-import type { Project, Survey } from '../../document/schema.js';
+import type { FloorHatch, Project, Survey } from '../../document/schema.js';
 import { valueAt } from '../../document/address.js';
 import { rectangle, spread } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
@@ -16,8 +16,8 @@ export interface FloorBatten {
   readonly x0: number;
   readonly x1: number;
   readonly y: number;
-  /** Why it lies there: a row, under a unit's front, or along the edge of a step. */
-  readonly why: 'row' | 'front' | 'step';
+  /** Why it lies there: a row, under a unit's front, or along the edge of a step or an arch. */
+  readonly why: 'row' | 'front' | 'step' | 'arch';
 }
 export interface FloorBattens {
   readonly battens: readonly FloorBatten[];
@@ -38,8 +38,14 @@ interface Hole {
   readonly y1: number;
 }
 
-/** What battens must keep off: holes with their clearance, what stands on the floor, steps. */
-function holesOf(survey: Survey, arches: readonly ArchShape[], clearance: number): Hole[] {
+/** What battens must keep off: holes with their clearance, what stands on the floor, steps, and hatches, whose frame takes their ends. */
+function holesOf(
+  survey: Survey,
+  arches: readonly ArchShape[],
+  hatches: readonly FloorHatch[],
+  clearance: number,
+  half: number,
+): Hole[] {
   const round = survey.penetrations
     .filter((hole) => hole.surface === 'floor')
     .flatMap(({ id }): Hole[] => {
@@ -59,7 +65,14 @@ function holesOf(survey: Survey, arches: readonly ArchShape[], clearance: number
         y1: Math.max(sign * arch.face, sign * far),
       };
     });
-  return [...round, ...standing];
+  // one that lies under the edge of a hatch is its ledge, and stays whole
+  const framed = hatches.map((hatch): Hole => ({
+    x0: hatch.x - hatch.length / 2 - half,
+    x1: hatch.x + hatch.length / 2 + half,
+    y0: hatch.y - hatch.width / 2 + half,
+    y1: hatch.y + hatch.width / 2 - half,
+  }));
+  return [...round, ...standing, ...framed.filter(({ y0, y1 }) => y1 > y0)];
 }
 
 /** A line along x less the stretches that holes take out of it. */
@@ -89,12 +102,12 @@ function reachOf(shell: Shell, y: number, half: number, z: number): [number, num
 
 /**
  * Lays out floor battens along the vehicle: rows from the centre line outward at the chosen spacing and one along each
- * wall, cut round holes and arches; one more under every unit's front, where furniture will be fixed; and one along the
- * edge of a step, where the vehicle's own floor stops short.
+ * wall, cut round holes, arches and hatches; one more under every unit's front, where furniture will be fixed; and one along
+ * the edge of a step, where the vehicle's own floor stops short, and of an arch, where the board ends.
  * @param width of a batten, mm
  */
 export function floorBattens(
-  project: Pick<Project, 'survey' | 'settings'> & { readonly units: readonly Shadow[] },
+  project: Pick<Project, 'survey' | 'settings' | 'floorHatches'> & { readonly units: readonly Shadow[] },
   shell: Shell,
   arches: readonly ArchShape[],
   width: number,
@@ -102,7 +115,7 @@ export function floorBattens(
 ): FloorBattens {
   const { spacing, clearance } = project.settings.floorBattens;
   const half = width / 2;
-  const holes = holesOf(project.survey, arches, clearance);
+  const holes = holesOf(project.survey, arches, project.floorHatches, clearance, half);
   const edge = (side: 'left' | 'right'): number =>
     Math.min(...spread(0, shell.length, 41).map((x) => halfWidth(shell, side, x, z))) -
     half -
@@ -140,7 +153,18 @@ export function floorBattens(
       const y = (arch.side === 'left' ? -1 : 1) * (arch.face - half);
       return [{ x0: arch.from, x1: arch.to, y, why: 'step' }];
     });
-  const battens = [...laid, ...fronts, ...steps];
+  const besides = [...laid, ...fronts];
+  const beside = arches
+    .filter((arch) => arch.kind !== 'step' && arch.bottom <= 0)
+    .flatMap((arch): FloorBatten[] => {
+      const y = (arch.side === 'left' ? -1 : 1) * (arch.face - project.settings.floorClearance - half);
+      const [x0, x1] = [arch.from - width, arch.to + width];
+      const carried = besides.some(
+        (other) => Math.abs(other.y - y) < half && other.x0 <= arch.from + width && other.x1 >= arch.to - width,
+      );
+      return carried ? [] : line(y, x0, x1, 'arch');
+    });
+  const battens = [...besides, ...steps, ...beside];
   return {
     battens,
     metres: battens.reduce((sum, batten) => sum + batten.x1 - batten.x0, 0) / 1000,

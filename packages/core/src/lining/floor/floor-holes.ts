@@ -8,7 +8,7 @@ import { valueAt } from '../../document/address.js';
 import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { message, type Message } from '../../words/message.js';
-import type { Subfloor } from './subfloor.js';
+import { crosses, type Subfloor } from './subfloor.js';
 
 /** Room for a sleeve round what goes through the floor, mm. */
 const SLEEVE_MM = 2;
@@ -16,6 +16,8 @@ const SLEEVE_MM = 2;
 const PLAY_MM = 2;
 const FINGER_MM = 25;
 const FINGER_IN_MM = 35;
+/** Under something lower than this nobody reaches in to lift a lid, mm. */
+const LIFT_MM = 500;
 const STEPS = 25;
 
 const circle = ([x, y]: Point, radius: number): Ring =>
@@ -94,12 +96,12 @@ export function hatchParts(hatches: readonly FloorHatch[], subfloor: Subfloor, g
   });
 }
 
-/** What is wrong with a hatch: off the board, larger than it, under a unit, or crossed by a seam. */
+/** What is wrong with a hatch: off the board, larger than it, under a unit, crossed by a seam, or with nothing to frame it. */
 export function hatchProblems(
   hatches: readonly FloorHatch[],
-  outline: Outline,
-  seams: Subfloor['seams'],
+  { outline, seams }: Pick<Subfloor, 'outline' | 'seams'>,
   units: readonly Shadow[],
+  framed: boolean,
 ): readonly { readonly said: Message; readonly hatch: string }[] {
   const board = boxOf(outline.outer);
   return hatches.flatMap((hatch) => {
@@ -112,14 +114,16 @@ export function hatchProblems(
     if (inside < hatch.length * hatch.width - 1) return [say(message('hatch.floor.off', { name: hatch.name }))];
     const on = units.find((unit) => {
       const line = frontLineOf(unit);
-      if (!line || !closesFloor(unit) || endOf(unit) <= box.minX || unit.body.x >= box.maxX) return false;
+      if (endOf(unit) <= box.minX || unit.body.x >= box.maxX) return false;
+      // a bed across the vehicle leaves no room to lift a lid under it
+      if (!line) return unit.body.to < LIFT_MM;
+      if (!closesFloor(unit)) return false;
       return line.sign < 0 ? box.minY < -line.front : box.maxY > line.front;
     });
-    const crossed = seams.some(({ direction, at }) =>
-      direction === 'across' ? at > box.minX && at < box.maxX : at > box.minY && at < box.maxY,
-    );
+    const crossed = seams.some((seam) => crosses(seam, box));
     return [
       ...(on ? [say(message('hatch.floor.unit', { name: hatch.name, unit: { unit: on.id } }))] : []),
+      ...(framed ? [] : [say(message('hatch.floor.noFrame', { name: hatch.name }))]),
       ...(crossed ? [say(message('hatch.floor.seam', { name: hatch.name }))] : []),
     ];
   });

@@ -4,7 +4,7 @@ import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { boundsOf } from '../../measure/keep-outs.js';
-import { outlineArea, rectangle } from '../../numeric/plane.js';
+import { boxOf, outlineArea, rectangle } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { derive } from '../../derive/derive.js';
 import { applyOperation } from '../../furniture/kit.js';
@@ -12,6 +12,7 @@ import type { Operation } from '../../document/operation.js';
 import type { FloorHatch, PriceItem, Project } from '../../document/schema.js';
 import { say } from '../../words/say.js';
 import { kerfBend, leastRadius, standOff, widestStrip } from '../surface/bending.js';
+import { solidAlong } from '../surface/pieces.js';
 import { floorFinish } from './floor-finish.js';
 import { floorWays } from '../../derive/floor-ways.js';
 
@@ -57,7 +58,12 @@ describe('the floor board', () => {
     const areas = boundsOf(wren.project.survey);
     expect(floor.screws.length).toBeGreaterThan(50);
     for (const { at } of floor.screws) {
-      expect(floorBattens.battens.some((batten) => Math.abs(batten.y - at[1]) < 0.1)).toBe(true);
+      // over timber, 5 inside its sides
+      const onBatten = floorBattens.battens.some((batten) => Math.abs(batten.y - at[1]) <= 22.5 - 5);
+      const onNoggin = floor.noggins.some(
+        ({ x0, x1, y0, y1 }) => at[0] >= x0 + 5 && at[0] <= x1 - 5 && at[1] >= y0 + 5 && at[1] <= y1 - 5,
+      );
+      expect(onBatten || onNoggin).toBe(true);
       expect(areas.some((a) => at[0] > a.from && at[0] < a.to && at[1] > a.left && at[1] < a.right)).toBe(false);
     }
     const firstSeen = floor.screws.findIndex((screw) => !screw.hidden);
@@ -72,14 +78,24 @@ describe('the floor board', () => {
 
   it('can be laid both ways, each with what it comes to', () => {
     const ways = floorWays(wren.project, wren.priceBook);
-    expect(ways.map((way) => way.direction)).toEqual(['across', 'along']);
-    expect(ways.filter((way) => way.now)).toMatchObject([{ direction: subfloor.direction }]);
-    const along = floorOf(after({ name: 'changeFloor', payload: { changes: { direction: 'along' } } }));
+    expect(ways.map((way) => `${way.direction} ${way.cut}`)).toEqual([
+      'across equal',
+      'across cheapest',
+      'along equal',
+      'along cheapest',
+      'along fewest',
+    ]);
+    expect(ways.filter((way) => way.now)).toMatchObject([{ direction: subfloor.direction, cut: 'equal' }]);
+    const along = floorOf(after({ name: 'changeFloor', payload: { changes: { direction: 'along', cut: 'fewest' } } }));
     expect(along.subfloor?.direction).toBe('along');
     const pieces = along.parts.filter((part) => part.role === 'subfloor');
-    expect(ways.find((way) => way.direction === 'along')?.pieces).toBe(pieces.length);
-    // across is chosen because it is not dearer
-    expect(ways[0]?.cost).toBeLessThanOrEqual(ways[1]?.cost ?? 0);
+    // 3680 x 1764 lengthways: 1230 and 534 wide, 2480 and 1200 long, from three sheets where equal pieces take four
+    const fewest = ways.find((way) => way.direction === 'along' && way.cut === 'fewest');
+    expect(fewest).toMatchObject({ pieces: pieces.length, sheets: 3 });
+    expect(pieces).toHaveLength(4);
+    expect(ways.find((way) => way.direction === 'along' && way.cut === 'equal')?.sheets).toBe(4);
+    // across is chosen of the equal ones because it is not dearer
+    expect(ways[0]?.cost).toBeLessThanOrEqual(ways[2]?.cost ?? 0);
   });
 });
 
@@ -115,14 +131,30 @@ describe('between and beside', () => {
 describe('a floor hatch', () => {
   it('is cut out, has a lid with play all round, and a frame', () => {
     const before = floorOf(wren.project);
-    const { subfloor, floor, parts, problems } = floorOf(after(hatch()));
+    const { subfloor, floor, floorBattens, parts, problems } = floorOf(after(hatch()));
     const area = (pieces: readonly Parameters<typeof outlineArea>[0][]): number =>
       pieces.reduce((s, p) => s + outlineArea(p), 0);
     expect(area(before.subfloor?.pieces ?? []) - area(subfloor?.pieces ?? [])).toBeCloseTo(300 * 250, 0);
     const lid = parts.find((part) => part.role === 'floor-hatch');
     expect(lid && outlineArea({ outer: lid.outline.outer, holes: [] })).toBeCloseTo(296 * 246, 6);
     expect(lid?.outline.holes).toHaveLength(1);
-    expect(floor.noggins.length).toBe(before.floor.noggins.length + 4);
+    // two that carry the ends of the batten it takes out, from row to row, and two ledges between them
+    const [x0, x1, y0, y1] = [1750, 2050, -125, 125];
+    const cut = floorBattens?.battens.filter((batten) => batten.y > y0 + 22.5 && batten.y < y1 - 22.5) ?? [];
+    expect(cut.length).toBeGreaterThan(0);
+    for (const batten of cut) {
+      expect(batten.x1 <= x0 - 22.5 + 1e-6 || batten.x0 >= x1 + 22.5 - 1e-6).toBe(true);
+      const end = batten.x1 <= x0 ? x0 : x1;
+      const carrier = floor.noggins.filter(
+        (noggin) => (noggin.x0 + noggin.x1) / 2 === end && noggin.y0 < batten.y && noggin.y1 > batten.y,
+      );
+      if (Math.abs((batten.x1 <= x0 ? batten.x1 : batten.x0) - end) < 50) expect(carrier).toHaveLength(1);
+    }
+    for (const y of [y0, y1])
+      expect(
+        floor.noggins.some((noggin) => noggin.y0 < y && noggin.y1 > y && noggin.x0 >= x0 && noggin.x1 <= x1) ||
+          floorBattens?.battens.some((batten) => Math.abs(batten.y - y) <= 22.5),
+      ).toBe(true);
     expect(problems.filter((problem) => problem.stage === 'build')).toEqual([]);
   });
 
@@ -139,6 +171,32 @@ describe('a floor hatch', () => {
         .map((p) => say(p.said))
         .join(' '),
     ).toContain(words);
+  });
+});
+
+describe('every edge of the board', () => {
+  it('lies on timber: at front and rear, along arches and before and behind them', () => {
+    for (const file of [wren, bulrush]) {
+      const { subfloor, floor, floorBattens, arches } = derive(file.project, file.priceBook);
+      if (!subfloor || !floorBattens) throw new Error('no floor');
+      const box = boxOf(subfloor.outline.outer);
+      const under = (x: number, y: number): boolean =>
+        floorBattens.battens.some((b) => Math.abs(b.y - y) <= 23 && x >= b.x0 - 1 && x <= b.x1 + 1) ||
+        floor.noggins.some((n) => x >= n.x0 - 1 && x <= n.x1 + 1 && y >= n.y0 - 1 && y <= n.y1 + 1);
+      // no stretch longer than a hand between two places with timber under the end
+      for (const x of [box.minX + 10, box.maxX - 10])
+        for (const [from, to] of solidAlong([subfloor.outline], x)) {
+          let free = 0;
+          for (let y = from + 10; y < to - 10; y += 10) {
+            free = under(x, y) ? 0 : free + 10;
+            expect(free).toBeLessThanOrEqual(100);
+          }
+        }
+      for (const arch of arches.filter((one) => one.kind !== 'step' && one.bottom <= 0)) {
+        const sign = arch.side === 'left' ? -1 : 1;
+        for (let x = arch.from + 60; x < arch.to - 60; x += 40) expect(under(x, sign * (arch.face - 25))).toBe(true);
+      }
+    }
   });
 });
 

@@ -1,10 +1,9 @@
-import type { BuildUpDepths } from '../../layers/buildup.js';
 import { cavityParts, type CavityGroup } from '../surface/cavities.js';
 import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
 import type { FloorChoice, FloorHatch, PriceBook, PriceItem, Settings, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { Part } from '../../parts/part.js';
-import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
+import { BATTEN_WIDTH_MM, floorLayerHeights, type BuildUpDepth, type BuildUpDepths } from '../../layers/buildup.js';
 import { outlineArea, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../../shell/arch.js';
@@ -16,13 +15,13 @@ import { floorFinish, footprints } from './floor-finish.js';
 import { type FloorFinish } from './finish.js';
 import { hatchParts, hatchProblems } from './floor-holes.js';
 import { floorInsulation, stepTrims, type FloorFoam } from './floor-pieces.js';
-import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew } from './floor-marks.js';
+import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew, type Noggin } from './floor-marks.js';
 import type { Subfloor } from './subfloor.js';
 
 /** The floor with everything that is cut for it and marked on it. */
 export interface LinedFloor {
   readonly parts: readonly Part[];
-  readonly noggins: ReturnType<typeof floorNoggins>;
+  readonly noggins: readonly Noggin[];
   /** Screws of the board, those that furniture hides first. */
   readonly screws: readonly FloorScrew[];
   readonly finish: FloorFinish | null;
@@ -116,10 +115,15 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   const { subfloor, laid, depth, inner, survey, units, arches, hatches, choice, trim, settings, book } = input;
   const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
   const timber = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
-  const noggins = laid && subfloor && timber ? floorNoggins(laid, subfloor, hatches, timber.width) : [];
+  const noggins =
+    laid && subfloor && timber
+      ? floorNoggins(laid, subfloor, arches, hatches, timber.width, settings.floorClearance)
+      : [];
   const z = battenLayer ? (floorLayerHeights(depth, battenLayer.layer.id)?.from ?? 0) : 0;
   const everywhere =
-    laid && subfloor && choice.fixing !== 'loose' ? floorScrews(laid.battens, subfloor.pieces, survey, units) : [];
+    laid && subfloor && choice.fixing !== 'loose'
+      ? floorScrews(laid.battens, noggins, timber?.width ?? BATTEN_WIDTH_MM, subfloor.pieces, survey, units)
+      : [];
   const screws = choice.fixing === 'glued' ? everywhere.filter((screw) => screw.hidden) : everywhere;
   const board = depth.layers.find(({ layer }) => layer.board);
   const face = depth.layers.findLast(
@@ -133,7 +137,7 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   return {
     parts: [
       ...(subfloor?.parts ?? []).map((part) =>
-        laid ? { ...part, marks: floorMarks(part, laid.battens, screws) } : part,
+        laid ? { ...part, marks: floorMarks(part, laid.battens, noggins, screws) } : part,
       ),
       ...(subfloor ? hatchParts(hatches, subfloor, board?.material?.grain ?? false) : []),
       ...battenParts(laid, depth),
@@ -164,6 +168,6 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
       subfloor && choice.fixing === 'loose'
         ? subfloor.parts.filter((_, i) => !isHeld(subfloor.pieces[i], units)).map((part) => part.id)
         : [],
-    problems: subfloor ? hatchProblems(hatches, subfloor.outline, subfloor.seams, units) : [],
+    problems: subfloor ? hatchProblems(hatches, subfloor, units, laid !== null && timber !== null) : [],
   };
 }

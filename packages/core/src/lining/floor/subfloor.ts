@@ -3,17 +3,34 @@ import { placeSeen } from '../../parts/lay-flat.js';
 import type { FloorHoles, KeptBack } from './left-out.js';
 import type { FloorChoice, Settings } from '../../document/schema.js';
 import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
-import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
-import { cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
+import {
+  boxOf,
+  outlineArea,
+  type Box,
+  rectangle,
+  spread,
+  type Outline,
+  type Point,
+  type Ring,
+} from '../../numeric/plane.js';
+import { clipTo, cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { toOrigin, type Part } from '../../parts/part.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { floorCuts, sheetsFor, type FloorCut, type Span } from './floor-cuts.js';
 
 /** No strip of subfloor is narrower than this, mm. */
 const SMALLEST_STRIP_MM = 150;
 const CHORD_MM = 0.1;
 const FAR_MM = 1e5;
+
+/** A seam of the board, mm. */
+export interface FloorSeam {
+  readonly direction: 'across' | 'along';
+  readonly at: number;
+  readonly from: number;
+  readonly to: number;
+}
 
 export interface Subfloor {
   /** The whole board before it is split, in vehicle axes (x, y). */
@@ -21,8 +38,8 @@ export interface Subfloor {
   /** Heights above the bare floor between which the board lies. */
   readonly from: number;
   readonly to: number;
-  /** Where the seams run: across the vehicle at an x, or along it at a y. */
-  readonly seams: readonly { readonly direction: 'across' | 'along'; readonly at: number }[];
+  /** Where the seams run: across the vehicle at an x, or along it at a y, and from where to where. */
+  readonly seams: readonly FloorSeam[];
   /** Which way its pieces run. */
   readonly direction: 'across' | 'along';
   readonly board: { readonly material: string; readonly thickness: number };
@@ -69,44 +86,39 @@ function floorOutline(
   return whole ? { outer: roundInsideCorners(whole.outer, settings.floorCornerRadius), holes: whole.holes } : null;
 }
 
-interface SeamPlan {
-  readonly direction: 'across' | 'along';
-  readonly strips: number;
-  readonly cross: number;
-  readonly sheets: number;
+/** Whether a seam runs through a box. */
+export function crosses({ direction, at, from, to }: FloorSeam, box: Box): boolean {
+  const [low, high, first, last] =
+    direction === 'across' ? [box.minX, box.maxX, box.minY, box.maxY] : [box.minY, box.maxY, box.minX, box.maxX];
+  return at > low && at < high && from < last && to > first;
 }
 
-/** Sheets laid one way: equal strips no wider than a trimmed sheet, each strip split again where the sheet is too short. */
-function laidOut(
-  direction: SeamPlan['direction'],
-  length: number,
-  width: number,
-  sheet: { length: number; width: number },
-  trim: number,
-): SeamPlan {
-  const [usableLength, usableWidth] = [sheet.length - 2 * trim, sheet.width - 2 * trim];
-  const [run, span] = direction === 'across' ? [length, width] : [width, length];
-  const strips = Math.max(1, wholeUp(run / usableWidth));
-  const cross = Math.max(1, wholeUp(span / usableLength));
-  return { direction, strips, cross, sheets: strips * cross };
+/** The pieces of one way to cut the board, in vehicle axes. */
+function piecesOf(outline: Outline, cut: FloorCut): Outline[] {
+  return cut.strips.flatMap(({ span, pieces }) =>
+    pieces.flatMap((piece) => {
+      const [[x0, x1], [y0, y1]] = cut.direction === 'across' ? [span, piece] : [piece, span];
+      return clipTo(outline, rectangle(x0, y0, x1, y1));
+    }),
+  );
 }
 
-/** Cuts an outline into equal strips along one axis. */
-function strips(outline: Outline, axis: 0 | 1, count: number): Outline[] {
-  const box = boxOf(outline.outer);
-  const [from, to] = axis === 0 ? [box.minX, box.maxX] : [box.minY, box.maxY];
-  const far = 1e5;
-  return Array.from({ length: count }, (_, i) => {
-    const [a, b] = [from + ((to - from) * i) / count, from + ((to - from) * (i + 1)) / count];
-    const before = axis === 0 ? rectangle(-far, -far, a, far) : rectangle(-far, -far, far, a);
-    const after = axis === 0 ? rectangle(b, -far, far, far) : rectangle(-far, b, far, far);
-    return cutOut(outline, [before, after]);
-  }).flat();
+/** Where its seams are: between strips from end to end of the board, and across each strip. */
+function seamsOf({ direction, strips }: FloorCut, far: Span): FloorSeam[] {
+  const other = direction === 'across' ? 'along' : 'across';
+  return [
+    ...strips.slice(1).map(({ span: [at] }): FloorSeam => ({ direction, at, from: far[0], to: far[1] })),
+    ...strips.flatMap(({ span: [from, to], pieces }) =>
+      pieces.slice(1).map(([at]): FloorSeam => ({ direction: other, at, from, to })),
+    ),
+  ];
 }
 
 /**
  * The subfloor as parts: outlined at the height where it lies, cut round the arches, split into pieces that a sheet can
- * give. Every sheet size is tried across and along; the cheapest way is kept, of equal ones that with fewer pieces.
+ * give. Every sheet size is tried across and along: in equal pieces, or where that is asked for in whole ones with a rest as
+ * well, for the cheapest sheets or the fewest pieces. No seam runs through a hatch where that can be; of ways as good, that
+ * with the fewest corners where four pieces meet.
  * @param shell what the board's edge meets: the lining when walls come first, else the ribs
  * @returns null when no floor layer is marked as a board, or its material has no sheet
  */
@@ -116,7 +128,7 @@ export function subfloorOf(
   arches: readonly ArchShape[],
   settings: Settings,
   holes: FloorHoles = NO_HOLES,
-  direction: FloorChoice['direction'] = null,
+  { direction, cut: wanted = 'equal' }: Pick<FloorChoice, 'direction' | 'cut'> = { direction: null },
 ): Subfloor | null {
   const board = depth.layers.find(({ layer }) => layer.board);
   const sheets = board?.material?.stocks ?? [];
@@ -126,37 +138,65 @@ export function subfloorOf(
   if (!outline) return null;
   const box = boxOf(outline.outer);
   const [length, width] = [box.maxX - box.minX, box.maxY - box.minY];
-  const plans = sheets
-    .flatMap((sheet) =>
-      (['across', 'along'] as const).map((direction) => ({
-        plan: laidOut(direction, length, width, sheet, settings.cutting.trim),
-        price: sheet.price,
-      })),
-    )
-    .filter(({ plan }) => direction === null || plan.direction === direction)
-    .filter(({ plan }) => (plan.direction === 'across' ? length : width) / plan.strips >= SMALLEST_STRIP_MM)
-    .sort((a, b) => a.plan.sheets * a.price - b.plan.sheets * b.price || a.plan.sheets - b.plan.sheets);
-  const best = plans[0]?.plan;
+  const { trim, kerf } = settings.cutting;
+  const [x, y]: readonly [Span, Span] = [
+    [box.minX, box.maxX],
+    [box.minY, box.maxY],
+  ];
+  const grain = board.material?.grain ?? false;
+  const ways = sheets.flatMap((sheet) => {
+    const usable = { length: sheet.length - 2 * trim, width: sheet.width - 2 * trim };
+    return (['across', 'along'] as const)
+      .filter((way) => direction === null || way === direction)
+      .flatMap((way) => floorCuts(x, y, usable, way, Math.min(SMALLEST_STRIP_MM, x[1] - x[0], y[1] - y[0])))
+      .map((cut) => {
+        const pieces = piecesOf(outline, cut);
+        // the sheet's length lies across the vehicle for strips across it
+        const sizes = pieces.map((piece) => {
+          const own = boxOf(piece.outer);
+          const [along, over] = [own.maxX - own.minX, own.maxY - own.minY];
+          return cut.direction === 'across' ? { length: over, width: along } : { length: along, width: over };
+        });
+        // equal pieces are counted a sheet each: what more a plan saves is not relied on
+        const count =
+          wanted === 'equal'
+            ? cut.strips.reduce((sum, strip) => sum + strip.pieces.length, 0)
+            : sheetsFor(sizes, usable, kerf, !grain);
+        return { cut, pieces, cost: count * sheet.price, count };
+      });
+  });
+  const seamed = ways
+    .filter(({ cut, count }) => Number.isFinite(count) && (wanted !== 'equal' || cut.equal))
+    .map((way) => ({ ...way, seams: seamsOf(way.cut, way.cut.direction === 'across' ? y : x) }));
+  /** How many holes a seam runs through. */
+  const through = (seams: readonly FloorSeam[], rings: readonly Ring[]): number =>
+    rings.filter((ring) => seams.some((seam) => crosses(seam, boxOf(ring)))).length;
+  const lids = holes.hatches.map((hatch) => hatch.opening);
+  const drilled = holes.drilled;
+  type Way = (typeof seamed)[number];
+  const price = (a: Way, b: Way): number => a.cost - b.cost || a.count - b.count;
+  const pieced = (a: Way, b: Way): number => a.pieces.length - b.pieces.length;
+  const best = seamed.sort(
+    (a, b) =>
+      through(a.seams, lids) - through(b.seams, lids) ||
+      (wanted === 'fewest' ? pieced(a, b) || price(a, b) : price(a, b)) ||
+      through(a.seams, drilled) - through(b.seams, drilled) ||
+      pieced(a, b) ||
+      a.cut.crossed - b.cut.crossed,
+  )[0];
   if (!best) return null;
-  const mainAxis = best.direction === 'across' ? 0 : 1;
-  const pieces = strips(outline, mainAxis, best.strips).flatMap((strip) =>
-    strips(strip, mainAxis === 0 ? 1 : 0, best.cross),
-  );
+  const { cut, pieces, seams } = best;
   const cutters = [...holes.drilled, ...holes.hatches.map((hatch) => hatch.opening)];
   const made = pieces
     .flatMap((piece) => (cutters.length > 0 ? cutOut(piece, cutters) : [piece]))
     .filter((piece) => outlineArea(piece) > 100);
   const names = createNames('floor');
-  const seamsOf = (axis: 0 | 1, count: number): Subfloor['seams'] =>
-    (axis === 0 ? spread(box.minX, box.maxX, count + 1) : spread(box.minY, box.maxY, count + 1))
-      .slice(1, -1)
-      .map((at) => ({ direction: axis === 0 ? 'across' : 'along', at }));
   return {
     outline,
     from: heights.from,
     to: heights.to,
-    seams: [...seamsOf(mainAxis, best.strips), ...seamsOf(mainAxis === 0 ? 1 : 0, best.cross)],
-    direction: best.direction,
+    seams,
+    direction: cut.direction,
     board: { material: board.layer.material, thickness: board.thickness },
     pieces: made,
     parts: made.map((piece, index) =>
@@ -164,10 +204,10 @@ export function subfloorOf(
         piece,
         index,
         names('board', placedOnFloor(boxOf(piece.outer).minX, boxOf(piece.outer).minY)),
-        best.direction,
+        cut.direction,
         board.layer.material,
         board.thickness,
-        board.material?.grain ?? false,
+        grain,
         heights.from,
       ),
     ),
@@ -179,7 +219,7 @@ function floorPart(
   piece: Outline,
   index: number,
   id: string,
-  direction: SeamPlan['direction'],
+  direction: FloorCut['direction'],
   material: string,
   thickness: number,
   grain: boolean,

@@ -171,10 +171,10 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
             const [a, b] =
               seam.direction === 'across'
                 ? [at([seam.at, box.minY]), at([seam.at, box.maxY])]
-                : [at([box.minX, seam.at]), at([box.maxX, seam.at])];
+                : [at([box.minX, seam.at]), at([Math.min(seam.to, box.maxX), seam.at])];
             return (
               <text
-                key={`${seam.direction}:${seam.at}`}
+                key={`${seam.direction}:${seam.at}:${seam.from}`}
                 x={seam.direction === 'across' ? a[0] : b[0] + 4}
                 y={seam.direction === 'across' ? a[1] - 6 : a[1] + 4}
                 textAnchor={seam.direction === 'across' ? 'middle' : 'start'}

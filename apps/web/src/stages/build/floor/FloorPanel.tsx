@@ -1,3 +1,4 @@
+import Button from '@mui/material/Button';
 import { partName } from '../names.js';
 import type { FloorWay } from '@nestplank/core/derive';
 import type { FloorHatch } from '@nestplank/core/document';
@@ -42,14 +43,16 @@ function Ways({ scene }: { readonly scene: Scene }) {
         />
       }
     >
-      {(ways) => (
+      {(ways, clear) => (
         <table className="plain figures small">
           <thead>
             <tr>
               <th />
               {ways.map((way) => (
-                <th key={way.direction}>
+                <th key={`${way.direction}:${way.cut}`}>
                   {t(`floor.way.${way.direction}`)}
+                  <br />
+                  <span className="soft">{t(`floor.cut.${way.cut}`)}</span>
                   {way.now ? ' ✓' : ''}
                 </th>
               ))}
@@ -72,10 +75,32 @@ function Ways({ scene }: { readonly scene: Scene }) {
               <tr key={name}>
                 <td>{t(`floor.way.${name}`)}</td>
                 {ways.map((way) => (
-                  <td key={way.direction}>{read(way)}</td>
+                  <td key={`${way.direction}:${way.cut}`}>{read(way)}</td>
                 ))}
               </tr>
             ))}
+            <tr>
+              <td />
+              {ways.map((way) => (
+                <td key={`${way.direction}:${way.cut}`}>
+                  {!way.now && (
+                    <Button
+                      size="small"
+                      className="narrow"
+                      onClick={() => {
+                        act({
+                          name: 'changeFloor',
+                          payload: { changes: { direction: way.direction, cut: way.cut } },
+                        });
+                        clear();
+                      }}
+                    >
+                      {t('lining.case.use')}
+                    </Button>
+                  )}
+                </td>
+              ))}
+            </tr>
           </tbody>
         </table>
       )}
