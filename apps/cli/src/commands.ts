@@ -169,7 +169,14 @@ export async function exportCommand(path: string, options: { as: string; output:
       folder();
       return into(
         `${project.id}-cut-diagrams.pdf`,
-        await cutDiagramsPdf(project, derived.plans, derived.parts, priceBook, { regular: font(400), bold: font(700) }),
+        await cutDiagramsPdf(
+          project,
+          derived.plans,
+          derived.parts,
+          priceBook,
+          { regular: font(400), bold: font(700) },
+          derived.floor.finish,
+        ),
       );
     case 'readings': {
       folder();

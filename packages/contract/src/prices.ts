@@ -50,6 +50,10 @@ export class PriceItemDto implements PriceItem {
   @Holds(shape.recoat)
   recoat: PriceItem['recoat'];
 
+  @ApiProperty({ nullable: true, required: false, type: Number, description: 'm2 a litre covers in one coat' })
+  @Holds(shape.coverage)
+  coverage?: PriceItem['coverage'];
+
   @ApiProperty({ description: 'kg/m3' })
   @Holds(shape.density)
   density: number;

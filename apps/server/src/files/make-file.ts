@@ -128,10 +128,14 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/pdf',
     content: await (
       await writers()
-    ).cutDiagramsPdf(project, derived.plans, derived.parts, priceBook, {
-      regular: await font(400),
-      bold: await font(700),
-    }),
+    ).cutDiagramsPdf(
+      project,
+      derived.plans,
+      derived.parts,
+      priceBook,
+      { regular: await font(400), bold: await font(700) },
+      derived.floor.finish,
+    ),
   }),
 };
 

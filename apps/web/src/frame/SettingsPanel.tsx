@@ -2,10 +2,55 @@ import Button from '@mui/material/Button';
 import type { Person, Settings } from '@nestplank/core/document';
 import type { Message } from '@nestplank/core/words';
 import { act, useSession } from '../state/session.js';
+import { backOfKnee, SHOULDERS, SITTING_SHARE } from '@nestplank/core/rules';
 import { LengthField } from '../kit/LengthField.js';
+import { NumberField } from '../kit/NumberField.js';
 import { PickField } from '../kit/PickField.js';
 import { TextEntry } from '../kit/TextEntry.js';
 import { useSpeech } from '../words/words.js';
+
+/** What of a person can be measured besides the stature, each with how it is done; estimates stand until it is. */
+function Measures({ person, put }: { readonly person: Person; readonly put: (person: Person) => Message | null }) {
+  const { t } = useSpeech();
+  const own = {
+    sittingHeight: person.sittingHeight ?? SITTING_SHARE * person.stature,
+    backOfKnee: person.backOfKnee ?? backOfKnee(person.stature),
+    shoulderWidth: person.shoulderWidth ?? SHOULDERS * person.stature,
+  };
+  return (
+    <details className="grow">
+      <summary>{t('settings.measures')}</summary>
+      <div className="stack gap-2">
+        {(['sittingHeight', 'backOfKnee', 'shoulderWidth'] as const).map((what) => (
+          <div key={what} className="stack gap-2">
+            <LengthField
+              label={`${t(`settings.${what}`)} (${t(person[what] === undefined ? 'settings.estimated' : 'settings.measured')})`}
+              value={Math.round(own[what])}
+              onTake={(value) => put({ ...person, [what]: value })}
+            />
+            <p className="small soft">{t(`settings.${what}How`)}</p>
+          </div>
+        ))}
+        <NumberField
+          label={t('settings.mass')}
+          value={person.mass ?? null}
+          least={2}
+          most={300}
+          onTake={(mass) => put({ ...person, mass })}
+        />
+        <div>
+          <Button
+            variant="text"
+            size="small"
+            onClick={() => put({ id: person.id, name: person.name, stature: person.stature })}
+          >
+            {t('settings.measuresForget')}
+          </Button>
+        </div>
+      </div>
+    </details>
+  );
+}
 
 /** People, names and how things are shown. */
 export function SettingsPanel() {
@@ -42,6 +87,7 @@ export function SettingsPanel() {
             >
               {t('common.remove')}
             </Button>
+            <Measures person={person} put={put} />
           </div>
         ))}
         <div>

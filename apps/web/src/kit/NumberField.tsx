@@ -6,7 +6,8 @@ import { useTypedField } from './use-typed-field.js';
 
 interface NumberFieldProps {
   readonly label: string;
-  readonly value: number;
+  /** Null while nothing is known. */
+  readonly value: number | null;
   readonly least: number;
   readonly most: number;
   readonly whole?: boolean;
@@ -18,7 +19,7 @@ interface NumberFieldProps {
 export function NumberField({ label, value, least, most, whole = false, onTake }: NumberFieldProps) {
   const { t, said } = useSpeech();
   const typing = useTypedField<number>({
-    shown: String(value),
+    shown: value === null ? '' : String(value),
     parse: (typed) => {
       const number = readNumber(typed, { least, most, whole });
       return number === null ? { ok: false, why: t('work.numberBad', { least, most }) } : { ok: true, value: number };

@@ -3,7 +3,7 @@ import { surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
 import type { Hardware } from '../furniture/school.js';
 import type { Part } from '../parts/part.js';
 import { type BuildUpDepths, BATTEN_SPACING_MM, BATTEN_WIDTH_MM } from '../layers/buildup.js';
-import { materialOf } from '../materials/material.js';
+import { litresOf, materialOf } from '../materials/material.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import type { FloorCoats } from '../lining/floor/floor-coats.js';
 import { finishAmount } from '../lining/floor/floor-finish.js';
@@ -39,9 +39,8 @@ export interface Shopping {
   readonly unpriced: readonly string[];
 }
 
-/** Sealer on both faces of the floor board: coats, and ml for a square metre of one. */
+/** Sealer on both faces of the floor board: coats. */
 export const SEAL_COATS = 2;
-const SEAL_ML_PER_M2 = 90;
 
 export interface ShoppingInput {
   readonly parts: readonly Part[];
@@ -221,10 +220,21 @@ function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly u
   const floorArea = input.parts
     .filter((part) => part.role === 'subfloor')
     .reduce((sum, part) => sum + outlineArea(part.outline), 0);
-  const wanted: readonly (readonly [Need['phase'], string | null, number])[] = [
+  // what a litre covers is not guessed: without it the amount is unknown, and the material is named
+  const coatMillilitres = (id: string, squareMetres: number): number | null => {
+    const material = materialOf(input.book, id);
+    if (squareMetres <= 0) return 0;
+    const litres = material ? litresOf(material, squareMetres) : 0;
+    return litres === null ? null : Math.ceil(litres * 1000) || 1;
+  };
+  const wanted: readonly (readonly [Need['phase'], string | null, number | null])[] = [
     ['fixing', 'floor-glue', input.floorGlue],
-    ['floor', 'wood-sealer', Math.round((2 * floorArea * SEAL_COATS * SEAL_ML_PER_M2) / 1e6)],
-    ['floor', input.coats?.material ?? null, Math.ceil((input.coats?.litres ?? 0) * 1000)],
+    ['floor', 'wood-sealer', coatMillilitres('wood-sealer', (2 * floorArea * SEAL_COATS) / 1e6)],
+    [
+      'floor',
+      input.coats?.material ?? null,
+      input.coats ? coatMillilitres(input.coats.material, input.coats.area * input.coats.coats) : 0,
+    ],
     ['walls', 'caulk', input.caulk < 1 ? 0 : Math.ceil(input.caulk)],
     ['fixing', input.floorScrew, input.floorScrews],
     ...input.liningFixings.map(({ item, count }) => ['fixing', item, count] as const),
@@ -233,9 +243,10 @@ function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly u
   const needs: Need[] = [];
   const unpriced: string[] = [];
   for (const [phase, item, amount] of wanted) {
-    if (item === null || amount <= 0) continue;
+    if (item === null || (amount !== null && amount <= 0)) continue;
     const material = materialOf(input.book, item);
-    if (material) needs.push({ phase, material, amount });
+    if (amount === null) unpriced.push(material?.name ?? item);
+    else if (material) needs.push({ phase, material, amount });
     else unpriced.push(item);
   }
   return { needs, unpriced };

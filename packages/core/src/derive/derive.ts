@@ -30,7 +30,7 @@ import type { Part } from '../parts/part.js';
 import { archesOf, type ArchShape } from '../shell/arch.js';
 import { buildShell, type ShellResult } from '../shell/build.js';
 import { innerShell, type Insets } from '../shell/inner.js';
-import { openingProblems } from '../shell/openings.js';
+import { openingProblems, placedOpenings } from '../shell/openings.js';
 import { ribDepths, ribMap, ribProblems, ribShares, type RibMap } from '../shell/ribs.js';
 import { cavitiesOf } from '../lining/surface/cavities.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
@@ -260,6 +260,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       }),
   );
   const mass = memoLast(massOf);
+  const placedIn = memoLast(placedOpenings);
   const areasOf = memoLast(
     (room: RoomFigures | null, shell: Shell | null, arches: readonly ArchShape[], survey: Survey) =>
       room && shell && coveredAreas(room, shell, arches, survey, surfaces),
@@ -384,7 +385,15 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       room: () => room().room,
       checks: () =>
         now.inner
-          ? checks({ units, people: project.people, inner: now.inner, arches: now.arches, book, families })
+          ? checks({
+              units,
+              people: project.people,
+              inner: now.inner,
+              arches: now.arches,
+              openings: placedIn(geometry),
+              book,
+              families,
+            })
           : [],
       subfloor: () => {
         const shell = meets();
@@ -462,6 +471,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           built: built(),
           openings: openings(geometry, now.shell),
           ribs: ribFaults(geometry, now.shell),
+          cut: now.ribs.cut,
           found: found(),
           depth: now.depths,
           inner: now.inner,

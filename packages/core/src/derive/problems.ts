@@ -2,7 +2,7 @@ import type { Problem } from './derived.js';
 import type { ArchResult } from '../shell/arch.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
 import type { Part } from '../parts/part.js';
-import type { RibProblem } from '../shell/ribs.js';
+import type { RibMap, RibProblem } from '../shell/ribs.js';
 import type { openingProblems } from '../shell/openings.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 import type { MadeUnit } from '../furniture/make.js';
@@ -64,6 +64,8 @@ interface ShapeProblemsInput {
   readonly built: ShellResult;
   readonly openings: ReturnType<typeof openingProblems>;
   readonly ribs: readonly RibProblem[];
+  /** Openings that run through a rib. */
+  readonly cut: RibMap['cut'];
   readonly found: ArchResult;
   readonly depth: BuildUpDepths;
   readonly inner: Shell | null;
@@ -79,6 +81,7 @@ export function shapeProblems({
   built,
   openings,
   ribs,
+  cut,
   found,
   depth,
   inner,
@@ -105,6 +108,14 @@ export function shapeProblems({
   return [
     ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
     ...ribs.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
+    // a maker's window may sit over a rib that was made for it; a hole in the roof is sawn by whoever builds
+    ...cut
+      .filter(({ opening }) => opening.kind === 'hatch' || opening.kind === 'fan')
+      .map(({ opening, ribs: through }): Problem => ({
+        stage: 'measure',
+        place: `opening/${opening.id}/from`,
+        said: message('opening.cutsRib', { name: opening.name, ribs: through.map(({ name }) => name).join(', ') }),
+      })),
     ...openings.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...thick,

@@ -126,6 +126,8 @@ export const floorChoiceSchema = z.strictObject({
   tiles: z.enum(['grid', 'half']),
   /** Joint between tiles, mm. */
   joint: gapSchema,
+  /** The floor's edge in every door is trimmed with the profile of the window boxes. */
+  doorTrims: z.boolean().optional(),
   /** What a bare board is coated with as the finished floor, and how often; 0 coats for none. */
   coat: idSchema,
   coats: z.int().min(0).max(8),

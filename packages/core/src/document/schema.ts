@@ -57,6 +57,8 @@ export const readingSchema = z.strictObject({
   value: readingValueSchema,
   method: methodSchema,
   at: z.iso.datetime(),
+  /** A photo of the tape where it was read. */
+  photo: z.string().max(60).optional(),
   repeats: z.array(readingValueSchema).max(20).optional(),
 });
 
@@ -90,6 +92,8 @@ export const openingSchema = z.strictObject({
   slanted: z.boolean(),
   /** A lining will meet its frame: the depth of the frame is read at its corners. */
   framed: z.boolean(),
+  /** How far a sash, a blind or a hinged window comes into the room, mm; left out where nothing does. */
+  sweep: gapSchema.nullable().optional(),
   /** Depth of the trim ring that was made or bought for it, mm; null when there is none yet. */
   ring: gapSchema.nullable(),
 });
@@ -182,7 +186,11 @@ export const personSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
   stature: z.number().min(400).max(2500),
+  /** Measured, mm and kg; what was not is estimated from the stature, or not known. */
   sittingHeight: z.number().min(200).max(1500).optional(),
+  backOfKnee: z.number().min(100).max(800).optional(),
+  shoulderWidth: z.number().min(150).max(900).optional(),
+  mass: z.number().min(2).max(300).optional(),
 });
 
 /** The night the warmth is worked out for: degrees Celsius and per cent. */
@@ -297,6 +305,8 @@ export const priceItemSchema = z.strictObject({
   laid: z.enum(['planks', 'tiles', 'roll']).nullable(),
   /** A paint or varnish: hours after which it may be coated again, and after which it must be sanded first. */
   recoat: z.strictObject({ from: z.number().min(0).max(500), to: z.number().min(0).max(2000) }).nullable(),
+  /** What a litre of a paint, varnish or sealer covers in one coat, m2, as its data sheet states; null or left out when it does not. */
+  coverage: z.number().min(0.5).max(100).nullable().optional(),
   density: z.number().min(0).max(10_000),
   conductivity: z.number().min(0).max(500),
   grain: z.boolean(),

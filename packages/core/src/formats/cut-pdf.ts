@@ -10,6 +10,7 @@ import type { PlannedSheet } from '../cutting/plan/planned.js';
 import { isHanded } from '../parts/hand.js';
 import type { Part } from '../parts/part.js';
 import { materialOf } from '../materials/material.js';
+import { rowLengths, type FloorFinish } from '../lining/floor/finish.js';
 import { formatLength, type LengthStyle } from '../words/length.js';
 import type { PriceBook, Project } from '../document/schema.js';
 import { formatMoney } from '../words/say.js';
@@ -166,13 +167,14 @@ export function storyLines(sheet: PlannedSheet, style: LengthStyle): string[] {
   ];
 }
 
-/** The cut diagrams as PDF, one A4 page a sheet, sizes readable at arm's length, cuts numbered in the order of the saw. */
+/** The cut diagrams as PDF, one A4 page a sheet, sizes readable at arm's length, cuts numbered in the order of the saw; then the rows of the floor's finish, where one is given. */
 export async function cutDiagramsPdf(
   project: Project,
   plans: readonly MaterialPlan[],
   parts: readonly Part[],
   book: PriceBook,
   fontFiles: PdfFonts,
+  finish: FloorFinish | null = null,
 ): Promise<Uint8Array> {
   const pen = await startPdf(`${project.name}: cut diagrams`, fontFiles);
   const style: LengthStyle = { units: project.settings.units, fraction: project.settings.fraction };
@@ -196,5 +198,30 @@ export async function cutDiagramsPdf(
       drawSheet(pen.pdf.addPage(A4), { plan, sheet, letter: sheetLetter(i), numbers }, project, parts, style, pen),
     );
   }
+  if (finish && finish.laid !== 'roll') finishPages(pen, project, finish, book, style);
   return pen.pdf.save();
+}
+
+const ROWS_A_PAGE = 42;
+
+/** Rows of the floor's finish with their widths and lengths, as they are cut. */
+function finishPages(pen: Pen, project: Project, finish: FloorFinish, book: PriceBook, style: LengthStyle): void {
+  const rows = rowLengths(finish);
+  const name = materialOf(book, finish.material)?.name ?? finish.material;
+  for (let start = 0; start < rows.length; start += ROWS_A_PAGE) {
+    const page = pen.pdf.addPage(A4);
+    writeLine(page, `${project.name}: floor, ${name}`, { x: MARGIN, y: A4[1] - MARGIN - 12, size: 14 }, pen.bold);
+    rows
+      .slice(start, start + ROWS_A_PAGE)
+      .forEach(({ row, width, pieces }, i) =>
+        writeLine(
+          page,
+          `Row ${row} from the left, ${formatLength(width, style)} wide: ${pieces
+            .map(({ length, offcut }) => `${formatLength(length, style)}${offcut ? ' (left over)' : ''}`)
+            .join(' · ')}`,
+          { x: MARGIN, y: A4[1] - MARGIN - 36 - i * 16, size: 10, width: A4[0] - 2 * MARGIN },
+          pen.regular,
+        ),
+      );
+  }
 }

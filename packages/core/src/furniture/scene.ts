@@ -5,6 +5,7 @@ import type { Person, PriceBook } from '../document/schema.js';
 import type { Unit } from '../document/unit-schema.js';
 import type { Grade, Rule, Verdict } from '../rules/rule.js';
 import type { ArchShape } from '../shell/arch.js';
+import type { PlacedOpening } from '../shell/openings.js';
 import type { Shell } from '../shell/shell.js';
 import type { Message } from '../words/message.js';
 
@@ -56,6 +57,7 @@ export interface Scene {
   readonly people: readonly Person[];
   readonly inner: Shell;
   readonly arches: readonly ArchShape[];
+  readonly openings: readonly PlacedOpening[];
   readonly book: PriceBook;
   readonly families: readonly SceneFamily[];
 }

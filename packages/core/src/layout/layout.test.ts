@@ -26,7 +26,11 @@ describe('rules by hand', () => {
     expect(say(verdict.said)).toBe('Joost, lying across: 34 short of good. Clear 1\u202f838, wants 1\u202f872.');
   });
   it('bed width: one 700 / 600, two 1300 / 1150, three 1900 / 1700', () => {
-    const grade = (width: number, sleepers: number) => people.bedWidthRule.run({ width, sleepers }).grade;
+    const grade = (width: number, sleepers: number) =>
+      people.bedWidthRule.run({ width, sleepers, shoulders: [] }).grade;
+    // two whose shoulders were measured: 520 + 500 + 2 x 100 for good, but never less than is usual for two
+    expect(people.bedWidthRule.run({ width: 1250, sleepers: 2, shoulders: [520, 500] }).good).toBe(1300);
+    expect(people.bedWidthRule.run({ width: 1250, sleepers: 2, shoulders: [640, 600] }).good).toBe(1440);
     expect([
       grade(700, 1),
       grade(650, 1),

@@ -1,5 +1,5 @@
 import { clearAcross, strip, type LyingPlace } from './lying.js';
-import { LYING_MARGIN_MM, STANDING_MARGIN_MM } from '../rules/people.js';
+import { LYING_MARGIN_MM, SHOULDERS, STANDING_MARGIN_MM } from '../rules/people.js';
 import type { Person, Project } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
@@ -33,9 +33,8 @@ export interface RoomLeft {
   }[];
 }
 
-/** Shoulders are at 0.82 of the stature and 0.26 of it wide; passing wants that and a hand on each side. */
+/** Shoulders are at 0.82 of the stature; passing wants their width and a hand on each side. */
 const SHOULDER_HEIGHT = 0.82;
-const SHOULDERS = 0.26;
 const PASSING_MM = 150;
 
 const width = (shell: Shell, x: number, z: number): number =>
@@ -109,7 +108,7 @@ export function roomLeft(
         'shoulders',
         shoulders.there,
         width(bare.shell, shoulders.x, inner.shell.floor + shoulder),
-        SHOULDERS * person.stature + PASSING_MM,
+        (person.shoulderWidth ?? SHOULDERS * person.stature) + PASSING_MM,
         shoulders.x,
       ),
     ];

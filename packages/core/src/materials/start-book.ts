@@ -295,6 +295,7 @@ export function startPriceBook(): PriceBook {
         density: 0,
         conductivity: 0,
         cureHours: 6,
+        coverage: 11,
         pack: { contents: 1000, unit: 'ml', price: 2190 },
       },
       {
@@ -309,6 +310,7 @@ export function startPriceBook(): PriceBook {
         conductivity: 0,
         cureHours: 72,
         recoat: { from: 4, to: 24 },
+        coverage: 10,
         pack: { contents: 750, unit: 'ml', price: 2690 },
       },
       {

@@ -1,2 +1,2 @@
 /** The rules that a layout is held against. */
-export { SITTING_SHARE } from './people.js';
+export { backOfKnee, SHOULDERS, SITTING_SHARE } from './people.js';

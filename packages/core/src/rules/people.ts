@@ -6,6 +6,8 @@ const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const stature = z.number().min(400).max(2500).meta({ unit: 'mm' });
 const who = z.string().default('');
 
+/** Width of the shoulders estimated from stature where it was not measured. */
+export const SHOULDERS = 0.26;
 /** Sitting height estimated from stature where it was not measured. */
 export const SITTING_SHARE = 0.52;
 /** Back-of-knee height estimated from stature, with a shoe, mm. */
@@ -37,12 +39,20 @@ const BED_WIDTH: Readonly<Record<1 | 2, readonly [number, number]>> = { 1: [700,
 export const bedWidthRule = defineRule({
   name: 'bed-width',
   title: 'Bed width for one or two',
-  formula: 'one: good >= 700, tight >= 600; two: good >= 1300, tight >= 1150; each further sleeper adds 600 and 550',
+  formula:
+    'one: good >= 700, tight >= 600; two: good >= 1300, tight >= 1150; each further sleeper adds 600 and 550; and each has shoulders + 100 for good, shoulders for tight, where they were measured',
   reason: 'Shoulders and turning over.',
-  input: z.strictObject({ width: length, sleepers: z.int().min(1).max(6) }),
-  run: ({ width, sleepers }) => {
-    const [good, tight] =
+  input: z.strictObject({
+    width: length,
+    sleepers: z.int().min(1).max(6),
+    shoulders: z.array(length).default([]),
+  }),
+  run: ({ width, sleepers, shoulders }) => {
+    const broad = shoulders.reduce((sum, own) => sum + own, 0);
+    const [usualGood, usualTight] =
       sleepers === 1 ? BED_WIDTH[1] : [BED_WIDTH[2][0] + 600 * (sleepers - 2), BED_WIDTH[2][1] + 550 * (sleepers - 2)];
+    const good = Math.max(usualGood, broad + 100 * shoulders.length);
+    const tight = Math.max(usualTight, broad);
     return atLeast(width, good, tight, (grade, spare) =>
       message(`rule.bedWidth.${grade}`, { sleepers, width: mm(width), wants: mm(good), short: mm(-(spare ?? 0)) }),
     );
@@ -84,16 +94,17 @@ export const bedEdgeRule = defineRule({
   name: 'bed-edge',
   title: 'Getting off the bed',
   formula:
-    'edge = platform + 0.85 x mattress; good: <= back of knee + 150; tight: <= 1000 with a step; back of knee = 0.245 x stature + 25',
+    'edge = platform + 0.85 x mattress; good: <= back of knee + 150; tight: <= 1000 with a step; back of knee = 0.245 x stature + 25 where not measured',
   reason: 'Feet should find the floor or a step.',
-  input: z.strictObject({ platform: length, mattress: length, stature, who }),
-  run: ({ platform, mattress, stature: tall, who: name }) => {
+  input: z.strictObject({ platform: length, mattress: length, stature, backOfKnee: length.optional(), who }),
+  run: ({ platform, mattress, stature: tall, backOfKnee: measured, who: name }) => {
+    const knee = measured ?? backOfKnee(tall);
     const edge = platform + (1 - MATTRESS_GIVES) * mattress;
-    return atMost(edge, backOfKnee(tall) + 150, 1000, (grade, spare) =>
+    return atMost(edge, knee + 150, 1000, (grade, spare) =>
       message(`rule.bedEdge.${grade}`, {
         who: name,
         edge: mm(edge),
-        wants: mm(backOfKnee(tall) + 150),
+        wants: mm(knee + 150),
         over: mm(-(spare ?? 0)),
       }),
     );

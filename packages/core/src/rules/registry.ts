@@ -5,6 +5,7 @@ import { bevelRule } from './bevel.js';
 import { fixingRule, pilotRule } from './fixings.js';
 import { dewPointRule, levelRiseRule, stringLineRule } from './level.js';
 import * as people from './people.js';
+import * as openings from './openings.js';
 import * as room from './room.js';
 import { defineRule, type Rule } from './rule.js';
 
@@ -55,6 +56,9 @@ export const FORMULAS: readonly Rule[] = [
   room.insideRule,
   room.archUnderRule,
   room.archInRule,
+  openings.doorwayRule,
+  openings.overStepRule,
+  openings.sashRule,
   bevelRule,
   uValueRule,
   cureRule,

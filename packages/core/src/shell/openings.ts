@@ -2,7 +2,7 @@ import type { Opening, Survey } from '../document/schema.js';
 import { valueAt } from '../document/address.js';
 import { ringArea, spread, type Point, type Ring } from '../numeric/plane.js';
 import { ROUNDING } from '../numeric/tolerance.js';
-import { roofHeight, type Shell } from './shell.js';
+import { halfWidth, roofHeight, type Shell } from './shell.js';
 import { message, mm, type Message } from '../words/message.js';
 
 /** The sides of an opening in its own plane, mm: where it begins and ends at its sill and at its head. */
@@ -56,17 +56,46 @@ export function openingProblems(
     const [fromHead, toHead] = ['from-head', 'to-head'].map((what) => valueAt(survey, address(what)));
     if (opening.slanted && (toHead ?? to) <= (fromHead ?? from))
       return [{ said: message('opening.order', { name }), address: address('to-head') }];
-    if (!shell || opening.surface === 'rear') return [];
+    if (!shell) return [];
+    if (opening.surface === 'rear' || opening.surface === 'roof') {
+      const said = outside(opening, { from, to, sill, head }, shell);
+      return said ? [{ said, address: address(opening.surface === 'rear' ? 'to' : 'head') }] : [];
+    }
+    if (from < shell.start - 1)
+      return [{ said: message('opening.beforeStart', { name, from: mm(from) }), address: address('from') }];
     if (to > shell.length + 1)
       return [
         { said: message('opening.pastEnd', { name, to: mm(to), length: mm(shell.length) }), address: address('to') },
       ];
     const roof = roofHeight(shell, (from + to) / 2, 0);
-    return opening.surface !== 'roof' && head > roof
+    return head > roof
       ? [{ said: message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) }), address: address('head') }]
       : [];
   });
 }
+
+/** What is wrong with an opening of the rear or the roof that lies beyond its surface; null when it lies on it. */
+function outside(
+  { surface, name }: Opening,
+  { from, to, sill, head }: Pick<OpeningEdges, 'from' | 'to' | 'sill' | 'head'>,
+  shell: Shell,
+): Message | null {
+  // across the vehicle from the centre line: along the sill in the rear, up the plan in the roof
+  const [x, low, high] = surface === 'rear' ? [shell.length, from, to] : [(from + to) / 2, sill, head];
+  const z = surface === 'rear' ? (sill + head) / 2 : roofHeight(shell, Math.min(x, shell.length), 0) - UNDER_ROOF_MM;
+  const [left, right] = [halfWidth(shell, 'left', x, z), halfWidth(shell, 'right', x, z)];
+  if (low < -left - 1 || high > right + 1)
+    return message('opening.pastWall', { name, from: mm(low), to: mm(high), left: mm(left), right: mm(right) });
+  if (surface === 'roof' && to > shell.length + 1)
+    return message('opening.pastEnd', { name, to: mm(to), length: mm(shell.length) });
+  const roof = roofHeight(shell, shell.length, 0);
+  return surface === 'rear' && head > roof
+    ? message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) })
+    : null;
+}
+
+/** The width of a roof is read so far under its middle, mm. */
+const UNDER_ROOF_MM = 60;
 
 /** Chords of a rounded corner, and points along a straight edge so that it follows a curved wall. */
 const CORNER_CHORDS = 6;

@@ -253,6 +253,28 @@ describe('little or contradictory readings', () => {
     expect(said({ 'opening/o1/head': 2400 })).toEqual([['opening/o1/head', 'opening.aboveRoof']]);
     expect(said({ 'opening/o1/to': 3900 })).toEqual([['opening/o1/to', 'opening.pastEnd']]);
     expect(said({ 'opening/o1/to': 900 })).toEqual([['opening/o1/to', 'opening.order']]);
+    expect(said({ 'opening/o1/from': -60 })).toEqual([['opening/o1/from', 'opening.beforeStart']]);
+  });
+  it('a hatch beyond the walls or over a bow is named at its place', () => {
+    const hatch = wren.project.survey.openings.find((opening) => opening.surface === 'roof');
+    const bow = wren.project.survey.readings['rib/r3/x']?.at(-1)?.value ?? 0;
+    if (!hatch) throw new Error('the demo has a hatch');
+    const place = (what: string): string => `opening/${hatch.id}/${what}`;
+    const said = (from: number, sill: number, head: number): [string, string][] =>
+      derive(
+        taken(wren.project, {
+          [place('from')]: from,
+          [place('to')]: from + 400,
+          [place('sill')]: sill,
+          [place('head')]: head,
+        }),
+        wren.priceBook,
+      )
+        .problems.filter((problem) => problem.stage === 'measure')
+        .map((problem) => [problem.place, problem.said.key]);
+    expect(said(bow - 200, -200, 200)).toEqual([[place('from'), 'opening.cutsRib']]);
+    expect(said(bow + 100, -200, 200)).toEqual([]);
+    expect(said(bow + 100, 700, 1100)).toEqual([[place('head'), 'opening.pastWall']]);
   });
 });
 

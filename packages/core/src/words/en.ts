@@ -144,6 +144,11 @@ export const EN = {
     'The subfloor is cut to the bare metal, but the walls get layers: fit it before them, or let it meet the lining.',
   'opening.order': '{name}: its edges are the wrong way round.',
   'opening.aboveRoof': '{name} reaches {head} up, above the roof at {roof}.',
+  'opening.beforeStart': '{name} begins {from} before the front datum.',
+  'opening.pastWall':
+    '{name} reaches from {from} to {to} across; the walls stand {left} left and {right} right of the middle there.',
+  'opening.cutsRib':
+    '{name} runs through {ribs}. A cut rib or bow carries nothing: frame the hole into its neighbours, or move it. Ask the maker before steel is cut.',
   'opening.pastEnd': '{name} ends at {to}, past the end of the floor at {length}.',
   'lining.unheld':
     '{surface}: {count} {count|piece hangs|pieces hang} on nothing somewhere; the worst is {part} at {at}, {free} from support to support.',
@@ -196,6 +201,16 @@ export const EN = {
   'rule.worktop.tight': 'Worktop {height} high is off for {who}: good is {low} to {high}.',
   'rule.worktop.fails': 'Worktop {height} high does not suit {who}: good is {low} to {high}.',
   'rule.worktop.unknown': 'Worktop height for {who} is not known.',
+  'rule.doorway.good': '{name} stays free beside {by}: {free}.',
+  'rule.doorway.tight': '{name} is left {free} free by {by}: {short} short of good.',
+  'rule.doorway.fails': '{by} stands in {name}: only {free} is left free, {short} too little to get in and out.',
+  'rule.doorway.unknown': '{name}: what is left free is not known.',
+  'rule.overStep.good': '{name} stands clear of {step}.',
+  'rule.overStep.fails': '{name} stands over {step}: {along} along and {across} across. There is no floor under it.',
+  'rule.sash.good': '{name} opens clear of {by}.',
+  'rule.sash.tight': '{name} comes {sweep} into the room; {by} leaves {clear}.',
+  'rule.sash.fails': '{name} comes {sweep} into the room, and {by} stands there: {short} too little.',
+  'rule.sash.unknown': '{name}: room for it is not known.',
   'rule.collision.good': '{a} and {b} stand clear of each other.',
   'rule.collision.fails': '{a} and {b} run into each other: {x} along, {y} across, {z} in height.',
   'rule.inside.length.good': '{name} stands on the floor.',

@@ -5,6 +5,8 @@ export const LINING_EN = {
   'surface.rear': 'Rear end',
   'surface.right': 'Right wall',
   'surface.ceiling': 'Ceiling',
+  'lining.film':
+    '{surface}: {material}, {thickness} thick, bears no hand between supports: it is no lining by itself. Take a thicker one.',
   'lining.tooHigh':
     '{surface}: no sheet on sale is as long as the {high} from edge to edge. Line it with strips or boards, or add a longer sheet.',
   'lining.sliver.sheets':
@@ -24,6 +26,8 @@ export const LINING_EN = {
   'lining.lampRow': '{name}: on the middle of its row it would be at {to}.',
   'hatch.floor.noFrame':
     '{name} has no battens to be framed by: what lies under the board does not carry the edge of a lid. Lay battens, or leave it out.',
+  'floor.trimLong':
+    'The trim of the floor in {name} is {length} long; the longest bar is {longest}. Join it out of sight, or take a longer profile.',
   'hatch.floor.off': '{name}: the hatch does not lie wholly on the floor board.',
   'hatch.floor.large': '{name}: the hatch is larger than the floor board.',
   'hatch.floor.seam': '{name}: a seam of the board runs through the hatch; it is framed all round.',

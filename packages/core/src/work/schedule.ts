@@ -49,6 +49,16 @@ function chainBehind(tasks: readonly Task[]): Map<string, number> {
   return chain;
 }
 
+/** When something can be done in one go: now, or from the next morning on; longer than a day's work it takes the evening too. */
+function unbrokenFrom(now: number, minutes: number, hoursPerDay: number): Stretch[] {
+  const day = Math.floor(now / 24);
+  const open = 24 * day + MORNING;
+  const at = Math.max(now, open);
+  const fits = at + minutes / 60 <= open + Math.max(hoursPerDay, minutes / 60) + ROUNDING;
+  const from = fits ? at : open + 24;
+  return [{ from, to: from + minutes / 60 }];
+}
+
 /** Works for `minutes` from the hour `now` on, within working days, and gives the stretches. */
 function workFrom(now: number, minutes: number, hoursPerDay: number): Stretch[] {
   const stretches: Stretch[] = [];
@@ -79,6 +89,7 @@ export function scheduleOf(tasks: readonly Task[], startDate: string, hoursPerDa
   const chain = chainBehind(tasks);
   const known = new Set(tasks.map((task) => task.id));
   const readyAt = new Map<string, number>();
+  const endedAt = new Map<string, number>();
   const open = new Set(tasks);
   const planned: PlannedTask[] = [];
   const day = (hour: number): string =>
@@ -92,13 +103,25 @@ export function scheduleOf(tasks: readonly Task[], startDate: string, hoursPerDa
       .filter((task) => begins(task) <= Math.max(now, earliest) + ROUNDING)
       .sort((a, b) => (chain.get(b.id) ?? 0) - (chain.get(a.id) ?? 0))[0];
     if (!next) throw new ScheduleError('No task can begin.');
-    const work = workFrom(begins(next), Math.max(1, next.minutes), hoursPerDay);
-    const end = work.at(-1)?.to ?? now;
-    const wait = next.lagHours > 0 ? { from: end, to: end + next.lagHours } : null;
-    readyAt.set(next.id, wait?.to ?? end);
-    planned.push({ task: next, work, wait, starts: day(work[0]?.from ?? now), ends: day(end) });
+    const plan = (task: Task, from: number): number => {
+      const minutes = Math.max(1, task.minutes);
+      const work = task.unbroken ? unbrokenFrom(from, minutes, hoursPerDay) : workFrom(from, minutes, hoursPerDay);
+      const end = work.at(-1)?.to ?? from;
+      const wait = task.lagHours > 0 ? { from: end, to: end + task.lagHours } : null;
+      readyAt.set(task.id, wait?.to ?? end);
+      endedAt.set(task.id, end);
+      planned.push({ task, work, wait, starts: day(work[0]?.from ?? from), ends: day(end) });
+      return end;
+    };
+    let from = begins(next);
+    const late = next.within;
+    const ended = late && endedAt.get(late.after);
+    const first = next.unbroken ? unbrokenFrom(from, Math.max(1, next.minutes), hoursPerDay)[0] : { from };
+    // what comes too late after the work it follows has other work before it
+    if (late && ended !== undefined && first && first.from - ended > late.hours + ROUNDING)
+      from = plan(late.else, from);
+    now = plan(next, from);
     open.delete(next);
-    now = end;
   }
   const waits = planned.filter((item) => item.wait).sort((a, b) => (a.wait?.from ?? 0) - (b.wait?.from ?? 0));
   const first = waits[0];

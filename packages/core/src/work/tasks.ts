@@ -33,6 +33,10 @@ export interface Task {
   readonly tools: Message;
   /** What has to be decided, done or read before it: it covers something for good. */
   readonly open: readonly Message[];
+  /** It is done in one go, not broken off for the night. */
+  readonly unbroken?: boolean;
+  /** It begins no later than so many hours after the work of another ended; where it would, other work goes before it. */
+  readonly within?: { readonly after: string; readonly hours: number; readonly else: Task };
 }
 
 /** Working time, minutes: estimates for one person with hand-held tools. */
@@ -209,47 +213,48 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
   ];
 }
 
-/** Coats of a bare floor, sanded between where the next one comes too late for the last to take it. */
+/** Coats of a bare floor, each in one go; sanded before where the next one comes too late for the last to take it. */
 function coatTasks({ coats, settings }: TasksInput, before: readonly string[]): Task[] {
   if (!coats) return [];
-  let after = [...before];
-  return coats.coats.flatMap(({ number, sand }): Task[] => {
-    const last = number === coats.coats.length;
+  return Array.from({ length: coats.coats }, (_, i): Task => {
+    const number = i + 1;
+    const last = number === coats.coats;
     const id = `floor-coat-${number}`;
     const lag = last ? coats.cure : coats.from;
-    const made: Task[] = [
-      ...(sand
-        ? [
-            {
-              id: `${id}-sand`,
-              title: message('task.floorSand', { number: number - 1 }),
-              minutes: coats.minutes,
-              lagHours: 0,
-              lagWhy: null,
-              after,
-              open: [],
-              tools: message('tools.sand'),
-              caution: message('caution.dust'),
+    return {
+      id,
+      title: message('task.floorCoat', { number, of: coats.coats }),
+      minutes: coats.minutes,
+      lagHours: lag,
+      lagWhy: message(last ? 'lag.coatCure' : 'lag.coat', {
+        hours: Math.round(lag),
+        temperature: settings.workTemperature,
+      }),
+      after: number === 1 ? before : [`floor-coat-${number - 1}`],
+      open: [],
+      tools: message('tools.coat'),
+      caution: message('caution.fumes'),
+      unbroken: true,
+      ...(number === 1
+        ? {}
+        : {
+            within: {
+              after: `floor-coat-${number - 1}`,
+              hours: coats.to,
+              else: {
+                id: `${id}-sand`,
+                title: message('task.floorSand', { number: number - 1 }),
+                minutes: coats.minutes,
+                lagHours: 0,
+                lagWhy: null,
+                after: [`floor-coat-${number - 1}`],
+                open: [],
+                tools: message('tools.sand'),
+                caution: message('caution.dust'),
+              },
             },
-          ]
-        : []),
-      {
-        id,
-        title: message('task.floorCoat', { number, of: coats.coats.length }),
-        minutes: coats.minutes,
-        lagHours: lag,
-        lagWhy: message(last ? 'lag.coatCure' : 'lag.coat', {
-          hours: Math.round(lag),
-          temperature: settings.workTemperature,
-        }),
-        after: sand ? [`${id}-sand`] : after,
-        open: [],
-        tools: message('tools.coat'),
-        caution: message('caution.fumes'),
-      },
-    ];
-    after = [id];
-    return made;
+          }),
+    };
   });
 }
 

@@ -61,6 +61,13 @@ export function OpeningList({ survey }: { readonly survey: Survey }) {
             value={item.cornerRadius}
             onTake={(cornerRadius) => change({ cornerRadius })}
           />
+          {item.kind === 'window' && (
+            <LengthField
+              label={t('things.sweep')}
+              value={item.sweep ?? 0}
+              onTake={(sweep) => change({ sweep: sweep > 0 ? sweep : null })}
+            />
+          )}
           <Check label={t('things.slanted')} checked={item.slanted} onCheck={(slanted) => change({ slanted })} />
           <Check label={t('things.framed')} checked={item.framed} onCheck={(framed) => change({ framed })} />
           {item.framed && (

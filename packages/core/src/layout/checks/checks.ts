@@ -36,9 +36,10 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene) => rea
       people: Scene['people'],
       inner: Scene['inner'],
       arches: Scene['arches'],
+      openings: Scene['openings'],
       book: Scene['book'],
       families: Scene['families'],
-    ): Scene => ({ units: [], people, inner, arches, book, families }),
+    ): Scene => ({ units: [], people, inner, arches, openings, book, families }),
   );
   const each = memoEach(
     (unit: Unit) => unit.id,
@@ -49,8 +50,8 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene) => rea
     (lists: readonly (readonly Check[])[]) => worstFirst(lists.flat()),
     ([a], [b]) => a.length === b.length && a.every((list, i) => list === b[i]),
   );
-  return ({ units, people, inner, arches, book, families }) => {
-    const scene = alone(people, inner, arches, book, families);
+  return ({ units, people, inner, arches, openings, book, families }) => {
+    const scene = alone(people, inner, arches, openings, book, families);
     return sorted([...units.map((unit) => each(unit, scene)), room(units, scene)]);
   };
 }

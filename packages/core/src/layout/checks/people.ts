@@ -122,7 +122,13 @@ const sittingUp = appliesTo(sittingUpRule, {
 const bedEdge = appliesTo(bedEdgeRule, {
   ofUnit: eachSleeper(({ unit, mattress }, { person }, { inner }) => ({
     id: `bed-edge:${unit.id}:${person.id}`,
-    input: { platform: unit.body.to, mattress, stature: person.stature, who: person.name },
+    input: {
+      platform: unit.body.to,
+      mattress,
+      stature: person.stature,
+      backOfKnee: person.backOfKnee,
+      who: person.name,
+    },
     pin: pinOf(
       unit,
       person.id,
@@ -135,13 +141,18 @@ const bedEdge = appliesTo(bedEdgeRule, {
 const bedWidth = appliesTo(bedWidthRule, {
   ofUnit: (unit, scene) => {
     const place = placeOn(unit, scene);
-    const count = place ? sleepersOf(place, scene).length : 0;
+    const lying = place ? sleepersOf(place, scene) : [];
+    const count = lying.length;
     if (count === 0) return [];
     const { x, length } = unit.body;
     return [
       {
         id: `bed-width:${unit.id}`,
-        input: { width: length, sleepers: count },
+        input: {
+          width: length,
+          sleepers: count,
+          shoulders: lying.flatMap(({ person }) => person.shoulderWidth ?? []),
+        },
         pin: pinOf(unit, null, x + length / 2, 420),
         mend: ({ spare }) => {
           const more = wholeUp(-(spare ?? 0));

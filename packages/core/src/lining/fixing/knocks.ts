@@ -14,6 +14,8 @@ const RUNS_ON = 90;
 const HAND_N = 100;
 /** However stiff a lining is, its supports are no farther apart, mm. */
 const WIDEST_BAY_MM = 720;
+/** What would need its supports nearer than this is a film and no lining, mm. */
+export const NARROWEST_BAY_MM = 100;
 /** As far above a mattress as a back leans, mm. */
 const BACK_MM = 500;
 

@@ -10,7 +10,10 @@ import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { derive } from '../../derive/derive.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { FloorChoice, PriceItem, Project } from '../../document/schema.js';
-import { coatTimes } from './floor-coats.js';
+import { SURFACE_LIST } from '../../document/surfaces.js';
+import { scheduleOf } from '../../work/schedule.js';
+import { tasksOf, type Task, type TasksInput } from '../../work/tasks.js';
+import { message } from '../../words/message.js';
 import { floorFinish } from './floor-finish.js';
 import { keptBack } from './floor-holes.js';
 import { floorInsulation } from './floor-pieces.js';
@@ -129,26 +132,65 @@ describe('awkward pieces', () => {
   });
 });
 
+const plainTask: Task = {
+  id: '',
+  title: message('task.floorCoat', { number: 1, of: 1 }),
+  minutes: 60,
+  lagHours: 0,
+  lagWhy: null,
+  after: [],
+  caution: null,
+  tools: message('tools.coat'),
+  open: [],
+};
+const NO_WORK: TasksInput = {
+  buildUps: {},
+  survey: thimble.project.survey,
+  units: [],
+  fittings: [],
+  parts: [],
+  areas: derive(thimble.project, thimble.priceBook).areas,
+  coats: null,
+  joints: [],
+  surfaces: SURFACE_LIST,
+  floor: thimble.project.floor,
+  settings: thimble.project.settings,
+  book: thimble.priceBook,
+};
+/** Coats as the order of work has them. */
+const coats = (count: number, minutes: number, from: number, to: number): Task[] =>
+  tasksOf({
+    ...NO_WORK,
+    coats: { material: 'v', coats: count, litres: 1, area: 1, minutes, from, to, cure: 0, zones: [], out: null },
+  }).filter(({ id }) => id.startsWith('floor-coat-'));
+
 describe('a coated floor', () => {
-  it('has one coat after the other as soon as it may, within the hours of a day', () => {
-    // one hour of work, two to wait, eight hours a day: 0, 3, 6, then the next morning
-    expect(coatTimes(4, 60, 2, 24, 8)).toEqual([
-      { number: 1, at: 0, sand: false },
-      { number: 2, at: 3, sand: false },
-      { number: 3, at: 6, sand: false },
-      { number: 4, at: 24, sand: false },
-    ]);
+  it('has one coat after the other as soon as it may, none broken off for the night', () => {
+    // an hour a coat, two to wait, six hours a day from nine: 9, 12, then the third would end at 16:00, and does not begin later
+    const tasks = coats(4, 60, 2, 24);
+    const starts = scheduleOf(tasks, '2026-11-30', 6).tasks.map(({ work }) => work.map(({ from }) => from));
+    expect(starts).toEqual([[9], [12], [33], [36]]);
+    // two hours a coat: the second one waits for the morning whole, where other work would have been begun at 13:00
+    const long = scheduleOf(coats(2, 120, 2, 24), '2026-11-30', 5).tasks;
+    expect(long.map(({ work }) => work.length)).toEqual([1, 1]);
+    expect(long[1]?.work[0]).toEqual({ from: 33, to: 35 });
   });
 
-  it('is sanded where the next coat comes too late', () => {
+  it('is sanded where the next coat comes too late by the calendar, and not else', () => {
     // three hours a day: the second coat waits till the morning, 23 hours after the first, later than the 12 allowed
-    expect(coatTimes(2, 60, 4, 12, 3)).toEqual([
-      { number: 1, at: 0, sand: false },
-      { number: 2, at: 24, sand: true },
-    ]);
+    const late = scheduleOf(coats(2, 60, 4, 12), '2026-11-30', 3).tasks;
+    expect(late.map(({ task }) => task.id)).toEqual(['floor-coat-1', 'floor-coat-2-sand', 'floor-coat-2']);
+    expect(late[2]?.work[0]?.from).toBe(34);
+    expect(scheduleOf(coats(2, 60, 4, 24), '2026-11-30', 3).tasks).toHaveLength(2);
+    // other work that comes between makes it late as well
+    const between: Task = { ...plainTask, id: 'other', minutes: 2000, after: ['floor-coat-1'] };
+    const busy = scheduleOf([...coats(2, 60, 4, 12), between], '2026-11-30', 8).tasks;
+    const [first, second] = [1, 2].map((n) => busy.find(({ task }) => task.id === `floor-coat-${n}`));
+    const gap = (second?.work[0]?.from ?? 0) - (first?.work[0]?.to ?? 0);
+    expect(busy.some(({ task }) => task.id === 'floor-coat-2-sand')).toBe(gap > 12);
   });
 
-  it('never comes too early, whatever the figures', () => {
+  it('never comes too early, is never broken off, and is sanded just when it is late, whatever the figures', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 8 }),
@@ -157,16 +199,34 @@ describe('a coated floor', () => {
         fc.integer({ min: 1, max: 100 }),
         fc.integer({ min: 1, max: 16 }),
         (count, minutes, from, window, hours) => {
-          const coats = coatTimes(count, minutes, from, from + window, hours);
-          coats.slice(1).forEach((coat, i) => {
-            const gap = coat.at - ((coats[i]?.at ?? 0) + minutes / 60);
-            expect(gap).toBeGreaterThan(from - 1e-6);
-            expect(coat.sand).toBe(gap > from + window + 1e-9);
+          const { tasks } = scheduleOf(coats(count, minutes, from, from + window), '2026-11-30', hours);
+          const laid = tasks.filter(({ task }) => !task.id.endsWith('-sand'));
+          expect(laid).toHaveLength(count);
+          laid.forEach(({ work }) => expect(work).toHaveLength(1));
+          laid.slice(1).forEach(({ task, work }, i) => {
+            const before = laid[i]?.work[0]?.to ?? 0;
+            expect((work[0]?.from ?? 0) - before).toBeGreaterThan(from - 1e-6);
+            const sand = tasks.find((other) => other.task.id === `${task.id}-sand`);
+            const begun = sand?.work[0]?.from ?? work[0]?.from ?? 0;
+            if (!sand) expect((work[0]?.from ?? 0) - before).toBeLessThanOrEqual(from + window + 1e-6);
+            expect(begun - before).toBeGreaterThan(from - 1e-6);
           });
         },
       ),
       { numRuns: 200, seed: 5 },
     );
+  });
+
+  it('takes what its data sheet states, and is no guess without', () => {
+    const unsaid = {
+      ...thimble.priceBook,
+      items: thimble.priceBook.items.map((one) => (one.recoat ? { ...one, coverage: null } : one)),
+    };
+    const derived = derive(thimble.project, unsaid);
+    expect(derived.floor.coats?.litres).toBeNull();
+    expect(derived.shopping.unpriced).toContain('Floor varnish 750 ml');
+    const { coats: stated } = derive(thimble.project, thimble.priceBook).floor;
+    expect(stated?.litres).toBeCloseTo(((stated?.area ?? 0) * 3) / 10, 9);
   });
 
   it('ends at the door, in zones within reach, is bought in tins and stands in the order of work', () => {
@@ -200,7 +260,6 @@ describe('a coated floor', () => {
       items: thimble.priceBook.items.map((one) => (one.recoat ? { ...one, recoat: { from: 2, to: 6 } } : one)),
     };
     const derived = derive(cold, hasty);
-    expect(derived.floor.coats?.coats.map((coat) => coat.sand)).toEqual([false, true, true]);
     const ids = derived.schedule.tasks.map(({ task }) => task.id);
     expect(ids.filter((id) => id.endsWith('-sand'))).toEqual(['floor-coat-2-sand', 'floor-coat-3-sand']);
   });

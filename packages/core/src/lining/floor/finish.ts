@@ -15,6 +15,21 @@ export interface PlankRow {
   readonly pieces: readonly PlankPiece[];
 }
 
+/** One row to cut: its width, and the lengths of its pieces from the front. */
+export interface RowLengths {
+  readonly row: number;
+  readonly width: number;
+  readonly pieces: readonly { readonly length: number; readonly offcut: boolean }[];
+}
+
+/** The rows of a finish as a cutting table: the same on the screen and on paper, mm. */
+export const rowLengths = (finish: Pick<FloorFinish, 'rows'>): readonly RowLengths[] =>
+  finish.rows.map(({ y0, y1, pieces }, i) => ({
+    row: i + 1,
+    width: y1 - y0,
+    pieces: pieces.map(({ x0, x1, offcut }) => ({ length: x1 - x0, offcut })),
+  }));
+
 /** The floor finish set out over the room. */
 export interface FloorFinish {
   readonly material: string;

@@ -1,23 +1,15 @@
 import type { FloorChoice, PriceBook, Settings, Survey } from '../../document/schema.js';
 import { placedOpenings } from '../../shell/openings.js';
-import { materialOf } from '../../materials/material.js';
+import { litresOf, materialOf } from '../../materials/material.js';
 import { cureRule } from '../../rules/registry.js';
-import { ROUNDING } from '../../numeric/tolerance.js';
 
-/** One coat of a coated floor. */
-export interface Coat {
-  readonly number: number;
-  /** Hours after the first one is begun. */
-  readonly at: number;
-  /** The one before has set too hard: it is sanded and wiped first. */
-  readonly sand: boolean;
-}
 /** A bare board coated as the finished floor. */
 export interface FloorCoats {
   readonly material: string;
-  readonly coats: readonly Coat[];
-  /** What it takes, litres, and the area of one coat, m2. */
-  readonly litres: number;
+  /** How many. When each is laid, and whether it is sanded before, is for the order of work to say. */
+  readonly coats: number;
+  /** What it takes, litres; null where the material does not state what a litre covers. The area of one coat, m2. */
+  readonly litres: number | null;
   readonly area: number;
   /** Work of one coat, minutes. */
   readonly minutes: number;
@@ -31,29 +23,9 @@ export interface FloorCoats {
   readonly out: string | null;
 }
 
-const ML_PER_M2 = 100;
 const MINUTES_PER_M2 = 4;
-const DAY = 24;
 /** As far as one reaches with a roller, mm. */
 const REACH_MM = 800;
-
-/** The times of coats for somebody who works so many hours a day, from the start of a day. */
-export function coatTimes(coats: number, minutes: number, from: number, to: number, hoursPerDay: number): Coat[] {
-  const work = minutes / 60;
-  const made: Coat[] = [];
-  let ready = 0;
-  let ended = 0;
-  for (let number = 1; number <= coats; number += 1) {
-    const day = Math.floor(ready / DAY);
-    const into = ready - day * DAY;
-    // what does not fit in the hours of this day waits for the next morning
-    const at = into + work <= Math.max(hoursPerDay, work) + ROUNDING ? ready : (day + 1) * DAY;
-    made.push({ number, at, sand: number > 1 && at - ended > to + ROUNDING });
-    ended = at + work;
-    ready = ended + from;
-  }
-  return made;
-}
 
 /** Strips of the floor in the order they are coated: from the ends to the door one leaves by. */
 function zonesTo(survey: Survey, length: number): Pick<FloorCoats, 'zones' | 'out'> {
@@ -73,13 +45,13 @@ function zonesTo(survey: Survey, length: number): Pick<FloorCoats, 'zones' | 'ou
   return { zones: ends.sort((a, b) => b.length - a.length).flat(), out: door?.opening.name ?? null };
 }
 
-/** The coats of a floor that is left bare: what they take, when, and in which order. Null when none are wanted. */
+/** The coats of a floor that is left bare: what they take, how long they wait, and in which order its zones are coated. Null when none are wanted. */
 export function floorCoats(
   choice: FloorChoice,
   area: number,
   survey: Survey,
   length: number,
-  settings: Pick<Settings, 'hoursPerDay' | 'workTemperature'>,
+  settings: Pick<Settings, 'workTemperature'>,
   book: PriceBook,
 ): FloorCoats | null {
   const material = materialOf(book, choice.coat);
@@ -89,8 +61,8 @@ export function floorCoats(
   const [from, to] = [slower(material.recoat.from), slower(material.recoat.to)];
   return {
     material: material.id,
-    coats: coatTimes(choice.coats, minutes, from, to, settings.hoursPerDay),
-    litres: (area * choice.coats * ML_PER_M2) / 1000,
+    coats: choice.coats,
+    litres: litresOf(material, area * choice.coats),
     area,
     minutes,
     from,

@@ -12,7 +12,7 @@ import { HAIR_MM, ROUNDING } from '../../numeric/tolerance.js';
 const SHORTEST_MM = 200;
 const NARROWEST_MM = 50;
 const STAGGER_MM = 300;
-/** Left round the edge of a floor that floats, mm. */
+/** Left round the edge of a floor that floats, at its sides and at the ends of its rows, mm. */
 const EXPANSION_MM = 5;
 /** An offcut shorter than this is not carried on. */
 const KEPT_MM = SHORTEST_MM;
@@ -97,7 +97,9 @@ function planked(outline: Outline, material: PriceItem, over: LaidOver): Laying 
   let before: readonly number[] = [];
   const rows = setOut.rows.map(([y0, y1]): PlankRow => {
     const joints: number[] = [];
-    const pieces = spansOf(over.pieces, y0, y1).flatMap(([from, to]) => {
+    const pieces = spansOf(over.pieces, y0, y1).flatMap(([begins, ends]) => {
+      const [from, to] = [begins + EXPANSION_MM, ends - EXPANSION_MM];
+      if (to <= from) return [];
       const made = bestRow(from, to, length, before, stagger, offcuts);
       planks += made.fresh;
       short += made.short;

@@ -5,7 +5,7 @@ import type { FloorHatch, Survey } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
 import { valueAt } from '../../document/address.js';
-import { boxOf, outlineArea, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { boxOf, outlineArea, rectangle, spread, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { message, type Message } from '../../words/message.js';
 import { crosses, type Subfloor } from './subfloor.js';

@@ -247,8 +247,9 @@ describe('planks', () => {
         let before: number[] = [];
         for (const row of finish.rows) {
           expect(row.y1 - row.y0).toBeGreaterThan(49.9);
-          expect(row.pieces[0]?.x0).toBeCloseTo(0, 6);
-          expect(row.pieces.at(-1)?.x1).toBeCloseTo(length, 6);
+          // the gap for movement is left at the ends as at the sides
+          expect(row.pieces[0]?.x0).toBeCloseTo(5, 6);
+          expect(row.pieces.at(-1)?.x1).toBeCloseTo(length - 5, 6);
           row.pieces.slice(1).forEach((piece, i) => expect(piece.x0).toBeCloseTo(row.pieces[i]?.x1 ?? NaN, 6));
           for (const piece of row.pieces) expect(piece.x1 - piece.x0).toBeLessThan(1200.001);
           const joints = row.pieces.slice(1).map((piece) => piece.x0);

@@ -2,19 +2,20 @@ import { cavityParts, type CavityGroup } from '../surface/cavities.js';
 import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
 import type { FloorChoice, FloorHatch, PriceBook, PriceItem, Settings, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
-import type { Part } from '../../parts/part.js';
+import { blankOf, type Part } from '../../parts/part.js';
 import { BATTEN_WIDTH_MM, floorLayerHeights, type BuildUpDepth, type BuildUpDepths } from '../../layers/buildup.js';
 import { outlineArea, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { archFootprint, type ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
-import type { Message } from '../../words/message.js';
+import { message, mm, type Message } from '../../words/message.js';
 import { battenParts, type FloorBattens } from './floor-battens.js';
 import { floorCoats, type FloorCoats } from './floor-coats.js';
 import { floorFinish, footprints } from './floor-finish.js';
 import { type FloorFinish } from './finish.js';
 import { hatchParts, hatchProblems } from './floor-holes.js';
 import { floorInsulation, stepTrims, type FloorFoam } from './floor-pieces.js';
+import { edgeTrims, longestTrim } from './edge-trims.js';
 import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew, type Noggin } from './floor-marks.js';
 import type { Subfloor } from './subfloor.js';
 
@@ -132,6 +133,7 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   );
   const room = inner && roomFloor(inner, arches);
   const finish = room && inner && face?.material ? floorFinish(room, face.material, units, choice, inner.floor) : null;
+  const doorTrims = inner && choice.doorTrims === true ? edgeTrims(survey, inner, trim) : [];
   const below = board ? depth.layers.slice(0, depth.layers.indexOf(board)) : [];
   const foam = below.findLast(({ material }) => material?.group === 'insulation' && material.pieceLength > 0)?.material;
   return {
@@ -142,6 +144,7 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
       ...(subfloor ? hatchParts(hatches, subfloor, board?.material?.grain ?? false) : []),
       ...battenParts(laid, depth),
       ...(inner ? stepTrims(arches, inner, trim) : []),
+      ...doorTrims,
       ...(timber && battenLayer ? nogginParts(noggins, timber, battenLayer.thickness, z) : []),
     ],
     noggins,
@@ -168,6 +171,18 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
       subfloor && choice.fixing === 'loose'
         ? subfloor.parts.filter((_, i) => !isHeld(subfloor.pieces[i], units)).map((part) => part.id)
         : [],
-    problems: subfloor ? hatchProblems(hatches, subfloor, units, laid !== null && timber !== null) : [],
+    problems: [
+      ...(subfloor ? hatchProblems(hatches, subfloor, units, laid !== null && timber !== null) : []),
+      ...doorTrims
+        .filter((part) => blankOf(part).length > longestTrim(trim))
+        .map((part) => ({
+          said: message('floor.trimLong', {
+            name: part.of ?? part.id,
+            length: mm(blankOf(part).length),
+            longest: mm(longestTrim(trim)),
+          }),
+          hatch: 'floor',
+        })),
+    ],
   };
 }

@@ -137,7 +137,6 @@ export function subfloorOf(
   const outline = floorOutline(shell, arches, heights.from, heights.to, settings, holes.kept);
   if (!outline) return null;
   const box = boxOf(outline.outer);
-  const [length, width] = [box.maxX - box.minX, box.maxY - box.minY];
   const { trim, kerf } = settings.cutting;
   const [x, y]: readonly [Span, Span] = [
     [box.minX, box.maxX],

@@ -337,6 +337,26 @@ describe('battens of every demo', () => {
   });
 });
 
+describe('a face too thin to bear a hand', () => {
+  it('is said to be no lining, and is not held up every few millimetres', () => {
+    const { buildUps } = thimble.project;
+    const thin: Project = {
+      ...thimble.project,
+      buildUps: {
+        ...buildUps,
+        right: (buildUps['right'] ?? []).map((layer) =>
+          layer.place === 'continuous' ? { ...layer, thickness: 0.01, measured: null } : layer,
+        ),
+      },
+    };
+    const { lined, problems } = derive(thin, thimble.priceBook);
+    const right = lined.linings.find((lining) => lining.surface === 'right');
+    expect(right?.ground.supports.length).toBeLessThan(40);
+    expect(problems.map((problem) => problem.said.key)).toContain('lining.film');
+    expect(right && lined.linings.length).toBeGreaterThan(0);
+  });
+});
+
 describe('joints under strips', () => {
   it('get a strip each, cut longer than the joint, and no caulk', () => {
     const right = (covered: boolean) =>

@@ -15,7 +15,7 @@ import { unheldOf, type Unheld } from '../fixing/unheld.js';
 import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
 import { heldByNothing, heldCounts, heldWith, type Held } from '../fixing/held.js';
 import { grooveLines, groovePitch, groovesOf, type Grooves } from './grooves.js';
-import { leanNotes, widestBay } from '../fixing/knocks.js';
+import { leanNotes, NARROWEST_BAY_MM, widestBay } from '../fixing/knocks.js';
 import { addedNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
@@ -185,7 +185,8 @@ export function groundOf(
   // sheets may be stood up: their weaker way counts
   const ways = face && schoolOf(input.choice, face.material) === 'sheets' ? [true, false] : [true];
   const bays = face ? ways.map((along) => widestBay(face.material, face.thickness, along)) : [Infinity];
-  return linedSurface({ ...input, widest: Math.min(...bays) });
+  // a face too thin to bear a hand is said, and not held up every few millimetres
+  return linedSurface({ ...input, widest: Math.max(NARROWEST_BAY_MM, Math.min(...bays)) });
 }
 
 /** The tightest radius of the section of a surface, mm. */
@@ -281,6 +282,11 @@ export function liningOf(input: LiningInput): Lining | null {
   // what is left on to scribe is cut from the sheet too
   const tall = high.max - low.min + 2 * choice.scribe;
   const panel = school === 'sheets' ? widestPanel(material, tall, unrolled.length, settings.cutting.trim) : null;
+  const bears = Math.min(
+    ...(school === 'sheets' ? [true, false] : [true]).map((along) => widestBay(material, thickness, along)),
+  );
+  if (bears < NARROWEST_BAY_MM)
+    problems.push(message('lining.film', { surface: named, material: material.name, thickness: mm(thickness) }));
   if (school === 'sheets' && !panel) problems.push(message('lining.tooHigh', { surface: named, high: mm(tall) }));
   const bars = barStocks(material);
   const longest = Math.max(

@@ -1,16 +1,21 @@
 import { useMemo } from 'react';
 import type { FloorChoice } from '@nestplank/core/document';
-import { finishWays } from '@nestplank/core/lining';
+import { finishWays, rowLengths } from '@nestplank/core/lining';
 import { materialOf } from '@nestplank/core/materials';
 import { formatMoney, type Message } from '@nestplank/core/words';
 import { api } from '../../../state/api.js';
 import type { Scene } from '../../../state/scene.js';
 import { act, useSession } from '../../../state/session.js';
+import { dayName } from '../../../frame/tape-figures.js';
 import { FileButton } from '../../../kit/FileButton.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NumberField } from '../../../kit/NumberField.js';
 import { PickField } from '../../../kit/PickField.js';
 import { useSpeech } from '../../../words/words.js';
+
+/** The time of day of an hour counted from midnight of the first day. */
+const clockOf = (hour: number): string =>
+  `${Math.floor(hour % 24)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`;
 
 const change = (changes: Partial<FloorChoice>): Message | null => act({ name: 'changeFloor', payload: { changes } });
 
@@ -46,6 +51,30 @@ function Laid({ scene }: { readonly scene: Scene }) {
         })}{' '}
         {t('floor.finishAreas', { seen: finish.seen.toFixed(1), hidden: finish.hidden.toFixed(1) })}
       </p>
+      {finish.laid !== 'roll' && finish.rows.length > 0 && (
+        <details>
+          <summary>{t('floor.rowsTable')}</summary>
+          <table className="plain figures small">
+            <thead>
+              <tr>
+                <th>{t('floor.rowsTable.row')}</th>
+                <th>{t('floor.rowsTable.width')}</th>
+                <th>{t('floor.rowsTable.pieces')}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rowLengths(finish).map(({ row, width, pieces }) => (
+                <tr key={row}>
+                  <td>{row}</td>
+                  <td>{len(width)}</td>
+                  <td>{pieces.map(({ length, offcut }) => `${len(length)}${offcut ? '°' : ''}`).join(' · ')}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="small soft">{t('floor.rowsTable.hint')}</p>
+        </details>
+      )}
       {finish.short > 0 && (
         <p className="small needs">{t(`floor.finishShort.${finish.laid}`, { count: finish.short })}</p>
       )}
@@ -94,8 +123,10 @@ function Laid({ scene }: { readonly scene: Scene }) {
 
 /** A floor that is left bare: whether it is coated, with what, when each coat comes and where one ends. */
 function Coated({ scene }: { readonly scene: Scene }) {
-  const { t, len } = useSpeech();
+  const { t, len, said } = useSpeech();
   const { coats, finish } = scene.shape.floor;
+  // when each is laid is told by the order of work, and nowhere else
+  const planned = scene.derived.schedule.tasks.filter(({ task }) => task.id.startsWith('floor-coat-'));
   const choice = scene.project.floor;
   const paints = scene.book.items.filter((item) => item.recoat !== null);
   if (finish || paints.length === 0) return null;
@@ -124,7 +155,7 @@ function Coated({ scene }: { readonly scene: Scene }) {
           <p className="small figures">
             {t('floor.coatsAre', {
               area: coats.area.toFixed(1),
-              litres: coats.litres.toFixed(2),
+              litres: coats.litres === null ? t('floor.coatLitresUnknown') : `${coats.litres.toFixed(2)} l`,
               minutes: coats.minutes,
               from: Math.round(coats.from),
               to: Math.round(coats.to),
@@ -132,14 +163,10 @@ function Coated({ scene }: { readonly scene: Scene }) {
             })}
           </p>
           <ol className="said-list small figures">
-            {coats.coats.map((coat) => (
-              <li key={coat.number}>
-                {t('floor.coatAt', {
-                  number: coat.number,
-                  day: Math.floor(coat.at / 24) + 1,
-                  hour: (coat.at % 24).toFixed(1),
-                })}
-                {coat.sand && <span className="needs"> {t('floor.coatSand')}</span>}
+            {planned.map(({ task, work, starts }) => (
+              <li key={task.id}>
+                {said(task.title)} · {dayName(starts)}
+                {work[0] && `, ${clockOf(work[0].from)}`}
               </li>
             ))}
           </ol>

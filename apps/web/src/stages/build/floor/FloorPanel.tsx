@@ -6,6 +6,7 @@ import { openBefore } from '@nestplank/core/measure';
 import { formatMoney, type Message } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
 import { act, askFloorWays } from '../../../state/session.js';
+import { Check } from '../../../kit/Check.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NamedList } from '../../../kit/NamedList.js';
 import { PointButton } from '../../../kit/PointButton.js';
@@ -204,6 +205,11 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
             text: t(`floor.fixing.${value}`),
           }))}
           onPick={(fixing) => act({ name: 'changeFloor', payload: { changes: { fixing } } })}
+        />
+        <Check
+          label={t('floor.doorTrims')}
+          checked={scene.project.floor.doorTrims === true}
+          onCheck={(doorTrims) => act({ name: 'changeFloor', payload: { changes: { doorTrims } } })}
         />
         {rows.length > 1 && (
           <p className="small soft figures">

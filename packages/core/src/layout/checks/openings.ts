@@ -1,0 +1,117 @@
+import { endOf, frontLineOf } from '../../document/body.js';
+import { appliesTo, type Pin, type Scene } from '../../furniture/scene.js';
+import { solidBox } from '../../furniture/solid.js';
+import { doorwayRule, overStepRule, sashRule } from '../../rules/openings.js';
+import { widthOf, type PlacedOpening } from '../../shell/openings.js';
+import { halfWidth } from '../../shell/shell.js';
+
+type Walled = PlacedOpening & { readonly side: 'left' | 'right' };
+
+/** Openings in the side walls of a kind. */
+const inWalls = ({ openings }: Scene, kind: 'door' | 'window'): Walled[] =>
+  openings.flatMap((placed): Walled[] => {
+    const { surface } = placed.opening;
+    return placed.opening.kind === kind && (surface === 'left' || surface === 'right')
+      ? [{ ...placed, side: surface }]
+      : [];
+  });
+
+const pinAt = (scene: Scene, { side, ...placed }: Walled, unit: string | null): Pin => {
+  const { from, to } = widthOf(placed);
+  const x = (from + to) / 2;
+  const y = halfWidth(scene.inner, side, x, scene.inner.floor) - 200;
+  return { unit, person: null, x, y: side === 'left' ? -y : y };
+};
+
+/** What stands at an opening of a side wall: from where to where along the vehicle, and its name. */
+function standingAt(
+  scene: Scene,
+  placed: Walled,
+  from: number,
+  to: number,
+): { x0: number; x1: number; name: string; id: string }[] {
+  return scene.units.flatMap((unit) => {
+    const box = solidBox(unit, scene.inner, scene.families);
+    const line = frontLineOf(unit);
+    const here = (line === null || line.side === placed.side) && endOf(unit) > from && unit.body.x < to;
+    // what lies wholly above or below the opening leaves it free
+    return here && box.z1 > placed.sill + 1 && box.z0 < placed.head - 1
+      ? [{ x0: Math.max(from, unit.body.x), x1: Math.min(to, endOf(unit)), name: unit.name, id: unit.id }]
+      : [];
+  });
+}
+
+/** The widest stretch that spans leave free. */
+function widestFree(from: number, to: number, spans: readonly { readonly x0: number; readonly x1: number }[]): number {
+  let [at, widest] = [from, 0];
+  for (const { x0, x1 } of [...spans].sort((a, b) => a.x0 - b.x0)) {
+    widest = Math.max(widest, x0 - at);
+    at = Math.max(at, x1);
+  }
+  return Math.max(widest, to - at);
+}
+
+const doorway = appliesTo(doorwayRule, {
+  ofRoom: (scene) =>
+    inWalls(scene, 'door').flatMap((door) => {
+      const { from, to } = door;
+      const standing = standingAt(scene, door, from, to);
+      return standing.length === 0
+        ? []
+        : [
+            {
+              id: `doorway:${door.opening.id}`,
+              input: {
+                free: widestFree(from, to, standing),
+                width: to - from,
+                name: door.opening.name,
+                by: [...new Set(standing.map(({ name }) => name))].join(', '),
+              },
+              pin: pinAt(scene, door, standing[0]?.id ?? null),
+              quiet: true,
+            },
+          ];
+    }),
+});
+
+const overStep = appliesTo(overStepRule, {
+  ofUnit: (unit, scene) =>
+    scene.arches
+      .filter((arch) => arch.kind === 'step')
+      .map((arch) => {
+        const box = solidBox(unit, scene.inner, scene.families);
+        const sign = arch.side === 'left' ? -1 : 1;
+        const reach = halfWidth(scene.inner, arch.side, (arch.from + arch.to) / 2, scene.inner.floor);
+        const [y0, y1] = [Math.min(sign * arch.face, sign * reach), Math.max(sign * arch.face, sign * reach)];
+        return {
+          id: `over-step:${unit.id}:${arch.id}`,
+          input: {
+            along: Math.min(box.x1, arch.to) - Math.max(box.x0, arch.from),
+            across: Math.min(box.y1, y1) - Math.max(box.y0, y0),
+            name: unit.name,
+            step: arch.name,
+          },
+          pin: { unit: unit.id, person: null, x: (arch.from + arch.to) / 2, y: (y0 + y1) / 2 },
+          quiet: true,
+        };
+      }),
+});
+
+const sash = appliesTo(sashRule, {
+  ofRoom: (scene) =>
+    inWalls(scene, 'window').flatMap((window) => {
+      const sweep = window.opening.sweep ?? 0;
+      if (sweep <= 0) return [];
+      const { from, to } = widthOf(window);
+      return standingAt(scene, window, from, to).map((standing) => ({
+        id: `sash:${window.opening.id}:${standing.id}`,
+        // a unit stands at the wall, and so in the way at once
+        input: { clear: 0, sweep, name: window.opening.name, by: standing.name },
+        pin: pinAt(scene, window, standing.id),
+        quiet: true,
+      }));
+    }),
+});
+
+/** Whether doors, steps and windows stay free. */
+export const OPENING_CHECKS = [doorway, overStep, sash];

@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { message, mm } from '../words/message.js';
+import { atLeast, defineRule, type Verdict } from './rule.js';
+
+const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
+
+/** A doorway that one passes with a box in the arms, and one that one squeezes through, mm. */
+export const DOORWAY_GOOD_MM = 550;
+export const DOORWAY_TIGHT_MM = 400;
+
+export const doorwayRule = defineRule({
+  name: 'doorway',
+  title: 'The way through a door',
+  formula: 'free = widest stretch of the door that no unit stands in; good: >= 550; tight: >= 400',
+  reason: 'A door that furniture stands in is no way in, and no way out when it matters.',
+  input: z.strictObject({ free: length, width: length, name: z.string().default(''), by: z.string().default('') }),
+  run: ({ free, width, name, by }): Verdict =>
+    // a door narrower than that is judged by its own width
+    atLeast(free, Math.min(DOORWAY_GOOD_MM, width), Math.min(DOORWAY_TIGHT_MM, width), (grade, spare) =>
+      message(`rule.doorway.${grade}`, { name, by, free: mm(free), short: mm(-(spare ?? 0)) }),
+    ),
+});
+
+export const overStepRule = defineRule({
+  name: 'over-step',
+  title: 'What stands over a step',
+  formula: 'overlap of a unit and a step along and across; fails when both exceed 0.5 mm',
+  reason: 'A step is stood in; a unit over it has no floor under it, and takes the way in.',
+  input: z.strictObject({ along: length, across: length, name: z.string().default(''), step: z.string().default('') }),
+  run: ({ along, across, name, step }): Verdict => {
+    const least = Math.min(along, across);
+    const stands = least > 0.5;
+    return {
+      grade: stands ? 'fails' : 'good',
+      spare: -Math.max(0, least),
+      figure: Math.max(0, least),
+      good: 0,
+      tight: 0,
+      said: message(stands ? 'rule.overStep.fails' : 'rule.overStep.good', {
+        name,
+        step,
+        along: mm(along),
+        across: mm(across),
+      }),
+    };
+  },
+});
+
+export const sashRule = defineRule({
+  name: 'window-sash',
+  title: 'Room for a sash, a blind or a hinged window',
+  formula:
+    'clear = distance from the window into the room to what stands there; good: >= its sweep + 20; tight: >= its sweep',
+  reason: 'A window that strikes a cupboard is opened once.',
+  input: z.strictObject({
+    clear: length.nullable(),
+    sweep: length,
+    name: z.string().default(''),
+    by: z.string().default(''),
+  }),
+  run: ({ clear, sweep, name, by }): Verdict =>
+    atLeast(clear, sweep + 20, sweep, (grade, spare) =>
+      message(`rule.sash.${grade}`, { name, by, clear: mm(clear ?? 0), sweep: mm(sweep), short: mm(-(spare ?? 0)) }),
+    ),
+});
