@@ -234,6 +234,72 @@ export function bars(seed) {
   return { ...base({ kind: 'bar', kerf: random.pick([2.4, 3, 3.2]), endTrim: random.pick([0, 5]), stock, parts }) };
 }
 
+/** Larger frames: 50 to 190 pieces, most lengths different, from one to seven kinds of bar, some of them offcuts of which there are few. */
+export function frames(seed) {
+  const random = stream(seed + 101_000);
+  const lengths = [2000, 2400, 3000, 3600, 4000, 5000, 6000];
+  const whole = lengths.filter(() => random.share(0.35)).slice(0, 4);
+  if (whole.length === 0) whole.push(random.pick(lengths));
+  const longest = Math.max(...whole);
+  const stock = [
+    ...whole.map((length) => ({ length, quantity: null, offcut: false })),
+    ...Array.from({ length: random.whole(0, 3) }, () => ({
+      length: random.whole(500, longest - 100),
+      quantity: random.whole(1, 3),
+      offcut: true,
+    })),
+  ].map((bar, i) => ({
+    id: `b${i + 1}`,
+    ...bar,
+    price: Math.round(bar.length * (bar.offcut ? 0.05 + 0.2 * random.next() : 0.28 + 0.06 * random.next())),
+  }));
+  const wanted = random.whole(50, 190);
+  const parts = [];
+  for (let made = 0; made < wanted;) {
+    const quantity = random.share(0.85) ? 1 : random.whole(2, 4);
+    parts.push({
+      id: `f${parts.length + 1}`,
+      length: tenth(120 + random.next() ** 1.5 * (Math.min(longest, 2400) - 140)),
+      quantity,
+      mayTurn: false,
+    });
+    made += quantity;
+  }
+  return base({ kind: 'bar', kerf: random.pick([2.4, 3, 3.2]), endTrim: random.pick([0, 5]), stock, parts });
+}
+
+/** Whole bars sawn into three to five without slack, 48 to 60 pieces in all, in tenths of millimetres. */
+export function knownFrames(seed) {
+  const random = stream(seed + 107_000);
+  const kerf = random.pick([2.4, 3, 3.2]);
+  const length = random.pick([2400, 3000, 4000, 6000]);
+  const wanted = random.whole(48, 60);
+  const parts = [];
+  let count = 0;
+  while (parts.length < wanted) {
+    let rest = length;
+    const most = random.whole(3, 5);
+    for (let i = 1; i < most && rest > 500; i += 1) {
+      const piece = tenth(150 + random.next() * Math.max(0, rest * 0.6 - 150));
+      parts.push(piece);
+      rest = tenth(rest - piece - kerf);
+    }
+    parts.push(rest);
+    count += 1;
+  }
+  parts.sort((a, b) => a - b);
+  return {
+    ...base({
+      kind: 'bar',
+      kerf,
+      endTrim: 0,
+      stock: [{ id: 'bar', length, price: 900, quantity: null, offcut: false }],
+      parts: parts.map((piece, i) => ({ id: `p${i + 1}`, length: piece, quantity: 1, mayTurn: false })),
+    }),
+    known: count * 900,
+  };
+}
+
 /** Whole bars sawn apart without slack: the number of bars is known. */
 export function knownBars(seed) {
   const random = stream(seed + 83_000);

@@ -57,6 +57,28 @@ proved('literature', 'Ten classes of the literature', count(100), [2], [0.9]);
 proved('knownBars', 'Whole bars sawn apart', count(60), [2], [0.9]);
 
 {
+  const number = count(40);
+  const results = Array.from({ length: number }, (_, i) => run('frames', i + 1, jobs.frames(i + 1), [2]).plan);
+  const over = results.reduce((sum, plan) => sum + plan.cost / plan.bound - 1, 0) / number;
+  row(
+    `Bars of larger frames, 50 to 190 pieces, ${number} jobs: over the bound in 2 s`,
+    '0.5 %',
+    `${(100 * over).toFixed(2)} %`,
+    over <= 0.005,
+  );
+  const fills = Array.from({ length: number }, (_, i) => {
+    const job = jobs.knownFrames(i + 1);
+    return run('knownFrames', i + 1, job, [2]).plan.cost <= job.known;
+  });
+  const share = fills.filter(Boolean).length / number;
+  row(
+    `Whole bars sawn into 48 to 60 pieces, ${number} jobs: the known fill in 2 s`,
+    '90 %',
+    percent(share),
+    share >= 0.9,
+  );
+}
+{
   const number = count(60);
   const results = Array.from({ length: number }, (_, i) => run('bars', i + 1, jobs.bars(i + 1), [2]).plan);
   const over = results.reduce((sum, plan) => sum + plan.cost / plan.bound - 1, 0) / number;

@@ -30,15 +30,26 @@ export function bestLoad(
   let bestWorth = 0;
   let steps = 0;
   let cutShort = 0;
+  // what all of each kind before a depth take and are worth, so that the bound is looked up and not added up
+  const taken: number[] = [0];
+  const earned: number[] = [0];
+  order.forEach((_, i) => {
+    taken.push((taken[i] ?? 0) + (limit[i] ?? 0) * (size[i] ?? 1));
+    earned.push((earned[i] ?? 0) + (limit[i] ?? 0) * (worth[i] ?? 0));
+  });
+  /** Everything that fits in the order of worth for length, the last of it in part (Dantzig 1957). */
   const boundFrom = (depth: number, left: number): number => {
-    let sum = 0;
-    let rest = left;
-    for (let i = depth; i < order.length && rest > 0; i += 1) {
-      const take = Math.min(limit[i] ?? 0, rest / (size[i] ?? 1));
-      sum += take * (worth[i] ?? 0);
-      rest -= take * (size[i] ?? 1);
+    const start = taken[depth] ?? 0;
+    let [low, high] = [depth, order.length];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if ((taken[middle] ?? Infinity) - start <= left) low = middle;
+      else high = middle - 1;
     }
-    return sum;
+    const whole = (earned[low] ?? 0) - (earned[depth] ?? 0);
+    return low === order.length
+      ? whole
+      : whole + ((left - ((taken[low] ?? 0) - start)) / (size[low] ?? 1)) * (worth[low] ?? 0);
   };
   const walk = (depth: number, left: number, sum: number): void => {
     if (sum > bestWorth + 1e-12) {

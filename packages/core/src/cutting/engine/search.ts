@@ -38,6 +38,8 @@ const WHOLE_EVERY = 4000;
 const WHOLE_SECONDS = 0.4;
 /** A round of the dearer bound is made every so many steps. */
 const LIFT_EVERY = 4;
+/** Bars are planned one by one by what parts are worth every so many steps. */
+const SEQUENCE_EVERY = 2;
 const REMIX = 0.96;
 const REBUILD = 0.2;
 
@@ -73,6 +75,7 @@ export function* searchPlans(job: CutJob, options: SearchOptions = {}): Generato
   const columns =
     engine.bars && options.program && engine.parts.length > 0 ? new BarColumns(engine, options.program) : null;
   const lifting = !engine.bars && !engine.free && options.program ? scaledBound(engine, options.program) : null;
+  const lift = engine.parts.map(() => 1);
   let best = shop.plain();
   let now = best;
   let plan = write(best);
@@ -87,6 +90,17 @@ export function* searchPlans(job: CutJob, options: SearchOptions = {}): Generato
     if (plan.proved) provedAt ??= step - 1;
     if (provedAt !== null && step - provedAt > POLISH_STEPS) return;
     if (step === FRESH_STEPS + 1) raise(lowerBound(engine, true));
+    // where the bound leaves next to nothing over, only bars that are next to full are of use: all of them, at once
+    const full = columns !== null && step === FRESH_STEPS + 1 && !plan.proved ? columns.full(bound, random) : null;
+    if (full) {
+      const measured = shop.measure(full.sheets, full.left);
+      if (better(measured, best)) {
+        now = best = measured;
+        plan = write(best);
+        yield { step, plan, improved: true };
+        continue;
+      }
+    }
     const priced = columns !== null && step > FRESH_STEPS && !columns.finished;
     if (priced) {
       columns.round();
@@ -100,8 +114,18 @@ export function* searchPlans(job: CutJob, options: SearchOptions = {}): Generato
     if (whole && !priced) columns.learn(best.sheets);
     const solved = whole ? columns.plan(WHOLE_SECONDS) : null;
     const laid = solved && engine.mitred ? interlocked(engine, solved.sheets) : solved?.sheets;
+    const inTurn = columns !== null && !solved && step > FRESH_STEPS && !engine.mitred && step % SEQUENCE_EVERY === 0;
+    const made = inTurn ? columns.sequence(random, lift) : null;
     const next =
-      solved && laid ? shop.measure(laid, solved.left) : step <= FRESH_STEPS ? shop.anew(best.cost) : change(now);
+      solved && laid
+        ? shop.measure(laid, solved.left)
+        : made
+          ? shop.measure(made.sheets, made.left)
+          : step <= FRESH_STEPS
+            ? shop.anew(best.cost)
+            : change(now);
+    if (made) columns?.learn(made.sheets);
+    if (columns !== null && next && step <= FRESH_STEPS) columns.learn(next.sheets);
     if (next && acceptable(next, now, shop.several ? HEAT_OF_SEVERAL : HEAT)) now = next;
     const improved = next !== null && better(next, best);
     if (improved) {
