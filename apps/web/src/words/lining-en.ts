@@ -154,6 +154,7 @@ export const LINING_EN = {
     '{name}: clear {length} × {height}, {lost} % of the light lost. Fit sill, head, then the upright boards, trim last; try each before glue.',
   'box.hatch':
     '{name}: clear {length} × {height}, {lost} % of the light lost. Fit the two boards along, then those across between them, trim last; try each before glue.',
+  'box.curtain': 'Buy a curtain and its track for {name}',
   'box.track':
     'Curtain or blind: track {length}, {brackets} {brackets|bracket|brackets}; hem {hems} below it at its front, middle and rear.',
   'box.missing': '{name}: depth not read for {sides}.',

@@ -64,7 +64,7 @@ export interface ShoppingInput {
   /** Caulk for joints and edges of linings that stay in sight, ml. */
   readonly caulk: number;
   /** What the units' schools say is bought for them beside boards and bars. */
-  readonly hardware: readonly Hardware[];
+  readonly hardware: readonly Pick<Hardware, 'item' | 'amount'>[];
   readonly surfaces: readonly SurfaceTraits[];
   readonly settings: Settings;
   readonly book: PriceBook;

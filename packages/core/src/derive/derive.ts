@@ -14,6 +14,8 @@ import { roomLeft } from '../layout/room-left.js';
 import { linedFloor, type LinedFloor } from '../lining/floor/floor.js';
 import { floorBattens, type FloorBattens } from '../lining/floor/floor-battens.js';
 import { drilledHoles, hatchOpenings, keptBack } from '../lining/floor/floor-holes.js';
+import { curtainNeeds } from '../lining/boxes/curtain-needs.js';
+import type { Hardware } from '../furniture/school.js';
 import { subfloorOf } from '../lining/floor/subfloor.js';
 import { createLinings, type Linings } from '../lining/linings.js';
 import { massOf } from '../mass/mass.js';
@@ -222,7 +224,16 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   );
   const checks = createChecks(kit.rules);
   const plans = createPlans();
-  const hardware = memoLast((made: readonly MadeUnit[]) => made.flatMap((unit) => unit.hardware));
+  const hardware = memoLast(
+    (
+      made: readonly MadeUnit[],
+      boxes: Linings['windowBoxes'],
+      choice: Project['boxes'],
+    ): readonly Pick<Hardware, 'item' | 'amount'>[] => [
+      ...made.flatMap((unit) => unit.hardware),
+      ...curtainNeeds(boxes, choice),
+    ],
+  );
   const joints = memoLast((made: readonly MadeUnit[]) => made.flatMap((unit) => unit.joints));
   const shopping = memoLast(
     (
@@ -506,7 +517,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           now.floor,
           now.lined.linings,
           floorFace()?.pick?.id ?? null,
-          hardware(now.made),
+          hardware(now.made, now.lined.windowBoxes, project.boxes),
           making,
           book,
         ),

@@ -57,6 +57,8 @@ export const boxesSchema = z.strictObject({
   load: z.enum(['step', 'seat', 'store']),
   /** What is stored on it, kg. */
   stored: z.number().min(0).max(2000),
+  /** Windows that get a curtain or blind on a track before them, by their ids. */
+  curtains: z.array(idSchema).max(60).optional(),
   /** The top of an arch box is screwed down, or lifts off to reach what is under it. */
   access: z.enum(['fixed', 'lid']),
 });

@@ -168,8 +168,32 @@ describe('closures', () => {
       ],
     );
     expect(closures[0]?.addresses).toContain('station/s1/rest');
+    // a window 800 x 500 whose front leans back by 100: its diagonals are hypot(800, 500) and hypot(700, 500), 83.17 apart
+    const slanted = after(
+      project,
+      { name: 'putOpening', payload: { opening: { ...window(project), slanted: true } } },
+      ...readings({
+        'opening/o1/from': 1000,
+        'opening/o1/to': 1800,
+        'opening/o1/from-head': 1100,
+        'opening/o1/to-head': 1800,
+        'opening/o1/sill': 900,
+        'opening/o1/head': 1400,
+        'opening/o1/diagonal-a': 944,
+        'opening/o1/diagonal-b': 861,
+      }),
+    );
+    const [corner] = closuresOf(slanted.survey).filter((closure) => closure.what.key === 'closure.opening');
+    expect(corner?.error).toBeCloseTo(Math.abs(83 - (Math.hypot(800, 500) - Math.hypot(700, 500))), 6);
+    expect(corner?.verdict).toBe('good');
   });
 });
+
+const window = (project: Project): Project['survey']['openings'][number] => {
+  const [opening] = project.survey.openings;
+  if (!opening) throw new Error('there is a window');
+  return opening;
+};
 
 describe('before a surface is covered', () => {
   it('the leak test, finds and undecided holes stop it; what was kept or done does not', () => {

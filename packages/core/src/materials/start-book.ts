@@ -326,6 +326,28 @@ export function startPriceBook(): PriceBook {
         cureHours: 24,
         pack: { contents: 300, unit: 'ml', price: 640 },
       },
+      ...[
+        {
+          id: 'curtain-track',
+          name: 'Curtain track with gliders 2 m',
+          pack: { contents: 2, unit: 'm' as const, price: 1490 },
+        },
+        {
+          id: 'curtain-bracket',
+          name: 'Track brackets, 10',
+          pack: { contents: 10, unit: 'piece' as const, price: 690 },
+        },
+        { id: 'curtain-cloth', name: 'Lined curtain cloth', pack: { contents: 1, unit: 'm2' as const, price: 1850 } },
+      ].map((item): PriceItem => ({
+        ...base,
+        ...item,
+        group: 'fixing',
+        hatch: 'grey',
+        supplier: 'Alder & Rook',
+        thickness: 0,
+        density: 0,
+        conductivity: 0,
+      })),
       fastener('screws-40', 'Screws 4 x 40', 'wood', 4, 40, 200, 1090),
       fastener('screws-17', 'Screws 3.5 x 17', 'wood', 3.5, 17, 200, 590),
       fastener('screws-25', 'Screws 3.5 x 25', 'wood', 3.5, 25, 200, 690),

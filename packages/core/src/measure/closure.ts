@@ -89,16 +89,28 @@ function diagonalClosures(survey: Survey): Closure[] {
   });
 }
 
-/** Opening diagonals: equal when the opening is square. */
+/** By how much the diagonals of an opening differ when it is as its edges were read: not at all where its sides stand upright, mm. */
+function expectedDifference(survey: Survey, { id, slanted }: Survey['openings'][number]): number {
+  const read = (what: string): number | null => valueAt(survey, `opening/${id}/${what}`);
+  const [from, to, sill, head] = [read('from'), read('to'), read('sill'), read('head')];
+  if (!slanted || from === null || to === null || sill === null || head === null) return 0;
+  const [fromHead, toHead] = [read('from-head') ?? from, read('to-head') ?? to];
+  return Math.hypot(toHead - from, head - sill) - Math.hypot(to - fromHead, head - sill);
+}
+
+/** Opening diagonals: equal when the opening is square, and apart by what its slant makes of them when it is not. */
 function openingClosures(survey: Survey): Closure[] {
-  return survey.openings.flatMap(({ id, name }) => {
+  return survey.openings.flatMap((opening) => {
+    const { id, name } = opening;
     const [a, b] = [valueAt(survey, `opening/${id}/diagonal-a`), valueAt(survey, `opening/${id}/diagonal-b`)];
     if (a === null || b === null) return [];
     return [
-      closure(message('closure.opening', { name }), message('closure.diagonals.said', { a: mm(a), b: mm(b) }), a - b, [
-        `opening/${id}/diagonal-a`,
-        `opening/${id}/diagonal-b`,
-      ]),
+      closure(
+        message('closure.opening', { name }),
+        message('closure.diagonals.said', { a: mm(a), b: mm(b) }),
+        a - b - expectedDifference(survey, opening),
+        [`opening/${id}/diagonal-a`, `opening/${id}/diagonal-b`],
+      ),
     ];
   });
 }

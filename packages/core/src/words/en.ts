@@ -295,6 +295,8 @@ export const EN = {
   'lag.seal': '{hours} h to dry at {temperature} °C, before the next coat and before glue',
   'task.subfloorDry': 'Lay the subfloor dry and trim it',
   'task.subfloorGlue': 'Glue the subfloor down',
+  'task.boxCut': 'Cut the pieces round {name}, {count} {count|part|parts}',
+  'task.boxFit': 'Try and fit the pieces round {name}',
   'task.unitCut': 'Cut {name}, {count} {count|part|parts}',
   'task.unitAssemble': 'Assemble {name}',
   'task.unitFit': 'Scribe and fit {name}',

@@ -51,6 +51,7 @@ const MINUTES = {
   assemblePart: 14,
   cable: 25,
   fitUnit: 75,
+  fitBoard: 15,
 } as const;
 
 /** Surfaces on which something was found, or a hole is planned. */
@@ -258,6 +259,45 @@ function coatTasks({ coats, settings }: TasksInput, before: readonly string[]): 
   });
 }
 
+/** What boxes of windows and hatches, boxes over arches, headers and bent corners are made of. */
+const BOXED = ['reveal', 'trim', 'arch-top', 'arch-side', 'arch-end', 'arch-rail', 'header', 'corner', 'corner-test'];
+
+/** Boxes, headers and corners: cut, then fitted to the finished faces they end at. */
+function boxTasks({ parts }: TasksInput, ready: readonly string[]): Task[] {
+  const boxes = new Map<string, Part[]>();
+  for (const part of parts)
+    if (part.unit === null && part.of !== undefined && part.surface !== 'floor' && BOXED.includes(part.role))
+      boxes.set(part.of, [...(boxes.get(part.of) ?? []), part]);
+  return [...boxes.entries()].flatMap(([name, own]): Task[] => {
+    const id = `box-${own[0]?.id ?? name}`;
+    const cut: Task = {
+      id: `${id}-cut`,
+      title: message('task.boxCut', { name, count: own.length }),
+      minutes: own.length * MINUTES.cutPart,
+      lagHours: 0,
+      lagWhy: null,
+      after: [],
+      tools: message('tools.cut'),
+      caution: message('caution.saw'),
+      open: [],
+    };
+    return [
+      cut,
+      {
+        id: `${id}-fit`,
+        title: message('task.boxFit', { name }),
+        minutes: own.length * MINUTES.fitBoard,
+        lagHours: 0,
+        lagWhy: null,
+        after: [cut.id, ...ready],
+        tools: message('tools.fit'),
+        caution: message('caution.fixing'),
+        open: [],
+      },
+    ];
+  });
+}
+
 function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Task[] {
   const parts = input.parts.filter((part) => part.unit === unit.id);
   if (parts.length === 0) return [];
@@ -348,6 +388,7 @@ export function tasksOf(input: TasksInput): Task[] {
     ...walls2.flat(),
     ...floorTasks,
     ...early,
+    ...boxTasks(input, wallsDone),
     ...units,
     ...(late ? finish(fitted.length > 0 ? fitted : ready) : []),
   ];

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
+import { startPriceBook } from '../../materials/start-book.js';
 import { readProjectFile } from '../../formats/read.js';
 import { derive } from '../../derive/derive.js';
 import type { Project } from '../../document/schema.js';
@@ -76,5 +77,99 @@ describe('the box of a window whose side leans', () => {
     // 100 x 455 / 2 less of glass is so much more of wall
     const more = (slanted.areas?.left ?? 0) - (plain.areas?.left ?? 0);
     expect(more).toBeCloseTo((100 * 455) / 2 / 1e6, 3);
+  });
+});
+
+describe('the box of the glass in a rear door', () => {
+  /** A window of 400 x 300 in the right rear door, its frame 40 behind the inner sheet of the door. */
+  const { survey } = wren.project;
+  const readings = {
+    from: 150,
+    to: 550,
+    sill: 900,
+    head: 1200,
+    'frame-front-low': 40,
+    'frame-front-high': 36,
+    'frame-rear-low': 40,
+    'frame-rear-high': 36,
+  };
+  const project: Project = {
+    ...wren.project,
+    survey: {
+      ...survey,
+      openings: [
+        ...survey.openings,
+        {
+          id: 'rw',
+          name: 'Rear glass',
+          kind: 'window',
+          surface: 'rear',
+          cornerRadius: 0,
+          swing: 'fixed',
+          hand: 'none',
+          slanted: false,
+          framed: true,
+          ring: null,
+        },
+      ],
+      readings: {
+        ...survey.readings,
+        ...Object.fromEntries(
+          Object.entries(readings).map(([what, value]) => [
+            `opening/rw/${what}`,
+            [{ value, method: 'tape' as const, at: '2026-10-02T08:00:00.000Z' }],
+          ]),
+        ),
+      },
+    },
+  };
+  const derived = derive(project, wren.priceBook);
+  const box = derived.lined.windowBoxes.find((candidate) => candidate.opening === 'rw');
+
+  it('is as deep as the frame lies behind the door’s layers, tapered by what its corners differ', () => {
+    const deep = derived.depths.doors.total;
+    const sill = box?.parts.find((part) => part.id === 'window-rw-sill');
+    expect(boxOf(sill?.outline.outer ?? [])).toMatchObject({ maxX: 400, maxY: 40 + deep });
+    const front = box?.parts.find((part) => part.id === 'window-rw-front');
+    expect(boxOf(front?.outline.outer ?? []).maxX).toBeCloseTo(300 - 18, 6);
+    // 4 of taper over 300, less the two thicknesses of board
+    const depths = front?.outline.outer.filter(([, y]) => y > 0).map(([, y]) => y) ?? [];
+    expect(Math.max(...depths) - Math.min(...depths)).toBeCloseTo((4 * (300 - 18)) / 300, 6);
+    expect(box?.track).toBeNull();
+    expect(box?.parts.every((part) => part.place.origin[0] >= (derived.inner?.length ?? 0) - 1)).toBe(true);
+  });
+
+  it('is cut and fitted by the order of work, as every box is', () => {
+    const ids = derived.schedule.tasks.map(({ task }) => task.id);
+    for (const made of derived.lined.windowBoxes) {
+      const [first] = made.parts;
+      expect(ids).toContain(`box-${first?.id ?? ''}-cut`);
+      expect(ids.indexOf(`box-${first?.id ?? ''}-fit`)).toBeGreaterThan(ids.indexOf(`box-${first?.id ?? ''}-cut`));
+    }
+    expect(ids.filter((id) => id.startsWith('box-') && id.endsWith('-fit'))).toHaveLength(
+      new Set(
+        derived.parts
+          .filter((part) => part.unit === null && part.of !== undefined)
+          .filter((part) => part.role !== 'door-panel' && part.surface !== 'floor')
+          .map((part) => part.of),
+      ).size,
+    );
+  });
+});
+
+describe('a curtain that is wanted', () => {
+  it('is bought: its track, brackets and cloth, and no other', () => {
+    const book = startPriceBook();
+    const hung = (curtains: string[]) =>
+      derive({ ...wren.project, boxes: { ...wren.project.boxes, curtains } }, book).shopping.lines;
+    expect(hung([]).some((line) => line.material.startsWith('curtain'))).toBe(false);
+    const lines = hung(['o1']);
+    // 800 and 100 beyond at each side is 1000 of track: half a length of 2 m, four brackets
+    const of = (id: string) => lines.find((line) => line.material === id);
+    expect(of('curtain-track')).toMatchObject({ amount: 1, quantity: 1 });
+    expect(of('curtain-bracket')).toMatchObject({ amount: 4, quantity: 1 });
+    // half as wide again as the track, hems of 150 on the longest drop
+    const drop = Math.max(...(boxIn(plain)?.track?.hems ?? [0]));
+    expect(of('curtain-cloth')?.amount).toBeCloseTo((1.5 * 1000 * (drop + 150)) / 1e6, 9);
   });
 });

@@ -37,8 +37,39 @@ function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readon
   };
 }
 
+/** The finished face an opening is in: a side wall, or the plane of the rear doors. */
+interface FacePlane {
+  /** How far out the face lies at a place, mm; and how it leans there, radians. */
+  readonly out: (x: number, z: number) => number;
+  readonly lean: (x: number, z: number) => number;
+  /** A place so far behind the face, in the vehicle. */
+  readonly at: (x: number, z: number, behind: number) => Vector;
+  readonly along: Vector;
+  readonly inward: Vector;
+}
+
+function planeOf(surface: Side | 'rear', face: Shell): FacePlane {
+  if (surface === 'rear')
+    return {
+      out: () => 0,
+      lean: () => 0,
+      at: (y, z, behind) => [face.length + behind, y, z],
+      along: [0, 1, 0],
+      inward: [-1, 0, 0],
+    };
+  const sign = surface === 'left' ? -1 : 1;
+  const out = (x: number, z: number): number => halfWidth(face, surface, x, z);
+  return {
+    out,
+    lean: (x, z) => leanUp(face, surface, x, z),
+    at: (x, z, behind) => [x, sign * (out(x, z) + behind), z],
+    along: [1, 0, 0],
+    inward: [0, 0 - sign, 0],
+  };
+}
+
 /**
- * The box of one window in a side wall. Level boards run through, the others stand between them and lean as the sides of
+ * The box of one window in a side wall or a rear door. Level boards run through, the others stand between them and lean as the sides of
  * the opening do. Depths are those of the reveal's corners; an upright board's front edge follows the wall's own curve
  * between its corners.
  * @param face the shell of the finished faces
@@ -52,10 +83,10 @@ function boxFor(
   book: PriceBook,
 ): WindowBox {
   const { opening, sill, head } = placed;
-  const side = opening.surface as Side;
+  const side = opening.surface === 'left' || opening.surface === 'right' ? opening.surface : null;
+  const plane = planeOf(side ?? 'rear', face);
   const material = materialOf(book, choice.board);
   const thickness = material?.thickness ?? 0;
-  const sign = side === 'left' ? -1 : 1;
   const depthAt = (
     which: 'frame-front-low' | 'frame-front-high' | 'frame-rear-low' | 'frame-rear-high',
   ): number | null => reveal.corners[which];
@@ -82,7 +113,7 @@ function boxFor(
       edges: bevel,
       place: placeSeen(place.origin, place.along, place.across),
     });
-  const inward: Vector = [0, 0 - sign, 0];
+  const { inward } = plane;
   const high = head - sill;
   const leans = { front: (placed.fromHead - placed.from) / high, rear: (placed.toHead - placed.to) / high };
   const sides = {
@@ -97,7 +128,7 @@ function boxFor(
       allowance: 0,
       largestRemoval: 0,
       ...bevelOf(
-        [sides.front(z), sides.rear(z)].map((x) => leanUp(face, side, x, z)),
+        [sides.front(z), sides.rear(z)].map((x) => plane.lean(x, z)),
         thickness,
       ),
     },
@@ -116,7 +147,6 @@ function boxFor(
             ...bevelOf([Math.atan(lean)], thickness),
           },
         ];
-  const frameY = (x: number, z: number, depth: number): number => sign * (halfWidth(face, side, x, z) + depth);
   for (const [name, z, a, b] of [
     ['sill', sill, depthAt('frame-front-low'), depthAt('frame-rear-low')],
     ['head', head - thickness, depthAt('frame-front-high'), depthAt('frame-rear-high')],
@@ -137,7 +167,7 @@ function boxFor(
         [0, a],
       ],
       [...edgeOf(z, 'front'), ...sawn('left', leans.front), ...sawn('right', leans.rear)],
-      { origin: [from, frameY(from, z, a), z], along: [1, 0, 0], across: inward },
+      { origin: plane.at(from, z, a), along: plane.along, across: inward },
     );
   }
   const height = head - sill - 2 * thickness;
@@ -154,7 +184,7 @@ function boxFor(
     // along the board, which leans with the side of the opening
     const slope = Math.hypot(1, lean);
     const at = (z: number): number => sides[name](z) - (name === 'rear' ? thickness * slope : 0);
-    const wall = (z: number): number => halfWidth(face, side, at(z), z);
+    const wall = (z: number): number => plane.out(at(z), z);
     const chord = (z: number): number => wall(sill) + ((wall(head) - wall(sill)) * (z - sill)) / high;
     // where the wall bellies out behind the straight line between its corners, the board is less deep
     const edge = spread(z0, z1, 9).map((z): Point => {
@@ -167,8 +197,8 @@ function boxFor(
       [[0, 0], [height * slope, 0], ...[...edge].reverse()],
       [...sawn('left', lean), ...sawn('right', lean)],
       {
-        origin: [at(z0), frameY(at(z0), z0, low), z0],
-        along: [lean / slope, 0, 1 / slope],
+        origin: plane.at(at(z0), z0, low),
+        along: [(plane.along[0] * lean) / slope, (plane.along[1] * lean) / slope, 1 / slope],
         across: inward,
       },
     );
@@ -176,9 +206,17 @@ function boxFor(
   // inside the boards, the trim a little back from their faces
   const [corners, inner] = [thickness - TRIM_BACK_MM, thickness].map((less) => quadOf(placed, less));
   const [x0, z0] = corners?.[0] ?? [placed.from, sill];
-  const y0 = sign * halfWidth(face, side, x0, z0);
+  // flat before the wall: as far in as its first corner lies
+  const [cx, cy] = plane.at(x0, z0, 0);
   parts.push(
-    ...frameTrim(opening, materialOf(book, choice.trim), corners ?? [], ([x, z]) => [x, y0, z], [1, 0, 0], [0, 0, 1]),
+    ...frameTrim(
+      opening,
+      materialOf(book, choice.trim),
+      corners ?? [],
+      ([x, z]) => (side ? [x, cy, z] : [cx, x, z]),
+      plane.along,
+      [0, 0, 1],
+    ),
   );
   const clear = clearOf(inner ?? []);
   return {
@@ -188,9 +226,10 @@ function boxFor(
     clear,
     lost: 1 - Math.abs(ringArea(inner ?? [])) / (openingArea(placed) * 1e6),
     parts,
-    track: trackOver(placed, side, face, units),
+    // what hangs before a door's window hangs on the door
+    track: side && trackOver(placed, side, face, units),
     behind: units
-      .filter((unit) => standsAt(unit, side))
+      .filter((unit) => side !== null && standsAt(unit, side))
       .filter((unit) => unit.body.x < widthOf(placed).to && endOf(unit) > widthOf(placed).from)
       .filter((unit) => face.floor + unit.body.to > sill)
       .map((unit) => unit.id),
@@ -198,7 +237,7 @@ function boxFor(
   };
 }
 
-/** The boxes of all framed windows in the side walls, and hatches in the roof, that have a lining. Nothing when their board is not in the price book. */
+/** The boxes of all framed windows in side walls and rear doors, and hatches in the roof, that have a lining. Nothing when their board is not in the price book. */
 export function windowBoxes(
   survey: Survey,
   reveals: readonly Reveal[],
@@ -210,7 +249,7 @@ export function windowBoxes(
   if (!materialOf(book, choice.board)) return [];
   return placedOpenings(survey).flatMap((placed): WindowBox[] => {
     const reveal = reveals.find((candidate) => candidate.opening.id === placed.opening.id);
-    if (!reveal || reveal.most === null || placed.opening.surface === 'rear') return [];
+    if (!reveal || reveal.most === null) return [];
     return placed.opening.surface === 'roof'
       ? [hatchBox(placed, reveal, face, choice, book)]
       : [boxFor(placed, reveal, units, face, choice, book)];

@@ -3,7 +3,7 @@ import { holdsScrews, type RibMap } from '../../shell/ribs.js';
 import { boxOf } from '../../numeric/plane.js';
 import { message, mm, type Message } from '../../words/message.js';
 import type { LinedSurface } from './lined-surface.js';
-import type { PieceSet } from './pieces.js';
+import { STAGGER_MM, type PieceSet } from './pieces.js';
 import { isEnd, toPlace } from './unrolled.js';
 
 /** Ribs behind the lining that nothing can be screwed to. */
@@ -23,6 +23,10 @@ export function addedNotes(ground: LinedSurface, laid: boolean): Message[] {
   const added = ground.supports.filter(({ kind }) => kind === 'batten').length;
   return laid || added === 0 ? [] : [message('lining.added', { count: added })];
 }
+
+/** Joints that lie nearer to one of the row beside than they should, and why they cannot be farther off. */
+export const closeNotes = (set: PieceSet, longest: number): Message[] =>
+  set.close > 0 ? [message('lining.close', { count: set.close, apart: mm(STAGGER_MM), longest: mm(longest) })] : [];
 
 /** A lamp is centred between the supports beside it and on its row when it is this near, mm. */
 const CENTRED_MM = 6;

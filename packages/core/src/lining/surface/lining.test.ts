@@ -337,6 +337,29 @@ describe('battens of every demo', () => {
   });
 });
 
+describe('joints of neighbouring rows', () => {
+  it('are 300 apart, or it is said how many are not', () => {
+    for (const file of [wren, bulrush, thimble])
+      for (const lining of derive(file.project, file.priceBook).lined.linings) {
+        if (lining.setOut === null) continue;
+        const joints = new Map<number, number[]>();
+        for (const { row, outline } of lining.pieces) {
+          const { maxX } = boxOf(outline.outer);
+          // a piece that another goes on behind ends at a joint
+          const on = lining.pieces.some(
+            (other) => other.row === row && Math.abs(boxOf(other.outline.outer).minX - maxX) < 5,
+          );
+          if (on) joints.set(row, [...(joints.get(row) ?? []), maxX]);
+        }
+        const close = [...joints].flatMap(([row, own]) =>
+          own.filter((at) => (joints.get(row - 1) ?? []).some((other) => Math.abs(other - at) < 295)),
+        );
+        const said = lining.notes.filter((note) => note.key === 'lining.close').map((note) => note.params['count']);
+        expect(said).toEqual(close.length > 0 ? [close.length] : []);
+      }
+  });
+});
+
 describe('a face too thin to bear a hand', () => {
   it('is said to be no lining, and is not held up every few millimetres', () => {
     const { buildUps } = thimble.project;

@@ -16,7 +16,7 @@ import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fix
 import { heldByNothing, heldCounts, heldWith, type Held } from '../fixing/held.js';
 import { grooveLines, groovePitch, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes, NARROWEST_BAY_MM, widestBay } from '../fixing/knocks.js';
-import { addedNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
+import { addedNotes, closeNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
 import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
 import { packersOf, type Packer } from '../fixing/packers.js';
@@ -443,6 +443,7 @@ export function liningOf(input: LiningInput): Lining | null {
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
       ...ribNotes(surface, input.ribs),
       ...addedNotes(ground, laid !== null),
+      ...closeNotes(set, longest),
       ...lampNotes(ground, set),
       ...reservedNotes(ground),
       ...(grooves?.notes ?? []),

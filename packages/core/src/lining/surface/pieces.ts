@@ -33,7 +33,7 @@ export interface PieceSet {
 /** Pieces smaller than this fall out in sawing, mm2. */
 const CRUMB_MM2 = 400;
 /** Joints of neighbouring rows are apart by so much where the supports allow it, mm. */
-const STAGGER_MM = 300;
+export const STAGGER_MM = 300;
 const SHORTEST_MM = 250;
 const FAR_MM = 1e5;
 

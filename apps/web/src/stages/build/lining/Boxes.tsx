@@ -78,6 +78,19 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
               })}
             </p>
           )}
+          {box.track && (
+            <Check
+              label={t('box.curtain', { name: box.name })}
+              checked={(boxes.curtains ?? []).includes(box.opening)}
+              onCheck={(hung) =>
+                change({
+                  curtains: hung
+                    ? [...(boxes.curtains ?? []), box.opening]
+                    : (boxes.curtains ?? []).filter((id) => id !== box.opening),
+                })
+              }
+            />
+          )}
           {box.behind.length > 0 && (
             <p className="small">
               {t('box.behind', { name: box.name, units: box.behind.map((id) => unitName(scene, id)).join(', ') })}
