@@ -92,12 +92,12 @@ test('a bare floor is coated: how often, when, in which order, and in the order 
   const id = await ownDemo(request, 'thimble');
   await openStage(page, id, 'build');
   const coats = section(page, 'Left bare and coated');
-  await expect(coats).toContainText('Coat 3: day 3');
+  await expect(coats).toContainText('coat 3 of 3');
   await expect(coats).toContainText('out by Rear door');
   const count = coats.getByLabel('Coats');
   await count.fill('2');
   await count.press('Enter');
-  await expect(coats).not.toContainText('Coat 3');
+  await expect(coats).not.toContainText('coat 3');
   await expect(section(page, 'Other finishes').getByRole('row')).toHaveCount(7);
   await saved(page);
   await openStage(page, id, 'work');

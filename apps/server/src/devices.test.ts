@@ -176,7 +176,17 @@ describe('photos', () => {
     };
     await send('POST', `projects/${id}/operations`, {
       revision: 0,
-      steps: [{ id: randomUUID(), name: 'putFound', payload: { found } }],
+      steps: [
+        { id: randomUUID(), name: 'putFound', payload: { found } },
+        {
+          id: randomUUID(),
+          name: 'takeReading',
+          payload: {
+            address: 'floor/length',
+            reading: { value: 3000, method: 'tape', at: '2026-11-27T08:00:00.000Z', photo: photo.id },
+          },
+        },
+      ],
     });
     const archive = Buffer.from(await (await fetch(`${base}/everything`)).arrayBuffer());
     const sendBack = async (bytes: Uint8Array): Promise<Response> => {
@@ -195,6 +205,8 @@ describe('photos', () => {
     const back = views.find((view) => view.project.name === 'Photo journey');
     const kept = back?.project.survey.found[0]?.photo ?? '';
     expect([kept === photo.id, back?.project.id === id]).toEqual([false, false]);
+    // a reading speaks of it by its new id too
+    expect(back?.project.survey.readings['floor/length']?.at(-1)?.photo).toBe(kept);
     const bytes = async (which: string): Promise<Buffer> =>
       Buffer.from(await (await fetch(`${base}/photos/${which}`)).arrayBuffer());
     expect((await bytes(kept)).equals(await bytes(photo.id))).toBe(true);

@@ -91,6 +91,15 @@ function unpackedProject(entry: Entry, at: (name: string) => Uint8Array, refused
         ...find,
         photo: find.photo === null ? null : (ids.get(find.photo) ?? null),
       })),
+      readings: Object.fromEntries(
+        Object.entries(project.survey.readings).map(([address, readings]) => [
+          address,
+          readings.map(({ photo, ...reading }) => {
+            const kept = photo === undefined ? undefined : ids.get(photo);
+            return kept === undefined ? reading : { ...reading, photo: kept };
+          }),
+        ]),
+      ),
     },
   });
   return {

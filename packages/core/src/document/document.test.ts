@@ -52,6 +52,7 @@ const SAMPLES: readonly Operation[] = [
   { name: 'removePerson', payload: { id: 'ilva' } },
   { name: 'takeReading', payload: { address: 'station/s4/left/700', reading: reading(930) } },
   { name: 'takeReading', payload: { address: 'opening/o6/from', reading: reading(1000) } },
+  { name: 'photoReading', payload: { address: 'floor/length', index: 0, photo: 'tape-1' } },
   { name: 'removeReading', payload: { address: 'floor/length', index: 0 } },
   {
     name: 'takeReadings',
@@ -467,6 +468,7 @@ describe('operations', () => {
     [{ name: 'takeReading', payload: { address: 'station/s99/x', reading: reading(1) } }, 'operation.noPlace'],
     [{ name: 'takeReading', payload: { address: 'arch/a1/height', reading: reading(4000) } }, 'operation.outOfRange'],
     [{ name: 'removeReading', payload: { address: 'floor/length', index: 7 } }, 'operation.noReading'],
+    [{ name: 'photoReading', payload: { address: 'floor/length', index: 7, photo: null } }, 'operation.noReading'],
     [{ name: 'placeUnit', payload: { unit: wren.project.layout.units[0] } }, 'operation.twice'],
   ] as [Operation, string][])('%j cannot be done on the demo', (operation, key) => {
     expect(() => applyOperation(wren.project, operation)).toThrow(

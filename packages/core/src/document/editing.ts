@@ -248,6 +248,12 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
       if (!draft.survey.stations.some((known) => known.id === station.id)) draft.survey.stations.push(station);
     for (const { address, reading } of readings) take(draft.survey, address, reading);
   },
+  photoReading: (draft, { address, index, photo }) => {
+    const reading = draft.survey.readings[address]?.[index];
+    if (!reading) throw new OperationError(message('operation.noReading'), address);
+    if (photo === null) delete reading.photo;
+    else reading.photo = photo;
+  },
   askReading: (draft, { address }) => {
     measurable(draft.survey, address);
     draft.survey.extra = [...draft.survey.extra.filter((asked) => asked !== address), address];

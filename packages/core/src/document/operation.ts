@@ -52,6 +52,12 @@ export const OPERATION_PAYLOADS = {
   putPerson: z.strictObject({ person: personSchema }),
   removePerson: named,
   takeReading: z.strictObject({ address: addressSchema, reading: readingSchema }),
+  /** A photo of the tape where a reading was taken; null takes it away. */
+  photoReading: z.strictObject({
+    address: addressSchema,
+    index: z.int().min(0),
+    photo: z.string().max(60).nullable(),
+  }),
   removeReading: z.strictObject({ address: addressSchema, index: z.int().min(0) }),
   /** Many readings at once, as a file gives them; stations it names that are not there yet are put in. */
   takeReadings: z.strictObject({

@@ -353,6 +353,11 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
     address: fc.constantFrom(...ADDRESSES.slice(0, 9)),
     index: fc.integer({ min: 0, max: 2 }),
   }),
+  photoReading: fc.record({
+    address: fc.constantFrom(...ADDRESSES.slice(0, 9)),
+    index: fc.integer({ min: 0, max: 2 }),
+    photo: fc.constantFrom(null, 'tape-1'),
+  }),
   changeSettings: someOf(OPERATION_PAYLOADS.changeSettings.shape.changes).map((changes) => ({ changes })),
   changeCutting: someOf(OPERATION_PAYLOADS.changeCutting.shape.changes).map((changes) => ({ changes })),
   planSurvey: someOf(OPERATION_PAYLOADS.planSurvey.shape.changes).map((changes) => ({ changes })),

@@ -2,14 +2,16 @@ import Button from '@mui/material/Button';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import CloseIcon from '@mui/icons-material/Close';
+import PhotoCameraOutlinedIcon from '@mui/icons-material/PhotoCameraOutlined';
 import IconButton from '@mui/material/IconButton';
 import type { GridColDef } from '@mui/x-data-grid';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Grid } from '../../kit/Grid.js';
 import type { Moved } from '@nestplank/core/derive';
 import { describeAddress } from '@nestplank/core/document';
 import { furtherReadings } from '@nestplank/core/measure';
-import { askMoved } from '../../state/session.js';
+import { api, RefusedError } from '../../state/api.js';
+import { askMoved, notify, useSession } from '../../state/session.js';
 import { useChange } from '../../kit/use-change.js';
 import type { Scene } from '../../state/scene.js';
 import { valueText } from '../../kit/read-value.js';
@@ -24,6 +26,7 @@ interface Row {
   readonly before: readonly string[];
   readonly estimate: boolean;
   readonly doubtful: boolean;
+  readonly photo: string | null;
 }
 
 /** What one retaken reading changed. */
@@ -95,6 +98,58 @@ function Further({ scene }: { readonly scene: Scene }) {
   );
 }
 
+/** The photo of one reading: looked at, or taken. */
+function ReadingPhoto({
+  what,
+  address,
+  index,
+  photo,
+}: {
+  readonly what: string;
+  readonly address: string;
+  readonly index: number;
+  readonly photo: string | null;
+}) {
+  const { t } = useSpeech();
+  const id = useSession((s) => s.id);
+  const change = useChange();
+  const file = useRef<HTMLInputElement>(null);
+  const add = async (chosen: File | undefined): Promise<void> => {
+    if (!chosen || !id) return;
+    try {
+      const made = await api.addPhoto(id, chosen);
+      change({ name: 'photoReading', payload: { address, index, photo: made.id } });
+    } catch (problem) {
+      notify(problem instanceof RefusedError ? problem.message : t('home.failed'), 'trouble');
+    }
+  };
+  if (photo !== null)
+    return (
+      <a href={api.photoAddress(photo, false)} target="_blank" rel="noreferrer">
+        <img className="thumb" src={api.photoAddress(photo, true)} alt={t('readings.photoOf', { what })} />
+      </a>
+    );
+  return (
+    <>
+      <IconButton onClick={() => file.current?.click()} aria-label={t('readings.photoAdd', { what })}>
+        <PhotoCameraOutlinedIcon fontSize="small" />
+      </IconButton>
+      <input
+        ref={file}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        hidden
+        aria-label={t('readings.photoOf', { what })}
+        onChange={(event) => {
+          void add(event.target.files?.[0]);
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}
+
 /** All readings with their history, in walking order. */
 export default function ReadingsPanel({
   scene,
@@ -120,6 +175,7 @@ export default function ReadingsPanel({
       before: readings.slice(0, -1).map((reading) => valueText(reading.value, address, speech)),
       estimate: last?.method === 'estimate',
       doubtful: outliers.has(address),
+      photo: last?.photo ?? null,
     };
   });
   const remove = (address: string, index: number): void => {
@@ -154,7 +210,7 @@ export default function ReadingsPanel({
       field: 'do',
       headerClassName: 'to-start',
       headerName: t('readings.do'),
-      width: 190,
+      width: 226,
       sortable: false,
       filterable: false,
       renderCell: ({ row }) => (
@@ -177,6 +233,9 @@ export default function ReadingsPanel({
             >
               {t('measure.moved')}
             </Button>
+          )}
+          {row.value !== null && (
+            <ReadingPhoto what={row.what} address={row.id} index={row.before.length} photo={row.photo} />
           )}
           {row.value !== null && (
             <IconButton

@@ -61,7 +61,7 @@ export function DayChart({
   const top = 34;
   const topOf = (day: number): number => top + heights.slice(0, day).reduce((sum, height) => sum + height, 0);
   return (
-    <div ref={ref} className="grow canvas scrolls">
+    <div ref={ref} className="grow canvas scrolls" tabIndex={0} role="region" aria-label={t('work.days')}>
       {width > 120 && (
         <svg
           className="block"
