@@ -218,7 +218,7 @@ export const LINING_EN = {
   'floor.cut.fewest': 'fewest pieces',
   'floor.way.seams': 'seams, m',
   'floor.way.waste': 'left over',
-  'floor.way.offcut': 'largest offcut',
+  'floor.way.over': '{waste} % left over, largest offcut {offcut}',
   'floor.direction': 'Board runs',
   'floor.direction.cheapest': 'the cheaper way',
   'floor.noggins': '{count} {count|noggin|noggins} under seams and round hatches.',

@@ -49,50 +49,32 @@ function Ways({ scene }: { readonly scene: Scene }) {
           <thead>
             <tr>
               <th />
-              {ways.map((way) => (
-                <th key={`${way.direction}:${way.cut}`}>
-                  {t(`floor.way.${way.direction}`)}
-                  <br />
-                  <span className="soft">{t(`floor.cut.${way.cut}`)}</span>
-                  {way.now ? ' ✓' : ''}
-                </th>
+              {(['pieces', 'sheets', 'cost', 'seams'] as const).map((name) => (
+                <th key={name}>{t(`floor.way.${name}`)}</th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {(
-              [
-                ['pieces', (way) => String(way.pieces)],
-                ['sheets', (way) => String(way.sheets)],
-                ['cost', (way) => formatMoney(way.cost, scene.book.currency)],
-                ['seams', (way) => way.seams.toFixed(1)],
-                ['waste', (way) => `${Math.round(100 * way.waste)} %`],
-                ['offcut', (way) => (way.offcut ? `${len(way.offcut.length)} × ${len(way.offcut.width)}` : '–')],
-              ] as readonly (readonly [
-                'pieces' | 'sheets' | 'cost' | 'seams' | 'waste' | 'offcut',
-                (way: FloorWay) => string,
-              ])[]
-            ).map(([name, read]) => (
-              <tr key={name}>
-                <td>{t(`floor.way.${name}`)}</td>
-                {ways.map((way) => (
-                  <td key={`${way.direction}:${way.cut}`}>{read(way)}</td>
-                ))}
-              </tr>
-            ))}
-            <tr>
-              <td />
-              {ways.map((way) => (
-                <td key={`${way.direction}:${way.cut}`}>
-                  {!way.now && (
+            {ways.map((way) => (
+              <tr key={`${way.direction}:${way.cut}`}>
+                <td>
+                  {t(`floor.way.${way.direction}`)}, {t(`floor.cut.${way.cut}`)}
+                  <br />
+                  <span className="soft">
+                    {t('floor.way.over', {
+                      waste: Math.round(100 * way.waste),
+                      offcut: way.offcut ? `${len(way.offcut.length)} × ${len(way.offcut.width)}` : '–',
+                    })}
+                  </span>
+                  <br />
+                  {way.now ? (
+                    <span className="done">✓ {t('lining.case.now')}</span>
+                  ) : (
                     <Button
                       size="small"
                       className="narrow"
                       onClick={() => {
-                        act({
-                          name: 'changeFloor',
-                          payload: { changes: { direction: way.direction, cut: way.cut } },
-                        });
+                        act({ name: 'changeFloor', payload: { changes: { direction: way.direction, cut: way.cut } } });
                         clear();
                       }}
                     >
@@ -100,8 +82,12 @@ function Ways({ scene }: { readonly scene: Scene }) {
                     </Button>
                   )}
                 </td>
-              ))}
-            </tr>
+                <td>{way.pieces}</td>
+                <td>{way.sheets}</td>
+                <td>{formatMoney(way.cost, scene.book.currency)}</td>
+                <td>{way.seams.toFixed(1)}</td>
+              </tr>
+            ))}
           </tbody>
         </table>
       )}
