@@ -221,7 +221,7 @@ export const LINING_EN = {
   'floor.way.over': '{waste} % left over, largest offcut {offcut}',
   'floor.direction': 'Board runs',
   'floor.direction.cheapest': 'the cheaper way',
-  'floor.noggins': '{count} {count|noggin|noggins} under seams and round hatches.',
+  'floor.noggins': '{count} {count|noggin|noggins} under seams and edges, and round hatches.',
   'floor.screws': '{count} {count|screw|screws}, {hidden} of them where furniture will stand: drive those first.',
   'floor.insulation': 'Insulation between the battens',
   'floor.insulationWhole': 'Insulation under the board',

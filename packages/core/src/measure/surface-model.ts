@@ -1,3 +1,4 @@
+import { aboveRoof } from './above-roof.js';
 import type { Side, Survey } from '../document/schema.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import {
@@ -204,10 +205,12 @@ export interface Knees {
 /** Gathers what was read on walls and roof, at stations whose own place is known. */
 export function samplesOf(survey: Survey, without: ReadonlySet<string> = new Set()): Sample[] {
   const places = new Map(survey.stations.map((station) => [station.id, valueAt(survey, `station/${station.id}/x`)]));
+  const slips = new Set(aboveRoof(survey).map(({ address }) => address));
   return Object.entries(survey.readings).flatMap(([address, readings]): Sample[] => {
     const place = parseAddress(address);
     const reading = readings.at(-1);
-    if (!isSectionPlace(place) || place.what === 'width' || !reading || without.has(address)) return [];
+    if (!isSectionPlace(place) || place.what === 'width' || !reading || without.has(address) || slips.has(address))
+      return [];
     const x = places.get(place.id);
     if (x === undefined || x === null) return [];
     return [

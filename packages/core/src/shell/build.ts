@@ -2,6 +2,7 @@ import type { Side, Survey } from '../document/schema.js';
 import { isSectionPlace, parseAddress, valueAt } from '../document/address.js';
 import { evaluate, monotoneCurve, type Curve } from '../numeric/curve.js';
 import { message, mm, type Message } from '../words/message.js';
+import { aboveRoof } from '../measure/above-roof.js';
 import { heightsOf } from '../measure/walk.js';
 import { predict, surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
 import { makeShell, type Shell, type StationSection } from './shell.js';
@@ -60,7 +61,7 @@ function splitWidths(
 }
 
 /** Collects the readings of each station; a wall-to-wall width without its halves is split at the centre line. */
-function collect(survey: Survey, assumed: Message[]): RawStation[] {
+function collect(survey: Survey, slips: ReadonlySet<string>, assumed: Message[]): RawStation[] {
   const stations = new Map<string, RawStation>();
   const read = new Set(Object.keys(survey.readings).map((address) => address.split('/').slice(0, 2).join('/')));
   const length = valueAt(survey, 'floor/length');
@@ -87,7 +88,7 @@ function collect(survey: Survey, assumed: Message[]): RawStation[] {
     if (!isSectionPlace(place)) continue;
     const station = stations.get(place.id);
     const value = valueAt(survey, address);
-    if (!station || value === null) continue;
+    if (!station || value === null || slips.has(address)) continue;
     if (place.what === 'width') widths.push([station, place.along, value]);
     else station[place.what].set(place.along, value);
   }
@@ -222,7 +223,21 @@ export function buildShell(survey: Survey, given?: SurfaceModel): ShellResult {
   const assumed: Message[] = [];
   const problems: { said: Message; address: string | null }[] = [];
   const measuredLength = valueAt(survey, 'floor/length');
-  const stations = mirrored(collect(survey, assumed), survey.symmetric, assumed);
+  const slips = aboveRoof(survey);
+  for (const { address, station, height, roof } of slips)
+    problems.push({
+      said: message('shell.wallAboveRoof', {
+        name: survey.stations.find(({ id }) => id === station)?.name ?? station,
+        height: mm(height),
+        roof: mm(roof),
+      }),
+      address,
+    });
+  const stations = mirrored(
+    collect(survey, new Set(slips.map(({ address }) => address)), assumed),
+    survey.symmetric,
+    assumed,
+  );
   const usable: (RawStation & { readonly roof: Map<number, number> })[] = [];
   for (const station of stations) {
     const twin = usable.at(-1);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { aboveRoof } from '../measure/above-roof.js';
 import wrenText from '../../../../demo/wren.json?raw';
 import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';
@@ -254,6 +255,27 @@ describe('little or contradictory readings', () => {
     expect(said({ 'opening/o1/to': 3900 })).toEqual([['opening/o1/to', 'opening.pastEnd']]);
     expect(said({ 'opening/o1/to': 900 })).toEqual([['opening/o1/to', 'opening.order']]);
     expect(said({ 'opening/o1/from': -60 })).toEqual([['opening/o1/from', 'opening.beforeStart']]);
+  });
+  it('a wall read above the roof, as a knee with a slip in its height, is named and left out', () => {
+    const address = 'station/s4/left/2600';
+    const plain = derive(wren.project, wren.priceBook);
+    const slipped = derive(taken(wren.project, { [address]: 900 }), wren.priceBook);
+    expect(slipped.problems.filter((problem) => problem.stage === 'measure')).toMatchObject([
+      { place: address, said: { key: 'shell.wallAboveRoof', params: { height: { mm: 2600 } } } },
+    ]);
+    // nothing of the room moves by it
+    expect(slipped.room).toEqual(plain.room);
+    // a station whose own roof was not read goes by the highest there is
+    const { survey } = wren.project;
+    const without = {
+      ...survey,
+      readings: Object.fromEntries(
+        Object.entries(survey.readings).filter(([place]) => !place.startsWith('station/s4/roof')),
+      ),
+    };
+    expect(aboveRoof(taken({ ...wren.project, survey: without }, { [address]: 900 }).survey)).toMatchObject([
+      { station: 's4', height: 2600 },
+    ]);
   });
   it('a hatch beyond the walls or over a bow is named at its place', () => {
     const hatch = wren.project.survey.openings.find((opening) => opening.surface === 'roof');

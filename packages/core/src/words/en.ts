@@ -103,6 +103,8 @@ export const EN = {
   'assumed.between': '{name}: the {side} wall there is taken from the stations beside it.',
   'assumed.oneStation': 'One station only: the vehicle is drawn as a straight box of that section.',
   'shell.sameStation': '{name} and {other} are both {x} from the front datum. Move one of them.',
+  'shell.wallAboveRoof':
+    '{name}: a wall is read at {height} up, and the roof there is at {roof}. It is left out; take it again at its own height.',
   'shell.stationOutside':
     '{name}, {x} from the front datum, is not on the floor, which ends at {length}. It is left out until one of the two is put right.',
   'shell.noStation':
