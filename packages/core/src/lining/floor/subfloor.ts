@@ -148,6 +148,7 @@ export function subfloorOf(
     return (['across', 'along'] as const)
       .filter((way) => direction === null || way === direction)
       .flatMap((way) => floorCuts(x, y, usable, way, Math.min(SMALLEST_STRIP_MM, x[1] - x[0], y[1] - y[0])))
+      .filter((cut) => wanted !== 'equal' || cut.equal)
       .map((cut) => {
         const pieces = piecesOf(outline, cut);
         // the sheet's length lies across the vehicle for strips across it
@@ -165,7 +166,7 @@ export function subfloorOf(
       });
   });
   const seamed = ways
-    .filter(({ cut, count }) => Number.isFinite(count) && (wanted !== 'equal' || cut.equal))
+    .filter(({ count }) => Number.isFinite(count))
     .map((way) => ({ ...way, seams: seamsOf(way.cut, way.cut.direction === 'across' ? y : x) }));
   /** How many holes a seam runs through. */
   const through = (seams: readonly FloorSeam[], rings: readonly Ring[]): number =>

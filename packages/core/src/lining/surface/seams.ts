@@ -194,7 +194,12 @@ export function nearlyFewer(input: SeamInput, gap: number, most: number): Nearly
     const plan = findSeams({ ...input, widest: input.widest + more, atEnd: input.atEnd + more / 2 });
     return plan.legal && plan.seams.length + 1 <= panels;
   };
-  let wider = high;
-  while (wider < 2 * most && !opens(wider)) wider += 1;
-  return { panels, short: high, gap: gap + wider };
+  // an end piece gains half of what an inner one does: no more than twice what sheets are short of
+  let [narrow, wide] = [high - 1, 2 * high];
+  while (wide - narrow > 1) {
+    const middle = Math.floor((narrow + wide) / 2);
+    if (opens(middle)) wide = middle;
+    else narrow = middle;
+  }
+  return opens(wide) ? { panels, short: high, gap: gap + wide } : null;
 }

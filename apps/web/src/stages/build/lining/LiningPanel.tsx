@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { Check } from '../../../kit/Check.js';
 import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
@@ -35,7 +36,7 @@ function Seams({ lining, scene }: LiningPanelProps) {
     lining.seams.map((seam) => seam.at),
   );
   const found = choice.seams === null ? null : seamFigures(lining, choice, foundSeams(lining, choice));
-  const nearly = justTooNarrow(lining, choice);
+  const nearly = useMemo(() => justTooNarrow(lining, choice), [lining, choice]);
   if (!now) return null;
   const metres = (value: number): string => value.toFixed(2);
   return (
