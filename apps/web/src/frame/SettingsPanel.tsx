@@ -18,17 +18,19 @@ function Measures({ person, put }: { readonly person: Person; readonly put: (per
     shoulderWidth: person.shoulderWidth ?? SHOULDERS * person.stature,
   };
   return (
-    <details className="grow">
+    <details>
       <summary>{t('settings.measures')}</summary>
-      <div className="stack gap-2">
+      <div className="fields two">
         {(['sittingHeight', 'backOfKnee', 'shoulderWidth'] as const).map((what) => (
           <div key={what} className="stack gap-2">
             <LengthField
-              label={`${t(`settings.${what}`)} (${t(person[what] === undefined ? 'settings.estimated' : 'settings.measured')})`}
+              label={t(`settings.${what}`)}
               value={Math.round(own[what])}
               onTake={(value) => put({ ...person, [what]: value })}
             />
-            <p className="small soft">{t(`settings.${what}How`)}</p>
+            <p className="small soft">
+              {t(person[what] === undefined ? 'settings.estimated' : 'settings.measured')}. {t(`settings.${what}How`)}
+            </p>
           </div>
         ))}
         <NumberField
@@ -69,24 +71,26 @@ export function SettingsPanel() {
       <section className="stack" aria-label={t('settings.people')}>
         <h2>{t('settings.people')}</h2>
         {people.map((person) => (
-          <div className="row at-start" key={person.id}>
-            <TextEntry
-              label={t('settings.personName')}
-              value={person.name}
-              onTake={(name) => put({ ...person, name })}
-            />
-            <LengthField
-              label={t('settings.stature')}
-              value={person.stature}
-              onTake={(stature) => put({ ...person, stature })}
-            />
-            <Button
-              variant="text"
-              onClick={() => act({ name: 'removePerson', payload: { id: person.id } })}
-              aria-label={`${t('common.remove')} ${person.name}`}
-            >
-              {t('common.remove')}
-            </Button>
+          <div className="stack gap-2" key={person.id}>
+            <div className="row at-start">
+              <TextEntry
+                label={t('settings.personName')}
+                value={person.name}
+                onTake={(name) => put({ ...person, name })}
+              />
+              <LengthField
+                label={t('settings.stature')}
+                value={person.stature}
+                onTake={(stature) => put({ ...person, stature })}
+              />
+              <Button
+                variant="text"
+                onClick={() => act({ name: 'removePerson', payload: { id: person.id } })}
+                aria-label={`${t('common.remove')} ${person.name}`}
+              >
+                {t('common.remove')}
+              </Button>
+            </div>
             <Measures person={person} put={put} />
           </div>
         ))}
