@@ -146,6 +146,11 @@ export class BarColumns {
     return true;
   }
 
+  /** How many columns there are. */
+  get size(): number {
+    return this.columns.length;
+  }
+
   /** Takes the bars of a plan in as columns. */
   learn(sheets: readonly Filled[]): void {
     for (const sheet of sheets) {

@@ -38,6 +38,8 @@ const WHOLE_EVERY = 4000;
 const WHOLE_SECONDS = 0.4;
 /** A round of the dearer bound is made every so many steps. */
 const LIFT_EVERY = 4;
+/** Ways to cut a bar that the program learns from plans, at most. */
+const MOST_LEARNED = 2500;
 /** Bars are planned one by one by what parts are worth every so many steps. */
 const SEQUENCE_EVERY = 2;
 const REMIX = 0.96;
@@ -124,8 +126,9 @@ export function* searchPlans(job: CutJob, options: SearchOptions = {}): Generato
           : step <= FRESH_STEPS
             ? shop.anew(best.cost)
             : change(now);
-    if (made) columns?.learn(made.sheets);
     if (columns !== null && next && step <= FRESH_STEPS) columns.learn(next.sheets);
+    // while columns are still sought, and no longer: a long search would drown the program in them
+    if (made && columns !== null && !columns.finished && columns.size < MOST_LEARNED) columns.learn(made.sheets);
     if (next && acceptable(next, now, shop.several ? HEAT_OF_SEVERAL : HEAT)) now = next;
     const improved = next !== null && better(next, best);
     if (improved) {

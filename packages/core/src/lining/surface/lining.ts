@@ -177,16 +177,18 @@ function bothEdges(
   return { low: over((range) => range.low), high: over((range) => range.high) };
 }
 
+/** How far apart supports of a face may be, mm. Sheets may be stood up: their weaker way counts. */
+const bearsOver = (material: PriceItem, thickness: number, school: LiningChoice['school']): number =>
+  Math.min(...(school === 'sheets' ? [true, false] : [true]).map((along) => widestBay(material, thickness, along)));
+
 /** The ground of a lining, without its pieces. */
 export function groundOf(
   input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book' | 'trim'> & { readonly floor: number },
 ): LinedSurface {
   const face = faceLayer(input.depth);
-  // sheets may be stood up: their weaker way counts
-  const ways = face && schoolOf(input.choice, face.material) === 'sheets' ? [true, false] : [true];
-  const bays = face ? ways.map((along) => widestBay(face.material, face.thickness, along)) : [Infinity];
+  const bears = face ? bearsOver(face.material, face.thickness, schoolOf(input.choice, face.material)) : Infinity;
   // a face too thin to bear a hand is said, and not held up every few millimetres
-  return linedSurface({ ...input, widest: Math.max(NARROWEST_BAY_MM, Math.min(...bays)) });
+  return linedSurface({ ...input, widest: Math.max(NARROWEST_BAY_MM, bears) });
 }
 
 /** The tightest radius of the section of a surface, mm. */
@@ -282,10 +284,7 @@ export function liningOf(input: LiningInput): Lining | null {
   // what is left on to scribe is cut from the sheet too
   const tall = high.max - low.min + 2 * choice.scribe;
   const panel = school === 'sheets' ? widestPanel(material, tall, unrolled.length, settings.cutting.trim) : null;
-  const bears = Math.min(
-    ...(school === 'sheets' ? [true, false] : [true]).map((along) => widestBay(material, thickness, along)),
-  );
-  if (bears < NARROWEST_BAY_MM)
+  if (bearsOver(material, thickness, school) < NARROWEST_BAY_MM)
     problems.push(message('lining.film', { surface: named, material: material.name, thickness: mm(thickness) }));
   if (school === 'sheets' && !panel) problems.push(message('lining.tooHigh', { surface: named, high: mm(tall) }));
   const bars = barStocks(material);
