@@ -5,7 +5,7 @@ import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
 import { makeUnit, type MadeUnit } from '../furniture/make.js';
 import { coveredAreas } from '../layers/areas.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
-import { faceFixings, revealsOf } from '../layers/knock-on.js';
+import { faceFixings, type Reveal, revealsOf } from '../layers/knock-on.js';
 import { heatLoss } from '../layers/warmth.js';
 import { layerWarnings } from '../layers/warnings.js';
 import { createChecks } from '../layout/checks/checks.js';
@@ -228,10 +228,13 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     (
       made: readonly MadeUnit[],
       boxes: Linings['windowBoxes'],
+      held: Linings['boxesHeld'],
+      across: Linings['curtains'],
       choice: Project['boxes'],
     ): readonly Pick<Hardware, 'item' | 'amount'>[] => [
       ...made.flatMap((unit) => unit.hardware),
-      ...curtainNeeds(boxes, choice),
+      ...held.flatMap(({ items }) => items),
+      ...curtainNeeds(boxes, across, choice),
     ],
   );
   const joints = memoLast((made: readonly MadeUnit[]) => made.flatMap((unit) => unit.joints));
@@ -271,7 +274,12 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       }),
   );
   const mass = memoLast(massOf);
-  const placedIn = memoLast(placedOpenings);
+  const placedIn = memoLast((survey: Survey, frames: readonly Reveal[]) =>
+    placedOpenings(survey).map((placed) => ({
+      ...placed,
+      frame: frames.find(({ opening }) => opening.id === placed.opening.id)?.least ?? null,
+    })),
+  );
   const areasOf = memoLast(
     (room: RoomFigures | null, shell: Shell | null, arches: readonly ArchShape[], survey: Survey) =>
       room && shell && coveredAreas(room, shell, arches, survey, surfaces),
@@ -401,7 +409,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
               people: project.people,
               inner: now.inner,
               arches: now.arches,
-              openings: placedIn(geometry),
+              openings: placedIn(geometry, now.reveals),
               book,
               families,
             })
@@ -517,7 +525,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           now.floor,
           now.lined.linings,
           floorFace()?.pick?.id ?? null,
-          hardware(now.made, now.lined.windowBoxes, project.boxes),
+          hardware(now.made, now.lined.windowBoxes, now.lined.boxesHeld, now.lined.curtains, project.boxes),
           making,
           book,
         ),

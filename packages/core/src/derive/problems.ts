@@ -135,6 +135,9 @@ export function shapeProblems({
     ...lined.headers.flatMap(({ id, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: id, said })),
     ),
+    ...lined.curtains
+      .filter(({ curtain }) => curtain.high)
+      .map(({ id, name }): Problem => ({ stage: 'build', place: id, said: message('curtain.high', { name }) })),
     ...lined.archBoxes.flatMap(({ arch, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: arch, said })),
     ),

@@ -122,6 +122,7 @@ const PLAIN_BOXES: BoxChoice = {
   board: 'birch-9',
   trim: 'trim-30',
   arches: [],
+  scribe: 5,
   clearance: 25,
   load: 'step',
   stored: 0,

@@ -416,6 +416,19 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   },
   logScribe: (draft, { scribe }) => put(draft.scribes, scribe),
   removeScribe: (draft, { id }) => remove(draft.scribes, id),
+  leaveToScribe: (draft, { allowance }) => {
+    draft.layout.units = draft.layout.units.map((unit) => ({
+      ...unit,
+      meets: Object.fromEntries(
+        Object.entries(unit.meets).map(([face, meet]) => [
+          face,
+          meet?.how === 'scribed' ? { ...meet, allowance } : meet,
+        ]),
+      ),
+    }));
+    for (const lining of Object.values(draft.linings)) if (lining.scribe > 0) lining.scribe = allowance;
+    if ((draft.boxes.scribe ?? 0) > 0) draft.boxes.scribe = allowance;
+  },
   putPattern: (draft, { pattern }) => put(draft.patterns, pattern),
   removePattern: (draft, { id }) => remove(draft.patterns, id),
   restore: (draft, { project }) => void Object.assign(draft, { ...project, id: draft.id }),

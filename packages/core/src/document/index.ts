@@ -16,6 +16,7 @@ export type {
   LiningChoice,
   Pattern,
   Reserved,
+  ScribePass,
 } from './lining-schema.js';
 export { type Operation, OPERATION_NAMES, type OperationName, type OperationOf } from './operation.js';
 export { idSchema } from './schema-base.js';

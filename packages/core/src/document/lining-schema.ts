@@ -51,6 +51,8 @@ export const boxesSchema = z.strictObject({
   trim: idSchema,
   /** Arches that get a box, by their ids. */
   arches: z.array(idSchema).max(24),
+  /** Left on boards of boxes, headers and corners where they meet a window, a wall or a ceiling, to be scribed, mm. */
+  scribe: gapSchema.optional(),
   /** Kept between an arch and its box for what is wrapped round it, mm. */
   clearance: gapSchema,
   /** What an arch box has to bear: a foot stepping on it, somebody sitting, or things stored on it. */
@@ -59,6 +61,11 @@ export const boxesSchema = z.strictObject({
   stored: z.number().min(0).max(2000),
   /** Windows that get a curtain or blind on a track before them, by their ids. */
   curtains: z.array(idSchema).max(60).optional(),
+  /** Curtains on a rail across the body: where along it, and how high above the finished floor, mm. */
+  across: z
+    .array(z.strictObject({ id: idSchema, name: nameSchema, x: positionSchema, height: sizeSchema }))
+    .max(12)
+    .optional(),
   /** The top of an arch box is screwed down, or lifts off to reach what is under it. */
   access: z.enum(['fixed', 'lid']),
 });

@@ -166,6 +166,8 @@ export const OPERATION_PAYLOADS = {
   measureMaterial: z.strictObject({ material: idSchema, thickness: z.number().min(0.1).max(200).nullable() }),
   logScribe: z.strictObject({ scribe: scribeSchema }),
   removeScribe: named,
+  /** Leaves so much on every edge that is scribed: units, linings and boxes that leave something on now. */
+  leaveToScribe: z.strictObject({ allowance: z.number().min(0).max(100) }),
   putPattern: z.strictObject({ pattern: patternSchema }),
   removePattern: named,
   restore: z.strictObject({ project: projectSchema }),

@@ -147,6 +147,7 @@ function keyedLists(project: Project): Keyed[] {
     ids(['corners'], project.corners),
     ids(['fittings'], project.fittings),
     ids(['floorHatches'], project.floorHatches),
+    ids(['boxes', 'across'], project.boxes.across ?? []),
     ids(['scribes'], project.scribes),
     ids(['patterns'], project.patterns),
     { path: ['keptPlans'], keys: project.keptPlans.map((plan) => plan.material) },

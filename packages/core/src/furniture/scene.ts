@@ -51,13 +51,16 @@ export interface SceneFamily extends UnitFamily {
   readonly rules: readonly SceneRule[];
 }
 
+/** An opening, and how far its frame lies behind the finished face, mm; null while that is not known. */
+export type SeenOpening = PlacedOpening & { readonly frame: number | null };
+
 /** What every check looks at. */
 export interface Scene {
   readonly units: readonly Unit[];
   readonly people: readonly Person[];
   readonly inner: Shell;
   readonly arches: readonly ArchShape[];
-  readonly openings: readonly PlacedOpening[];
+  readonly openings: readonly SeenOpening[];
   readonly book: PriceBook;
   readonly families: readonly SceneFamily[];
 }

@@ -1,5 +1,4 @@
 /** Linings of walls and ceiling, the floor, boxes. */
-export { curtainAcross } from './boxes/curtain.js';
 export { rowLengths } from './floor/finish.js';
 export { finishWays } from './floor/finish-ways.js';
 export type { FloorBattens } from './floor/floor-battens.js';

@@ -34,6 +34,8 @@ import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './surface
 import { unroll } from './surface/unrolled.js';
 import { windowBoxes } from './boxes/window-box.js';
 import { type WindowBox } from './boxes/box.js';
+import { curtainsAcross, type CurtainAcross } from './boxes/curtain.js';
+import { type BoxHeld, boxesHeld } from './boxes/box-held.js';
 
 export const LINED: readonly Lined[] = ['left', 'right', 'ceiling', 'front', 'rear'];
 
@@ -45,6 +47,10 @@ export interface Linings {
   readonly headers: readonly HeaderBox[];
   readonly corners: readonly CornerPiece[];
   readonly doors: DoorLinings;
+  /** What the boxes are put together with. */
+  readonly boxesHeld: readonly BoxHeld[];
+  /** Curtains across the body. */
+  readonly curtains: readonly CurtainAcross[];
 }
 const NOTHING: Linings = {
   linings: [],
@@ -53,6 +59,8 @@ const NOTHING: Linings = {
   headers: [],
   corners: [],
   doors: { panels: [], pending: [] },
+  boxesHeld: [],
+  curtains: [],
 };
 
 /** What stands round or behind a lining. */
@@ -156,8 +164,13 @@ export function createLinings(): (input: LiningsInput) => Linings {
       book: PriceBook,
     ) => windowBoxes(survey, revealsOf(survey, depths), units, face, choice, book),
   );
+  const hung = memoLast(curtainsAcross);
   const arched = memoLast(archBoxes);
   const overDoors = memoLast(headerBoxes);
+  const heldIn = memoLast(
+    (windows: Linings['windowBoxes'], over: Linings['archBoxes'], headers: Linings['headers'], book: PriceBook) =>
+      boxesHeld({ windowBoxes: windows, archBoxes: over, headers }, book),
+  );
   const doors = memoLast(doorLinings);
   const bent = memoLast(cornerPieces);
   const rowsOf = memoLast(
@@ -218,17 +231,24 @@ export function createLinings(): (input: LiningsInput) => Linings {
             ),
           )
         : null;
+    const windows = boxes(survey, depths, input.units.all, inner, input.boxes, book);
+    const overArches = arched(input.arches, inner, input.boxes, book);
+    const headers = overDoors(input.headers, survey, inner, input.boxes, book);
+    const lined = on.flatMap(({ surface, line, around, choice, laid }): Lining[] => {
+      const upon = surface === 'left' || surface === 'right' ? rows : null;
+      const made = laid && line(laid, depths[surface], choice, around, settings, book, upon, trim);
+      return made ? [made] : [];
+    });
+    const ceiling = lined.find(({ surface }) => surface === 'ceiling') ?? null;
     return {
-      linings: on.flatMap(({ surface, line, around, choice, laid }): Lining[] => {
-        const upon = surface === 'left' || surface === 'right' ? rows : null;
-        const made = laid && line(laid, depths[surface], choice, around, settings, book, upon, trim);
-        return made ? [made] : [];
-      }),
-      windowBoxes: boxes(survey, depths, input.units.all, inner, input.boxes, book),
-      archBoxes: arched(input.arches, inner, input.boxes, book),
-      headers: overDoors(input.headers, survey, inner, input.boxes, book),
-      corners: bent(input.corners, settings.cutting.kerf, book),
+      linings: lined,
+      curtains: hung(input.boxes, inner, input.arches, input.units.all, ceiling),
+      windowBoxes: windows,
+      archBoxes: overArches,
+      headers,
+      corners: bent(input.corners, settings.cutting.kerf, input.boxes, book),
       doors: doors(survey, depths.doors, input.doorLining, liningOn(linings, 'left').undersize, inner),
+      boxesHeld: heldIn(windows, overArches, headers, book),
     };
   };
 }

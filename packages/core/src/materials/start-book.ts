@@ -337,6 +337,11 @@ export function startPriceBook(): PriceBook {
           name: 'Track brackets, 10',
           pack: { contents: 10, unit: 'piece' as const, price: 690 },
         },
+        {
+          id: 'bracket-40',
+          name: 'Angle brackets 40, 20',
+          pack: { contents: 20, unit: 'piece' as const, price: 980 },
+        },
         { id: 'curtain-cloth', name: 'Lined curtain cloth', pack: { contents: 1, unit: 'm2' as const, price: 1850 } },
       ].map((item): PriceItem => ({
         ...base,
@@ -349,6 +354,7 @@ export function startPriceBook(): PriceBook {
         conductivity: 0,
       })),
       fastener('screws-40', 'Screws 4 x 40', 'wood', 4, 40, 200, 1090),
+      fastener('screws-12', 'Screws 3.5 x 12', 'wood', 3.5, 12, 200, 540),
       fastener('screws-17', 'Screws 3.5 x 17', 'wood', 3.5, 17, 200, 590),
       fastener('screws-25', 'Screws 3.5 x 25', 'wood', 3.5, 25, 200, 690),
       fastener('screws-35', 'Screws 3.5 x 35', 'wood', 3.5, 35, 200, 850),

@@ -99,15 +99,27 @@ export function spread(from: number, to: number, count: number): number[] {
   return numbers;
 }
 
+function distanceToStretch(point: Point, a: Point, b: Point): number {
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const length = dx * dx + dy * dy;
+  const t = length === 0 ? 0 : Math.min(1, Math.max(0, ((point[0] - a[0]) * dx + (point[1] - a[1]) * dy) / length));
+  return Math.hypot(point[0] - a[0] - t * dx, point[1] - a[1] - t * dy);
+}
+
 /** Distance of a point from the nearest place on a ring's edge, mm. */
 export function distanceToRing(point: Point, ring: Ring): number {
   let least = Infinity;
   ring.forEach((a, i) => {
-    const b = ring[(i + 1) % ring.length] ?? a;
-    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-    const length = dx * dx + dy * dy;
-    const t = length === 0 ? 0 : Math.min(1, Math.max(0, ((point[0] - a[0]) * dx + (point[1] - a[1]) * dy) / length));
-    least = Math.min(least, Math.hypot(point[0] - a[0] - t * dx, point[1] - a[1] - t * dy));
+    least = Math.min(least, distanceToStretch(point, a, ring[(i + 1) % ring.length] ?? a));
+  });
+  return least;
+}
+
+/** Distance of a point from the nearest place on an open line, mm; infinite for a line of no points. */
+export function distanceToLine(point: Point, line: readonly Point[]): number {
+  let least = Infinity;
+  line.forEach((a, i) => {
+    least = Math.min(least, distanceToStretch(point, a, line[i + 1] ?? a));
   });
   return least;
 }

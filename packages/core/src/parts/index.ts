@@ -1,4 +1,4 @@
 /** Parts: their names, faces, edges and mass. */
 export { faceToward, isHanded, otherHand } from './hand.js';
 export { blankOf, type Part, type PartMarks, partMass } from './part.js';
-export { learntAllowance, patternState, scribeLine, shapeOf, takenOff } from './scribing.js';
+export { learntAllowance, patternState, scribeLine, shapeOf, takenOff, twinPasses } from './scribing.js';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rectangle } from '../numeric/plane.js';
 import type { Part } from './part.js';
-import { learntAllowance, patternState, scribeLine, shapeOf, takenOff } from './scribing.js';
+import { learntAllowance, patternState, scribeLine, shapeOf, takenOff, twinPasses } from './scribing.js';
 
 const pass = (part: string, gaps: number[], edge: 'back' | 'left' = 'back') => ({
   id: `${part}-${gaps.join('-')}`,
@@ -47,6 +47,32 @@ describe('scribing', () => {
     expect(learntAllowance(two)).toBeNull();
     // the largest total is 12 for part a; 4 mm of play
     expect(learntAllowance([...two, pass('c', [0, 5], 'left')])).toEqual({ allowance: 16, edges: 3 });
+  });
+});
+
+describe('a twin', () => {
+  const first = part('box-1', 800);
+  const passes = [pass('box-1', [0, 4, 9]), pass('box-1', [1, 0, 2])];
+
+  it('starts from the passes of the one that was scribed first', () => {
+    const second = part('box-2', 803);
+    expect(twinPasses(second, 'back', [first, second], passes)).toEqual({
+      part: 'box-1',
+      gaps: [
+        [0, 4, 9],
+        [1, 0, 2],
+      ],
+    });
+    // nothing to start from: another edge, another size, an edge that has passes of its own
+    expect(twinPasses(second, 'left', [first, second], passes)).toBeNull();
+    expect(twinPasses(part('box-3', 820), 'back', [first], passes)).toBeNull();
+    expect(twinPasses(second, 'back', [first, second], [...passes, pass('box-2', [0, 1])])).toBeNull();
+    expect(twinPasses(first, 'back', [first, second], passes)).toBeNull();
+  });
+
+  it('has them turned round where it lies the other way round', () => {
+    const second: Part = { ...part('box-2', 800), place: { ...first.place, along: [-1, 0, 0] } };
+    expect(twinPasses(second, 'back', [first, second], passes)?.gaps[0]).toEqual([9, 4, 0]);
   });
 });
 

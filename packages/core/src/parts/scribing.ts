@@ -1,5 +1,6 @@
 import type { ScribePass, Pattern } from '../document/schema.js';
-import type { Part } from './part.js';
+import { ringsApart, type Point } from '../numeric/plane.js';
+import { blankOf, type Part } from './part.js';
 import { fingerprint } from '../numeric/fingerprint.js';
 
 /** Where to draw the line of one pass, with the part held in its place. */
@@ -66,4 +67,41 @@ export function patternState(
     const now = parts.find((candidate) => candidate.id === part);
     return { part, state: !now ? 'gone' : shapeOf(now) === shape ? 'good' : 'changed' };
   });
+}
+
+/** Boards of twin windows differ by no more than this, mm. */
+const TWIN_MM = 5;
+
+/** What was taken off an edge of a part that is another's twin. */
+export interface TwinPasses {
+  /** The part whose passes they are. */
+  readonly part: string;
+  /** Gaps of each pass, in the order in which they lie along this part's edge. */
+  readonly gaps: readonly (readonly number[])[];
+}
+
+/**
+ * The passes that an edge's twin took: of a part of the same role and size on another box or wall, whose own edge was
+ * scribed. The order of the gaps is turned round where the twin lies the other way round.
+ * @returns null when this edge was scribed already, or none like it was
+ */
+export function twinPasses(
+  part: Part,
+  edge: ScribePass['edge'],
+  parts: readonly Part[],
+  passes: readonly ScribePass[],
+): TwinPasses | null {
+  const of = (id: string): readonly ScribePass[] => passes.filter((pass) => pass.part === id && pass.edge === edge);
+  if (of(part.id).length > 0) return null;
+  const { length } = blankOf(part);
+  for (const other of parts) {
+    if (other.id === part.id || other.role !== part.role || of(other.id).length === 0) continue;
+    if (Math.abs(blankOf(other).length - length) > TWIN_MM) continue;
+    const [a, b] = [part.place.along, other.place.along];
+    const turned = a[0] * b[0] + a[1] * b[1] + a[2] * b[2] < 0;
+    const ring = other.outline.outer.map(([x, y]): Point => [turned ? length - x : x, y]);
+    if (ringsApart(ring, part.outline.outer) > TWIN_MM) continue;
+    return { part: other.id, gaps: of(other.id).map(({ gaps }) => (turned ? [...gaps].reverse() : [...gaps])) };
+  }
+  return null;
 }

@@ -63,3 +63,20 @@ export const sashRule = defineRule({
       message(`rule.sash.${grade}`, { name, by, clear: mm(clear ?? 0), sweep: mm(sweep), short: mm(-(spare ?? 0)) }),
     ),
 });
+
+/** Room to take a pane and its gasket out from inside, and to see that it is dry, mm. */
+export const GLASS_GOOD_MM = 30;
+export const GLASS_TIGHT_MM = 15;
+
+export const glassGapRule = defineRule({
+  name: 'glass-gap',
+  title: 'Room between glass and what stands before it',
+  formula:
+    'clear = least depth of the frame behind the finished face, and what a unit is kept off; good: >= 30; tight: >= 15',
+  reason: 'Glass breaks and gaskets leak: with a unit hard against them neither can be reached, and damp stays.',
+  input: z.strictObject({ clear: length.nullable(), name: z.string().default(''), by: z.string().default('') }),
+  run: ({ clear, name, by }): Verdict =>
+    atLeast(clear, GLASS_GOOD_MM, GLASS_TIGHT_MM, (grade, spare) =>
+      message(`rule.glassGap.${grade}`, { name, by, clear: mm(clear ?? 0), short: mm(-(spare ?? 0)) }),
+    ),
+});

@@ -59,6 +59,7 @@ export const FORMULAS: readonly Rule[] = [
   openings.doorwayRule,
   openings.overStepRule,
   openings.sashRule,
+  openings.glassGapRule,
   bevelRule,
   uValueRule,
   cureRule,

@@ -213,6 +213,12 @@ export const EN = {
   'rule.sash.tight': '{name} comes {sweep} into the room; {by} leaves {clear}.',
   'rule.sash.fails': '{name} comes {sweep} into the room, and {by} stands there: {short} too little.',
   'rule.sash.unknown': '{name}: room for it is not known.',
+  'rule.glassGap.good': '{by} stands {clear} from the glass of {name}. Darken the glass before it is out of reach.',
+  'rule.glassGap.tight':
+    '{by} stands {clear} from the glass of {name}: {short} short of good for changing pane and gasket. Darken the glass before it is out of reach.',
+  'rule.glassGap.fails':
+    '{by} stands {clear} from the glass of {name}: pane and gasket can not be reached. Set it {short} off on packers, or keep it below the sill.',
+  'rule.glassGap.unknown': '{by} stands before {name}: read how deep its frame lies to know how near the glass it is.',
   'rule.collision.good': '{a} and {b} stand clear of each other.',
   'rule.collision.fails': '{a} and {b} run into each other: {x} along, {y} across, {z} in height.',
   'rule.inside.length.good': '{name} stands on the floor.',

@@ -1,9 +1,12 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { learntAllowance, scribeLine, takenOff, type Part } from '@nestplank/core/parts';
-import type { Scene } from '../../state/scene.js';
+import { learntAllowance, scribeLine, takenOff, twinPasses, type Part } from '@nestplank/core/parts';
+import type { ScribePass } from '@nestplank/core/document';
+import { unitName, type Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
 import { LengthList } from '../../kit/LengthList.js';
+import { useChange } from '../../kit/use-change.js';
+import { partName } from './names.js';
 import { nextId } from '../measure/next-id.js';
 import { useSpeech } from '../../words/words.js';
 
@@ -15,7 +18,9 @@ interface ScribePassesProps {
 
 /** The passes of one scribed edge: from the gaps read with the part held in place to the line to cut along. */
 export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
-  const { t, len, lenUnit, style } = useSpeech();
+  const speech = useSpeech();
+  const { t, len, lenUnit, style } = speech;
+  const change = useChange();
   const [gaps, setGaps] = useState<readonly number[]>([]);
   const { scribes } = scene.project;
   const decimals = style.units === 'mm' ? 1 : 0;
@@ -23,19 +28,17 @@ export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
   const taken = takenOff(scribes, part.id, edge.at);
   const line = gaps.length > 1 ? scribeLine(gaps, edge.allowance - taken) : null;
   const learnt = learntAllowance(scribes);
+  const twin = twinPasses(part, edge.at, scene.shape.parts, scribes);
+  const twinPart = scene.shape.parts.find(({ id }) => id === twin?.part);
+  const passOf = (given: readonly number[], after: number): ScribePass => ({
+    id: `sp${nextId('sp', scribes).number + after}`,
+    part: part.id,
+    edge: edge.at,
+    gaps: [...given],
+    at: new Date().toISOString(),
+  });
   const log = (): void => {
-    const refused = act({
-      name: 'logScribe',
-      payload: {
-        scribe: {
-          id: nextId('sp', scribes).id,
-          part: part.id,
-          edge: edge.at,
-          gaps: [...gaps],
-          at: new Date().toISOString(),
-        },
-      },
-    });
+    const refused = act({ name: 'logScribe', payload: { scribe: passOf(gaps, 0) } });
     if (!refused) setGaps([]);
   };
   return (
@@ -77,10 +80,41 @@ export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
           </div>
         </>
       )}
+      {twin && twinPart && (
+        <>
+          <p className="small figures">
+            {t('scribe.twin', {
+              twin: `${twinPart.of ?? unitName(scene, twinPart.unit ?? '')}, ${partName(twinPart, scene.shape.parts, speech)}`,
+              count: twin.gaps.length,
+              off: lenUnit(takenOff(scribes, twin.part, edge.at)),
+            })}
+          </p>
+          <div>
+            <Button
+              onClick={() =>
+                twin.gaps.forEach((given, i) => act({ name: 'logScribe', payload: { scribe: passOf(given, i) } }))
+              }
+            >
+              {t('scribe.twinTake')}
+            </Button>
+          </div>
+        </>
+      )}
       {learnt && (
-        <p className="small soft">
-          {t('scribe.learnt', { edges: learnt.edges, allowance: lenUnit(learnt.allowance) })}
-        </p>
+        <div className="row apart wrap">
+          <p className="small soft">
+            {t('scribe.learnt', { edges: learnt.edges, allowance: lenUnit(learnt.allowance) })}
+          </p>
+          {learnt.allowance !== edge.allowance && (
+            <Button
+              size="small"
+              variant="text"
+              onClick={() => change({ name: 'leaveToScribe', payload: { allowance: learnt.allowance } })}
+            >
+              {t('scribe.learntTake', { allowance: lenUnit(learnt.allowance) })}
+            </Button>
+          )}
+        </div>
       )}
     </section>
   );

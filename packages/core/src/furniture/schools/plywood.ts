@@ -1,6 +1,7 @@
 import type { PriceBook } from '../../document/schema.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
+import { glueAlong, GLUE, screwsAlong } from '../../parts/joint.js';
 import { layFlat, planeAxes } from '../../parts/lay-flat.js';
 import type { Part, PartEdge } from '../../parts/part.js';
 import { bevelOf, largestRemoval } from '../../parts/scribe.js';
@@ -15,13 +16,6 @@ import {
   type FurnitureProblem,
   type Skeleton,
 } from '../skeleton.js';
-
-/** A screw at least every so far along a joint, and no fewer than two, mm. */
-const SCREW_MM = 150;
-const LEAST_SCREWS = 2;
-/** Wood glue, ml for a metre of joint. */
-const GLUE_ML_PER_METRE = 20;
-const GLUE = 'wood-glue';
 
 function edgeOf(edge: BoardEdge, board: Board, point: ReturnType<typeof layFlat>['point']): PartEdge {
   const axis = edge.across === planeAxes(board.normal)[0] ? 0 : 1;
@@ -110,7 +104,7 @@ function jointsOf(
         b: `${unit.id}.${into.name}`,
         how: gluedAlone ? 'glued' : skeleton.comesApart ? 'screwed' : 'glued-and-screwed',
         length: contact.length,
-        screws: gluedAlone ? 0 : Math.max(LEAST_SCREWS, Math.ceil(contact.length / SCREW_MM)),
+        screws: gluedAlone ? 0 : screwsAlong(contact.length),
         fastener: picked?.item?.id ?? null,
       },
     ];
@@ -127,7 +121,7 @@ function hardwareOf(unit: Unit, joints: readonly Joint[]): Hardware[] {
   const glued = joints.filter(({ how }) => how !== 'screwed').reduce((sum, joint) => sum + joint.length, 0);
   return [
     ...[...screws].map(([item, amount]): Hardware => ({ item, amount, for: unit.id })),
-    ...(glued > 0 ? [{ item: GLUE, amount: (glued / 1000) * GLUE_ML_PER_METRE, for: unit.id }] : []),
+    ...(glued > 0 ? [{ item: GLUE, amount: glueAlong(glued), for: unit.id }] : []),
   ];
 }
 

@@ -6,7 +6,7 @@ import type { Operation } from '../../document/operation.js';
 import type { ProjectFile } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
 import { applyOperation } from '../../furniture/kit.js';
-import { doorwayRule, sashRule } from '../../rules/openings.js';
+import { doorwayRule, glassGapRule, sashRule } from '../../rules/openings.js';
 import { say } from '../../words/say.js';
 
 const wren = readProjectFile(wrenFile);
@@ -55,6 +55,34 @@ describe('what stands over a step', () => {
       after(bulrush, move(unit.id, { x })).checks.find((check) => check.id === `over-step:${unit.id}:${step.id}`);
     expect(over(step.from + 50)?.grade).toBe('fails');
     expect(over(step.to + 1)).toBeUndefined();
+  });
+});
+
+describe('glass behind a unit', () => {
+  it('is out of reach when it lies near', () => {
+    const grade = (clear: number | null) => glassGapRule.run({ clear, name: '', by: '' }).grade;
+    expect([grade(30), grade(29), grade(15), grade(14), grade(null)]).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+      'unknown',
+    ]);
+  });
+
+  it('is as far off as its frame lies behind the finished face at its nearest corner', () => {
+    const window = wren.project.survey.openings.find((o) => o.kind === 'window' && o.surface === 'right');
+    const unit = wren.project.layout.units.find((one) => one.body.stands === 'right');
+    if (!window || !unit) throw new Error('the demo has a window, and a unit on its side');
+    const read = (what: string): number =>
+      wren.project.survey.readings[`opening/${window.id}/${what}`]?.at(-1)?.value ?? 0;
+    const derived = after(wren, move(unit.id, { x: read('from'), height: read('sill') + 200 }));
+    const deep = Math.min(...['frame-front-low', 'frame-front-high', 'frame-rear-low', 'frame-rear-high'].map(read));
+    const found = derived.checks.find((check) => check.id === `glass-gap:${window.id}:${unit.id}`);
+    expect(found?.spare).toBeCloseTo(deep + derived.depths.right.total - 30, 6);
+    // below the sill it hides nothing
+    const low = after(wren, move(unit.id, { x: read('from'), height: read('sill') - 100 }));
+    expect(low.checks.some((check) => check.id.startsWith(`glass-gap:${window.id}`))).toBe(false);
   });
 });
 

@@ -1,11 +1,11 @@
 import { endOf, frontLineOf } from '../../document/body.js';
-import { appliesTo, type Pin, type Scene } from '../../furniture/scene.js';
+import { appliesTo, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
-import { doorwayRule, overStepRule, sashRule } from '../../rules/openings.js';
-import { widthOf, type PlacedOpening } from '../../shell/openings.js';
+import { doorwayRule, glassGapRule, overStepRule, sashRule } from '../../rules/openings.js';
+import { widthOf } from '../../shell/openings.js';
 import { halfWidth } from '../../shell/shell.js';
 
-type Walled = PlacedOpening & { readonly side: 'left' | 'right' };
+type Walled = SeenOpening & { readonly side: 'left' | 'right' };
 
 /** Openings in the side walls of a kind. */
 const inWalls = ({ openings }: Scene, kind: 'door' | 'window'): Walled[] =>
@@ -113,5 +113,18 @@ const sash = appliesTo(sashRule, {
     }),
 });
 
+const glassGap = appliesTo(glassGapRule, {
+  ofRoom: (scene) =>
+    inWalls(scene, 'window').flatMap((window) => {
+      const { from, to } = widthOf(window);
+      return standingAt(scene, window, from, to).map((standing) => ({
+        id: `glass-gap:${window.opening.id}:${standing.id}`,
+        // a unit stands at the finished face; the frame, and the glass with it, lies behind that
+        input: { clear: window.frame, name: window.opening.name, by: standing.name },
+        pin: pinAt(scene, window, standing.id),
+      }));
+    }),
+});
+
 /** Whether doors, steps and windows stay free. */
-export const OPENING_CHECKS = [doorway, overStep, sash];
+export const OPENING_CHECKS = [doorway, overStep, sash, glassGap];

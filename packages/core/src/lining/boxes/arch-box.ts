@@ -1,4 +1,5 @@
 import { placeSeen } from '../../parts/lay-flat.js';
+import { leaveOn, type LeftOn } from '../../parts/scribe.js';
 import type { BoxChoice, PriceBook, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { LiningRole, Part, Vector } from '../../parts/part.js';
@@ -99,30 +100,31 @@ function boxOver(
     along: Vector,
     across: Vector,
     made = material,
-  ): Part => ({
-    id: `box-${arch.id}-${name}`,
-    role,
-    number,
-    unit: null,
-    surface: arch.side,
-    of: arch.name,
-    material: made.id,
-    thickness: made.thickness,
-    outline,
-    grain: made.grain,
-    edges: [],
-    place: placeSeen(origin, along, across),
-  });
+    left: readonly LeftOn[] = [],
+  ): Part =>
+    leaveOn(
+      {
+        id: `box-${arch.id}-${name}`,
+        role,
+        number,
+        unit: null,
+        surface: arch.side,
+        of: arch.name,
+        material: made.id,
+        thickness: made.thickness,
+        outline,
+        grain: made.grain,
+        edges: [],
+        place: placeSeen(origin, along, across),
+      },
+      choice.scribe ?? 0,
+      left,
+    );
   const outward: Vector = [0, sign, 0];
   const xs = spread(x0, x1, 13);
   const topEdge = xs.map((x): Point => [x - x0, Math.min(wall(x, top), wall(x, top - t))]);
-  const endOutline = (x: number): Outline => {
-    const heights = spread(face.floor, top - t, 9);
-    return {
-      outer: [[0, 0], ...heights.map((z): Point => [wall(x, z) - t, z - face.floor]), [0, top - t - face.floor]],
-      holes: [],
-    };
-  };
+  const endLine = (x: number): Point[] =>
+    spread(face.floor, top - t, 9).map((z): Point => [wall(x, z) - t, z - face.floor]);
   const parts: Part[] = [
     part(
       'top',
@@ -134,6 +136,9 @@ function boxOver(
       [x0, sign * front, top - t],
       [1, 0, 0],
       outward,
+      material,
+      // a lid has play there instead
+      choice.access === 'lid' ? [] : [{ at: 'back', line: topEdge, out: [0, 1] }],
     ),
     part(
       'side',
@@ -145,7 +150,17 @@ function boxOver(
       [0, 0, 1],
     ),
     ...[x0, x1 - t].map((x, i) =>
-      part(`end-${i + 1}`, 'arch-end', i + 1, endOutline(x), [x, sign * (front + t), face.floor], outward, [0, 0, 1]),
+      part(
+        `end-${i + 1}`,
+        'arch-end',
+        i + 1,
+        { outer: [[0, 0], ...endLine(x), [0, top - t - face.floor]], holes: [] },
+        [x, sign * (front + t), face.floor],
+        outward,
+        [0, 0, 1],
+        material,
+        [{ at: 'back', line: endLine(x), out: [1, 0] }],
+      ),
     ),
     ...(rail
       ? [0, 1].map((i) =>

@@ -25,7 +25,7 @@ const corner = (more: Partial<Corner> = {}): Corner => ({
   ...more,
 });
 const one = (more: Partial<Corner> = {}) => {
-  const [piece] = cornerPieces([corner(more)], 2.4, book);
+  const [piece] = cornerPieces([corner(more)], 2.4, {}, book);
   if (!piece) throw new Error('no piece');
   return piece;
 };
@@ -85,7 +85,7 @@ describe('a piece bent round a corner', () => {
     expect(said({ legs: [150, 40] })).toContain('each leg has to be 60 or longer');
     expect(said({ radius: 8, legs: [50, 50] })).toContain('too near each other');
     expect(one({ skin: 9 }).parts).toEqual([]);
-    expect(cornerPieces([corner({ board: 'none' })], 2.4, book)).toEqual([]);
+    expect(cornerPieces([corner({ board: 'none' })], 2.4, {}, book)).toEqual([]);
   });
 
   it('is cut, priced and drawn with the wall it belongs to', () => {

@@ -1,5 +1,6 @@
 import { placeSeen } from '../../parts/lay-flat.js';
-import type { Corner, PriceBook, PriceItem } from '../../document/schema.js';
+import { leaveOn } from '../../parts/scribe.js';
+import type { BoxChoice, Corner, PriceBook, PriceItem } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
 import { materialOf } from '../../materials/material.js';
 import { rectangle, type Point } from '../../numeric/plane.js';
@@ -25,7 +26,7 @@ const TEST_MM = 120;
  * The blank of one corner: both legs less what the bend takes off them, and the bent zone on the outer face; the saw cuts
  * spread over it on the back.
  */
-function cornerPiece(corner: Corner, material: PriceItem, kerf: number): CornerPiece {
+function cornerPiece(corner: Corner, material: PriceItem, kerf: number, scribe: number): CornerPiece {
   const { radius, angle, skin, legs } = corner;
   const turn = (angle * Math.PI) / 180;
   const refused = (said: Message): CornerPiece => ({
@@ -47,7 +48,7 @@ function cornerPiece(corner: Corner, material: PriceItem, kerf: number): CornerP
   const cuts = Array.from({ length: bend.cuts }, (_, i) => first + bend.spacing * (i + 0.5));
   const part = (role: 'corner' | 'corner-test', high: number): Part => {
     const place = ([x, y]: Point): Point => (corner.grainRound ? [x, y] : [y, developed - x]);
-    return {
+    const made: Part = {
       id: `${role}-${corner.id}`,
       role,
       number: 1,
@@ -70,6 +71,16 @@ function cornerPiece(corner: Corner, material: PriceItem, kerf: number): CornerP
       },
       place: placeSeen([0, 0, 0], [1, 0, 0], [0, 0, 1]),
     };
+    const round = corner.grainRound;
+    // the piece the cuts are tried on meets nothing
+    return leaveOn(made, role === 'corner' ? scribe : 0, [
+      { at: round ? 'left' : 'back', line: [place([0, 0]), place([0, high])], out: round ? [-1, 0] : [0, 1] },
+      {
+        at: round ? 'right' : 'front',
+        line: [place([developed, 0]), place([developed, high])],
+        out: round ? [1, 0] : [0, -1],
+      },
+    ]);
   };
   return {
     id: corner.id,
@@ -85,9 +96,14 @@ function cornerPiece(corner: Corner, material: PriceItem, kerf: number): CornerP
 }
 
 /** All corner pieces whose board is in the price book. */
-export function cornerPieces(corners: readonly Corner[], kerf: number, book: PriceBook): readonly CornerPiece[] {
+export function cornerPieces(
+  corners: readonly Corner[],
+  kerf: number,
+  { scribe = 0 }: Pick<BoxChoice, 'scribe'>,
+  book: PriceBook,
+): readonly CornerPiece[] {
   return corners.flatMap((corner) => {
     const material = materialOf(book, corner.board);
-    return material && kerf > 0 ? [cornerPiece(corner, material, kerf)] : [];
+    return material && kerf > 0 ? [cornerPiece(corner, material, kerf, scribe)] : [];
   });
 }

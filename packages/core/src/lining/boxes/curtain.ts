@@ -1,9 +1,16 @@
 import { frontLineOf, isAt, type Shadow } from '../../document/body.js';
-import type {} from '../../document/schema.js';
+import type { BoxChoice } from '../../document/schema.js';
 import { spread } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
 import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
 import type { Lining } from '../surface/lining.js';
+
+/** A curtain across the body that is wanted. */
+export interface CurtainAcross {
+  readonly id: string;
+  readonly name: string;
+  readonly curtain: Curtain;
+}
 
 /** A curtain that hangs across the body, by its drops. */
 export interface Curtain {
@@ -20,7 +27,8 @@ export interface Curtain {
   readonly high: boolean;
 }
 
-const FULLNESS = 1.5;
+/** A curtain is so much wider than its rail. */
+export const FULLNESS = 1.5;
 const BRACKETS_MM = 450;
 const HEM_CLEAR_MM = 10;
 const STEP_MM = 10;
@@ -78,3 +86,17 @@ export function curtainAcross(
     high: ys.some((y) => roofHeight(inner, x, y) < z),
   };
 }
+
+/** The curtains across the body that are wanted. */
+export const curtainsAcross = (
+  { across = [] }: Pick<BoxChoice, 'across'>,
+  inner: Shell,
+  arches: readonly ArchShape[],
+  units: readonly Shadow[],
+  ceiling: Lining | null,
+): readonly CurtainAcross[] =>
+  across.map(({ id, name, x, height }) => ({
+    id,
+    name,
+    curtain: curtainAcross(inner, arches, units, ceiling, x, height),
+  }));

@@ -1,7 +1,7 @@
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { BoxChoice, PriceBook } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
-import { bevelOf } from '../../parts/scribe.js';
+import { bevelOf, leaveOn } from '../../parts/scribe.js';
 import type { PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
@@ -43,20 +43,29 @@ export function hatchBox(
     outer: readonly Point[],
     edges: Part['edges'],
     place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
-  ): Part => ({
-    id: `window-${opening.id}-${name}`,
-    role: 'reveal',
-    number,
-    unit: null,
-    surface: 'windows',
-    of: opening.name,
-    material: choice.board,
-    thickness: t,
-    outline: { outer, holes: [] },
-    grain: material?.grain ?? false,
-    edges,
-    place: placeSeen(place.origin, place.along, place.across),
-  });
+  ): Part =>
+    // the first two corners lie at the hatch's frame, the others at the ceiling's face
+    leaveOn(
+      {
+        id: `window-${opening.id}-${name}`,
+        role: 'reveal',
+        number,
+        unit: null,
+        surface: 'windows',
+        of: opening.name,
+        material: choice.board,
+        thickness: t,
+        outline: { outer, holes: [] },
+        grain: material?.grain ?? false,
+        edges,
+        place: placeSeen(place.origin, place.along, place.across),
+      },
+      choice.scribe ?? 0,
+      [
+        { at: 'back', line: outer.slice(0, 2), out: [0, -1] },
+        { at: 'front', line: outer.slice(2), out: [0, 1] },
+      ],
+    );
   /** Height of the frame above a corner's place on the ceiling. */
   const frameZ = (x: number, y: number, depth: number): number => roofHeight(face, x, y) + depth;
   const level = (
@@ -83,7 +92,7 @@ export function hatchBox(
           [length, b],
           [0, a],
         ],
-        [{ kind: 'visible', at: 'back', trueLine: [], allowance: 0, largestRemoval: 0, ...bevel }],
+        [{ kind: 'visible', at: 'front', trueLine: [], allowance: 0, largestRemoval: 0, ...bevel }],
         { origin: [from, y, frameZ(from, y, a)], along: [1, 0, 0], across: [0, 0, -1] },
       ),
     ];

@@ -1,4 +1,5 @@
 import { placeSeen } from '../../parts/lay-flat.js';
+import { leaveOn } from '../../parts/scribe.js';
 import type { BoxChoice, Header, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, PartEdge, Vector } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
@@ -149,6 +150,7 @@ function headerBox(
   shell: Shell,
   material: { readonly id: string; readonly thickness: number; readonly grain: boolean },
   survey: Survey,
+  scribe: number,
 ): HeaderBox {
   const [x0, x1] = [Math.max(0, header.x), Math.min(shell.length, header.x + header.length)];
   const side: Side = header.side;
@@ -193,7 +195,7 @@ function headerBox(
     const long = Math.hypot(d[0], d[1]) || 1;
     // adding nothing makes a negative zero a plain one
     const across: Vector = [0, (sign * d[0]) / long + 0, d[1] / long + 0];
-    return {
+    const made: Part = {
       id: `header-${header.id}-${i + 1}`,
       role: 'header',
       number: i + 1,
@@ -215,6 +217,12 @@ function headerBox(
       edges: [edge('front', [face.low], t), edge('back', [face.high], t)],
       place: placeSeen([x0, sign * a[0], a[1]], [1, 0, 0], across),
     };
+    const [p0, p1, p2, p3] = made.outline.outer;
+    // the first board meets the wall, the last one the ceiling
+    return leaveOn(made, scribe, [
+      ...(i === 0 && p0 && p1 ? [{ at: 'front' as const, line: [p0, p1], out: [0, -1] as const }] : []),
+      ...(i === faces.length - 1 && p2 && p3 ? [{ at: 'back' as const, line: [p2, p3], out: [0, 1] as const }] : []),
+    ]);
   });
   const lowest = Math.min(...sections.flatMap((section) => section.outer.map(([, z]) => z)));
   return {
@@ -243,5 +251,5 @@ export function headerBoxes(
   book: PriceBook,
 ): readonly HeaderBox[] {
   const material = materialOf(book, choice.board);
-  return material ? headers.map((header) => headerBox(header, inner, material, survey)) : [];
+  return material ? headers.map((header) => headerBox(header, inner, material, survey, choice.scribe ?? 0)) : [];
 }

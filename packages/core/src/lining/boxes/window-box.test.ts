@@ -7,7 +7,9 @@ import type { Project } from '../../document/schema.js';
 import { boxOf } from '../../numeric/plane.js';
 import { lineAt } from '../fixing/fixing-map.js';
 
-const wren = readProjectFile(wrenFile);
+const file = readProjectFile(wrenFile);
+/** With boards of the size they are to have in the end. */
+const wren = { ...file, project: { ...file.project, boxes: { ...file.project.boxes, scribe: 0 } } };
 
 /** Wren with the left window's front side leaning back by 100 over its height. */
 function leaning(): Project {

@@ -3,7 +3,7 @@ import { endOf, isAt, standsAt, type Shadow } from '../../document/body.js';
 import type { Track, WindowBox } from './box.js';
 import type { BoxChoice, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, Vector } from '../../parts/part.js';
-import { bevelOf } from '../../parts/scribe.js';
+import { bevelOf, leaveOn } from '../../parts/scribe.js';
 import { openingArea, placedOpenings, quadOf, widthOf, type PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
@@ -99,20 +99,30 @@ function boxFor(
     bevel: Part['edges'],
     place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
   ): void =>
-    void parts.push({
-      id: `window-${opening.id}-${name}`,
-      role: 'reveal',
-      number,
-      unit: null,
-      surface: 'windows',
-      of: opening.name,
-      material: choice.board,
-      thickness,
-      outline: { outer, holes: [] },
-      grain: material?.grain ?? false,
-      edges: bevel,
-      place: placeSeen(place.origin, place.along, place.across),
-    });
+    void parts.push(
+      // the first two corners lie at the window's frame, the others at the wall's face
+      leaveOn(
+        {
+          id: `window-${opening.id}-${name}`,
+          role: 'reveal',
+          number,
+          unit: null,
+          surface: 'windows',
+          of: opening.name,
+          material: choice.board,
+          thickness,
+          outline: { outer, holes: [] },
+          grain: material?.grain ?? false,
+          edges: bevel,
+          place: placeSeen(place.origin, place.along, place.across),
+        },
+        choice.scribe ?? 0,
+        [
+          { at: 'back', line: outer.slice(0, 2), out: [0, -1] },
+          { at: 'front', line: outer.slice(2), out: [0, 1] },
+        ],
+      ),
+    );
   const { inward } = plane;
   const high = head - sill;
   const leans = { front: (placed.fromHead - placed.from) / high, rear: (placed.toHead - placed.to) / high };

@@ -1,7 +1,7 @@
 import { Check } from '../../../kit/Check.js';
 import { Problem } from '../../../kit/Problem.js';
 import type { BoxChoice } from '@nestplank/core/document';
-import { isBar } from '@nestplank/core/materials';
+import { isBar, materialOf } from '@nestplank/core/materials';
 import type { Message } from '@nestplank/core/words';
 import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
@@ -57,6 +57,7 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
           choices={(['fixed', 'lid'] as const).map((value) => ({ value, text: t(`box.access.${value}`) }))}
           onPick={(access) => change({ access })}
         />
+        <LengthField label={t('box.scribe')} value={boxes.scribe ?? 0} onTake={(scribe) => change({ scribe })} />
         <LengthField label={t('box.clearance')} value={boxes.clearance} onTake={(clearance) => change({ clearance })} />
       </div>
       {lined.windowBoxes.map((box) => (
@@ -96,6 +97,7 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
               {t('box.behind', { name: box.name, units: box.behind.map((id) => unitName(scene, id)).join(', ') })}
             </p>
           )}
+          <Held of={box.opening} scene={scene} />
           {box.missing.length > 0 && (
             <p className="small needs">
               {t('box.missing', { name: box.name, sides: box.missing.map((side) => t(`box.side.${side}`)).join(', ') })}
@@ -135,6 +137,7 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
                 })}
               </p>
             )}
+            {box && <Held of={box.arch} scene={scene} />}
             {box?.problems.map((problem) => (
               <Problem key={problem.key}>{said(problem)}</Problem>
             ))}
@@ -142,5 +145,31 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
         );
       })}
     </section>
+  );
+}
+
+/** What one box is put together with: exactly what is bought for it. */
+export function Held({ of, scene }: { readonly of: string; readonly scene: Scene }) {
+  const { t } = useSpeech();
+  const held = scene.shape.lined.boxesHeld.find((one) => one.of === of);
+  if (!held) return null;
+  const glue = held.items.filter(({ use }) => use === 'glue').reduce((sum, { amount }) => sum + amount, 0);
+  const items = [
+    ...held.items.filter(({ use }) => use !== 'glue'),
+    ...(glue > 0 ? [{ use: 'glue' as const, item: '', amount: glue }] : []),
+  ].map(({ use, item, amount }) =>
+    t(`box.held.${use}`, { amount: Math.ceil(amount), item: materialOf(scene.book, item)?.name ?? item }),
+  );
+  return (
+    <>
+      {items.length > 0 && (
+        <p className="small soft figures">{t('box.held', { name: held.name, items: items.join(', ') })}</p>
+      )}
+      {held.unheld.length > 0 && (
+        <p className="small needs">
+          {t('box.unheld', { name: held.name, what: held.unheld.map((use) => t(`box.unheld.${use}`)).join(', ') })}
+        </p>
+      )}
+    </>
   );
 }

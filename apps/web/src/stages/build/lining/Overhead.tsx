@@ -9,6 +9,7 @@ import { PointButton } from '../../../kit/PointButton.js';
 import { tellRefusal } from '../../../kit/refusal.js';
 import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
+import { Held } from './Boxes.js';
 import { nextId } from '../../measure/next-id.js';
 import { useSpeech } from '../../../words/words.js';
 
@@ -194,6 +195,7 @@ export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'ri
                   </p>
                 ))}
                 <p className="small figures">{t('header.under', { under: len(box.under) })}</p>
+                <Held of={header.id} scene={scene} />
               </>
             )}
           </>
