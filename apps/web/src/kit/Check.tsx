@@ -10,7 +10,7 @@ interface CheckProps {
   readonly name?: string;
   readonly checked: boolean;
   /** Takes the new state; a refusal is told. */
-  readonly onCheck: ((on: boolean) => Refusal) | ((on: boolean) => void);
+  readonly onCheck: (on: boolean) => Refusal;
 }
 
 /** Yes or no. */
@@ -22,7 +22,7 @@ export function Check({ label, name, checked, onCheck }: CheckProps) {
       control={
         <Checkbox
           checked={checked}
-          onChange={(_event, on) => tellRefusal(onCheck(on) ?? null, speech)}
+          onChange={(_event, on) => tellRefusal(onCheck(on), speech)}
           slotProps={name === undefined ? {} : { input: { 'aria-label': name } }}
         />
       }

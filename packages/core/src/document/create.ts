@@ -115,6 +115,7 @@ const PLAIN_LINING: LiningChoice = {
   undersize: 10,
   groove: { spacing: 0, depth: 1.5, width: 3, direction: 'upright' },
   scribe: 0,
+  notch: 5,
   removable: false,
 };
 

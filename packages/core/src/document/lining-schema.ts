@@ -40,6 +40,10 @@ export const liningSchema = z.strictObject({
   removable: z.boolean(),
   /** Height above the finished floor at which a joint of boards or strips, or a level groove, lies; balanced between floor and roof while none is given, mm. */
   datum: gapSchema.nullable().optional(),
+  /** Pieces that come off again although the surface as a whole does not, by their part. */
+  comesOff: z.array(z.string().min(1).max(80)).max(60).optional(),
+  /** Inside corners of notches get this radius, as a drill leaves it; square while there is none, mm. */
+  notch: gapSchema.optional(),
   /** Joints are covered with strips of the trim's profile. */
   covered: z.boolean().optional(),
 });

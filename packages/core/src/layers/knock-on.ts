@@ -135,8 +135,11 @@ interface Carrier {
 
 /** The fastener of a surface's face that goes through `passed` and bites into what is given; null without one of the kind. */
 export function fixingInto(surface: string, carrier: Carrier, book: PriceBook, removable = false): FaceFixing | null {
-  const screw = pickFastener(book, { ...carrier, gap: 0 });
   const brad = removable || carrier.into === 'steel' ? null : pickBrad(book, carrier);
+  const roomy = pickFastener(book, { ...carrier, gap: 0 });
+  // timber behind a lining is hidden, and its screws may go nearly through; under the floor's is the vehicle's skin
+  const hidden = carrier.into === 'wood' && surface !== 'floor' && !roomy?.item && brad === null;
+  const screw = hidden ? pickFastener(book, { ...carrier, gap: 0, spare: HIDDEN_LEFT_MM }) : roomy;
   // a thin face is pinned: a screw's head would pull through it; a thicker one where no screw fits
   const pinned = brad !== null && (carrier.passed <= THIN_FACE_MM ? brad.bite >= GOOD_BITE_MM : !screw?.item);
   if (!pinned && !screw) return null;

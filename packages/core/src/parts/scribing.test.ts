@@ -15,7 +15,7 @@ const part = (id: string, length: number): Part => ({
   id,
   role: 'top',
   number: 1,
-  unit: 'u',
+  unit: id,
   material: 'm',
   thickness: 15,
   outline: { outer: rectangle(0, 0, length, 300), holes: [] },

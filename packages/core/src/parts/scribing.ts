@@ -81,7 +81,7 @@ export interface TwinPasses {
 }
 
 /**
- * The passes that an edge's twin took: of a part of the same role and size on another box or wall, whose own edge was
+ * The passes that an edge's twin took: of the same board, and of the same size, of another box or unit, whose own edge was
  * scribed. The order of the gaps is turned round where the twin lies the other way round.
  * @returns null when this edge was scribed already, or none like it was
  */
@@ -95,7 +95,9 @@ export function twinPasses(
   if (of(part.id).length > 0) return null;
   const { length } = blankOf(part);
   for (const other of parts) {
-    if (other.id === part.id || other.role !== part.role || of(other.id).length === 0) continue;
+    if (other.role !== part.role || other.number !== part.number || of(other.id).length === 0) continue;
+    // another box, or another unit: the same board there
+    if (other.unit === part.unit && other.of === part.of) continue;
     if (Math.abs(blankOf(other).length - length) > TWIN_MM) continue;
     const [a, b] = [part.place.along, other.place.along];
     const turned = a[0] * b[0] + a[1] * b[1] + a[2] * b[2] < 0;

@@ -7,6 +7,8 @@ export interface Fixing {
   readonly gap: number;
   readonly into: 'wood' | 'steel';
   readonly depth: number;
+  /** Left before its point comes out, mm; as for a face that is seen when nothing is said. */
+  readonly spare?: number;
 }
 
 /** The stocked fastener that fits, and the lengths between which one does, mm. */

@@ -12,6 +12,12 @@ describe('the length of a screw', () => {
     expect(fixingRule.run({ ...wood, stocked: [20, 30, 35, 40] })).toEqual({ least: 36, most: 37, pick: null });
     expect(fixingRule.run({ ...wood, depth: 38, stocked: [30, 40, 50] })).toEqual({ least: 36, most: 45, pick: 40 });
   });
+  it('may go nearly through timber that nothing lies behind', () => {
+    // 9 of board on 18 of batten, 3.5 thick: two thirds of the batten at least, all but 1 at most
+    const hidden = { ...wood, passed: 9, depth: 18, diameter: 3.5, stocked: [20, 25, 30] };
+    expect(fixingRule.run(hidden)).toEqual({ least: 21, most: 22, pick: null });
+    expect(fixingRule.run({ ...hidden, spare: 1 })).toEqual({ least: 21, most: 26, pick: 25 });
+  });
   it('bites two thirds of thin wood, and goes six past sheet steel', () => {
     expect(fixingRule.run({ ...wood, passed: 5, depth: 18, stocked: [] }).least).toBeCloseTo(17, 6);
     expect(fixingRule.run({ ...wood, into: 'steel', passed: 9, stocked: [19] })).toMatchObject({ least: 15, pick: 19 });

@@ -13,7 +13,7 @@ export const fixingRule = defineRule({
   name: 'fixing-length',
   title: 'Length of a screw through a build-up',
   formula:
-    'wood: passed + gap + max(10, 6 d), in thin wood 2/3 of it; steel: passed + gap + 6 beyond the sheet; at most passed + gap + depth - 5',
+    'wood: passed + gap + max(10, 6 d), in thin wood 2/3 of it; steel: passed + gap + 6 beyond the sheet; at most passed + gap + depth - spare',
   reason: 'It has to bite, and its point must not reach the skin, a tank, a cable or a face in sight.',
   input: z.strictObject({
     passed: positive,
@@ -22,13 +22,15 @@ export const fixingRule = defineRule({
     depth: positive,
     diameter: positive,
     stocked: z.array(positive),
+    /** Left before the point comes out: at a skin, a cable, a tank or a face that is seen; less where nothing is behind. */
+    spare: z.number().min(0).meta({ unit: 'mm' }).optional(),
   }),
-  run: ({ passed, gap, into, depth, diameter, stocked }) => {
+  run: ({ passed, gap, into, depth, diameter, stocked, spare = SHORT_OF_BEYOND_MM }) => {
     const before = passed + gap;
     const wanted = Math.max(LEAST_BITE_MM, 6 * diameter);
-    const bite = into === 'steel' ? THROUGH_STEEL_MM : wanted > depth - SHORT_OF_BEYOND_MM ? (2 * depth) / 3 : wanted;
+    const bite = into === 'steel' ? THROUGH_STEEL_MM : wanted > depth - spare ? (2 * depth) / 3 : wanted;
     const least = before + bite;
-    const most = before + Math.max(bite, depth - SHORT_OF_BEYOND_MM);
+    const most = before + Math.max(bite, depth - spare);
     const fits = stocked.filter((length) => length >= least - 0.5 && length <= most + 0.5).sort((a, b) => a - b);
     return { least, most, pick: fits[0] ?? null };
   },

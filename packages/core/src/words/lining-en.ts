@@ -17,6 +17,8 @@ export const LINING_EN = {
     '{surface}: no set-out keeps the first and last board at {sliver} or more. Allow narrower ones.',
   'lining.loose':
     '{surface}: nothing to fix to beside {name}. Lay battens, or glue in a block before the lining goes on.',
+  'lining.offGone':
+    '{surface}: {count} {count|piece|pieces} chosen to come off {count|is|are} not there any more, since the set-out changed. Choose again.',
   'lining.close':
     '{count} {count|joint lies|joints lie} nearer than {apart} to one of the row beside: supports elsewhere would make a piece longer than the {longest} there are, or a short end.',
   'lining.pending': '{surface}: {name} is not here yet. Frame its place and leave it open; the rest can go on.',

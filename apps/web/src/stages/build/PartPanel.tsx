@@ -1,6 +1,10 @@
+import { liningOn } from '@nestplank/core/document';
+import type { Lining } from '@nestplank/core/lining';
 import { materialOf } from '@nestplank/core/materials';
 import { blankOf, faceToward, partMass, type Part, type PartMarks } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
+import { act } from '../../state/session.js';
+import { Check } from '../../kit/Check.js';
 import { useSpeech } from '../../words/words.js';
 import { groupOf, partGroups } from './groups.js';
 import { partName } from './names.js';
@@ -14,7 +18,8 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
   const material = materialOf(scene.book, part.material);
   const mass = partMass(part, scene.book);
   const unit = scene.project.layout.units.find((candidate) => candidate.id === part.unit);
-  const piece = scene.shape.lined.linings.flatMap((lining) => lining.pieces).find((p) => p.part === part.id);
+  const lining = scene.shape.lined.linings.find(({ pieces }) => pieces.some((p) => p.part === part.id));
+  const piece = lining?.pieces.find((p) => p.part === part.id);
   const name = partName(part, scene.shape.parts, speech);
   const scale = Math.min(296 / blank.length, 220 / blank.width);
   const degrees = (value: number): string => value.toFixed(1);
@@ -38,6 +43,7 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
         {mass !== null && <span className="figures"> · {mass.toFixed(1)} kg</span>}
       </p>
       <p className="small soft">{t('part.face', { toward: t(`toward.${faceToward(part)}`) })}</p>
+      {piece && lining && <ComesOff piece={piece} lining={lining} scene={scene} />}
       {piece && (
         <p className="small">
           {piece.hidden > 0.98
@@ -64,6 +70,45 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
           </p>
         ))}
     </section>
+  );
+}
+
+/** Whether one piece comes off again; nothing to choose where the surface does, or what is behind it asks for it. */
+function ComesOff({
+  piece,
+  lining,
+  scene,
+}: {
+  readonly piece: Lining['pieces'][number];
+  readonly lining: Lining;
+  readonly scene: Scene;
+}) {
+  const { t } = useSpeech();
+  const { surface } = lining;
+  const choice = liningOn(scene.project.linings, surface);
+  const chosen = choice.comesOff ?? [];
+  const own = chosen.includes(piece.part);
+  if (choice.removable || (piece.removable && !own)) return null;
+  return (
+    <Check
+      label={t('part.comesOff')}
+      checked={own}
+      onCheck={(off) =>
+        act({
+          name: 'changeLining',
+          payload: {
+            surface,
+            // those that are no pieces any more are let go of
+            changes: {
+              comesOff: [
+                ...chosen.filter((id) => id !== piece.part && lining.pieces.some((other) => other.part === id)),
+                ...(off ? [piece.part] : []),
+              ],
+            },
+          },
+        })
+      }
+    />
   );
 }
 

@@ -90,7 +90,14 @@ export function Patterns({ part, scene }: { readonly part: Part | null; readonly
             <TextField label={t('pattern.name')} value={name} onChange={(event) => setName(event.target.value)} />
             <TextField label={t('pattern.source')} value={source} onChange={(event) => setSource(event.target.value)} />
           </div>
-          <Check label={t('pattern.mirrored')} checked={mirrored} onCheck={setMirrored} />
+          <Check
+            label={t('pattern.mirrored')}
+            checked={mirrored}
+            onCheck={(on) => {
+              setMirrored(on);
+              return null;
+            }}
+          />
           <div>
             <Button disabled={name.trim() === ''} onClick={add}>
               {t('pattern.add', { part: part.id })}

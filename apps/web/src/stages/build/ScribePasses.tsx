@@ -92,7 +92,12 @@ export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
           <div>
             <Button
               onClick={() =>
-                twin.gaps.forEach((given, i) => act({ name: 'logScribe', payload: { scribe: passOf(given, i) } }))
+                change(
+                  ...twin.gaps.map((given, i) => ({
+                    name: 'logScribe' as const,
+                    payload: { scribe: passOf(given, i) },
+                  })),
+                )
               }
             >
               {t('scribe.twinTake')}

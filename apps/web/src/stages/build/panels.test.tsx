@@ -25,6 +25,9 @@ const { FloorPanel } = await import('./floor/FloorPanel.js');
 const { FinishPanel } = await import('./floor/FinishPanel.js');
 const { LiningPanel } = await import('./lining/LiningPanel.js');
 const { Boxes } = await import('./lining/Boxes.js');
+const { CurtainAcross } = await import('./lining/CurtainAcross.js');
+const { PartPanel } = await import('./PartPanel.js');
+const { ScribePasses } = await import('./ScribePasses.js');
 
 const [wren, thimble] = [wrenFile, thimbleFile].map(readProjectFile) as [ProjectFile, ProjectFile];
 function sceneOf({ project, priceBook: book }: ProjectFile, ...operations: Operation[]): Scene {
@@ -136,5 +139,103 @@ describe('boxes', () => {
     render(<Boxes scene={sceneOf(wren, { name: 'changeBoxes', payload: { changes: { curtains: ['o1', 'o2'] } } })} />);
     await user.click(screen.getByRole('checkbox', { name: /curtain and its track for Kitchen window/ }));
     expect(acted).toEqual([{ name: 'changeBoxes', payload: { changes: { curtains: ['o2'] } } }]);
+  });
+});
+
+describe('one piece of a lining', () => {
+  const scene = sceneOf(wren);
+  const lining = liningIn(scene, 'left');
+  const fixed = lining.pieces.find(({ removable }) => !removable);
+  const wired = lining.pieces.find(({ removable }) => removable);
+  const show = (id: string | undefined, at = scene) => {
+    const part = at.shape.parts.find((candidate) => candidate.id === id);
+    if (!part) throw new Error(id);
+    return render(<PartPanel part={part} scene={at} />);
+  };
+
+  it('can be made to come off again by itself, and taken back', async () => {
+    show(fixed?.part);
+    await userEvent.setup().click(screen.getByRole('checkbox', { name: /Comes off again/ }));
+    const put = { name: 'changeLining', payload: { surface: 'left', changes: { comesOff: [fixed?.part ?? ''] } } };
+    expect(acted).toEqual([put]);
+    cleanup();
+    show(fixed?.part, sceneOf(wren, put as Operation));
+    await userEvent.setup().click(screen.getByRole('checkbox', { name: /Comes off again/ }));
+    expect(acted.at(-1)).toEqual({ ...put, payload: { surface: 'left', changes: { comesOff: [] } } });
+  });
+
+  it('is not asked about where what lies behind it decides', () => {
+    show(wired?.part);
+    expect(screen.queryByRole('checkbox', { name: /Comes off again/ })).toBeNull();
+    expect(screen.getByText(/It comes off again/)).toBeTruthy();
+  });
+});
+
+describe('scribing the second of two boxes', () => {
+  const pass = (id: string, part: string, gaps: number[]): Operation => ({
+    name: 'logScribe',
+    payload: { scribe: { id, part, edge: 'back', gaps, at: '2026-10-02T08:00:00.000Z' } },
+  });
+
+  it('begins from the passes of the first, by one press', async () => {
+    // the two windows in the walls are equally high
+    const scene = sceneOf(wren, pass('sp1', 'window-o1-front', [0, 2, 4]));
+    const twin = scene.shape.parts.find(({ id }) => id === 'window-o2-front');
+    const edge = twin?.edges.find(({ at }) => at === 'back');
+    if (!twin || !edge) throw new Error('no twin');
+    render(<ScribePasses part={twin} edge={edge} scene={scene} />);
+    expect(screen.getByText(/Its twin, .* was scribed first.*4.mm came off/)).toBeTruthy();
+    await userEvent.setup().click(screen.getByRole('button', { name: 'Begin from its passes' }));
+    expect(acted).toHaveLength(1);
+    expect(acted[0]).toMatchObject({ name: 'logScribe', payload: { scribe: { id: 'sp2', part: twin.id } } });
+  });
+
+  it('leaves on from now on what three edges have taught', async () => {
+    const scene = sceneOf(
+      wren,
+      pass('sp1', 'window-o1-sill', [0, 2]),
+      pass('sp2', 'window-o1-head', [0, 5]),
+      pass('sp3', 'window-o1-front', [0, 3]),
+    );
+    const part = scene.shape.parts.find(({ id }) => id === 'window-o1-rear');
+    const edge = part?.edges.find(({ at }) => at === 'back');
+    if (!part || !edge) throw new Error('no part');
+    render(<ScribePasses part={part} edge={edge} scene={scene} />);
+    await userEvent.setup().click(screen.getByRole('button', { name: /^Leave 9.mm from now on$/ }));
+    expect(acted).toEqual([{ name: 'leaveToScribe', payload: { allowance: 9 } }]);
+    // it bears on boxes and on units that are scribed, and on nothing that leaves nothing on
+    const { project } = applyOperation(wren.project, acted[0] as Operation, wren.priceBook);
+    expect(project.boxes.scribe).toBe(9);
+    const kept = project.layout.units.flatMap((unit) => Object.values(unit.meets));
+    expect(kept.some((meet) => meet?.how === 'scribed' && meet.allowance === 9)).toBe(true);
+    expect(kept.some((meet) => meet?.how === 'scribed' && meet.allowance !== 9)).toBe(false);
+    for (const [surface, { scribe }] of Object.entries(wren.project.linings))
+      expect(project.linings[surface]?.scribe).toBe(scribe > 0 ? 9 : 0);
+  });
+});
+
+describe('curtains across the body', () => {
+  it('are kept by name, with their figures, and named where they do not hang', async () => {
+    const hung = (height: number): Operation => ({
+      name: 'changeBoxes',
+      payload: { changes: { across: [{ id: 'cu1', name: 'Cab curtain', x: 600, height }] } },
+    });
+    const user = userEvent.setup();
+    render(<CurtainAcross scene={sceneOf(wren)} />);
+    await user.type(screen.getByRole('textbox', { name: /by name/ }), 'Cab curtain');
+    await user.click(screen.getByRole('button', { name: 'Add' }));
+    expect(acted).toEqual([hung(1600)]);
+    cleanup();
+    const scene = sceneOf(wren, hung(1600));
+    render(<CurtainAcross scene={scene} />);
+    await user.click(screen.getByRole('button', { name: /Cab curtain/ }));
+    const [one] = scene.shape.lined.curtains;
+    const table = screen.getByRole('table');
+    expect(within(table).getAllByRole('row')).toHaveLength(1 + (one?.curtain.drops.length ?? 0));
+    cleanup();
+    render(<CurtainAcross scene={sceneOf(wren, hung(2600))} />);
+    await user.click(screen.getByRole('button', { name: /Cab curtain/ }));
+    expect(screen.getByText(/its rail would be above the ceiling/)).toBeTruthy();
+    expect(screen.queryByRole('table')).toBeNull();
   });
 });

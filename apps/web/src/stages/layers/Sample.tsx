@@ -258,7 +258,7 @@ export function Sample({ surface, scene }: { readonly surface: string; readonly 
                       <Check
                         label={t('layers.board')}
                         checked={layer.board}
-                        onCheck={(board) => attempt(put({ ...layer, board }))}
+                        onCheck={(board) => put({ ...layer, board })}
                       />
                     ) : (
                       <span />

@@ -55,3 +55,14 @@ export const heldCounts = ({ by }: HeldWith, points: readonly FixingPoint[]): He
     const count = points.filter((point) => point.by === kind).length;
     return fixing && count > 0 ? [{ by: kind, fixing, count }] : [];
   });
+
+/** Counts of one fixing into one kind of support, added up. */
+export const togetherHeld = (list: readonly Held[]): readonly Held[] => {
+  const key = ({ by, fixing }: Held): string => `${by} ${fixing.pick?.id ?? ''} ${fixing.least} ${fixing.most}`;
+  const sums = new Map<string, Held>();
+  for (const held of list) {
+    const before = sums.get(key(held));
+    sums.set(key(held), before ? { ...before, count: before.count + held.count } : held);
+  }
+  return [...sums.values()];
+};

@@ -292,7 +292,8 @@ describe('window boxes', () => {
     const sill = box?.parts.find((part) => part.id.endsWith('-sill'));
     const depths = [reveal?.corners['frame-front-low'], reveal?.corners['frame-rear-low']];
     expect(Math.max(...(sill?.outline.outer.map(([, y]) => y) ?? []))).toBeCloseTo(
-      Math.max(...depths.map((d) => d ?? 0)),
+      // what is left on to be scribed at the window and at the wall is cut too
+      Math.max(...depths.map((d) => d ?? 0)) + 2 * (wren.project.boxes.scribe ?? 0),
       6,
     );
     const trims = box?.parts.filter((part) => part.role === 'trim') ?? [];

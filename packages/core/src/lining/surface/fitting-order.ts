@@ -11,13 +11,17 @@ export interface FittedPiece {
   readonly row: number;
   readonly outline: Outline;
   readonly slots: readonly string[];
+  /** It comes off again. */
+  readonly removable: boolean;
 }
 /** One step of putting a lining up. */
 export interface FittingStep {
   readonly part: string;
   /** What has to be done with it before it goes up, while it can be reached. */
   readonly first: readonly Message[];
-  /** What lies behind it, so that it must come off again; it goes up last, screwed in sight and not caulked. */
+  /** It comes off again: it goes up last, screwed in sight, neither glued nor caulked. */
+  readonly off: boolean;
+  /** What lies behind it and must stay within reach. */
   readonly behind: readonly string[];
 }
 
@@ -47,6 +51,7 @@ export function fittingOrder(
     .map((piece) => ({ piece, box: boxOf(piece.outline.outer), behind: behindPiece(ground, piece.outline) }))
     .sort(
       (a, b) =>
+        Number(a.piece.removable) - Number(b.piece.removable) ||
         Math.sign(a.behind.length) - Math.sign(b.behind.length) ||
         a.piece.row - b.piece.row ||
         a.box.minX - b.box.minX ||
@@ -74,19 +79,30 @@ export function fittingOrder(
         ...(drilled.length > 0 ? [message('lining.first.drill', { names: drilled.join(', ') })] : []),
         ...(threaded.length > 0 ? [message('lining.first.thread', { names: threaded.join(', ') })] : []),
       ],
+      off: piece.removable,
       behind,
     };
   });
 }
 
-/** Length of a line that stays in sight, mm. */
-function seen(ground: LinedSurface, [a, b]: readonly [Point, Point]): number {
+/** Beside a piece that comes off again an edge or a joint is so near to it, mm. */
+const BESIDE_MM = 6;
+
+/** Length of a line that stays in sight and lies at nothing that comes off again, mm. */
+function seen(ground: LinedSurface, [a, b]: readonly [Point, Point], off: readonly Outline[]): number {
+  const boxes = off.map(({ outer }) => boxOf(outer));
+  const beside = (u: number, v: number): boolean =>
+    boxes.some(
+      ({ minX, maxX, minY, maxY }) =>
+        u > minX - BESIDE_MM && u < maxX + BESIDE_MM && v > minY - BESIDE_MM && v < maxY + BESIDE_MM,
+    );
   const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
   const count = Math.max(1, Math.round(length / SAMPLE_MM));
   let open = 0;
   for (let i = 0; i < count; i += 1) {
     const t = (i + 0.5) / count;
-    if (!isBehind(ground, [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])])) open += 1;
+    const [u, v] = [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
+    if (!isBehind(ground, [u, v]) && !beside(u, v)) open += 1;
   }
   return (length * open) / count;
 }
@@ -112,6 +128,7 @@ export function caulkOf(
   seams: readonly number[],
   rows: readonly (readonly [number, number])[],
   thickness: number,
+  off: readonly Outline[],
 ): Caulk {
   if (choice.removable) return { joints: 0, edges: 0, millilitres: 0 };
   const { unrolled, solid } = ground;
@@ -121,10 +138,14 @@ export function caulkOf(
       solidAlong(solid, u).reduce(
         (all, [v0, v1]) =>
           all +
-          seen(ground, [
-            [u, v0],
-            [u, v1],
-          ]),
+          seen(
+            ground,
+            [
+              [u, v0],
+              [u, v1],
+            ],
+            off,
+          ),
         0,
       ),
     0,
@@ -134,10 +155,14 @@ export function caulkOf(
       ? rows.slice(1).reduce(
           (sum, [v]) =>
             sum +
-            seen(ground, [
-              [choice.edge, v],
-              [unrolled.length - choice.edge, v],
-            ]),
+            seen(
+              ground,
+              [
+                [choice.edge, v],
+                [unrolled.length - choice.edge, v],
+              ],
+              off,
+            ),
           0,
         )
       : 0;
@@ -161,7 +186,7 @@ export function caulkOf(
       [unrolled.length, rear[1]],
     ],
   ] as const;
-  const edges = choice.edge > 0 ? around.reduce((sum, line) => sum + seen(ground, line), 0) : 0;
+  const edges = choice.edge > 0 ? around.reduce((sum, line) => sum + seen(ground, line, off), 0) : 0;
   const joints = choice.gap > 0 ? upright + level : 0;
   const bead = (width: number): number => width * Math.min(thickness, Math.max(width / 2, LEAST_DEEP_MM));
   return {

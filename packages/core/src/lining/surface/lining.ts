@@ -13,7 +13,7 @@ import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { unheldOf, type Unheld } from '../fixing/unheld.js';
 import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
-import { heldByNothing, heldCounts, heldWith, type Held } from '../fixing/held.js';
+import { heldByNothing, heldCounts, heldWith, togetherHeld, type Held } from '../fixing/held.js';
 import { grooveLines, groovePitch, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes, NARROWEST_BAY_MM, widestBay } from '../fixing/knocks.js';
 import { addedNotes, closeNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
@@ -21,6 +21,7 @@ import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
 import { packersOf, type Packer } from '../fixing/packers.js';
 import { edgeRanges, rowPieces, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
+import { cutOut, roundInsideCorners } from '../../numeric/shapes.js';
 import { scribeEdges } from './scribe-edges.js';
 import { setOutFrom, setOutRows, type SetOut } from './set-out.js';
 
@@ -270,6 +271,33 @@ function coverStrips(
   );
 }
 
+/** A piece whose inside corners have a radius, but for those at an arch: nothing is to come nearer to that. */
+function notched({ openings }: LinedSurface, outline: Outline, radius: number): readonly Outline[] {
+  if (radius <= 0) return [outline];
+  const rounded = { ...outline, outer: roundInsideCorners(outline.outer, radius) };
+  const box = boxOf(outline.outer);
+  const near = openings.filter(({ kind, ring }) => {
+    const own = boxOf(ring);
+    return kind === 'arch' && own.maxX > box.minX && own.minX < box.maxX && own.maxY > box.minY && own.minY < box.maxY;
+  });
+  return near.length > 0
+    ? cutOut(
+        rounded,
+        near.map(({ ring }) => ring),
+      )
+    : [rounded];
+}
+
+/** Pieces that were to come off again and are no more: nobody should take another one for them. */
+const goneNotes = (
+  { comesOff = [] }: LiningChoice,
+  made: readonly { readonly part: Part }[],
+  surface: { readonly word: `surface.${Lined}` },
+): Message[] => {
+  const gone = comesOff.filter((id) => made.every(({ part }) => part.id !== id));
+  return gone.length > 0 ? [message('lining.offGone', { surface, count: gone.length })] : [];
+};
+
 /** Lines one surface, or returns null when its layers end in nothing that is sold in sheets or lengths. */
 export function liningOf(input: LiningInput): Lining | null {
   const { surface, shell, unrolled, depth, choice, settings } = input;
@@ -313,7 +341,8 @@ export function liningOf(input: LiningInput): Lining | null {
     school === 'sheets' ? groovesOf(ground, choice, material, thickness, up, set.seams.length, input.rows) : null;
   problems.push(...(grooves?.problems ?? []));
   const cut = set.pieces.flatMap((piece) => {
-    const { outlines, slots } = withFittings(ground, piece);
+    const [outline] = notched(ground, piece.outline, choice.notch ?? 0);
+    const { outlines, slots } = withFittings(ground, { ...piece, outline: outline ?? piece.outline });
     return outlines.map((outline) => ({ ...piece, outline, slots }));
   });
   const backed = set.unbacked.filter(({ v0, v1 }) => v1 - v0 > 30);
@@ -332,7 +361,11 @@ export function liningOf(input: LiningInput): Lining | null {
   if (loose.length > 0 && !blocks)
     for (const name of new Set(loose.map((edge) => edge.opening)))
       problems.push(message('lining.loose', { surface: named, name }));
-  const held = heldWith(depth, choice.removable, blocks?.thickness ?? 0, thickness, input.book);
+  const withHeld = (removable: boolean): ReturnType<typeof heldWith> =>
+    heldWith(depth, removable, blocks?.thickness ?? 0, thickness, input.book);
+  // what comes off again is screwed, whatever the rest of the surface is fixed with
+  const held = withHeld(choice.removable);
+  const heldOff = withHeld(true);
   const lines = holdLines(
     ground,
     { battens: kept, width: blocks?.width ?? BACKING_WIDTH_MM / 2 },
@@ -343,13 +376,14 @@ export function liningOf(input: LiningInput): Lining | null {
     const box = boxOf(outline.outer);
     const id = names(school === 'sheets' ? role : `${role}.row-${row}`, startOf(ground, box.minX));
     const laid = partOf(maker, id, role, i + 1, outline, up, material, thickness);
-    const screws = fixingPoints(ground, [{ kind: role, row, outline }], lines, held.edge);
+    const removable =
+      choice.removable || behindPiece(ground, outline).length > 0 || (choice.comesOff ?? []).includes(id);
+    const screws = fixingPoints(ground, [{ kind: role, row, outline }], lines, (removable ? heldOff : held).edge);
     const part: Part = {
       ...laid.part,
       edges: scribeEdges(unrolled, choice, outline, laid.onPart),
       marks: marksOf(ground, lines, outline, slots, screws, laid, grooves),
     };
-    const removable = choice.removable || behindPiece(ground, outline).length > 0;
     const piece = { part: part.id, row, outline, slots, hidden: hiddenShare(ground, outline), removable };
     return { part, screws, piece };
   });
@@ -377,8 +411,10 @@ export function liningOf(input: LiningInput): Lining | null {
   );
   problems.push(...unheldProblems(unheld, named));
   const fixings = made.flatMap(({ screws }) => screws);
-  const counts = heldCounts(held, fixings);
-  const unknown = heldByNothing(held, fixings);
+  const pointsOf = (off: boolean): readonly FixingPoint[] =>
+    made.flatMap(({ screws, piece }) => (piece.removable === off ? screws : []));
+  const counts = togetherHeld([...heldCounts(held, pointsOf(false)), ...heldCounts(heldOff, pointsOf(true))]);
+  const unknown = heldByNothing(held, pointsOf(false)) + heldByNothing(heldOff, pointsOf(true));
   if (unknown > 0) problems.push(message('lining.fixingUnknown', { surface: named, count: unknown }));
   for (const { by, fixing, count } of counts)
     if (fixing.pick === null)
@@ -437,11 +473,13 @@ export function liningOf(input: LiningInput): Lining | null {
       covers.length > 0 ? [] : set.seams.map((seam) => seam.at),
       set.setOut?.rows ?? [],
       thickness,
+      made.flatMap(({ piece }) => (piece.removable ? [piece.outline] : [])),
     ),
     notes: [
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),
       ...ribNotes(surface, input.ribs),
       ...addedNotes(ground, laid !== null),
+      ...goneNotes(choice, made, named),
       ...closeNotes(set, longest),
       ...lampNotes(ground, set),
       ...reservedNotes(ground),

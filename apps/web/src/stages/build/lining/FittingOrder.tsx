@@ -11,8 +11,9 @@ export function FittingOrder({ lining }: { readonly lining: Lining }) {
   const { t, said } = speech;
   const parts = new Map(lining.parts.map((part) => [part.id, part]));
   const steps = lining.order.map((step, i) => ({ ...step, number: i + 1 }));
+  const allOff = steps.every(({ off }) => off);
   // pieces with nothing to be done first are told in runs
-  const told = steps.filter((step) => step.first.length > 0 || step.behind.length > 0);
+  const told = steps.filter((step) => step.first.length > 0 || step.behind.length > 0 || (step.off && !allOff));
   const { caulk } = lining;
   return (
     <section className="section stack">
@@ -35,7 +36,11 @@ export function FittingOrder({ lining }: { readonly lining: Lining }) {
                 </button>{' '}
                 {[
                   ...step.first.map((message) => said(message)),
-                  ...(step.behind.length > 0 ? [t('order.behind', { names: step.behind.join(', ') })] : []),
+                  ...(step.behind.length > 0
+                    ? [t('order.behind', { names: step.behind.join(', ') })]
+                    : step.off && !allOff
+                      ? [t('order.off')]
+                      : []),
                 ].join('; ')}
               </li>
             );

@@ -236,6 +236,7 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
             onTake={(undersize) => change({ undersize })}
           />
           <LengthField label={t('lining.scribe')} value={choice.scribe} onTake={(scribe) => change({ scribe })} />
+          <LengthField label={t('lining.notch')} value={choice.notch ?? 0} onTake={(notch) => change({ notch })} />
         </div>
         <Check
           label={t('lining.removable')}
@@ -260,7 +261,7 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
         <h2>{t('lining.behind')}</h2>
         <p className="small figures">{t('lining.fixings', { count: lining.fixings.length, hidden })}</p>
         {lining.held.map(({ by, count, fixing }) => (
-          <p key={by} className="small figures">
+          <p key={`${by} ${fixing.pick?.id ?? ''}`} className="small figures">
             {t(`lining.into.${by}`, { count })}{' '}
             {fixing.pick
               ? `${t('lining.screw', {
