@@ -1,7 +1,7 @@
 import type { CutPlan, Layer, PriceBook, PriceItem, Settings } from '../document/schema.js';
 import { surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
 import type { Hardware } from '../furniture/school.js';
-import type { Part } from '../parts/part.js';
+import { boardMaterials, type Part } from '../parts/part.js';
 import { type BuildUpDepths, BATTEN_SPACING_MM, BATTEN_WIDTH_MM } from '../layers/buildup.js';
 import { litresOf, materialOf } from '../materials/material.js';
 import type { CoveredAreas } from '../layers/areas.js';
@@ -134,9 +134,10 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
     const area = input.areas[surface];
     if (!depth || area === undefined) continue;
     const laidOut = input.parts.some((part) => part.role === 'floor-batten');
+    const boarded = boardMaterials(input.parts);
     const battens = depth.layers.some(({ layer }) => layer.place === 'battens');
     for (const { layer, material } of depth.layers) {
-      if (layer.board && input.parts.some((part) => part.role === 'subfloor')) continue;
+      if (layer.board && boarded.has(layer.material)) continue;
       // battens that are laid out are counted in bars by their cut plan
       if (surface === 'floor' && layer.place === 'battens' && material && isBar(material) && laidOut) continue;
       if (lined.has(`${surface}:${layer.material}`) && (layer.place === 'continuous' || layer.place === 'battens'))

@@ -105,7 +105,9 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
       to: derived.subfloor.to,
       seams: derived.subfloor.seams,
       outline: derived.subfloor.outline,
+      upper: derived.subfloor.upper.map(({ board, from, to, seams, apart }) => ({ ...board, from, to, seams, apart })),
     },
+    thresholds: derived.floor.thresholds,
     cutPlans: derived.plans.map(({ material, key, plan, state, job }) => ({
       material: material.id,
       key,

@@ -114,8 +114,8 @@ export interface FaceFixing {
 /** What lies on the last battens, or on the ribs where there are none; the foil and foam between are passed too. */
 function carriedBy(depth: BuildUpDepth): Carrier | null {
   const last = depth.layers.findLastIndex(({ layer }) => layer.place === 'battens' || layer.place === 'rib-battens');
-  // what lies on the board of a floor is laid after it is screwed down
-  const board = depth.layers.findLastIndex(({ layer }) => layer.board);
+  // what lies on the lowest board of a floor, another board too, is laid after that is screwed down
+  const board = depth.layers.findIndex(({ layer }) => layer.board);
   const above = depth.layers
     .slice(last + 1, board >= 0 ? board + 1 : undefined)
     .filter(({ layer }) => layer.place === 'continuous')

@@ -1,5 +1,5 @@
 import type { PriceBook } from '../document/schema.js';
-import { partMass, type Part } from '../parts/part.js';
+import { boardMaterials, partMass, type Part } from '../parts/part.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import { BATTEN_SPACING_MM, coverOf, type BuildUpDepths } from '../layers/buildup.js';
 
@@ -31,11 +31,11 @@ export function massOf(
   const battened = parts.some((part) => part.role === 'floor-batten');
   // what is cut into parts is counted by them
   const lined = new Set(parts.flatMap((part) => (part.surface ? [`${part.surface}:${part.material}`] : [])));
-  const boarded = parts.some((part) => part.role === 'subfloor');
+  const boarded = boardMaterials(parts);
   for (const [surface, buildUp] of Object.entries(depths)) {
     for (const depth of buildUp?.layers ?? []) {
       const { layer, material, thickness } = depth;
-      if (layer.board && boarded) continue;
+      if (layer.board && boarded.has(layer.material)) continue;
       if (lined.has(`${surface}:${layer.material}`) && (layer.place === 'continuous' || layer.place === 'battens'))
         continue;
       if (surface === 'floor' && layer.place === 'battens' && battened) continue;

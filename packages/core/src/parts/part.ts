@@ -114,6 +114,10 @@ export const grooveLines = (part: Part): readonly (readonly Point[])[] =>
 /** A screw is drawn and drilled as a hole of this diameter, mm. */
 export const PILOT_MM = 3;
 
+/** The materials whose layers of board are cut into parts of the floor: what is made of them is counted by these. */
+export const boardMaterials = (parts: readonly Part[]): ReadonlySet<string> =>
+  new Set(parts.flatMap(({ role, material }) => (role === 'subfloor' ? [material] : [])));
+
 /** Sizes of the rectangle a part is cut from, along the grain and across it, mm. */
 export function blankOf(part: Part): { readonly length: number; readonly width: number } {
   const box = boxOf(part.outline.outer);

@@ -10,7 +10,7 @@ import type {
   Survey,
   Unit,
 } from '../document/schema.js';
-import type { Part } from '../parts/part.js';
+import { boardMaterials, type Part } from '../parts/part.js';
 import { materialOf } from '../materials/material.js';
 import { SEAL_COATS } from '../costing/shopping.js';
 import { cureRule } from '../rules/registry.js';
@@ -109,8 +109,9 @@ function wiringTask(surface: string, { fittings, buildUps, book }: TasksInput, a
 
 function layerTasks(surface: string, input: TasksInput, area: number, before: readonly string[]): Task[] {
   let after = [...before];
+  const boarded = boardMaterials(input.parts);
   return layersOn(input.buildUps, surface).flatMap((layer): Task[] => {
-    if (layer.board && input.parts.some((part) => part.role === 'subfloor')) return [];
+    if (layer.board && boarded.has(layer.material)) return [];
     const material = materialOf(input.book, layer.material);
     const kind =
       layer.place === 'battens' || layer.place === 'rib-battens'
@@ -200,7 +201,12 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
       : {
           id: 'subfloor-glue',
           title: message('task.subfloorGlue'),
-          minutes: Math.round((input.areas?.floor ?? 0) * MINUTES.glueM2),
+          // each board is glued to what is beneath it
+          minutes: Math.round(
+            (input.areas?.floor ?? 0) *
+              MINUTES.glueM2 *
+              Math.max(1, layersOn(input.buildUps, 'floor').filter(({ board }) => board).length),
+          ),
           lagHours: lag,
           lagWhy:
             lag > 0

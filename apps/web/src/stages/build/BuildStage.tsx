@@ -75,6 +75,7 @@ function Floor({ chosen, scene }: { readonly chosen: string | null; readonly sce
   const { t } = useSpeech();
   const [shown, setShown] = useState<FloorLayers>({
     board: true,
+    upper: true,
     battens: true,
     screws: false,
     planks: false,
@@ -84,16 +85,18 @@ function Floor({ chosen, scene }: { readonly chosen: string | null; readonly sce
     <>
       <div className="strip row wrap open-top">
         <div className="chips" role="group" aria-label={t('lining.show')}>
-          {FLOOR_LAYERS.map((layer) => (
-            <ToggleButton
-              key={layer}
-              value={layer}
-              selected={shown[layer]}
-              onChange={() => setShown({ ...shown, [layer]: !shown[layer] })}
-            >
-              {t(`floor.show.${layer}`)}
-            </ToggleButton>
-          ))}
+          {FLOOR_LAYERS.filter((layer) => layer !== 'upper' || (scene.shape.subfloor?.upper.length ?? 0) > 0).map(
+            (layer) => (
+              <ToggleButton
+                key={layer}
+                value={layer}
+                selected={shown[layer]}
+                onChange={() => setShown({ ...shown, [layer]: !shown[layer] })}
+              >
+                {t(`floor.show.${layer}`)}
+              </ToggleButton>
+            ),
+          )}
         </div>
       </div>
       <FloorDrawing

@@ -14,14 +14,21 @@ export interface FloorCut {
   readonly crossed: number;
 }
 
-/** A stretch in lengths of which none is longer than `most`: all equal, or whole ones with what is left at one end. */
-type Split = 'equal' | 'rest-last' | 'rest-first';
+/**
+ * A stretch in lengths of which none is longer than `most`: all equal, whole ones with what is left at one end, or begun with
+ * half a length, so that its joints lie between those of another layer.
+ */
+type Split = 'equal' | 'rest-last' | 'rest-first' | 'half-first';
 
 /** Two joints nearer than this meet in one corner, mm. */
 const CROSSED_MM = 200;
 
 function splitOf(from: number, to: number, most: number, least: number, how: Split): Span[] {
   const run = to - from;
+  if (how === 'half-first') {
+    const half = Math.min(most, run / Math.max(1, wholeUp(run / most))) / 2;
+    return run <= half ? [[from, to]] : [[from, from + half], ...splitOf(from + half, to, most, least, 'equal')];
+  }
   const count = Math.max(1, wholeUp(run / most));
   const rest = run - (count - 1) * most;
   // a rest too narrow to be a piece is made up from its neighbour
@@ -50,6 +57,7 @@ const isSame = (a: readonly Span[], b: readonly Span[]): boolean =>
  * Ways to cut a board of a length along the vehicle and a width across it from sheets of a usable size: equal pieces, or
  * whole ones with the rest at either end, the cross joints of neighbouring strips in one line or changing sides.
  * @param least no piece is narrower, mm
+ * @param halves whether ways that begin with half a length are tried too
  */
 export function floorCuts(
   x: Span,
@@ -57,13 +65,18 @@ export function floorCuts(
   sheet: { readonly length: number; readonly width: number },
   direction: FloorCut['direction'],
   least: number,
+  halves = false,
 ): FloorCut[] {
   const [run, span] = direction === 'across' ? [x, y] : [y, x];
   if (sheet.length <= 0 || sheet.width <= 0) return [];
   const unlike = (all: readonly (readonly Span[])[]): (readonly Span[])[] =>
     all.filter((one, i) => all.findIndex((other) => isSame(other, one)) === i);
   const ways = (from: number, to: number, most: number): (readonly Span[])[] =>
-    unlike((['equal', 'rest-last', 'rest-first'] as const).map((how) => splitOf(from, to, most, least, how)));
+    unlike(
+      (['equal', 'rest-last', 'rest-first', ...(halves ? (['half-first'] as const) : [])] as const).map((how) =>
+        splitOf(from, to, most, least, how),
+      ),
+    );
   return ways(run[0], run[1], sheet.width)
     .filter((strips) => strips.every(([a, b]) => b - a >= least - HAIR_MM))
     .flatMap((strips) => {

@@ -8,7 +8,7 @@ import { valueAt } from '../../document/address.js';
 import { boxOf, outlineArea, rectangle, spread, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { message, type Message } from '../../words/message.js';
-import { crosses, type Subfloor } from './subfloor.js';
+import { crosses, type FloorBoard, type Subfloor } from './subfloor.js';
 
 /** Room for a sleeve round what goes through the floor, mm. */
 const SLEEVE_MM = 2;
@@ -42,13 +42,12 @@ export function drilledHoles(
 
 const NONE: readonly KeptBack[] = [];
 
-/**
- * Where the board is kept back at side doors, for a trim or a seal: the width of each door less what units stand in, under
- * whose fronts the board is carried out.
- */
-export function keptBack(survey: Survey, units: readonly Shadow[], by: number): readonly KeptBack[] {
-  if (by <= 0) return NONE;
-  return placedOpenings(survey).flatMap(({ opening, from, to }): KeptBack[] => {
+/** The width of each side door less what units stand in: from where to where the floor ends in it. */
+export function freeInDoors(
+  survey: Survey,
+  units: readonly Shadow[],
+): readonly (Omit<KeptBack, 'by'> & { readonly door: string; readonly name: string })[] {
+  return placedOpenings(survey).flatMap(({ opening, from, to }) => {
     const { surface } = opening;
     if (opening.kind !== 'door' || (surface !== 'left' && surface !== 'right')) return [];
     const standing = units
@@ -56,15 +55,23 @@ export function keptBack(survey: Survey, units: readonly Shadow[], by: number): 
       .map((unit) => [unit.body.x, endOf(unit)] as const)
       .sort((a, b) => a[0] - b[0]);
     let at = from;
-    const free: KeptBack[] = [];
+    const free: (Omit<KeptBack, 'by'> & { door: string; name: string })[] = [];
+    const { id: door, name } = opening;
     for (const [x0, x1] of [...standing, [to, to] as const]) {
-      if (x0 > at) free.push({ side: surface, from: at, to: Math.min(x0, to), by });
+      if (x0 > at) free.push({ side: surface, from: at, to: Math.min(x0, to), door, name });
       at = Math.max(at, x1);
       if (at >= to) break;
     }
     return free;
   });
 }
+
+/**
+ * Where the board is kept back at side doors, for a trim or a seal: where it ends in them; under the front of a unit that
+ * stands in one the board is carried out.
+ */
+export const keptBack = (survey: Survey, units: readonly Shadow[], by: number): readonly KeptBack[] =>
+  by <= 0 ? NONE : freeInDoors(survey, units).map(({ side, from, to }) => ({ side, from, to, by }));
 
 const openingOf = ({ x, y, length, width }: FloorHatch): Ring =>
   rectangle(x - length / 2, y - width / 2, x + length / 2, y + width / 2);
@@ -73,15 +80,20 @@ const openingOf = ({ x, y, length, width }: FloorHatch): Ring =>
 export const hatchOpenings = (hatches: readonly FloorHatch[]): readonly { readonly opening: Ring }[] =>
   hatches.map((hatch) => ({ opening: openingOf(hatch) }));
 
-/** Lids for the hatches, from the board's own material. */
-export function hatchParts(hatches: readonly FloorHatch[], subfloor: Subfloor, grain: boolean): readonly Part[] {
+/** Lids for the hatches, from the board's own material; one from each board, glued together, where there are two. */
+export function hatchParts(
+  hatches: readonly FloorHatch[],
+  subfloor: FloorBoard,
+  grain: boolean,
+  layer: number,
+): readonly Part[] {
   return hatches.map((hatch, i): Part => {
     const [length, width] = [hatch.length - 2 * PLAY_MM, hatch.width - 2 * PLAY_MM];
     const finger: Point = [length / 2, Math.min(FINGER_IN_MM, width / 4)];
     return {
-      id: `floor-hatch-${hatch.id}`,
+      id: layer === 0 ? `floor-hatch-${hatch.id}` : `floor-hatch-${hatch.id}-${layer + 1}`,
       role: 'floor-hatch',
-      number: i + 1,
+      number: layer * hatches.length + i + 1,
       unit: null,
       material: subfloor.board.material,
       thickness: subfloor.board.thickness,

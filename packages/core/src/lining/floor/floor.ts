@@ -17,7 +17,9 @@ import { hatchParts, hatchProblems } from './floor-holes.js';
 import { floorInsulation, stepTrims, type FloorFoam } from './floor-pieces.js';
 import { edgeTrims, longestTrim } from './edge-trims.js';
 import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew, type Noggin } from './floor-marks.js';
+import { beadRows, beads, uppersLaid, type UpperLaid } from './floor-upper.js';
 import type { Subfloor } from './subfloor.js';
+import { thresholdsOf, type Threshold } from './thresholds.js';
 
 /** The floor with everything that is cut for it and marked on it. */
 export interface LinedFloor {
@@ -36,6 +38,10 @@ export interface LinedFloor {
   readonly unheld: readonly string[];
   /** The room's floor, on which the finish lies. */
   readonly room: Outline | null;
+  /** Boards that lie on the lowest one, and how they are held to what is beneath. */
+  readonly upper: readonly UpperLaid[];
+  /** How high one steps at doors and steps, before and after. */
+  readonly thresholds: readonly Threshold[];
   readonly problems: readonly { readonly said: Message; readonly hatch: string }[];
 }
 
@@ -61,13 +67,9 @@ function coatedArea(room: Outline, units: readonly Shadow[], choice: FloorChoice
   return pieces.reduce((sum, piece) => sum + outlineArea(piece), 0) / 1e6;
 }
 
-/** Beads without battens run this far apart, mm; a 6 mm bead takes 28 ml a metre. */
-const BEAD_SPACING_MM = 250;
-const BEAD_ML_PER_METRE = 28;
 function glueUnder(outline: Outline, laid: FloorBattens | null): NonNullable<LinedFloor['glue']> {
   // one bead along each batten and one under it on the vehicle's floor; else rows over the whole board
-  const metres = laid ? 2 * laid.metres : outlineArea(outline) / BEAD_SPACING_MM / 1000;
-  return { metres, millilitres: metres * BEAD_ML_PER_METRE };
+  return beads(laid ? 2 * laid.metres : beadRows(outline));
 }
 
 /** A loose piece is held when so much of it lies under furniture, mm2. */
@@ -84,6 +86,7 @@ export interface LinedFloorInput {
   readonly subfloor: Subfloor | null;
   readonly laid: FloorBattens | null;
   readonly depth: BuildUpDepth;
+  readonly bare: Shell | null;
   readonly inner: Shell | null;
   readonly survey: Survey;
   readonly units: readonly Shadow[];
@@ -113,7 +116,7 @@ export const templateParts = (made: {
 
 /** Gathers board, battens, noggins, hatches and finish. */
 export function linedFloor(input: LinedFloorInput): LinedFloor {
-  const { subfloor, laid, depth, inner, survey, units, arches, hatches, choice, trim, settings, book } = input;
+  const { subfloor, laid, depth, bare, inner, survey, units, arches, hatches, choice, trim, settings, book } = input;
   const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
   const timber = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
   const noggins =
@@ -133,7 +136,9 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   );
   const room = inner && roomFloor(inner, arches);
   const finish = room && inner && face?.material ? floorFinish(room, face.material, units, choice, inner.floor) : null;
-  const doorTrims = inner && choice.doorTrims === true ? edgeTrims(survey, inner, trim) : [];
+  const doorTrims = inner && choice.doorTrims === true ? edgeTrims(survey, inner, trim, units, choice.keepBack) : [];
+  const upper = subfloor ? uppersLaid(subfloor, choice, survey, units, book) : [];
+  const grained = (id: string): boolean => book.items.find((item) => item.id === id)?.grain ?? false;
   const below = board ? depth.layers.slice(0, depth.layers.indexOf(board)) : [];
   const foam = below.findLast(({ material }) => material?.group === 'insulation' && material.pieceLength > 0)?.material;
   return {
@@ -141,7 +146,12 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
       ...(subfloor?.parts ?? []).map((part) =>
         laid ? { ...part, marks: floorMarks(part, laid.battens, noggins, screws) } : part,
       ),
-      ...(subfloor ? hatchParts(hatches, subfloor, board?.material?.grain ?? false) : []),
+      ...upper.flatMap(({ layer, screws: own }) =>
+        layer.parts.map((part) => ({ ...part, marks: floorMarks(part, [], [], own) })),
+      ),
+      ...(subfloor ? [subfloor, ...subfloor.upper] : []).flatMap((layer, i) =>
+        hatchParts(hatches, layer, grained(layer.board.material), i),
+      ),
       ...battenParts(laid, depth),
       ...(inner ? stepTrims(arches, inner, trim) : []),
       ...doorTrims,
@@ -160,6 +170,8 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
             subfloor.seams.filter((seam) => seam.direction === 'across').map((seam) => seam.at),
           )
         : null,
+    upper,
+    thresholds: bare && inner ? thresholdsOf(survey, arches, bare, inner) : [],
     finish,
     coats:
       finish === null && board && room && inner
@@ -173,6 +185,12 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
         : [],
     problems: [
       ...(subfloor ? hatchProblems(hatches, subfloor, units, laid !== null && timber !== null) : []),
+      ...upper
+        .filter(({ screws: own, picked }) => own.length > 0 && picked?.item === null)
+        .map(({ picked }) => ({
+          said: message('floor.noUpperScrew', { least: mm(picked?.least ?? 0), most: mm(picked?.most ?? 0) }),
+          hatch: 'floor',
+        })),
       ...doorTrims
         .filter((part) => blankOf(part).length > longestTrim(trim))
         .map((part) => ({

@@ -2,7 +2,7 @@ import { createNames, placedOnFloor } from '../../parts/part-name.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { FloorHoles, KeptBack } from './left-out.js';
 import type { FloorChoice, Settings } from '../../document/schema.js';
-import { floorLayerHeights, type BuildUpDepth } from '../../layers/buildup.js';
+import { floorLayerHeights, type BuildUpDepth, type LayerDepth } from '../../layers/buildup.js';
 import {
   boxOf,
   outlineArea,
@@ -32,7 +32,8 @@ export interface FloorSeam {
   readonly to: number;
 }
 
-export interface Subfloor {
+/** One layer of board. */
+export interface FloorBoard {
   /** The whole board before it is split, in vehicle axes (x, y). */
   readonly outline: Outline;
   /** Heights above the bare floor between which the board lies. */
@@ -47,6 +48,20 @@ export interface Subfloor {
   readonly pieces: readonly Outline[];
   readonly parts: readonly Part[];
 }
+
+/** A board that lies on another. */
+export interface UpperBoard extends FloorBoard {
+  /** The least distance of its seams from those of the board beneath that run the same way, mm; null where none do. */
+  readonly apart: number | null;
+}
+
+/** The lowest board, and those that lie on it. */
+export interface Subfloor extends FloorBoard {
+  readonly upper: readonly UpperBoard[];
+}
+
+/** Seams of two boards that lie on each other are kept this far apart, mm. */
+export const STAGGER_MM = 150;
 
 const NO_HOLES: FloorHoles = { drilled: [], hatches: [], kept: [] };
 
@@ -130,10 +145,53 @@ export function subfloorOf(
   holes: FloorHoles = NO_HOLES,
   { direction, cut: wanted = 'equal' }: Pick<FloorChoice, 'direction' | 'cut'> = { direction: null },
 ): Subfloor | null {
-  const board = depth.layers.find(({ layer }) => layer.board);
-  const sheets = board?.material?.stocks ?? [];
-  const heights = board ? floorLayerHeights(depth, board.layer.id) : null;
-  if (!board || !heights || sheets.length === 0) return null;
+  const [lowest, ...others] = depth.layers.filter(
+    ({ layer, material }) => layer.board && (material?.stocks.length ?? 0) > 0,
+  );
+  const ways = { shell, arches, settings, holes, direction, wanted };
+  const first = lowest && boardOf(depth, lowest, ways, null, 'board', 0);
+  if (!first) return null;
+  const upper: UpperBoard[] = [];
+  for (const layer of others) {
+    const beneath: FloorBoard = upper.at(-1) ?? first;
+    const before = [first, ...upper].reduce((sum, { parts }) => sum + parts.length, 0);
+    const made = boardOf(depth, layer, ways, beneath, `board-${upper.length + 2}`, before);
+    if (made) upper.push({ ...made, apart: seamsApart(made.seams, beneath.seams) });
+  }
+  return { ...first, upper };
+}
+
+/** The least distance between seams of two layers that run the same way and pass each other, mm. */
+function seamsApart(above: readonly FloorSeam[], below: readonly FloorSeam[]): number | null {
+  const all = above.flatMap((a) =>
+    below
+      .filter((b) => b.direction === a.direction && a.from < b.to && b.from < a.to)
+      .map((b) => Math.abs(a.at - b.at)),
+  );
+  return all.length > 0 ? Math.min(...all) : null;
+}
+
+interface BoardWays {
+  readonly shell: Shell;
+  readonly arches: readonly ArchShape[];
+  readonly settings: Settings;
+  readonly holes: FloorHoles;
+  readonly direction: FloorChoice['direction'];
+  readonly wanted: NonNullable<FloorChoice['cut']>;
+}
+
+/** One layer of board. One that lies on another is cut so that its seams keep off those beneath, before anything else. */
+function boardOf(
+  depth: BuildUpDepth,
+  board: LayerDepth,
+  { shell, arches, settings, holes, direction, wanted }: BoardWays,
+  beneath: FloorBoard | null,
+  name: string,
+  numbered: number,
+): FloorBoard | null {
+  const sheets = board.material?.stocks ?? [];
+  const heights = floorLayerHeights(depth, board.layer.id);
+  if (!heights) return null;
   const outline = floorOutline(shell, arches, heights.from, heights.to, settings, holes.kept);
   if (!outline) return null;
   const box = boxOf(outline.outer);
@@ -145,25 +203,30 @@ export function subfloorOf(
   const grain = board.material?.grain ?? false;
   const ways = sheets.flatMap((sheet) => {
     const usable = { length: sheet.length - 2 * trim, width: sheet.width - 2 * trim };
-    return (['across', 'along'] as const)
-      .filter((way) => direction === null || way === direction)
-      .flatMap((way) => floorCuts(x, y, usable, way, Math.min(SMALLEST_STRIP_MM, x[1] - x[0], y[1] - y[0])))
-      .filter((cut) => wanted !== 'equal' || cut.equal)
-      .map((cut) => {
-        const pieces = piecesOf(outline, cut);
-        // the sheet's length lies across the vehicle for strips across it
-        const sizes = pieces.map((piece) => {
-          const own = boxOf(piece.outer);
-          const [along, over] = [own.maxX - own.minX, own.maxY - own.minY];
-          return cut.direction === 'across' ? { length: over, width: along } : { length: along, width: over };
-        });
-        // equal pieces are counted a sheet each: what more a plan saves is not relied on
-        const count =
-          wanted === 'equal'
-            ? cut.strips.reduce((sum, strip) => sum + strip.pieces.length, 0)
-            : sheetsFor(sizes, usable, kerf, !grain);
-        return { cut, pieces, cost: count * sheet.price, count };
-      });
+    return (
+      (['across', 'along'] as const)
+        .filter((way) => direction === null || beneath !== null || way === direction)
+        .flatMap((way) =>
+          floorCuts(x, y, usable, way, Math.min(SMALLEST_STRIP_MM, x[1] - x[0], y[1] - y[0]), beneath !== null),
+        )
+        // over another board equal pieces would bring seam over seam
+        .filter((cut) => wanted !== 'equal' || beneath !== null || cut.equal)
+        .map((cut) => {
+          const pieces = piecesOf(outline, cut);
+          // the sheet's length lies across the vehicle for strips across it
+          const sizes = pieces.map((piece) => {
+            const own = boxOf(piece.outer);
+            const [along, over] = [own.maxX - own.minX, own.maxY - own.minY];
+            return cut.direction === 'across' ? { length: over, width: along } : { length: along, width: over };
+          });
+          // equal pieces are counted a sheet each: what more a plan saves is not relied on
+          const count =
+            wanted === 'equal' && beneath === null
+              ? cut.strips.reduce((sum, strip) => sum + strip.pieces.length, 0)
+              : sheetsFor(sizes, usable, kerf, !grain);
+          return { cut, pieces, cost: count * sheet.price, count };
+        })
+    );
   });
   const seamed = ways
     .filter(({ count }) => Number.isFinite(count))
@@ -176,8 +239,11 @@ export function subfloorOf(
   type Way = (typeof seamed)[number];
   const price = (a: Way, b: Way): number => a.cost - b.cost || a.count - b.count;
   const pieced = (a: Way, b: Way): number => a.pieces.length - b.pieces.length;
+  const near = ({ seams }: Way): number =>
+    beneath && (seamsApart(seams, beneath.seams) ?? Infinity) < STAGGER_MM ? 1 : 0;
   const best = seamed.sort(
     (a, b) =>
+      near(a) - near(b) ||
       through(a.seams, lids) - through(b.seams, lids) ||
       (wanted === 'fewest' ? pieced(a, b) || price(a, b) : price(a, b)) ||
       through(a.seams, drilled) - through(b.seams, drilled) ||
@@ -202,8 +268,8 @@ export function subfloorOf(
     parts: made.map((piece, index) =>
       floorPart(
         piece,
-        index,
-        names('board', placedOnFloor(boxOf(piece.outer).minX, boxOf(piece.outer).minY)),
+        numbered + index,
+        names(name, placedOnFloor(boxOf(piece.outer).minX, boxOf(piece.outer).minY)),
         cut.direction,
         board.layer.material,
         board.thickness,

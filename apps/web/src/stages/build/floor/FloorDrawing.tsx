@@ -9,7 +9,7 @@ import { useSize } from '../../../kit/use-size.js';
 import { Fixings } from '../../../kit/Fixings.js';
 import { useSpeech } from '../../../words/words.js';
 
-export const FLOOR_LAYERS = ['board', 'battens', 'screws', 'planks', 'under'] as const;
+export const FLOOR_LAYERS = ['board', 'upper', 'battens', 'screws', 'planks', 'under'] as const;
 export type FloorLayers = Readonly<Record<(typeof FLOOR_LAYERS)[number], boolean>>;
 
 interface FloorDrawingProps {
@@ -46,7 +46,11 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
     scene.shape.depths.floor.layers.find(({ layer }) => layer.place === 'battens')?.material?.width ?? 45;
   const half = battenWidth / 2;
   const boards = scene.shape.parts.filter((part) => part.role === 'subfloor');
-  const hatch = scene.book.items.find((item) => item.id === subfloor.board.material)?.hatch ?? 'grey';
+  const hatchOf = (id: string): string => scene.book.items.find((item) => item.id === id)?.hatch ?? 'grey';
+  // boards that lie on the lowest one are drawn over it while they are shown
+  const layers = [...(shown.board ? [subfloor] : []), ...(shown.upper ? subfloor.upper : [])];
+  const topmost = (shown.upper ? subfloor.upper.at(-1) : undefined) ?? subfloor;
+  const screws = floor.upper.find(({ layer }) => layer === topmost)?.screws ?? floor.screws;
   return (
     <div ref={ref} className="grow canvas">
       {width > 60 && height > 60 && (
@@ -61,17 +65,17 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
           {floor.room && (
             <path d={ringPath(floor.room.outer.map(at))} fill="none" stroke="var(--soft)" strokeDasharray="4 4" />
           )}
-          {shown.board &&
-            subfloor.pieces.map((piece, i) => {
-              const part = boards[i];
+          {layers.flatMap((layer) =>
+            layer.pieces.map((piece, i) => {
+              const part = boards.find(({ id }) => id === layer.parts[i]?.id);
               const on = part?.id === chosen;
               return (
                 <path
                   className="takes"
-                  key={part?.id ?? i}
+                  key={part?.id ?? `${layer.from}:${i}`}
                   d={[piece.outer, ...piece.holes].map((ring) => ringPath(ring.map(at))).join(' ')}
                   fillRule="evenodd"
-                  fill={`url(#hatch-${hatch})`}
+                  fill={`url(#hatch-${hatchOf(layer.board.material)})`}
                   fillOpacity={shown.planks ? 0.35 : 1}
                   stroke={on ? 'var(--data)' : 'var(--ink)'}
                   strokeWidth={on ? 3 : 1.5}
@@ -79,7 +83,8 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
                   data-piece={part?.id}
                 />
               );
-            })}
+            }),
+          )}
           {shown.planks &&
             floor.finish?.rows.flatMap((row) =>
               row.pieces.map((piece) => (
@@ -166,8 +171,8 @@ export function FloorDrawing({ scene, shown, chosen, onPart }: FloorDrawingProps
               </text>
             </g>
           ))}
-          {shown.screws && <Fixings points={floor.screws} at={at} />}
-          {subfloor.seams.map((seam) => {
+          {shown.screws && <Fixings points={screws} at={at} />}
+          {topmost.seams.map((seam) => {
             const [a, b] =
               seam.direction === 'across'
                 ? [at([seam.at, box.minY]), at([seam.at, box.maxY])]

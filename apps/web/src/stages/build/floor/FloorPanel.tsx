@@ -2,6 +2,8 @@ import Button from '@mui/material/Button';
 import { partName } from '../names.js';
 import type { FloorWay } from '@nestplank/core/derive';
 import type { FloorHatch } from '@nestplank/core/document';
+import { type LinedFloor, STAGGER_MM } from '@nestplank/core/lining';
+import { materialOf } from '@nestplank/core/materials';
 import { openBefore } from '@nestplank/core/measure';
 import { formatMoney, type Message } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
@@ -158,6 +160,73 @@ function Hatches({ scene }: { readonly scene: Scene }) {
   );
 }
 
+/** A board that lies on another: its pieces, how its seams lie to those beneath, and how it is held. */
+function Upper({ upper, scene }: { readonly upper: LinedFloor['upper'][number]; readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const { layer, screws, picked, glue } = upper;
+  const apart = layer.apart === null ? null : len(layer.apart);
+  return (
+    <p className="small figures">
+      {t('floor.upper', {
+        material: materialOf(scene.book, layer.board.material)?.name ?? layer.board.material,
+        count: layer.pieces.length,
+        apart:
+          layer.apart === null || apart === null
+            ? ''
+            : t(layer.apart < STAGGER_MM ? 'floor.upperNear' : 'floor.upperApart', { apart }),
+        held: [
+          ...(picked?.item && screws.length > 0
+            ? [
+                t('floor.upperScrewed', {
+                  count: screws.length,
+                  item: picked.item.name,
+                  hidden: screws.filter(({ hidden }) => hidden).length,
+                }),
+              ]
+            : []),
+          ...(glue
+            ? [t('floor.upperGlued', { metres: glue.metres.toFixed(1), millilitres: Math.round(glue.millilitres) })]
+            : [t('floor.upperLoose')]),
+        ].join(' '),
+      })}
+    </p>
+  );
+}
+
+/** How high one steps at every door and step, and what is left under the heads, before the floor is built up and after. */
+function Thresholds({ scene }: { readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const { thresholds } = scene.shape.floor;
+  if (thresholds.length === 0) return null;
+  return (
+    <section className="section stack">
+      <h2>{t('floor.thresholds')}</h2>
+      <table className="plain figures small">
+        <thead>
+          <tr>
+            <th>{t('floor.thresholdName')}</th>
+            <th>{t('floor.thresholdBefore')}</th>
+            <th>{t('floor.thresholdAfter')}</th>
+            <th>{t('floor.headBefore')}</th>
+            <th>{t('floor.headAfter')}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {thresholds.map((at) => (
+            <tr key={at.id}>
+              <td>{at.name}</td>
+              <td>{len(at.before)}</td>
+              <td>{len(at.after)}</td>
+              <td>{at.headBefore === null ? '–' : len(at.headBefore)}</td>
+              <td>{at.headAfter === null ? '–' : len(at.headAfter)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
 /** The floor: what must be decided before it is closed, its screws, hatches, finish, and the ways to lay it. */
 export function FloorPanel({ scene }: { readonly scene: Scene }) {
   const speech = useSpeech();
@@ -220,6 +289,9 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
             })}
           </p>
         )}
+        {floor.upper.map((upper) => (
+          <Upper key={upper.layer.from} upper={upper} scene={scene} />
+        ))}
         <p className="small soft">{t('floor.buying')}</p>
         {floor.screws.length > 0 && (
           <p className="small figures">
@@ -251,6 +323,7 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
           )}
         </section>
       )}
+      <Thresholds scene={scene} />
       <Hatches scene={scene} />
       <FinishPanel scene={scene} />
       <Ways scene={scene} />
