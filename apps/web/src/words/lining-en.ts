@@ -241,7 +241,7 @@ export const LINING_EN = {
   'floor.upperScrewed': '{count} {item} into the board beneath, {hidden} of them where furniture will stand.',
   'floor.upperGlued': '{metres} m of bead between the two, {millilitres} ml.',
   'floor.upperLoose': 'Laid loose.',
-  'floor.thresholds': 'Up into it',
+  'floor.thresholds': 'Heights at the doors',
   'floor.thresholdName': 'At',
   'floor.thresholdBefore': 'Step up bare',
   'floor.thresholdAfter': 'when done',

@@ -120,9 +120,13 @@ export function addressExists(survey: Survey, place: Place): boolean {
   return LISTS[place.kind](survey).some((thing) => thing.id === place.id);
 }
 
-/** How the plane of an opening is spoken of: its two directions differ between walls, rear and roof. */
+/** How the plane of an opening is spoken of: its two directions differ between walls, ends and roof. */
 const planeOf = (opening: Opening | undefined): 'wall' | 'rear' | 'roof' =>
-  opening?.surface === 'roof' ? 'roof' : opening?.surface === 'rear' ? 'rear' : 'wall';
+  opening?.surface === 'roof'
+    ? 'roof'
+    : opening?.surface === 'rear' || opening?.surface === 'front'
+      ? 'rear'
+      : 'wall';
 
 /** Says in words what is to be measured at an address. */
 export function describeAddress(survey: Survey, address: string): Message {

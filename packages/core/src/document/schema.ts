@@ -83,7 +83,7 @@ export const openingSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
   kind: z.enum(['window', 'door', 'hatch', 'fan']),
-  surface: z.enum(['left', 'right', 'rear', 'roof']),
+  surface: z.enum(['left', 'right', 'rear', 'front', 'roof']),
   cornerRadius: gapSchema,
   swing: z.enum(['fixed', 'slides', 'hinged', 'pair']),
   /** Where it is hinged, or which way it slides. */

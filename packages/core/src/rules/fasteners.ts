@@ -19,7 +19,7 @@ export interface Picked {
 }
 
 /** A screw into the edge of a board is no thicker than this share of it, so that it does not split. */
-const SHARE_OF_EDGE = 0.3;
+export const SHARE_OF_EDGE = 0.3;
 
 /**
  * The shortest stocked fastener that bites deep enough and does not come out; of equal lengths the thinnest. The limits

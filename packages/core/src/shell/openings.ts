@@ -57,9 +57,9 @@ export function openingProblems(
     if (opening.slanted && (toHead ?? to) <= (fromHead ?? from))
       return [{ said: message('opening.order', { name }), address: address('to-head') }];
     if (!shell) return [];
-    if (opening.surface === 'rear' || opening.surface === 'roof') {
+    if (opening.surface !== 'left' && opening.surface !== 'right') {
       const said = outside(opening, { from, to, sill, head }, shell);
-      return said ? [{ said, address: address(opening.surface === 'rear' ? 'to' : 'head') }] : [];
+      return said ? [{ said, address: address(opening.surface === 'roof' ? 'head' : 'to') }] : [];
     }
     if (from < shell.start - 1)
       return [{ said: message('opening.beforeStart', { name, from: mm(from) }), address: address('from') }];
@@ -74,22 +74,23 @@ export function openingProblems(
   });
 }
 
-/** What is wrong with an opening of the rear or the roof that lies beyond its surface; null when it lies on it. */
+/** What is wrong with an opening of an end or the roof that lies beyond its surface; null when it lies on it. */
 function outside(
   { surface, name }: Opening,
   { from, to, sill, head }: Pick<OpeningEdges, 'from' | 'to' | 'sill' | 'head'>,
   shell: Shell,
 ): Message | null {
-  // across the vehicle from the centre line: along the sill in the rear, up the plan in the roof
-  const [x, low, high] = surface === 'rear' ? [shell.length, from, to] : [(from + to) / 2, sill, head];
-  const z = surface === 'rear' ? (sill + head) / 2 : roofHeight(shell, Math.min(x, shell.length), 0) - UNDER_ROOF_MM;
+  // across the vehicle from the centre line: along the sill in an end, up the plan in the roof
+  const end = surface === 'rear' ? shell.length : surface === 'front' ? shell.start : null;
+  const [x, low, high] = end === null ? [(from + to) / 2, sill, head] : [end, from, to];
+  const z = end !== null ? (sill + head) / 2 : roofHeight(shell, Math.min(x, shell.length), 0) - UNDER_ROOF_MM;
   const [left, right] = [halfWidth(shell, 'left', x, z), halfWidth(shell, 'right', x, z)];
   if (low < -left - 1 || high > right + 1)
     return message('opening.pastWall', { name, from: mm(low), to: mm(high), left: mm(left), right: mm(right) });
   if (surface === 'roof' && to > shell.length + 1)
     return message('opening.pastEnd', { name, to: mm(to), length: mm(shell.length) });
-  const roof = roofHeight(shell, shell.length, 0);
-  return surface === 'rear' && head > roof
+  const roof = roofHeight(shell, end ?? shell.length, 0);
+  return end !== null && head > roof
     ? message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) })
     : null;
 }

@@ -6,7 +6,7 @@ import { nextId } from './next-id.js';
 import { ThingList, usePick, useRead } from './ThingList.js';
 
 const KINDS = ['window', 'door', 'hatch', 'fan'] as const;
-const SURFACES = ['left', 'right', 'rear', 'roof'] as const;
+const SURFACES = ['left', 'right', 'front', 'rear', 'roof'] as const;
 const SWINGS = ['fixed', 'slides', 'hinged', 'pair'] as const;
 const HANDS = ['none', 'front', 'rear', 'left', 'right', 'up'] as const;
 const RING_MM = 50;

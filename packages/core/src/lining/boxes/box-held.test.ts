@@ -99,7 +99,12 @@ describe('what boxes are put together with', () => {
     expect(
       Math.max(...(box?.parts ?? []).filter(({ role }) => role === 'reveal').map((p) => blankOf(p).width)),
     ).toBeLessThan(300);
-    expect(held?.items.find(({ use }) => use === 'corners')?.amount).toBe(8);
+    const corners = held?.items.find(({ use }) => use === 'corners');
+    expect(corners?.amount).toBe(8);
+    // a screw of 3.5 would split the edge of a board of 9: it is pinned
+    expect(wren.priceBook.items.find(({ id }) => id === corners?.item)?.fastener?.kind).toBe('brad');
+    const thick = made(wren, { board: 'birch-15' }).lined.boxesHeld[0]?.items.find(({ use }) => use === 'corners');
+    expect(wren.priceBook.items.find(({ id }) => id === thick?.item)?.fastener?.kind).toBe('wood');
     const trims = (box?.parts ?? []).filter(({ role }) => role === 'trim').map((part) => blankOf(part).length);
     expect(held?.items.find(({ use }) => use === 'trim')?.amount).toBe(
       trims.reduce((sum, length) => sum + Math.max(2, Math.ceil(length / 200) + 1), 0),

@@ -1,7 +1,7 @@
 import type { PriceBook } from '../../document/schema.js';
 import { glueAlong, GLUE, screwsAlong } from '../../parts/joint.js';
 import { blankOf, type Part } from '../../parts/part.js';
-import { pickBrad, pickFastener } from '../../rules/fasteners.js';
+import { pickBrad, pickFastener, SHARE_OF_EDGE } from '../../rules/fasteners.js';
 import { boxOf } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import type { ArchBox } from './arch-box.js';
@@ -43,15 +43,18 @@ function butted(
 ): { readonly items: Item[]; readonly unheld: Unheld[] } {
   if (joints.length === 0) return { items: [], unheld: [] };
   // into the edge of a board that goes on for as far as any screw reaches
-  const picked = pickFastener(book, { passed: thickness, gap: 0, into: 'wood', depth: 1000 }, thickness);
+  const screw = pickFastener(book, { passed: thickness, gap: 0, into: 'wood', depth: 1000 }, thickness)?.item ?? null;
+  // a screw too thick for the edge splits it: it is pinned and glued instead
+  const splits = (screw?.fastener?.diameter ?? 0) > SHARE_OF_EDGE * thickness;
+  const item = (splits ? pickBrad(book, { passed: thickness, depth: 1000 })?.item : null) ?? screw;
   const screws = joints.reduce((sum, length) => sum + screwsAlong(length), 0);
   const length = joints.reduce((sum, own) => sum + own, 0);
   return {
     items: [
-      ...(picked?.item ? [{ use, item: picked.item.id, amount: screws }] : []),
+      ...(item ? [{ use, item: item.id, amount: screws }] : []),
       { use: 'glue', item: GLUE, amount: glueAlong(length) },
     ],
-    unheld: picked?.item ? [] : [use],
+    unheld: item ? [] : [use],
   };
 }
 

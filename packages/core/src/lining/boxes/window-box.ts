@@ -37,7 +37,7 @@ function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readon
   };
 }
 
-/** The finished face an opening is in: a side wall, or the plane of the rear doors. */
+/** The finished face an opening is in: a side wall, the front end, or the plane of the rear doors. */
 interface FacePlane {
   /** How far out the face lies at a place, mm; and how it leans there, radians. */
   readonly out: (x: number, z: number) => number;
@@ -48,15 +48,17 @@ interface FacePlane {
   readonly inward: Vector;
 }
 
-function planeOf(surface: Side | 'rear', face: Shell): FacePlane {
-  if (surface === 'rear')
+function planeOf(surface: Side | 'rear' | 'front', face: Shell): FacePlane {
+  if (surface === 'rear' || surface === 'front') {
+    const [end, out] = surface === 'rear' ? [face.length, 1] : [face.start, -1];
     return {
       out: () => 0,
       lean: () => 0,
-      at: (y, z, behind) => [face.length + behind, y, z],
+      at: (y, z, behind) => [end + out * behind, y, z],
       along: [0, 1, 0],
-      inward: [-1, 0, 0],
+      inward: [0 - out, 0, 0],
     };
+  }
   const sign = surface === 'left' ? -1 : 1;
   const out = (x: number, z: number): number => halfWidth(face, surface, x, z);
   return {
@@ -69,7 +71,7 @@ function planeOf(surface: Side | 'rear', face: Shell): FacePlane {
 }
 
 /**
- * The box of one window in a side wall or a rear door. Level boards run through, the others stand between them and lean as the sides of
+ * The box of one window in a side wall, a rear door or the front end. Level boards run through, the others stand between them and lean as the sides of
  * the opening do. Depths are those of the reveal's corners; an upright board's front edge follows the wall's own curve
  * between its corners.
  * @param face the shell of the finished faces
@@ -84,7 +86,7 @@ function boxFor(
 ): WindowBox {
   const { opening, sill, head } = placed;
   const side = opening.surface === 'left' || opening.surface === 'right' ? opening.surface : null;
-  const plane = planeOf(side ?? 'rear', face);
+  const plane = planeOf(side ?? (opening.surface === 'front' ? 'front' : 'rear'), face);
   const material = materialOf(book, choice.board);
   const thickness = material?.thickness ?? 0;
   const depthAt = (
@@ -247,7 +249,7 @@ function boxFor(
   };
 }
 
-/** The boxes of all framed windows in side walls and rear doors, and hatches in the roof, that have a lining. Nothing when their board is not in the price book. */
+/** The boxes of all framed windows in side walls, rear doors and the front end, and hatches in the roof, that have a lining. Nothing when their board is not in the price book. */
 export function windowBoxes(
   survey: Survey,
   reveals: readonly Reveal[],

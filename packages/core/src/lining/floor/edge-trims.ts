@@ -88,7 +88,7 @@ function alongDoor(
 }
 
 /**
- * A profile along the floor's edge in every door, each length in one piece. In the rear it runs from side to side; in a side
+ * A profile along the floor's edge in every door, each length in one piece. At an end it runs from side to side; in a side
  * door along what no unit stands in, with returns where the board is kept back.
  * @param inner the shell of the finished faces
  * @param back how far the board is kept back at side doors, mm
@@ -106,14 +106,17 @@ export function edgeTrims(
   );
   const free = freeInDoors(survey, units);
   const lengths = low.flatMap(({ opening, from, to }): Length[] =>
-    opening.surface === 'rear'
+    opening.surface === 'rear' || opening.surface === 'front'
       ? [
           {
             id: `floor-edge-${opening.id}`,
             of: opening.name,
             ring: rectangle(0, 0, to - from, trim.width),
             ends: { start: 0, end: 0 },
-            place: placeSeen([inner.length, from, inner.floor], [0, 1, 0], [-1, 0, 0]),
+            place:
+              opening.surface === 'rear'
+                ? placeSeen([inner.length, from, inner.floor], [0, 1, 0], [-1, 0, 0])
+                : placeSeen([inner.start, from, inner.floor], [0, 1, 0], [1, 0, 0]),
           },
         ]
       : free

@@ -31,7 +31,7 @@ export function thresholdsOf(
   const doors = placedOpenings(survey)
     .filter(({ opening }) => opening.kind === 'door' && opening.surface !== 'roof')
     .map(({ opening, from, to, sill, head }): Threshold => {
-      const x = opening.surface === 'rear' ? inner.length : (from + to) / 2;
+      const x = opening.surface === 'rear' ? inner.length : opening.surface === 'front' ? inner.start : (from + to) / 2;
       return {
         id: opening.id,
         name: opening.name,

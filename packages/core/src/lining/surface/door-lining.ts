@@ -168,17 +168,21 @@ function panelPart(
   const points = outline.outer;
   const [minX, minY] = [Math.min(...points.map((p) => p[0])), Math.min(...points.map((p) => p[1]))];
   const [maxX, maxY] = [Math.max(...points.map((p) => p[0])), Math.max(...points.map((p) => p[1]))];
-  // a sheet's grain runs up the door: x up, y from right to left
-  const turn = ([x, y]: Point): Point => (level ? [x - minX, y - minY] : [y - minY, maxX - x]);
-  const within = ([x, y]: Point): boolean => x > minX && x < maxX && y > minY && y < maxY;
   const { surface } = door.opening;
+  // seen from the room, the way along the vehicle runs to the left on the left wall, and the way across it in the rear
+  const flip = surface === 'left' || surface === 'rear';
+  const sideways = (x: number): number => (flip ? maxX - x : x - minX);
+  // a sheet's grain runs up the door: x up, y from right to left
+  const turn = ([x, y]: Point): Point => (level ? [sideways(x), y - minY] : [y - minY, maxX - minX - sideways(x)]);
+  const within = ([x, y]: Point): boolean => x > minX && x < maxX && y > minY && y < maxY;
   const sign = surface === 'left' ? -1 : 1;
+  const end = surface === 'rear' ? inner.length : surface === 'front' ? inner.start : null;
   const inVehicle = (x: number, z: number): readonly [number, number, number] =>
-    surface === 'rear'
-      ? [inner.length, x, z]
-      : [x, sign * halfWidth(inner, surface === 'left' ? 'left' : 'right', x, z), z];
-  const along: Part['place']['along'] = surface === 'rear' ? [0, 1, 0] : [1, 0, 0];
-  const back: Part['place']['along'] = surface === 'rear' ? [0, -1, 0] : [-1, 0, 0];
+    end === null ? [x, sign * halfWidth(inner, surface === 'left' ? 'left' : 'right', x, z), z] : [end, x, z];
+  const way = flip ? -1 : 1;
+  const along: Part['place']['along'] = end === null ? [way, 0, 0] : [0, way, 0];
+  const back: Part['place']['along'] = end === null ? [0 - way, 0, 0] : [0, 0 - way, 0];
+  const [first, last] = flip ? [maxX, minX] : [minX, maxX];
   const marks: PartMarks = { lines: [], screws: screws.filter(within).map(turn), holes: [] };
   return {
     id,
@@ -194,7 +198,7 @@ function panelPart(
     edges: [],
     marks,
     place: level
-      ? placeSeen(inVehicle(x0 + minX, z0 + minY), along, [0, 0, 1])
-      : placeSeen(inVehicle(x0 + maxX, z0 + minY), [0, 0, 1], back),
+      ? placeSeen(inVehicle(x0 + first, z0 + minY), along, [0, 0, 1])
+      : placeSeen(inVehicle(x0 + last, z0 + minY), [0, 0, 1], back),
   };
 }
