@@ -1,5 +1,6 @@
 import { ringsApart, type Point, type Ring } from '../numeric/plane.js';
-import { blankOf, type Part } from './part.js';
+import { cross, placeSeen } from './lay-flat.js';
+import { blankOf, type Part, type Vector } from './part.js';
 
 /** Outlines that differ by no more than this are the same, mm. */
 const SAME_MM = 1;
@@ -68,4 +69,35 @@ export function faceToward({ place }: Pick<Part, 'place'>): Toward {
   const axis = out.reduce((most, value, i) => (Math.abs(value) > Math.abs(out[most] ?? 0) ? i : most), 0);
   const [less, more] = WAYS[axis] ?? ['down', 'up'];
   return (out[axis] ?? 0) < 0 ? less : more;
+}
+
+const OTHER_END = { left: 'right', right: 'left', back: 'back', front: 'front' } as const;
+
+/**
+ * Draws a part from the side its good face looks to: mirrored along its grain where it was drawn from behind.
+ * @param part its place begins on the good face
+ * @param good which way the good face looks in the vehicle
+ */
+export function seenFrom(part: Part, good: Vector): Part {
+  const { origin, along, across } = part.place;
+  const drawn = cross(along, across);
+  if (drawn[0] * good[0] + drawn[1] * good[1] + drawn[2] * good[2] >= 0) return part;
+  const { length } = blankOf(part);
+  const turn = ([x, y]: Point): Point => [length - x, y];
+  // a ring that is mirrored runs the other way round; it begins at the lower left again
+  const mirror = (ring: Ring): Ring => {
+    const turned = ring.map(turn).reverse();
+    return [...turned.slice(-2), ...turned.slice(0, -2)];
+  };
+  return {
+    ...part,
+    outline: { outer: mirror(part.outline.outer), holes: part.outline.holes.map(mirror) },
+    edges: part.edges.map((edge) => ({ ...edge, at: OTHER_END[edge.at], trueLine: edge.trueLine.map(turn).reverse() })),
+    ...(part.ends ? { ends: { start: part.ends.end, end: part.ends.start } } : {}),
+    place: placeSeen(
+      [origin[0] + length * along[0], origin[1] + length * along[1], origin[2] + length * along[2]],
+      [0 - along[0], 0 - along[1], 0 - along[2]],
+      across,
+    ),
+  };
 }

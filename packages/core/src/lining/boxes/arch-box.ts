@@ -1,4 +1,5 @@
 import { placeSeen } from '../../parts/lay-flat.js';
+import { seenFrom } from '../../parts/hand.js';
 import { leaveOn, type LeftOn } from '../../parts/scribe.js';
 import type { BoxChoice, PriceBook, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
@@ -99,10 +100,11 @@ function boxOver(
     origin: Vector,
     along: Vector,
     across: Vector,
+    good: Vector,
     made = material,
     left: readonly LeftOn[] = [],
-  ): Part =>
-    leaveOn(
+  ): Part => {
+    const cut = leaveOn(
       {
         id: `box-${arch.id}-${name}`,
         role,
@@ -120,7 +122,10 @@ function boxOver(
       choice.scribe ?? 0,
       left,
     );
+    return seenFrom(cut, good);
+  };
   const outward: Vector = [0, sign, 0];
+  const inward: Vector = [0, 0 - sign, 0];
   const xs = spread(x0, x1, 13);
   const topEdge = xs.map((x): Point => [x - x0, Math.min(wall(x, top), wall(x, top - t))]);
   const endLine = (x: number): Point[] =>
@@ -133,9 +138,10 @@ function boxOver(
       choice.access === 'lid'
         ? lidOf(length, topEdge)
         : { outer: [[0, 0], [length, 0], ...[...topEdge].reverse()], holes: [] },
-      [x0, sign * front, top - t],
+      [x0, sign * front, top],
       [1, 0, 0],
       outward,
+      [0, 0, 1],
       material,
       // a lid has play there instead
       choice.access === 'lid' ? [] : [{ at: 'back', line: topEdge, out: [0, 1] }],
@@ -148,6 +154,7 @@ function boxOver(
       [x0, sign * front, face.floor],
       [1, 0, 0],
       [0, 0, 1],
+      inward,
     ),
     ...[x0, x1 - t].map((x, i) =>
       part(
@@ -155,9 +162,10 @@ function boxOver(
         'arch-end',
         i + 1,
         { outer: [[0, 0], ...endLine(x), [0, top - t - face.floor]], holes: [] },
-        [x, sign * (front + t), face.floor],
+        [i === 0 ? x : x + t, sign * (front + t), face.floor],
         outward,
         [0, 0, 1],
+        [i === 0 ? -1 : 1, 0, 0],
         material,
         [{ at: 'back', line: endLine(x), out: [1, 0] }],
       ),
@@ -172,6 +180,7 @@ function boxOver(
             [x0 + t, sign * (front + t), i === 0 ? top - t - rail.width : face.floor],
             [1, 0, 0],
             [0, 0, 1],
+            inward,
             rail,
           ),
         )

@@ -1,3 +1,4 @@
+import { seenFrom } from '../../parts/hand.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { Opening, PriceItem } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
@@ -23,7 +24,7 @@ const NUMBERS = [1, 4, 2, 3] as const;
  * Four lengths of a profile round an opening, each corner mitred by half its own angle.
  * @param corners of the frame's inside in its own plane, from the first lower one anticlockwise, mm
  * @param at where a place of that plane is in the vehicle
- * @param along the plane's first way in the vehicle, `up` its second
+ * @param along the plane's first way in the vehicle, `up` its second, `good` the way into the room
  */
 export function frameTrim(
   opening: Opening,
@@ -32,6 +33,7 @@ export function frameTrim(
   at: (point: Point) => Vector,
   along: Vector,
   up: Vector,
+  good: Vector,
 ): Part[] {
   if (!trim || !isBar(trim)) return [];
   const w = trim.width;
@@ -56,30 +58,37 @@ export function frameTrim(
       const [beyond, behind] = [w / Math.tan(a / 2), w / Math.tan(b / 2)];
       const length = clear + beyond + behind;
       const origin: Point = [start[0] - run[0] * beyond, start[1] - run[1] * beyond];
+      const [ox, oy, oz] = at(origin);
+      // its good face lies its own thickness into the room
+      const t = trim.thickness;
+      const face: Vector = [ox + t * good[0], oy + t * good[1], oz + t * good[2]];
       return [
-        {
-          id: `window-${opening.id}-trim-${number}`,
-          role: 'trim',
-          number,
-          unit: null,
-          surface: 'windows',
-          of: opening.name,
-          material: trim.id,
-          thickness: trim.thickness,
-          outline: {
-            outer: [
-              [beyond, 0],
-              [length - behind, 0],
-              [length, w],
-              [0, w],
-            ],
-            holes: [],
+        seenFrom(
+          {
+            id: `window-${opening.id}-trim-${number}`,
+            role: 'trim',
+            number,
+            unit: null,
+            surface: 'windows',
+            of: opening.name,
+            material: trim.id,
+            thickness: trim.thickness,
+            outline: {
+              outer: [
+                [beyond, 0],
+                [length - behind, 0],
+                [length, w],
+                [0, w],
+              ],
+              holes: [],
+            },
+            grain: true,
+            ends: { start: 90 - (a / 2) * DEGREES, end: 90 - (b / 2) * DEGREES },
+            edges: [],
+            place: placeSeen(face, way(run), way(outward)),
           },
-          grain: true,
-          ends: { start: 90 - (a / 2) * DEGREES, end: 90 - (b / 2) * DEGREES },
-          edges: [],
-          place: placeSeen(at(origin), way(run), way(outward)),
-        },
+          good,
+        ),
       ];
     })
     .sort((p, q) => p.number - q.number);

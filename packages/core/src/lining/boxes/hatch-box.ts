@@ -1,6 +1,7 @@
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { BoxChoice, PriceBook } from '../../document/schema.js';
-import type { Part } from '../../parts/part.js';
+import type { Part, Vector } from '../../parts/part.js';
+import { seenFrom } from '../../parts/hand.js';
 import { bevelOf, leaveOn } from '../../parts/scribe.js';
 import type { PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
@@ -43,9 +44,10 @@ export function hatchBox(
     outer: readonly Point[],
     edges: Part['edges'],
     place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
-  ): Part =>
+    good: Vector,
+  ): Part => {
     // the first two corners lie at the hatch's frame, the others at the ceiling's face
-    leaveOn(
+    const made = leaveOn(
       {
         id: `window-${opening.id}-${name}`,
         role: 'reveal',
@@ -66,6 +68,8 @@ export function hatchBox(
         { at: 'front', line: outer.slice(2), out: [0, 1] },
       ],
     );
+    return seenFrom(made, good);
+  };
   /** Height of the frame above a corner's place on the ceiling. */
   const frameZ = (x: number, y: number, depth: number): number => roofHeight(face, x, y) + depth;
   const level = (
@@ -79,7 +83,8 @@ export function hatchBox(
       return [];
     }
     const bevel = bevelOf(
-      [from, to].map((x) => leanAcross(face, x, y + t / 2)),
+      // told from the drawn face into the thickness
+      [from, to].map((x) => (name === 'sill' ? 1 : -1) * leanAcross(face, x, y + t / 2)),
       t,
     );
     return [
@@ -93,7 +98,12 @@ export function hatchBox(
           [0, a],
         ],
         [{ kind: 'visible', at: 'front', trueLine: [], allowance: 0, largestRemoval: 0, ...bevel }],
-        { origin: [from, y, frameZ(from, y, a)], along: [1, 0, 0], across: [0, 0, -1] },
+        {
+          origin: [from, name === 'sill' ? y + t : y, frameZ(from, y, a)],
+          along: [1, 0, 0],
+          across: [0, 0, -1],
+        },
+        [0, name === 'sill' ? 1 : -1, 0],
       ),
     ];
   });
@@ -115,11 +125,18 @@ export function hatchBox(
       return [along, z0 + ((z1 - z0) * (y - sill)) / (head - sill) - roofHeight(face, x, y)];
     });
     return [
-      board(name, number, [[0, 0], [width, 0], ...[...edge].reverse()], [], {
-        origin: [x, sill + t, z0],
-        along: [0, 1, 0],
-        across: [0, 0, -1],
-      }),
+      board(
+        name,
+        number,
+        [[0, 0], [width, 0], ...[...edge].reverse()],
+        [],
+        {
+          origin: [name === 'front' ? x + t : x, sill + t, z0],
+          along: [0, 1, 0],
+          across: [0, 0, -1],
+        },
+        [name === 'front' ? 1 : -1, 0, 0],
+      ),
     ];
   });
   const back = t - TRIM_BACK_MM;
@@ -130,6 +147,7 @@ export function hatchBox(
     ([x, y]) => [x, y, roofHeight(face, x, y)],
     [1, 0, 0],
     [0, 1, 0],
+    [0, 0, -1],
   );
   const clear = { length: length - 2 * t, height: width };
   return {

@@ -1,4 +1,5 @@
 import { placeSeen } from '../../parts/lay-flat.js';
+import { seenFrom } from '../../parts/hand.js';
 import { leaveOn } from '../../parts/scribe.js';
 import type { BoxChoice, Header, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, PartEdge, Vector } from '../../parts/part.js';
@@ -219,10 +220,12 @@ function headerBox(
     };
     const [p0, p1, p2, p3] = made.outline.outer;
     // the first board meets the wall, the last one the ceiling
-    return leaveOn(made, scribe, [
+    const left = leaveOn(made, scribe, [
       ...(i === 0 && p0 && p1 ? [{ at: 'front' as const, line: [p0, p1], out: [0, -1] as const }] : []),
       ...(i === faces.length - 1 && p2 && p3 ? [{ at: 'back' as const, line: [p2, p3], out: [0, 1] as const }] : []),
     ]);
+    // it is seen from the room: from the centre line, and from below
+    return seenFrom(left, [0, 0 - sign, -1]);
   });
   const lowest = Math.min(...sections.flatMap((section) => section.outer.map(([, z]) => z)));
   return {

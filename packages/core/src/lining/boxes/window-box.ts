@@ -3,6 +3,7 @@ import { endOf, isAt, standsAt, type Shadow } from '../../document/body.js';
 import type { Track, WindowBox } from './box.js';
 import type { BoxChoice, PriceBook, Side, Survey } from '../../document/schema.js';
 import type { Part, Vector } from '../../parts/part.js';
+import { seenFrom } from '../../parts/hand.js';
 import { bevelOf, leaveOn } from '../../parts/scribe.js';
 import { openingArea, placedOpenings, quadOf, widthOf, type PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
@@ -100,31 +101,32 @@ function boxFor(
     outer: readonly Point[],
     bevel: Part['edges'],
     place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
-  ): void =>
-    void parts.push(
-      // the first two corners lie at the window's frame, the others at the wall's face
-      leaveOn(
-        {
-          id: `window-${opening.id}-${name}`,
-          role: 'reveal',
-          number,
-          unit: null,
-          surface: 'windows',
-          of: opening.name,
-          material: choice.board,
-          thickness,
-          outline: { outer, holes: [] },
-          grain: material?.grain ?? false,
-          edges: bevel,
-          place: placeSeen(place.origin, place.along, place.across),
-        },
-        choice.scribe ?? 0,
-        [
-          { at: 'back', line: outer.slice(0, 2), out: [0, -1] },
-          { at: 'front', line: outer.slice(2), out: [0, 1] },
-        ],
-      ),
+    good: Vector,
+  ): void => {
+    // the first two corners lie at the window's frame, the others at the wall's face
+    const made = leaveOn(
+      {
+        id: `window-${opening.id}-${name}`,
+        role: 'reveal',
+        number,
+        unit: null,
+        surface: 'windows',
+        of: opening.name,
+        material: choice.board,
+        thickness,
+        outline: { outer, holes: [] },
+        grain: material?.grain ?? false,
+        edges: bevel,
+        place: placeSeen(place.origin, place.along, place.across),
+      },
+      choice.scribe ?? 0,
+      [
+        { at: 'back', line: outer.slice(0, 2), out: [0, -1] },
+        { at: 'front', line: outer.slice(2), out: [0, 1] },
+      ],
     );
+    parts.push(seenFrom(made, good));
+  };
   const { inward } = plane;
   const high = head - sill;
   const leans = { front: (placed.fromHead - placed.from) / high, rear: (placed.toHead - placed.to) / high };
@@ -132,7 +134,8 @@ function boxFor(
     front: (z: number): number => placed.from + leans.front * (z - sill),
     rear: (z: number): number => placed.to + leans.rear * (z - sill),
   };
-  const edgeOf = (z: number, at: 'front'): Part['edges'] => [
+  // a bevel is told from the drawn face into the thickness: down from a sill's, up from a head's
+  const edgeOf = (z: number, good: 1 | -1, at: 'front'): Part['edges'] => [
     {
       kind: 'visible',
       at,
@@ -140,12 +143,12 @@ function boxFor(
       allowance: 0,
       largestRemoval: 0,
       ...bevelOf(
-        [sides.front(z), sides.rear(z)].map((x) => plane.lean(x, z)),
+        [sides.front(z), sides.rear(z)].map((x) => good * plane.lean(x, z)),
         thickness,
       ),
     },
   ];
-  /** An end that is sawn along a leaning board: its angle off square, degrees. */
+  /** An end that is sawn along a leaning board: how far it moves out for each mm into the thickness. */
   const sawn = (at: 'left' | 'right', lean: number): Part['edges'] =>
     lean === 0
       ? []
@@ -169,6 +172,7 @@ function boxFor(
     }
     const [from, to] = [sides.front(z), sides.rear(z)];
     const length = to - from;
+    const good = name === 'sill' ? 1 : -1;
     add(
       name,
       name === 'sill' ? 1 : 2,
@@ -178,8 +182,9 @@ function boxFor(
         [length, b],
         [0, a],
       ],
-      [...edgeOf(z, 'front'), ...sawn('left', leans.front), ...sawn('right', leans.rear)],
-      { origin: plane.at(from, z, a), along: plane.along, across: inward },
+      [...edgeOf(z, good, 'front'), ...sawn('left', good * leans.front), ...sawn('right', -good * leans.rear)],
+      { origin: plane.at(from, name === 'sill' ? z + thickness : z, a), along: plane.along, across: inward },
+      [0, 0, good],
     );
   }
   const height = head - sill - 2 * thickness;
@@ -193,6 +198,7 @@ function boxFor(
     }
     const [z0, z1] = [sill + thickness, head - thickness];
     const lean = leans[name];
+    const good = name === 'front' ? 1 : -1;
     // along the board, which leans with the side of the opening
     const slope = Math.hypot(1, lean);
     const at = (z: number): number => sides[name](z) - (name === 'rear' ? thickness * slope : 0);
@@ -207,12 +213,13 @@ function boxFor(
       name,
       name === 'front' ? 3 : 4,
       [[0, 0], [height * slope, 0], ...[...edge].reverse()],
-      [...sawn('left', lean), ...sawn('right', lean)],
+      [...sawn('left', good * lean), ...sawn('right', -good * lean)],
       {
-        origin: plane.at(at(z0), z0, low),
+        origin: plane.at(at(z0) + (name === 'front' ? thickness * slope : 0), z0, low),
         along: [(plane.along[0] * lean) / slope, (plane.along[1] * lean) / slope, 1 / slope],
         across: inward,
       },
+      name === 'front' ? plane.along : [0 - plane.along[0], 0 - plane.along[1], 0 - plane.along[2]],
     );
   }
   // inside the boards, the trim a little back from their faces
@@ -228,6 +235,7 @@ function boxFor(
       ([x, z]) => (side ? [x, cy, z] : [cx, x, z]),
       plane.along,
       [0, 0, 1],
+      plane.inward,
     ),
   );
   const clear = clearOf(inner ?? []);

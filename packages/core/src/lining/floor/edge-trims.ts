@@ -1,3 +1,4 @@
+import { seenFrom } from '../../parts/hand.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { PriceItem, Survey } from '../../document/schema.js';
 import type { Shadow } from '../../document/body.js';
@@ -5,6 +6,7 @@ import { barStocks, isBar } from '../../materials/bars.js';
 import { rectangle, type Ring } from '../../numeric/plane.js';
 import type { Part, Vector } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
+import type { ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { freeInDoors } from './floor-holes.js';
 
@@ -14,6 +16,12 @@ const IN_DOOR_MM = 120;
 /** The longest piece that a profile gives, mm; 0 where it is not sold by the length. */
 export const longestTrim = (trim: PriceItem | null): number =>
   trim && isBar(trim) ? Math.max(...barStocks(trim).map((stock) => stock.length)) : 0;
+
+/** What lies on the floor, given where its underside is: its good face looks up. */
+export const onFloor = (part: Part): Part => {
+  const [x, y, z] = part.place.origin;
+  return seenFrom({ ...part, place: { ...part.place, origin: [x, y, z + part.thickness] } }, [0, 0, 1]);
+};
 
 /** One length of a trim: along the floor's edge, or back from it to the wall. */
 interface Length {
@@ -37,9 +45,7 @@ function alongDoor(
 ): Length[] {
   const sign = side === 'left' ? -1 : 1;
   const edge = halfWidth(inner, side, (from + to) / 2, inner.floor) - back;
-  const inward: Vector = [0, 0 - sign, 0];
   const length = to - from;
-  const at = (x: number, out: number): Vector => [x, sign * out, inner.floor];
   const id = number === 0 ? `floor-edge-${door}` : `floor-edge-${door}-${number + 1}`;
   if (back <= 0)
     return [
@@ -48,14 +54,42 @@ function alongDoor(
         of: name,
         ring: rectangle(0, 0, length, width),
         ends: { start: 0, end: 0 },
-        place: placeSeen(at(from, edge), [1, 0, 0], inward),
+        place: placeSeen([from, sign * edge, inner.floor], [1, 0, 0], [0, 0 - sign, 0]),
       },
     ];
-  const mitre = 45;
+  const lengths = notchLengths({ side, from, to, edge, z: inner.floor }, [back, back], width);
+  return (['', '-front', '-rear'] as const).flatMap((which, i): Length[] => {
+    const made = lengths[i];
+    return made ? [{ id: `${id}${which}`, of: name, ...made }] : [];
+  });
+}
+
+const MITRE_DEGREES = 45;
+
+/** A bite out of the floor's edge at a side: from where to where along it, and how far out its inner edge lies, mm. */
+interface Notch {
+  readonly side: 'left' | 'right';
+  readonly from: number;
+  readonly to: number;
+  readonly edge: number;
+  readonly z: number;
+}
+
+/**
+ * A profile round three edges of a bite out of the floor: along its inner edge, and from both its corners out to the wall,
+ * mitred where they meet. It lies on the floor.
+ * @param back how long the returns at its front and rear are on their edge, mm
+ */
+export function notchLengths(
+  { side, from, to, edge, z }: Notch,
+  back: readonly [number, number],
+  width: number,
+): readonly Pick<Length, 'ring' | 'ends' | 'place'>[] {
+  const sign = side === 'left' ? -1 : 1;
+  const length = to - from;
+  const at = (x: number, out: number): Vector => [x, sign * out, z];
   return [
     {
-      id,
-      of: name,
       // longer on its inner edge: it runs past the corners by its own width
       ring: [
         [width, 0],
@@ -63,25 +97,23 @@ function alongDoor(
         [2 * width + length, width],
         [0, width],
       ],
-      ends: { start: mitre, end: mitre },
-      place: placeSeen(at(from - width, edge), [1, 0, 0], inward),
+      ends: { start: MITRE_DEGREES, end: MITRE_DEGREES },
+      place: placeSeen(at(from - width, edge), [1, 0, 0], [0, 0 - sign, 0]),
     },
     ...(
       [
-        ['front', from, -1],
-        ['rear', to, 1],
+        [from, -1, back[0]],
+        [to, 1, back[1]],
       ] as const
-    ).map(([which, x, way]): Length => ({
-      id: `${id}-${which}`,
-      of: name,
-      // from the corner out to the wall: as long as the board is kept back, and its width more on the far edge
+    ).map(([x, way, long]) => ({
+      // from the corner out to the wall on the edge, and its own width more on the far side
       ring: [
         [width, 0],
-        [width + back, 0],
-        [width + back, width],
+        [width + long, 0],
+        [width + long, width],
         [0, width],
-      ],
-      ends: { start: mitre, end: 0 },
+      ] as const,
+      ends: { start: MITRE_DEGREES, end: 0 },
       place: placeSeen(at(x, edge - width), [0, sign, 0], [way, 0, 0]),
     })),
   ];
@@ -123,19 +155,49 @@ export function edgeTrims(
           .filter(({ door }) => door === opening.id)
           .flatMap((stretch, i) => alongDoor(stretch, inner, trim.width, back, i)),
   );
-  return lengths.map(({ id, of, ring, ends, place }, i): Part => ({
-    id,
-    role: 'trim',
-    number: i + 1,
-    unit: null,
-    surface: 'floor',
-    of,
-    material: trim.id,
-    thickness: trim.thickness,
-    outline: { outer: ring, holes: [] },
-    grain: true,
-    ends,
-    edges: [],
-    place,
-  }));
+  return lengths.map(({ id, of, ring, ends, place }, i): Part =>
+    onFloor({
+      id,
+      role: 'trim',
+      number: i + 1,
+      unit: null,
+      surface: 'floor',
+      of,
+      material: trim.id,
+      thickness: trim.thickness,
+      outline: { outer: ring, holes: [] },
+      grain: true,
+      ends,
+      edges: [],
+      place,
+    }),
+  );
+}
+
+/** Profiles along the edge of a step: one along its length, one back to the wall at each end, mitred where they meet. */
+export function stepTrims(arches: readonly ArchShape[], inner: Shell, trim: PriceItem | null): readonly Part[] {
+  if (!trim || !isBar(trim)) return [];
+  return arches
+    .filter((arch) => arch.kind === 'step')
+    .flatMap(({ id, side, from, to, face: edge }): Part[] => {
+      const z = inner.floor;
+      const back = (x: number): number => Math.max(0, halfWidth(inner, side, x, z) - edge);
+      return notchLengths({ side, from, to, edge, z }, [back(from), back(to)], trim.width).map(
+        ({ ring, ends, place }, i) =>
+          onFloor({
+            id: `step-${id}-trim-${i + 1}`,
+            role: 'trim',
+            number: i + 1,
+            unit: null,
+            surface: 'floor',
+            material: trim.id,
+            thickness: trim.thickness,
+            outline: { outer: ring, holes: [] },
+            grain: true,
+            ends,
+            edges: [],
+            place,
+          }),
+      );
+    });
 }

@@ -1,11 +1,5 @@
-import { placeSeen } from '../../parts/lay-flat.js';
-import type { PriceItem } from '../../document/schema.js';
-import { isBar } from '../../materials/bars.js';
-import type { Part, Vector } from '../../parts/part.js';
-import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { boxOf, outlineArea, rectangle, type Outline, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
-import type { ArchShape } from '../../shell/arch.js';
-import { halfWidth, type Shell } from '../../shell/shell.js';
 import type { FloorBattens } from './floor-battens.js';
 import type { floorNoggins } from './floor-marks.js';
 import { solidAlong } from '../surface/pieces.js';
@@ -38,7 +32,6 @@ const ALIKE_MM = 3;
 const APART_MM = 150;
 const GRID_MM = 50;
 const SHORTEST_FOAM_MM = 200;
-const MITRE_DEGREES = 45;
 
 /**
  * What lies between the battens, or whole under the board where there are none: the board's outline less battens and
@@ -124,75 +117,4 @@ function alike(pieces: readonly Outline[]): readonly FloorInsulation[] {
     else groups.push({ length: a, width: b, count: 1, shaped });
   }
   return groups.sort((p, q) => q.length * q.width - p.length * p.width);
-}
-
-/** Profiles along the edge of a step: one along its length, one back to the wall at each end, mitred where they meet. */
-export function stepTrims(arches: readonly ArchShape[], inner: Shell, trim: PriceItem | null): readonly Part[] {
-  if (!trim || !isBar(trim)) return [];
-  return arches
-    .filter((arch) => arch.kind === 'step')
-    .flatMap((arch): Part[] => {
-      const sign = arch.side === 'left' ? -1 : 1;
-      const run = arch.to - arch.from;
-      const w = trim.width;
-      const made = (
-        number: number,
-        length: number,
-        ends: NonNullable<Part['ends']>,
-        outer: readonly Point[],
-        origin: Vector,
-        along: Vector,
-        across: Vector,
-      ): Part => ({
-        id: `step-${arch.id}-trim-${number}`,
-        role: 'trim',
-        number,
-        unit: null,
-        surface: 'floor',
-        material: trim.id,
-        thickness: trim.thickness,
-        outline: { outer, holes: [] },
-        grain: true,
-        ends,
-        edges: [],
-        place: placeSeen(origin, along, across),
-      });
-      const front = run + 2 * w;
-      const z = inner.floor;
-      const back = (x: number): number => Math.max(w, halfWidth(inner, arch.side, x, z) - arch.face + w);
-      const sides = [arch.from - w, arch.to].map((x, i) => {
-        const length = back(x + w / 2);
-        return made(
-          i + 2,
-          length,
-          { start: MITRE_DEGREES, end: 0 },
-          [
-            [w, 0],
-            [length, 0],
-            [length, w],
-            [0, w],
-          ],
-          [x, sign * (arch.face - w), z],
-          [0, sign, 0],
-          [1, 0, 0],
-        );
-      });
-      return [
-        made(
-          1,
-          front,
-          { start: MITRE_DEGREES, end: MITRE_DEGREES },
-          [
-            [w, 0],
-            [front - w, 0],
-            [front, w],
-            [0, w],
-          ],
-          [arch.from - w, sign * (arch.face - w), z],
-          [1, 0, 0],
-          [0, 0 - sign, 0],
-        ),
-        ...sides,
-      ];
-    });
 }

@@ -117,10 +117,11 @@ describe('between and beside', () => {
     const derived = derive(bulrush.project, bulrush.priceBook);
     const step = derived.arches.find((arch) => arch.kind === 'step');
     const trims = derived.parts.filter((part) => part.role === 'trim' && part.surface === 'floor');
+    // drawn from above the two returns are each other's mirror image
     expect(trims.map((part) => part.ends)).toEqual([
       { start: 45, end: 45 },
       { start: 45, end: 0 },
-      { start: 45, end: 0 },
+      { start: 0, end: 45 },
     ]);
     const long = Math.max(...(trims[0]?.outline.outer.map(([x]) => x) ?? []));
     expect(long).toBeCloseTo((step?.to ?? 0) - (step?.from ?? 0) + 60, 6);
