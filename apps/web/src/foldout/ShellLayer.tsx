@@ -101,18 +101,21 @@ export const ArchPlan = memo(function ArchPlan({ frame, arches }: Pick<ShellLaye
 });
 
 /** What lies under the floor and is not to be drilled, and the holes that are planned. */
-function KeepOuts({ frame, survey }: Pick<ShellLayerProps, 'frame' | 'survey'>) {
+function KeepOuts({ frame, survey, ceiling }: Pick<ShellLayerProps, 'frame' | 'survey' | 'ceiling'>) {
   const holes = survey.penetrations.flatMap((hole) => {
+    if (ceiling !== (hole.surface === 'ceiling')) return [];
     const [x, along] = [valueAt(survey, `hole/${hole.id}/x`), valueAt(survey, `hole/${hole.id}/along`)];
     const size = valueAt(survey, `hole/${hole.id}/size`) ?? 20;
-    if (x === null || along === null || hole.surface === 'rear' || hole.surface === 'ceiling') return [];
+    if (x === null || along === null || hole.surface === 'rear') return [];
     const at: Point =
-      hole.surface === 'floor' ? [screenX(frame, along), screenY(frame, x)] : onWall(frame, hole.surface, x, along);
+      hole.surface === 'floor' || hole.surface === 'ceiling'
+        ? [screenX(frame, along), screenY(frame, x)]
+        : onWall(frame, hole.surface, x, along);
     return [{ hole, at, radius: Math.max(4, (size / 2) * frame.scale) }];
   });
   return (
     <g>
-      {boundsOf(survey).map(({ id, name, from, to, left, right }) => (
+      {boundsOf(survey, ceiling ? 'roof' : 'floor').map(({ id, name, from, to, left, right }) => (
         <g key={id} role="img" aria-label={name}>
           <rect
             x={screenX(frame, left)}
@@ -278,7 +281,7 @@ export const ShellLayer = memo(function ShellLayer({
         }
         return null;
       })}
-      {!ceiling && quiet && <KeepOuts frame={frame} survey={survey} />}
+      {quiet && <KeepOuts frame={frame} survey={survey} ceiling={ceiling} />}
       <line
         x1={frame.centre}
         x2={frame.centre}

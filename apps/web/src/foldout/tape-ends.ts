@@ -90,7 +90,7 @@ export function tapeEnds(where: Where, address: string): TapeEnds | null {
     case 'opening':
       return openingEnds(where, place.id, place.what);
     case 'keepout': {
-      const bounds = boundsOf(survey).find((keepOut) => keepOut.id === place.id);
+      const bounds = [...boundsOf(survey), ...boundsOf(survey, 'roof')].find((keepOut) => keepOut.id === place.id);
       if (!bounds) return null;
       const { from, to, left, right } = bounds;
       const [x, y] = [(from + to) / 2, (left + right) / 2];

@@ -22,6 +22,7 @@ import { massOf } from '../mass/mass.js';
 import { bookAsBought } from '../materials/as-bought.js';
 import { materialOf } from '../materials/material.js';
 import { closuresOf } from '../measure/closure.js';
+import { roofClashes } from '../measure/keep-outs.js';
 import { holeClearances } from '../measure/cover-gate.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';
@@ -372,6 +373,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       }),
   );
   const schedule = memoLast(scheduleOf);
+  const clashes = memoLast(roofClashes);
   const intoKeepOuts = memoLast((survey: Survey) => holeClearances(survey).filter((hole) => hole.clear < 0));
   const asBought = memoLast(bookAsBought);
   const linedRoom = createLinings();
@@ -503,6 +505,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           depth: now.depths,
           inner: now.inner,
           into: intoKeepOuts(geometry),
+          onRoof: clashes(geometry),
           floor: now.floor,
           lined: now.lined,
           made: now.made,

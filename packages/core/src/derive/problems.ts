@@ -8,6 +8,7 @@ import type { BuildUpDepths } from '../layers/buildup.js';
 import type { MadeUnit } from '../furniture/make.js';
 import type { Linings } from '../lining/linings.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
+import type { OnRoof } from '../measure/keep-outs.js';
 import type { holeClearances } from '../measure/cover-gate.js';
 import type { ShellResult } from '../shell/build.js';
 import type { Shell } from '../shell/shell.js';
@@ -71,6 +72,8 @@ interface ShapeProblemsInput {
   readonly inner: Shell | null;
   /** Holes that would be drilled into something. */
   readonly into: ReturnType<typeof holeClearances>;
+  /** Openings of the roof that would be cut into what is on it. */
+  readonly onRoof: readonly OnRoof[];
   readonly floor: LinedFloor;
   readonly lined: Linings;
   readonly made: readonly MadeUnit[];
@@ -86,6 +89,7 @@ export function shapeProblems({
   depth,
   inner,
   into,
+  onRoof,
   floor,
   lined,
   made,
@@ -116,6 +120,11 @@ export function shapeProblems({
         place: `opening/${opening.id}/from`,
         said: message('opening.cutsRib', { name: opening.name, ribs: through.map(({ name }) => name).join(', ') }),
       })),
+    ...onRoof.map(({ opening, name, against, over }): Problem => ({
+      stage: 'measure',
+      place: `opening/${opening}/from`,
+      said: message('opening.onRoof', { name, against, over: mm(over) }),
+    })),
     ...openings.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...thick,

@@ -122,11 +122,7 @@ export function addressExists(survey: Survey, place: Place): boolean {
 
 /** How the plane of an opening is spoken of: its two directions differ between walls, ends and roof. */
 const planeOf = (opening: Opening | undefined): 'wall' | 'rear' | 'roof' =>
-  opening?.surface === 'roof'
-    ? 'roof'
-    : opening?.surface === 'rear' || opening?.surface === 'front'
-      ? 'rear'
-      : 'wall';
+  opening?.surface === 'roof' ? 'roof' : opening?.surface === 'rear' || opening?.surface === 'front' ? 'rear' : 'wall';
 
 /** Says in words what is to be measured at an address. */
 export function describeAddress(survey: Survey, address: string): Message {
@@ -158,8 +154,12 @@ export function describeAddress(survey: Survey, address: string): Message {
         return message(`place.opening.${planeOf(survey.openings.find((o) => o.id === place.id))}.${what}`, { name });
       return message(`place.opening.${what}`, { name });
     }
-    case 'keepout':
-      return message(`place.keepout.${place.what}`, { name });
+    case 'keepout': {
+      const onRoof = survey.keepOuts.find((keepOut) => keepOut.id === place.id)?.on === 'roof';
+      return onRoof && (place.what === 'from' || place.what === 'to')
+        ? message(`place.keepout.roof.${place.what}`, { name })
+        : message(`place.keepout.${place.what}`, { name });
+    }
     case 'hole': {
       const surface = survey.penetrations.find((hole) => hole.id === place.id)?.surface;
       const upright = surface === 'left' || surface === 'right' || surface === 'rear';

@@ -104,6 +104,8 @@ export const keepOutSchema = z.strictObject({
   id: idSchema,
   name: nameSchema,
   reason: z.enum(['tank', 'axle', 'exhaust', 'beam', 'cable', 'other']),
+  /** Under the floor, or on top of the roof; under the floor while nothing is said. */
+  on: z.enum(['floor', 'roof']).optional(),
   note: textSchema,
 });
 /** A hole that a service needs; until it is decided it has a place that may move. */

@@ -68,7 +68,14 @@ export const SURFACE_LIST = [
     phase: 'ceiling',
     insideAir: 0.1,
   },
-  { ...wall, id: 'front', words: { name: 'Front end', the: 'the front end' }, kind: 'end', ribs: false, opening: 'front' },
+  {
+    ...wall,
+    id: 'front',
+    words: { name: 'Front end', the: 'the front end' },
+    kind: 'end',
+    ribs: false,
+    opening: 'front',
+  },
   { ...wall, id: 'rear', words: { name: 'Rear end', the: 'the rear end' }, kind: 'end', ribs: false, opening: 'rear' },
   {
     ...wall,

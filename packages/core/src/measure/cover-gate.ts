@@ -65,7 +65,7 @@ export function openBefore(project: Pick<Project, 'survey'>, surface: PlaceSurfa
   return [...leak, ...found, ...holes, ...unsealed, ...unread];
 }
 
-/** A hole against what lies under the floor. */
+/** A hole against what lies under the floor, or on the roof. */
 export interface HoleClearance {
   readonly hole: string;
   readonly name: string;
@@ -75,16 +75,17 @@ export interface HoleClearance {
   readonly reason: string;
 }
 
-/** How near each floor hole comes to keep-outs: the nearest of them, by the distance from its edge to their rectangle. */
+/** How near each hole of floor and ceiling comes to keep-outs: the nearest of them, by the distance from its edge to their rectangle. */
 export function holeClearances(survey: Survey): HoleClearance[] {
-  const keepOuts = boundsOf(survey);
+  const under = boundsOf(survey);
+  const above = boundsOf(survey, 'roof');
   return survey.penetrations
-    .filter((hole) => hole.surface === 'floor')
+    .filter((hole) => hole.surface === 'floor' || hole.surface === 'ceiling')
     .flatMap((hole): HoleClearance[] => {
       const [x, y] = [valueAt(survey, `hole/${hole.id}/x`), valueAt(survey, `hole/${hole.id}/along`)];
       const radius = (valueAt(survey, `hole/${hole.id}/size`) ?? 0) / 2;
       if (x === null || y === null) return [];
-      const nearest = keepOuts
+      const nearest = (hole.surface === 'floor' ? under : above)
         .map((keepOut) => {
           const dx = Math.max(keepOut.from - x, 0, x - keepOut.to);
           const dy = Math.max(keepOut.left - y, 0, y - keepOut.right);

@@ -90,9 +90,7 @@ function outside(
   if (surface === 'roof' && to > shell.length + 1)
     return message('opening.pastEnd', { name, to: mm(to), length: mm(shell.length) });
   const roof = roofHeight(shell, end ?? shell.length, 0);
-  return end !== null && head > roof
-    ? message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) })
-    : null;
+  return end !== null && head > roof ? message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) }) : null;
 }
 
 /** The width of a roof is read so far under its middle, mm. */

@@ -95,7 +95,11 @@ function ribsOn(survey: Survey, surface: Ribbed): SurfaceRibs {
 
 /** The surface whose ribs an opening meets. */
 const meets = (opening: Opening): Ribbed | null =>
-  opening.surface === 'rear' || opening.surface === 'front' ? null : opening.surface === 'roof' ? 'ceiling' : opening.surface;
+  opening.surface === 'rear' || opening.surface === 'front'
+    ? null
+    : opening.surface === 'roof'
+      ? 'ceiling'
+      : opening.surface;
 
 /** Whether a rib reaches to where an opening is, from which height or y to which. */
 const reaches = (rib: PlacedRib, low: number, high: number): boolean =>

@@ -54,6 +54,8 @@ export const EN = {
   'place.opening.diagonal-b': '{name}, corner to corner: low rear to high front',
   'place.keepout.from': 'Front datum to the front of the {name}, under the floor',
   'place.keepout.to': 'Front datum to the rear of the {name}, under the floor',
+  'place.keepout.roof.from': 'Front datum to the front of the {name}, on the roof',
+  'place.keepout.roof.to': 'Front datum to the rear of the {name}, on the roof',
   'place.keepout.left': 'Centre line to the left side of the {name}, left is negative',
   'place.keepout.right': 'Centre line to the right side of the {name}, left is negative',
   'place.hole.x': 'Front datum to the middle of the hole: {name}',
@@ -149,6 +151,7 @@ export const EN = {
   'opening.beforeStart': '{name} begins {from} before the front datum.',
   'opening.pastWall':
     '{name} reaches from {from} to {to} across; the walls stand {left} left and {right} right of the middle there.',
+  'opening.onRoof': '{name} would be cut where {against} is on the roof: {over} of it. Move one of the two.',
   'opening.cutsRib':
     '{name} runs through {ribs}. A cut rib or bow carries nothing: frame the hole into its neighbours, or move it. Ask the maker before steel is cut.',
   'opening.pastEnd': '{name} ends at {to}, past the end of the floor at {length}.',

@@ -1,5 +1,10 @@
+import Button from '@mui/material/Button';
+import { useState } from 'react';
 import type { Survey } from '@nestplank/core/document';
+import { repeatOpening } from '@nestplank/core/measure';
 import { Check } from '../../kit/Check.js';
+import { NumberField } from '../../kit/NumberField.js';
+import { useChange } from '../../kit/use-change.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from './next-id.js';
@@ -10,6 +15,44 @@ const SURFACES = ['left', 'right', 'front', 'rear', 'roof'] as const;
 const SWINGS = ['fixed', 'slides', 'hinged', 'pair'] as const;
 const HANDS = ['none', 'front', 'rear', 'left', 'right', 'up'] as const;
 const RING_MM = 50;
+
+/** A row of equal ones: how many more there are, and how far from one to the next. */
+function Repeat({ survey, id, name }: { readonly survey: Survey; readonly id: string; readonly name: string }) {
+  const { t } = useSpeech();
+  const change = useChange();
+  const [count, setCount] = useState(1);
+  const [pitch, setPitch] = useState(1000);
+  const operations = repeatOpening(survey, id, count, pitch, new Date().toISOString());
+  return (
+    <div className="fields three">
+      <NumberField
+        label={t('things.repeatCount')}
+        value={count}
+        least={1}
+        most={20}
+        onTake={(value) => {
+          setCount(Math.round(value));
+          return null;
+        }}
+      />
+      <LengthField
+        label={t('things.repeatPitch')}
+        value={pitch}
+        onTake={(value) => {
+          setPitch(value);
+          return null;
+        }}
+      />
+      <Button
+        disabled={operations.length === 0}
+        aria-label={t('things.repeatOf', { name })}
+        onClick={() => change(...operations)}
+      >
+        {t('things.repeat')}
+      </Button>
+    </div>
+  );
+}
 
 /** Doors, windows and hatches: what they are, how they open, and what of them is read. */
 export function OpeningList({ survey }: { readonly survey: Survey }) {
@@ -80,6 +123,7 @@ export function OpeningList({ survey }: { readonly survey: Survey }) {
           {item.framed && item.ring !== null && (
             <LengthField label={t('things.ring')} value={item.ring} onTake={(ring) => change({ ring })} />
           )}
+          <Repeat survey={survey} id={item.id} name={item.name} />
         </>
       )}
     />

@@ -11,6 +11,7 @@ import { ThingList, usePick, useRead } from './ThingList.js';
 const RIB_ON = ['ring', 'left', 'right', 'roof', 'floor'] as const;
 const ARCH_KINDS = ['arch', 'step', 'hump', 'pillar', 'duct'] as const;
 const ARCH_SHAPES = ['box', 'rounded', 'tapered'] as const;
+const KEPT_ON = ['floor', 'roof'] as const;
 const KEEP_OUT_REASONS = ['tank', 'axle', 'exhaust', 'beam', 'cable', 'other'] as const;
 
 function Stations({ survey }: { readonly survey: Survey }) {
@@ -117,7 +118,9 @@ function KeepOuts({ survey }: { readonly survey: Survey }) {
     <ThingList
       title={t('things.keepOuts')}
       items={survey.keepOuts}
-      line={({ id, reason }) => `${t(`things.reason.${reason}`)} · ${span(`keepout/${id}/from`, `keepout/${id}/to`)}`}
+      line={({ id, reason, on = 'floor' }) =>
+        `${t(`things.keptOn.${on}`)} · ${t(`things.reason.${reason}`)} · ${span(`keepout/${id}/from`, `keepout/${id}/to`)}`
+      }
       addText={t('things.addKeepOut')}
       add={() => {
         const { id, number } = nextId('k', survey.keepOuts);
@@ -131,11 +134,16 @@ function KeepOuts({ survey }: { readonly survey: Survey }) {
       }}
       put={(keepOut) => ({ name: 'putKeepOut', payload: { keepOut } })}
       remove={({ id }) => ({ name: 'removeKeepOut', payload: { id } })}
-      fields={(item, change) =>
-        pick(t('things.reason'), item.name, item.reason, KEEP_OUT_REASONS, 'things.reason.', (reason) =>
-          change({ reason }),
-        )
-      }
+      fields={(item, change) => (
+        <>
+          {pick(t('things.reason'), item.name, item.reason, KEEP_OUT_REASONS, 'things.reason.', (reason) =>
+            change({ reason }),
+          )}
+          {pick(t('things.keptWhere'), item.name, item.on ?? 'floor', KEPT_ON, 'things.keptOn.', (on) =>
+            change({ on }),
+          )}
+        </>
+      )}
     />
   );
 }
