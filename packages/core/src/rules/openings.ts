@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { message, mm } from '../words/message.js';
-import { atLeast, defineRule, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, type Verdict } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 
@@ -79,4 +79,27 @@ export const glassGapRule = defineRule({
     atLeast(clear, GLASS_GOOD_MM, GLASS_TIGHT_MM, (grade, spare) =>
       message(`rule.glassGap.${grade}`, { name, by, clear: mm(clear ?? 0), short: mm(-(spare ?? 0)) }),
     ),
+});
+
+/** What a pair of hinges takes up, and what a drawer's runners do, mm. */
+export const HINGES_TAKE_MM = 2;
+export const RUNNERS_TAKE_MM = 1;
+
+export const squareRule = defineRule({
+  name: 'square',
+  title: 'How far an opening or a box is out of square',
+  formula:
+    'expected diagonal = sqrt(length^2 + height^2); out = |a^2 - b^2| / (4 length), over the height; good: <= 1 (runners take it up); tight: <= 2 (hinges do)',
+  reason: 'A door on an opening that is out of square binds at one corner; hinges and runners take up little of it.',
+  input: z.strictObject({ length, height: length, a: length, b: length, name: z.string().default('') }),
+  run: ({ length: long, height, a, b, name }): Verdict & { readonly expected: number } => {
+    const out = long > 0 ? Math.abs(a * a - b * b) / (4 * long) : null;
+    const expected = Math.hypot(long, height);
+    return {
+      ...atMost(out, RUNNERS_TAKE_MM, HINGES_TAKE_MM, (grade) =>
+        message(`rule.square.${grade}`, { name, out: mm(out ?? 0), expected: mm(expected) }),
+      ),
+      expected,
+    };
+  },
 });

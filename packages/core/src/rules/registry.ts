@@ -60,6 +60,7 @@ export const FORMULAS: readonly Rule[] = [
   openings.overStepRule,
   openings.sashRule,
   openings.glassGapRule,
+  openings.squareRule,
   bevelRule,
   uValueRule,
   cureRule,

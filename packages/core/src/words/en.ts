@@ -222,6 +222,13 @@ export const EN = {
   'rule.glassGap.fails':
     '{by} stands {clear} from the glass of {name}: pane and gasket can not be reached. Set it {short} off on packers, or keep it below the sill.',
   'rule.glassGap.unknown': '{by} stands before {name}: read how deep its frame lies to know how near the glass it is.',
+  'rule.square.good':
+    '{name} is square to {out} over its height: hinges and runners take that up. Both diagonals should be {expected}.',
+  'rule.square.tight':
+    '{name} is {out} out of square over its height: hinges take that up, a drawer binds. Both diagonals should be {expected}.',
+  'rule.square.fails':
+    '{name} is {out} out of square over its height: more than hinges take up. Both diagonals should be {expected}; plane the door to it, or pack the frame.',
+  'rule.square.unknown': '{name}: its length is not known.',
   'rule.collision.good': '{a} and {b} stand clear of each other.',
   'rule.collision.fails': '{a} and {b} run into each other: {x} along, {y} across, {z} in height.',
   'rule.inside.length.good': '{name} stands on the floor.',

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { Survey } from '@nestplank/core/document';
-import { repeatOpening } from '@nestplank/core/measure';
+import { repeatOpening, squareness } from '@nestplank/core/measure';
 import { Check } from '../../kit/Check.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { useChange } from '../../kit/use-change.js';
@@ -15,6 +15,13 @@ const SURFACES = ['left', 'right', 'front', 'rear', 'roof'] as const;
 const SWINGS = ['fixed', 'slides', 'hinged', 'pair'] as const;
 const HANDS = ['none', 'front', 'rear', 'left', 'right', 'up'] as const;
 const RING_MM = 50;
+
+/** What its two diagonals say, once both are read. */
+function Squareness({ survey, id }: { readonly survey: Survey; readonly id: string }) {
+  const { said } = useSpeech();
+  const square = squareness(survey, id);
+  return square && <p className="small figures whole">{said(square)}</p>;
+}
 
 /** A row of equal ones: how many more there are, and how far from one to the next. */
 function Repeat({ survey, id, name }: { readonly survey: Survey; readonly id: string; readonly name: string }) {
@@ -123,6 +130,7 @@ export function OpeningList({ survey }: { readonly survey: Survey }) {
           {item.framed && item.ring !== null && (
             <LengthField label={t('things.ring')} value={item.ring} onTake={(ring) => change({ ring })} />
           )}
+          <Squareness survey={survey} id={item.id} />
           <Repeat survey={survey} id={item.id} name={item.name} />
         </>
       )}
