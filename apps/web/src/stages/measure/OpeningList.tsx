@@ -31,7 +31,7 @@ function Repeat({ survey, id, name }: { readonly survey: Survey; readonly id: st
   const [pitch, setPitch] = useState(1000);
   const operations = repeatOpening(survey, id, count, pitch, new Date().toISOString());
   return (
-    <div className="fields three">
+    <div className="whole fields two-and-button">
       <NumberField
         label={t('things.repeatCount')}
         value={count}
