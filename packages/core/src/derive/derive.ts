@@ -7,7 +7,7 @@ import { coveredAreas } from '../layers/areas.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
 import { faceFixings, type Reveal, revealsOf } from '../layers/knock-on.js';
 import { heatLoss } from '../layers/warmth.js';
-import { layerWarnings } from '../layers/warnings.js';
+import { layerWarnings, pocketsOf } from '../layers/warnings.js';
 import { createChecks } from '../layout/checks/checks.js';
 import { lyingPlaces } from '../layout/lying.js';
 import { roomLeft } from '../layout/room-left.js';
@@ -319,6 +319,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   );
   const openings = memoLast(openingProblems);
   const warnings = memoLast(layerWarnings);
+  const pockets = memoLast(pocketsOf);
   const cavities = memoLast((survey: Survey, shell: Shell | null, map: RibMap, bumps: readonly ArchShape[]) =>
     shell ? cavitiesOf(survey, shell, map, bumps) : [],
   );
@@ -522,7 +523,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making),
       reveals: () => reveals(geometry, now.depths),
       fixings: () => fixings(now.depths, book, project.linings),
-      warnings: () => warnings(now.depths, making),
+      warnings: () => warnings(now.depths, making, pockets(geometry)),
       cavities: () => cavities(geometry, now.shell, now.ribs, now.arches),
       quality: () => now.shell && quality(askedOf(project.survey), shadows.all, now.shell.length, model()),
       plans: () => planned().plans,

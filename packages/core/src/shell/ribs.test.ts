@@ -317,6 +317,22 @@ describe('the order of layers', () => {
     expect(said({ ...rest, left: [foam, battens, foil] })).toEqual(['layers.barrierBattens']);
     expect(said({ ...rest, left: [foam, foil, battens] })).toEqual([]);
   });
+  it('doors and step wells that were forgotten, and insulation that falls out, are named', () => {
+    const all = { floor: [foam], left: [foam], right: [foam], ceiling: [foam] };
+    const keys = (buildUps: BuildUps, doors: string[], steps: string[]): string[] =>
+      layerWarnings(
+        buildUpDepths({ ...bare, ...buildUps }, RIBS, book),
+        { floorMeets: 'lining' },
+        { doors, steps },
+      ).map((warning) => warning.said.key);
+    expect(keys(all, ['Sliding door'], ['Entry step'])).toEqual(['layers.cold.doors', 'layers.cold.steps']);
+    expect(keys({ ...all, doors: [foam] }, ['Sliding door'], [])).toEqual([]);
+    // nothing is warm yet, so that nothing is left out
+    expect(keys({}, ['Sliding door'], ['Entry step'])).toEqual([]);
+    const wool = plainLayer('w', 'foam-30', 30, 'in-ribs');
+    expect(keys({ ...all, left: [wool] }, [], [])).toEqual(['layers.unbacked']);
+    expect(keys({ ...all, left: [wool, foil] }, [], [])).toEqual([]);
+  });
   it('a surface left cold beside warm ones, and a floor cut too tight, are named', () => {
     expect(said({ left: [foam], right: [foam], ceiling: [foam] })).toEqual(['layers.cold.floor']);
     expect(said({})).toEqual([]);

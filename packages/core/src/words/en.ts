@@ -144,6 +144,11 @@ export const EN = {
   'layers.cold.left': 'The left wall has no insulation: the cold comes in there.',
   'layers.cold.right': 'The right wall has no insulation: the cold comes in there.',
   'layers.cold.ceiling': 'The ceiling has no insulation: the cold comes in there.',
+  'layers.cold.doors': 'The doors have no insulation ({names}): the cold comes in round and through them.',
+  'layers.cold.steps':
+    'No layer lies in the well of {names}: its tread and risers stay bare metal. Line them by hand, or close the well with a lid.',
+  'layers.unbacked':
+    '{material} lies between the ribs with nothing over it: it falls out. Put a foil or a lining over it.',
   'layers.floorTight':
     'The subfloor is cut to the bare metal, but the walls get layers: fit it before them, or let it meet the lining.',
   'opening.order': '{name}: its edges are the wrong way round.',
