@@ -91,6 +91,19 @@ function unpackedProject(entry: Entry, at: (name: string) => Uint8Array, refused
         ...find,
         photo: find.photo === null ? null : (ids.get(find.photo) ?? null),
       })),
+      ...(project.survey.before
+        ? {
+            before: {
+              ...project.survey.before,
+              photos: Object.fromEntries(
+                Object.entries(project.survey.before.photos).flatMap(([surface, photo]) => {
+                  const kept = ids.get(photo);
+                  return kept === undefined ? [] : [[surface, kept]];
+                }),
+              ),
+            },
+          }
+        : {}),
       readings: Object.fromEntries(
         Object.entries(project.survey.readings).map(([address, readings]) => [
           address,

@@ -145,6 +145,7 @@ export const LINING_EN = {
   'fitting.right': 'Right of the centre',
   'fitting.hole': 'hole {diameter}',
   'fitting.diameter': 'Hole',
+  'fitting.pulled': 'its cable is pulled and tried',
   'fitting.wired': 'its cable is connected at both ends already',
   'box.title': 'Boxes',
   'box.board': 'Boards of',

@@ -1,4 +1,4 @@
-import type { CutPlan, Layer, PriceBook, PriceItem, Settings } from '../document/schema.js';
+import type { CutPlan, Found, Layer, PriceBook, PriceItem, Settings } from '../document/schema.js';
 import { surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
 import type { Hardware } from '../furniture/school.js';
 import { boardMaterials, type Part } from '../parts/part.js';
@@ -16,14 +16,14 @@ import { wholeUp } from '../numeric/tolerance.js';
 /** One line of what to buy. */
 export interface BuyLine {
   readonly id: string;
-  readonly phase: 'floor' | 'walls' | 'ceiling' | 'furniture' | 'fixing';
+  readonly phase: 'floor' | 'walls' | 'ceiling' | 'furniture' | 'fixing' | 'found';
   readonly material: string;
   readonly name: string;
   readonly supplier: string;
   readonly quantity: number;
   /** What is needed of it, before packs are rounded up: pieces, ml, m2, m; sheets and bars as they are. */
   readonly amount: number;
-  readonly unit: 'sheet' | 'pack' | 'bar';
+  readonly unit: 'sheet' | 'pack' | 'bar' | 'work';
   readonly size: Message;
   readonly each: number;
   readonly total: number;
@@ -65,6 +65,8 @@ export interface ShoppingInput {
   readonly caulk: number;
   /** What the units' schools say is bought for them beside boards and bars. */
   readonly hardware: readonly Pick<Hardware, 'item' | 'amount'>[];
+  /** What was found in the vehicle, with what it costs to redo or take out. */
+  readonly found: readonly Found[];
   readonly surfaces: readonly SurfaceTraits[];
   readonly settings: Settings;
   readonly book: PriceBook;
@@ -253,11 +255,30 @@ function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly u
   return { needs, unpriced };
 }
 
+/** What it costs to redo or take out what was found, done or not: it is part of the build's money. */
+const foundLines = ({ found }: ShoppingInput): BuyLine[] =>
+  found
+    .filter(({ decision, cost }) => decision !== 'keep' && cost > 0)
+    .map(({ id, name, cost, x }): BuyLine => ({
+      id: `found:${id}`,
+      phase: 'found',
+      material: '',
+      name,
+      supplier: '',
+      quantity: 1,
+      amount: 1,
+      unit: 'work',
+      size: message('size.work'),
+      each: cost,
+      total: cost,
+      why: message('why.found', { x: mm(x) }),
+    }));
+
 /** What to buy: whole sheets by the cut plans, layers by area and packs, fixings by joints. Prices in minor units. */
 export function shoppingOf(input: ShoppingInput): Shopping {
   const [layers, fixings] = [layerNeeds(input), fixingNeeds(input)];
   const packs = packLines([...layers.needs, ...fixings.needs], input.settings.wasteShare);
-  const lines = [...sheetLines(input), ...packs.lines];
+  const lines = [...sheetLines(input), ...packs.lines, ...foundLines(input)];
   const phases = [...new Set(lines.map((line) => line.phase))];
   return {
     currency: input.book.currency,

@@ -257,6 +257,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       linings: Linings['linings'],
       floorScrew: string | null,
       bought: ReturnType<typeof hardware>,
+      found: readonly Found[],
       settings: Settings,
       book: PriceBook,
     ) =>
@@ -276,6 +277,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         floorGlue: made.glue?.millilitres ?? 0,
         caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
         hardware: bought,
+        found,
         surfaces,
         settings,
         book,
@@ -545,6 +547,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             now.floor.upper,
             project.boxes,
           ),
+          project.survey.found,
           making,
           book,
         ),

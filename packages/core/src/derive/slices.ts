@@ -1,4 +1,4 @@
-import type { Settings, Survey } from '../document/schema.js';
+import type { Before, Settings, Survey } from '../document/schema.js';
 
 /**
  * Keeps a copy of an object with some of its fields put to rest, for as long as the others stay what they are: what hangs
@@ -17,13 +17,21 @@ export function resting<T extends object>(rest: Partial<T>): (whole: T) => T {
   };
 }
 
+const BEFORE: Before = { nothingFound: null, photos: {}, joints: [], overruled: [] };
+
 /** The survey as the shape of the vehicle is read from it: without what was found, left out or asked for. */
 export const createGeometry = (): ((survey: Survey) => Survey) =>
-  resting<Survey>({ found: [], leakTest: { state: 'open', reason: '', at: null }, skipped: [], extra: [] });
+  resting<Survey>({
+    found: [],
+    leakTest: { state: 'open', reason: '', at: null },
+    before: BEFORE,
+    skipped: [],
+    extra: [],
+  });
 
 /** The survey as its next reading is chosen: without what was found. */
 export const createAsked = (): ((survey: Survey) => Survey) =>
-  resting<Survey>({ found: [], leakTest: { state: 'open', reason: '', at: null } });
+  resting<Survey>({ found: [], leakTest: { state: 'open', reason: '', at: null }, before: BEFORE });
 
 /** The settings as sizes are made from them: without money, dates and the reader's units. */
 export const createMaking = (): ((settings: Settings) => Settings) =>

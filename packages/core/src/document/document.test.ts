@@ -100,6 +100,18 @@ const SAMPLES: readonly Operation[] = [
     name: 'setLeakTest',
     payload: { leakTest: { state: 'overruled', reason: 'new shell', at: '2026-10-01T08:00:00.000Z' } },
   },
+  { name: 'sayNothingFound', payload: { at: '2026-10-01T08:00:00.000Z' } },
+  { name: 'photoSurface', payload: { surface: 'left', photo: 'photo-1' } },
+  {
+    name: 'putJoint',
+    payload: { joint: { id: 'j9', name: 'Tee', kind: 'gas', surface: 'floor', tested: false } },
+  },
+  { name: 'removeJoint', payload: { id: 'j0' } },
+  {
+    name: 'overrulePoint',
+    payload: { point: 'leak', reason: 'stands in a dry hall', at: '2026-10-01T08:00:00.000Z' },
+  },
+  { name: 'holdPoint', payload: { point: 'photo-left' } },
   { name: 'replaceLayers', payload: { surface: 'doors', layers: [] } },
   { name: 'keepBuildUps', payload: { id: 'b9', name: 'Now' } },
   { name: 'useBuildUps', payload: { id: 'b1' } },
@@ -312,6 +324,7 @@ const SAMPLES: readonly Operation[] = [
     },
   },
   { name: 'removeScribe', payload: { id: 's0' } },
+  { name: 'leaveToScribe', payload: { allowance: 12 } },
   {
     name: 'putPattern',
     payload: { pattern: { id: 'p1', name: 'arch', source: 'card', revision: 1, mirrored: false, made: [] } },
@@ -350,6 +363,15 @@ const CHEST = {
 
 const BEFORE: Project = {
   ...wren.project,
+  survey: {
+    ...wren.project.survey,
+    before: {
+      nothingFound: null,
+      photos: {},
+      joints: [{ id: 'j0', name: 'Elbow', kind: 'water', surface: 'left', tested: true }],
+      overruled: [{ point: 'photo-left', reason: 'on film', at: '2026-10-01T08:00:00.000Z' }],
+    },
+  },
   layout: { units: [...wren.project.layout.units, CHEST] },
   keptPlans: [EXAMPLE_PLAN],
   fittings: [

@@ -13,6 +13,7 @@ import { liningOn } from './create.js';
 import { familyNamed, fieldNamed, type DocumentKit, type Field } from './kit.js';
 import {
   projectSchema,
+  type Before,
   type Division,
   type KeptPlan,
   type OptionValue,
@@ -218,6 +219,10 @@ function forgetParts(draft: Project, unit: string): void {
   for (const pattern of draft.patterns) pattern.made = pattern.made.filter((made) => !own(made.part));
 }
 
+/** What is kept of the time before surfaces are covered, in a project that has none of it yet. */
+const beforeOf = (draft: Project): Before =>
+  (draft.survey.before ??= { nothingFound: null, photos: {}, joints: [], overruled: [] });
+
 const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   renameProject: (draft, { name, model }) => {
     draft.name = name;
@@ -296,6 +301,22 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     if (leakTest.state === 'overruled' && leakTest.reason === '')
       throw new OperationError(message('operation.reason'), 'reason');
     draft.survey.leakTest = leakTest;
+  },
+  sayNothingFound: (draft, { at }) => void (beforeOf(draft).nothingFound = at),
+  photoSurface: (draft, { surface, photo }) => {
+    const { photos } = beforeOf(draft);
+    if (photo === null) Reflect.deleteProperty(photos, surface);
+    else photos[surface] = photo;
+  },
+  putJoint: (draft, { joint }) => put(beforeOf(draft).joints, joint),
+  removeJoint: (draft, { id }) => remove(beforeOf(draft).joints, id),
+  overrulePoint: (draft, overruled) => {
+    const before = beforeOf(draft);
+    before.overruled = [...before.overruled.filter(({ point }) => point !== overruled.point), overruled];
+  },
+  holdPoint: (draft, { point }) => {
+    const before = beforeOf(draft);
+    before.overruled = before.overruled.filter((own) => own.point !== point);
   },
   putLayer: (draft, { surface, layer, at }) => {
     const layers = (draft.buildUps[surface] ??= []);

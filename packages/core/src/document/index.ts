@@ -27,6 +27,7 @@ export {
   type Found,
   type Layer,
   type LeakTest,
+  type ServiceJoint,
   type Person,
   personSchema,
   type PlaceSurface,

@@ -157,6 +157,8 @@ export const fittingSchema = z.strictObject({
   diameter: sizeSchema,
   /** Its cable is connected at both ends before the lining goes on: it needs a slot, not a hole. */
   wired: z.boolean(),
+  /** Its cable is pulled and tried. */
+  pulled: z.boolean().optional(),
 });
 /** A lid in the floor over what must stay within reach. */
 export const floorHatchSchema = z.strictObject({

@@ -133,7 +133,32 @@ export const foundSchema = z.strictObject({
   status: z.enum(['open', 'done']),
   method: textSchema,
   cost: moneySchema,
+  /** Work to redo or remove it, hours. */
+  hours: z.number().min(0).max(500).optional(),
   photo: z.string().max(60).nullable(),
+});
+/** A joint of gas or water that will be out of sight: tried under pressure before something covers it. */
+export const jointSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  kind: z.enum(['gas', 'water']),
+  surface: placeSurfaceSchema,
+  tested: z.boolean(),
+});
+/** A point that holds a task, put aside with a reason that stays. */
+export const overruledSchema = z.strictObject({
+  point: z.string().min(1).max(120),
+  reason: textSchema.min(1),
+  at: z.iso.datetime(),
+});
+/** What is done and kept before surfaces are covered. */
+export const beforeSchema = z.strictObject({
+  /** When somebody looked everywhere and found nothing; null while that is not said. */
+  nothingFound: z.iso.datetime().nullable(),
+  /** A photo of each bare surface, by its name. */
+  photos: z.partialRecord(placeSurfaceSchema, z.string().max(60)),
+  joints: z.array(jointSchema).max(100),
+  overruled: z.array(overruledSchema).max(500),
 });
 export const leakTestSchema = z.strictObject({
   state: z.enum(['open', 'passed', 'overruled']),
@@ -166,6 +191,7 @@ export const surveySchema = z.strictObject({
   angles: z.array(angleSchema).max(60),
   found: z.array(foundSchema).max(300),
   leakTest: leakTestSchema,
+  before: beforeSchema.optional(),
   skipped: z.array(addressSchema).max(500),
   /** Readings asked for beyond the plan, such as the next best one. */
   extra: z.array(addressSchema).max(500),
@@ -353,6 +379,8 @@ export type KeepOut = z.infer<typeof keepOutSchema>;
 export type Penetration = z.infer<typeof penetrationSchema>;
 export type AnglePlace = z.infer<typeof angleSchema>;
 export type Found = z.infer<typeof foundSchema>;
+export type ServiceJoint = z.infer<typeof jointSchema>;
+export type Before = z.infer<typeof beforeSchema>;
 export type LeakTest = z.infer<typeof leakTestSchema>;
 export type BuildUpVariant = z.infer<typeof buildUpVariantSchema>;
 export type Comfort = z.infer<typeof comfortSchema>;

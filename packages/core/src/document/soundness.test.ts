@@ -458,6 +458,7 @@ const LISTS: Readonly<Record<string, readonly { readonly id: string }[]>> = {
   removeFloorHatch: FULL.floorHatches,
   removeScribe: FULL.scribes,
   removePattern: FULL.patterns,
+  removeJoint: FULL.survey.before?.joints ?? [],
   removeUnit: FULL.layout.units,
   removePerson: FULL.people,
   useBuildUps: FULL.buildUpVariants,

@@ -126,6 +126,8 @@ function keyedLists(project: Project): Keyed[] {
     ids(['survey', 'penetrations'], survey.penetrations),
     ids(['survey', 'angles'], survey.angles),
     ids(['survey', 'found'], survey.found),
+    ids(['survey', 'before', 'joints'], survey.before?.joints ?? []),
+    { path: ['survey', 'before', 'overruled'], keys: (survey.before?.overruled ?? []).map(({ point }) => point) },
     ids(['people'], project.people),
     ids(['layout', 'units'], project.layout.units),
     ...project.layout.units.map((unit, i) => ({

@@ -9,6 +9,10 @@ export interface OpenPoint {
   readonly said: Message;
   /** A point that must be closed or overruled; the others are worth a thought. */
   readonly stops: boolean;
+  /** What would hide it: the first layer of the surface, or its face. */
+  readonly hiddenBy: 'first' | 'face';
+  /** Why it holds nothing any more, though it is still open. */
+  readonly overruled: { readonly reason: string; readonly at: string } | null;
 }
 
 const onSurface = (survey: Survey, address: string, surface: PlaceSurface): boolean => {
@@ -24,45 +28,82 @@ const onSurface = (survey: Survey, address: string, surface: PlaceSurface): bool
   return false;
 };
 
-/**
- * Before a surface is covered: what was found on it and is not done, holes that are not decided, the leak test, and
- * readings nobody can take any more once it is closed.
- */
-export function openBefore(project: Pick<Project, 'survey'>, surface: PlaceSurface): OpenPoint[] {
-  const { survey } = project;
-  const found = survey.found
-    .filter((item) => item.surface === surface && item.status === 'open' && item.decision !== 'keep')
-    .map((item): OpenPoint => ({
-      id: `found-${item.id}`,
-      said: message(`cover.found.${item.decision === 'remove' ? 'remove' : 'redo'}`, {
-        name: item.name,
-        x: mm(item.x),
-      }),
-      stops: true,
-    }));
-  const holes = survey.penetrations
-    .filter((hole) => hole.surface === surface && !hole.decided)
-    .map((hole): OpenPoint => ({
-      id: `hole-${hole.id}`,
-      said: message('cover.hole', { name: hole.name }),
-      stops: true,
-    }));
-  const unsealed = survey.penetrations
-    .filter((hole) => hole.surface === surface && hole.decided && hole.sealing === '')
-    .map((hole): OpenPoint => ({
-      id: `seal-${hole.id}`,
-      said: message('cover.seal', { name: hole.name }),
-      stops: false,
-    }));
-  const leak: OpenPoint[] =
-    survey.leakTest.state === 'open' ? [{ id: 'leak', said: message('cover.leak'), stops: true }] : [];
-  const unread = survey.skipped
-    .filter((address) => valueAt(survey, address) === null && onSurface(survey, address, surface))
-    .map((address): OpenPoint => {
-      const described = describeAddress(survey, address);
-      return { id: `reading-${address}`, said: { ...described }, stops: false };
+type Raised = Pick<OpenPoint, 'id' | 'said'> & Partial<Pick<OpenPoint, 'stops' | 'hiddenBy'>>;
+
+/** Holes through a surface: not decided, decided without a place or a size, or with nothing said of their sealing. */
+function holePoints(survey: Survey, surface: PlaceSurface): Raised[] {
+  return survey.penetrations
+    .filter((hole) => hole.surface === surface)
+    .flatMap(({ id, name, decided, sealing }): Raised[] => {
+      if (!decided) return [{ id: `hole-${id}`, said: message('cover.hole', { name }) }];
+      const unread = ['x', 'along', 'size'].some((what) => valueAt(survey, `hole/${id}/${what}`) === null);
+      return [
+        ...(unread ? [{ id: `place-${id}`, said: message('cover.holePlace', { name }) }] : []),
+        ...(sealing === '' ? [{ id: `seal-${id}`, said: message('cover.seal', { name }), stops: false }] : []),
+      ];
     });
-  return [...leak, ...found, ...holes, ...unsealed, ...unread];
+}
+
+/**
+ * Before a surface is covered: what was found on it and is not done, the register when it is empty and nobody said that
+ * nothing is there, holes without a decision or a place, joints that were not tried, cables not pulled, a photo not taken,
+ * the leak test, and readings nobody can take any more once it is closed. What was overruled holds nothing, with its reason.
+ */
+export function openBefore(
+  { survey, fittings }: Pick<Project, 'survey' | 'fittings'>,
+  surface: PlaceSurface,
+): OpenPoint[] {
+  const { before } = survey;
+  const raised: Raised[] = [
+    ...(survey.leakTest.state === 'open' ? [{ id: 'leak', said: message('cover.leak') }] : []),
+    ...(survey.found.length === 0 && (before?.nothingFound ?? null) === null
+      ? [{ id: 'register', said: message('cover.register') }]
+      : []),
+    ...survey.found
+      .filter((item) => item.surface === surface && item.status === 'open' && item.decision !== 'keep')
+      .map((item): Raised => ({
+        id: `found-${item.id}`,
+        said: message(`cover.found.${item.decision === 'remove' ? 'remove' : 'redo'}`, {
+          name: item.name,
+          x: mm(item.x),
+        }),
+      })),
+    ...holePoints(survey, surface),
+    ...(before?.joints ?? [])
+      .filter((joint) => joint.surface === surface && !joint.tested)
+      .map(({ id, kind, name }): Raised => ({
+        id: `joint-${id}`,
+        said: message(`cover.joint.${kind}`, { name }),
+        hiddenBy: 'face',
+      })),
+    ...fittings
+      .filter((fitting) => fitting.surface === surface && fitting.kind !== 'duct')
+      .filter(({ wired, pulled }) => !wired && pulled !== true)
+      .map(({ id, name }): Raised => ({
+        id: `cable-${id}`,
+        said: message('cover.cable', { name }),
+        hiddenBy: 'face',
+        // pulling it is a task of its own, before the face
+        stops: false,
+      })),
+    ...(before?.photos[surface] === undefined ? [{ id: `photo-${surface}`, said: message('cover.photo') }] : []),
+    ...survey.skipped
+      .filter((address) => valueAt(survey, address) === null && onSurface(survey, address, surface))
+      .map((address): Raised => ({
+        id: `reading-${address}`,
+        said: { ...describeAddress(survey, address) },
+        stops: false,
+      })),
+  ];
+  return raised.map(({ stops = true, hiddenBy = 'first', ...point }): OpenPoint => {
+    const put = before?.overruled.find((own) => own.point === point.id);
+    return {
+      ...point,
+      hiddenBy,
+      stops: stops && put === undefined,
+      overruled: put ? { reason: put.reason, at: put.at } : null,
+    };
+  });
 }
 
 /** A hole against what lies under the floor, or on the roof. */

@@ -1,6 +1,6 @@
 /** Readings: what is asked for, what they say of each other, what comes next. */
 export type { Closure } from './closure.js';
-export { holeClearances, openBefore } from './cover-gate.js';
+export { holeClearances, openBefore, type OpenPoint } from './cover-gate.js';
 export { boundsOf } from './keep-outs.js';
 export { repeatOpening } from './repeat.js';
 export { squareness } from './square.js';

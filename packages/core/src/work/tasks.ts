@@ -16,7 +16,7 @@ import { SEAL_COATS } from '../costing/shopping.js';
 import { cureRule } from '../rules/registry.js';
 import type { CoveredAreas } from '../layers/areas.js';
 import type { FloorCoats } from '../lining/floor/floor-coats.js';
-import { openBefore } from '../measure/cover-gate.js';
+import { openBefore, type OpenPoint } from '../measure/cover-gate.js';
 import { message, type Message } from '../words/message.js';
 
 /** One piece of work, the work it waits for, and the time that must pass before what follows. */
@@ -79,19 +79,25 @@ function cureHours(input: TasksInput, material: string): number {
   return cureRule.run({ hours, temperature: input.settings.workTemperature }).hours;
 }
 
-/** What must be closed before a surface is covered. */
-function openOn(surface: string, { survey }: TasksInput): readonly Message[] {
+/** What must be closed before a surface's first layer hides it, or its face. */
+function openOn(
+  surface: string,
+  { survey, fittings }: TasksInput,
+  ...by: readonly OpenPoint['hiddenBy'][]
+): readonly Message[] {
   const place = PLACES.find((candidate) => candidate === surface);
   return place === undefined
     ? []
-    : openBefore({ survey }, place)
-        .filter((point) => point.stops)
+    : openBefore({ survey, fittings: [...fittings] }, place)
+        .filter((point) => point.stops && by.includes(point.hiddenBy))
         .map((point) => point.said);
 }
 
 /** What is sunk into a lining has its cable pulled and tried before that closes. One task, before the face goes on. */
 function wiringTask(surface: string, { fittings, buildUps, book }: TasksInput, after: readonly string[]): Task | null {
-  const own = fittings.filter((fitting) => fitting.surface === surface && fitting.kind !== 'duct' && !fitting.wired);
+  const own = fittings.filter(
+    (fitting) => fitting.surface === surface && fitting.kind !== 'duct' && !fitting.wired && fitting.pulled !== true,
+  );
   const face = layersOn(buildUps, surface).findLast((layer) => layer.place === 'continuous');
   if (own.length === 0 || materialOf(book, face?.material ?? '')?.group === 'insulation') return null;
   return {
@@ -107,10 +113,49 @@ function wiringTask(surface: string, { fittings, buildUps, book }: TasksInput, a
   };
 }
 
-function layerTasks(surface: string, input: TasksInput, area: number, before: readonly string[]): Task[] {
-  let after = [...before];
+/** What was found on a surface and is to be redone or taken out, before anything covers it. */
+function foundTasks(surface: string, { survey }: TasksInput): Task[] {
+  return survey.found
+    .filter((item) => item.surface === surface && item.status === 'open' && item.decision !== 'keep')
+    .flatMap(({ id, name, decision, kind, hours = 0 }): Task[] =>
+      hours <= 0
+        ? []
+        : [
+            {
+              id: `found-${id}`,
+              title: message(decision === 'remove' ? 'task.found.remove' : 'task.found.redo', { name }),
+              minutes: Math.round(hours * 60),
+              lagHours: 0,
+              lagWhy: null,
+              after: [],
+              tools: message('tools.found'),
+              caution: message(kind === 'wiring' ? 'caution.electric' : 'caution.dust'),
+              open: [],
+            },
+          ],
+    );
+}
+
+/**
+ * The layers of a surface in their order, what was found there first. The first layer is held by what it would hide, the
+ * face by what runs behind it.
+ * @param first nothing of the surface was laid before
+ * @param face what runs behind its face is hidden by the last of these layers
+ */
+function layerTasks(
+  surface: string,
+  input: TasksInput,
+  area: number,
+  before: readonly string[],
+  { first = true, face = true } = {},
+): Task[] {
+  const finds = first ? foundTasks(surface, input) : [];
+  let after = [...before, ...finds.map(({ id }) => id)];
+  const layers = layersOn(input.buildUps, surface);
+  const last = layers.findLast((layer) => layer.place === 'continuous') ?? layers.at(-1);
+  let opens = first;
   const boarded = boardMaterials(input.parts);
-  return layersOn(input.buildUps, surface).flatMap((layer): Task[] => {
+  const tasks = layers.flatMap((layer): Task[] => {
     if (layer.board && boarded.has(layer.material)) return [];
     const material = materialOf(input.book, layer.material);
     const kind =
@@ -131,23 +176,32 @@ function layerTasks(surface: string, input: TasksInput, area: number, before: re
       lagWhy: null,
       after,
       tools: message(`tools.${kind}`, {}),
-      open: kind === 'line' ? openOn(surface, input) : [],
+      open: openOn(
+        surface,
+        input,
+        ...(opens ? (['first'] as const) : []),
+        ...(face && layer === last ? (['face'] as const) : []),
+      ),
       caution: kind === 'insulate' ? message('caution.fibres') : kind === 'batten' ? message('caution.drilling') : null,
     };
+    opens = false;
     const wiring =
-      kind === 'line' && layer === layersOn(input.buildUps, surface).findLast((other) => other.place === 'continuous')
+      kind === 'line' && layer === layers.findLast((other) => other.place === 'continuous')
         ? wiringTask(surface, input, after)
         : null;
     after = [task.id];
     return wiring ? [wiring, { ...task, after: [wiring.id] }] : [task];
   });
+  return [...finds, ...tasks];
 }
 
-function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
+/** @param first nothing lies under the board: it is what hides the floor */
+function subfloorTasks(input: TasksInput, under: readonly string[], first: boolean): Task[] {
   const boards = input.parts.filter((part) => part.role === 'subfloor');
   if (boards.length === 0) return [];
   const lag = cureHours(input, 'floor-glue');
   const drying = cureHours(input, 'wood-sealer');
+  const open = openOn('floor', input, ...(first ? (['first'] as const) : []), 'face');
   return [
     {
       id: 'subfloor-cut',
@@ -194,7 +248,7 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
           lagHours: 0,
           lagWhy: null,
           after: [drying > 0 ? 'subfloor-seal' : 'subfloor-dry'],
-          open: openOn('floor', input),
+          open,
           tools: message('tools.offer'),
           caution: null,
         }
@@ -213,7 +267,7 @@ function subfloorTasks(input: TasksInput, under: readonly string[]): Task[] {
               ? message('lag.floorGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature })
               : null,
           after: [drying > 0 ? 'subfloor-seal' : 'subfloor-dry'],
-          open: openOn('floor', input),
+          open,
           tools: message('tools.glue'),
           caution: message('caution.fumes'),
         },
@@ -369,20 +423,26 @@ export function tasksOf(input: TasksInput): Task[] {
     buildUps: { ...input.buildUps, floor: under < 0 ? [] : floor.slice(under + 1) },
   };
   const lastOf = (tasks: readonly Task[]): string[] => tasks.slice(-1).map((task) => task.id);
-  const walls = input.surfaces
-    .filter(({ kind }) => kind !== 'floor')
-    .map(({ id }) => layerTasks(id, input, areas[id] ?? 0, []));
-  const wallsDone = walls.flatMap(lastOf);
-  const belowTasks = layerTasks('floor', below, areas.floor, []);
-  const floorTasks = subfloorTasks(input, [...lastOf(belowTasks), ...(liningFirst ? wallsDone : [])]);
+  const wallsAfter = (before: readonly string[]): Task[][] =>
+    input.surfaces
+      .filter(({ kind }) => kind !== 'floor')
+      .map(({ id }) => layerTasks(id, input, areas[id] ?? 0, before));
+  const boarded = input.parts.some((part) => part.role === 'subfloor');
+  const belowTasks = layerTasks('floor', below, areas.floor, [], { face: !boarded });
+  const bare = belowTasks.every(({ id }) => id.startsWith('found-'));
+  const wallsFirst = liningFirst ? wallsAfter([]) : [];
+  const floorTasks = subfloorTasks(
+    input,
+    [...belowTasks.slice(-1).map(({ id }) => id), ...wallsFirst.flatMap(lastOf)],
+    bare,
+  );
   const floorDone = floorTasks.length > 0 ? lastOf(floorTasks) : lastOf(belowTasks);
-  const walls2 = liningFirst
-    ? walls
-    : walls.map((tasks) => tasks.map((task) => (task.after.length === 0 ? { ...task, after: floorDone } : task)));
+  const walls = liningFirst ? wallsFirst : wallsAfter(floorDone);
+  const wallsDone = walls.flatMap(lastOf);
   // only where feet go: after the furniture, since it is cut round it
   const late = input.floor.finish === 'seen';
   const finish = (after: readonly string[]): Task[] => [
-    ...layerTasks('floor', above, areas.floor, after),
+    ...layerTasks('floor', above, areas.floor, after, { first: bare && !boarded, face: false }),
     ...coatTasks(input, after),
   ];
   const early = late ? [] : finish(floorDone);
@@ -391,7 +451,7 @@ export function tasksOf(input: TasksInput): Task[] {
   const fitted = units.filter((task) => task.id.endsWith('-fit')).map((task) => task.id);
   return [
     ...belowTasks,
-    ...walls2.flat(),
+    ...walls.flat(),
     ...floorTasks,
     ...early,
     ...boxTasks(input, wallsDone),

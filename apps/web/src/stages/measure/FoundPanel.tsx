@@ -1,8 +1,9 @@
 import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
 import { memo, useRef, useState } from 'react';
-import type { Found, LeakTest, Operation } from '@nestplank/core/document';
-import { openBefore } from '@nestplank/core/measure';
-import type { Point } from '@nestplank/core/numeric';
+import type { Found, LeakTest, Operation, ServiceJoint } from '@nestplank/core/document';
+import { openBefore, type OpenPoint } from '@nestplank/core/measure';
+import type { Point as Place } from '@nestplank/core/numeric';
 import { formatMoney, type Message } from '@nestplank/core/words';
 import { onWall, screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { api, RefusedError } from '../../state/api.js';
@@ -13,6 +14,8 @@ import { Check } from '../../kit/Check.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { LineList } from '../../kit/LineList.js';
 import { MoneyField } from '../../kit/MoneyField.js';
+import { NamedList } from '../../kit/NamedList.js';
+import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
 import { PointButton } from '../../kit/PointButton.js';
 import { TextEntry } from '../../kit/TextEntry.js';
@@ -38,7 +41,7 @@ export const PLACES = ['floor', 'left', 'right', 'rear', 'ceiling'] as const;
 const isOpen = (found: Found): boolean => found.status === 'open' && found.decision !== 'keep';
 
 /** Where on the fold-out a find is: floor or ceiling in the middle, whichever is drawn; the rear is not laid out. */
-function placeOf(frame: FoldOutFrame, found: Found, ceiling: boolean): Point | null {
+function placeOf(frame: FoldOutFrame, found: Found, ceiling: boolean): Place | null {
   if (found.surface === (ceiling ? 'ceiling' : 'floor')) return [screenX(frame, found.along), screenY(frame, found.x)];
   return found.surface === 'left' || found.surface === 'right'
     ? onWall(frame, found.surface, found.x, found.along)
@@ -81,25 +84,228 @@ export const FoundLayer = memo(function FoundLayer({
   );
 });
 
-/** What one find is, where, and what becomes of it. */
-function FoundFields({ found, currency }: { readonly found: Found; readonly currency: string }) {
+/** A photo in small, which opens large. */
+function Thumb({ photo, alt }: { readonly photo: string; readonly alt: string }) {
+  return (
+    <a href={api.photoAddress(photo, false)} target="_blank" rel="noreferrer">
+      <img className="thumb" src={api.photoAddress(photo, true)} alt={alt} />
+    </a>
+  );
+}
+
+/** Takes a photo from the camera or a file and keeps it with the build. */
+function PhotoButton({
+  text,
+  label,
+  onPhoto,
+}: {
+  readonly text: string;
+  readonly label: string;
+  readonly onPhoto: (id: string) => void;
+}) {
   const { t } = useSpeech();
   const id = useSession((s) => s.id);
   const file = useRef<HTMLInputElement>(null);
+  const add = async (chosen: File | undefined): Promise<void> => {
+    if (!chosen || !id) return;
+    try {
+      onPhoto((await api.addPhoto(id, chosen)).id);
+    } catch (problem) {
+      notify(problem instanceof RefusedError ? problem.message : t('home.failed'), 'trouble');
+    }
+  };
+  return (
+    <>
+      <Button size="small" onClick={() => file.current?.click()}>
+        {text}
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        accept="image/*"
+        hidden
+        aria-label={label}
+        onChange={(event) => {
+          void add(event.target.files?.[0]);
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}
+
+/** Joints of gas and water that something will cover: tried before, or a point that holds the face. */
+function Joints({ scene }: { readonly scene: Scene }) {
+  const { t } = useSpeech();
+  const change = useChange();
+  const joints = scene.project.survey.before?.joints ?? [];
+  const put = (joint: ServiceJoint): Message | null => act({ name: 'putJoint', payload: { joint } });
+  return (
+    <>
+      <NamedList
+        title={t('found.joints')}
+        hint={t('found.jointsNone')}
+        items={joints}
+        nameLabel={t('found.jointName')}
+        freeId={nextId('j', joints).id}
+        line={({ kind, surface, tested }) =>
+          t('found.jointLine', {
+            kind: t(`found.joint.${kind}`),
+            surface: t(`surface.${surface}`),
+            state: t(tested ? 'found.jointTried' : 'found.jointUntried'),
+          })
+        }
+        onAdd={(id, name) => put({ id, name, kind: 'water', surface: 'floor', tested: false })}
+        onRemove={({ id }) => change({ name: 'removeJoint', payload: { id } })}
+      >
+        {(joint) => (
+          <>
+            <div className="fields two">
+              <PickField
+                label={t('found.kind')}
+                of={joint.name}
+                value={joint.kind}
+                choices={(['gas', 'water'] as const).map((value) => ({ value, text: t(`found.joint.${value}`) }))}
+                onPick={(kind) => put({ ...joint, kind })}
+              />
+              <PickField
+                label={t('things.surface')}
+                of={joint.name}
+                value={joint.surface}
+                choices={PLACES.map((value) => ({ value, text: t(`surface.${value}`) }))}
+                onPick={(surface) => put({ ...joint, surface })}
+              />
+            </div>
+            <Check
+              label={t('found.jointTested')}
+              checked={joint.tested}
+              onCheck={(tested) => put({ ...joint, tested })}
+            />
+          </>
+        )}
+      </NamedList>
+      {joints.length > 0 && <p className="small soft">{t('found.jointCaution')}</p>}
+    </>
+  );
+}
+
+/** One point that holds what would cover it: overruled with a reason, or held again. */
+function Point({ point, what }: { readonly point: OpenPoint; readonly what: string }) {
+  const { t } = useSpeech();
+  const change = useChange();
+  const [asked, setAsked] = useState(false);
+  const [reason, setReason] = useState('');
+  const grade = point.stops ? 'fails' : point.overruled ? 'good' : 'tight';
+  return (
+    <li className="find">
+      <span className="note-mark" data-grade={grade}>
+        {point.stops ? '!' : point.overruled ? '✓' : '?'}
+      </span>
+      <div className="stack gap-2">
+        <span>{what}</span>
+        {point.overruled && (
+          <span className="row apart">
+            <span className="small soft">{t('found.overruled', { reason: point.overruled.reason })}</span>
+            <Button
+              size="small"
+              variant="text"
+              onClick={() => change({ name: 'holdPoint', payload: { point: point.id } })}
+            >
+              {t('found.hold')}
+            </Button>
+          </span>
+        )}
+        {point.stops && !asked && (
+          <div>
+            <Button
+              size="small"
+              variant="text"
+              aria-label={t('found.overruleOf', { what })}
+              onClick={() => setAsked(true)}
+            >
+              {t('found.overrule')}
+            </Button>
+          </div>
+        )}
+        {point.stops && asked && (
+          <form
+            className="fields entry-and-button"
+            onSubmit={(event) => {
+              event.preventDefault();
+              const done = change({
+                name: 'overrulePoint',
+                payload: { point: point.id, reason: reason.trim(), at: new Date().toISOString() },
+              });
+              if (done) setAsked(false);
+            }}
+          >
+            <TextField
+              label={t('found.overruleWhy')}
+              value={reason}
+              onChange={(event) => setReason(event.target.value)}
+            />
+            <Button type="submit" disabled={reason.trim() === ''}>
+              {t('found.overrule')}
+            </Button>
+          </form>
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** What has to be closed before each surface is covered, with its photo. */
+function BeforeCover({ scene }: { readonly scene: Scene }) {
+  const { t, said } = useSpeech();
+  const change = useChange();
+  const [surface, setSurface] = useState<(typeof PLACES)[number]>('left');
+  const open = openBefore(scene.project, surface);
+  const photo = scene.project.survey.before?.photos[surface];
+  const named = t(`surface.${surface}`);
+  return (
+    <section className="section stack" aria-label={t('found.before', { surface: named })}>
+      <div className="row apart">
+        <h2>{t('found.before', { surface: named })}</h2>
+        <div className="narrow-field">
+          <PickField
+            hideLabel
+            label={t('things.surface')}
+            value={surface}
+            choices={PLACES.map((value) => ({ value, text: t(`surface.${value}`) }))}
+            onPick={setSurface}
+          />
+        </div>
+      </div>
+      {open.length === 0 ? (
+        <p className="done">✓ {t('found.beforeFree')}</p>
+      ) : (
+        <ul className="notes">
+          {open.map((point) => (
+            <Point key={point.id} point={point} what={said(point.said)} />
+          ))}
+        </ul>
+      )}
+      <div className="row wrap">
+        {photo !== undefined && <Thumb photo={photo} alt={t('found.surfacePhotoOf', { surface: named })} />}
+        <PhotoButton
+          text={t(photo === undefined ? 'found.surfacePhoto' : 'found.surfacePhotoAgain')}
+          label={t('found.surfacePhotoOf', { surface: named })}
+          onPhoto={(id) => change({ name: 'photoSurface', payload: { surface, photo: id } })}
+        />
+      </div>
+    </section>
+  );
+}
+
+/** What one find is, where, and what becomes of it. */
+function FoundFields({ found, currency }: { readonly found: Found; readonly currency: string }) {
+  const { t } = useSpeech();
   const change = useChange();
   const operation = (changes: Partial<Found>): Operation => ({
     name: 'putFound',
     payload: { found: { ...found, ...changes } },
   });
   const put = (changes: Partial<Found>): Message | null => act(operation(changes));
-  const addPhoto = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen || !id) return;
-    try {
-      change(operation({ photo: (await api.addPhoto(id, chosen)).id }));
-    } catch (problem) {
-      notify(problem instanceof RefusedError ? problem.message : t('home.failed'), 'trouble');
-    }
-  };
   return (
     <>
       <PointButton
@@ -142,35 +348,25 @@ function FoundFields({ found, currency }: { readonly found: Found; readonly curr
           minor={found.cost}
           onTake={(cost) => void change(operation({ cost }))}
         />
+        <NumberField
+          label={t('found.hours')}
+          value={found.hours ?? 0}
+          least={0}
+          most={500}
+          onTake={(hours) => put({ hours })}
+        />
       </div>
       <div className="row wrap">
-        {found.photo && (
-          <a href={api.photoAddress(found.photo, false)} target="_blank" rel="noreferrer">
-            <img
-              className="thumb"
-              src={api.photoAddress(found.photo, true)}
-              alt={t('found.photoOf', { name: found.name })}
-            />
-          </a>
-        )}
+        {found.photo && <Thumb photo={found.photo} alt={t('found.photoOf', { name: found.name })} />}
         <Check
           label={t('found.done')}
           checked={found.status === 'done'}
           onCheck={(done) => put({ status: done ? 'done' : 'open' })}
         />
-        <Button size="small" onClick={() => file.current?.click()}>
-          {t(found.photo ? 'found.photoAgain' : 'found.photo')}
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept="image/*"
-          hidden
-          aria-label={t('found.photoOf', { name: found.name })}
-          onChange={(event) => {
-            void addPhoto(event.target.files?.[0]);
-            event.target.value = '';
-          }}
+        <PhotoButton
+          text={t(found.photo ? 'found.photoAgain' : 'found.photo')}
+          label={t('found.photoOf', { name: found.name })}
+          onPhoto={(photo) => change(operation({ photo }))}
         />
       </div>
     </>
@@ -225,11 +421,10 @@ function LeakTestRow({ leakTest }: { readonly leakTest: LeakTest }) {
 
 /** What was in the vehicle before the build, and what has to be closed before each surface is covered. */
 export function FoundPanel({ scene }: { readonly scene: Scene }) {
-  const { t, said, len } = useSpeech();
+  const { t, len } = useSpeech();
   const change = useChange();
   const { found, leakTest } = scene.project.survey;
   const shown = useView((view) => view.find);
-  const [surface, setSurface] = useState<(typeof PLACES)[number]>('left');
   const { currency } = scene.book;
   const add = (): string | null => {
     const { id, number } = nextId('n', found);
@@ -254,7 +449,6 @@ export function FoundPanel({ scene }: { readonly scene: Scene }) {
     });
     return made ? id : null;
   };
-  const open = openBefore(scene.project, surface);
   return (
     <div className="stack gap-18">
       <LineList
@@ -289,35 +483,18 @@ export function FoundPanel({ scene }: { readonly scene: Scene }) {
           })}
         </p>
       )}
+      {found.length === 0 && (
+        <Check
+          label={t('found.nothing')}
+          checked={(scene.project.survey.before?.nothingFound ?? null) !== null}
+          onCheck={(nothing) =>
+            act({ name: 'sayNothingFound', payload: { at: nothing ? new Date().toISOString() : null } })
+          }
+        />
+      )}
       <LeakTestRow leakTest={leakTest} />
-      <section className="section stack" aria-label={t('found.before', { surface: t(`surface.${surface}`) })}>
-        <div className="row apart">
-          <h2>{t('found.before', { surface: t(`surface.${surface}`) })}</h2>
-          <div className="narrow-field">
-            <PickField
-              hideLabel
-              label={t('things.surface')}
-              value={surface}
-              choices={PLACES.map((value) => ({ value, text: t(`surface.${value}`) }))}
-              onPick={setSurface}
-            />
-          </div>
-        </div>
-        {open.length === 0 ? (
-          <p className="done">✓ {t('found.beforeFree')}</p>
-        ) : (
-          <ul className="notes">
-            {open.map((point) => (
-              <li className="find" key={point.id}>
-                <span className="note-mark" data-grade={point.stops ? 'fails' : 'tight'}>
-                  {point.stops ? '!' : '?'}
-                </span>
-                <span>{said(point.said)}</span>
-              </li>
-            ))}
-          </ul>
-        )}
-      </section>
+      <Joints scene={scene} />
+      <BeforeCover scene={scene} />
       <p className="small soft">{t('found.caution')}</p>
     </div>
   );

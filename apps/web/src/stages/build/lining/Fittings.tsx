@@ -76,6 +76,13 @@ export function Fittings({ surface, scene }: { readonly surface: Lined; readonly
               onTake={(diameter) => put({ ...fitting, diameter })}
             />
           </div>
+          {!fitting.wired && fitting.kind !== 'duct' && (
+            <Check
+              label={t('fitting.pulled')}
+              checked={fitting.pulled === true}
+              onCheck={(pulled) => put({ ...fitting, pulled })}
+            />
+          )}
           <Check label={t('fitting.wired')} checked={fitting.wired} onCheck={(wired) => put({ ...fitting, wired })} />
         </>
       )}
