@@ -838,6 +838,7 @@ export const EN_UI = {
   'buy.from': 'From',
   'buy.none': 'Nothing to buy yet. Layers and parts make the list.',
   'buy.mass': 'Mass of what is drawn',
+  'buy.leftOver': '{left} left over',
   'buy.chart': 'By phase',
   'buy.priceOf': 'Price of {name}',
   'buy.unpriced': 'Needed, but sold neither in sheets nor in packs by the price book: {names}. Not in the sum.',

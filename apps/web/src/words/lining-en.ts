@@ -63,6 +63,10 @@ export const LINING_EN = {
   'lining.fixings': '{count} {count|fixing|fixings}, {hidden} of them hidden later.',
   'lining.into.rib': 'Into ribs, {count}:',
   'lining.into.timber': 'Into battens and noggins, {count}:',
+  'lining.into.cover': 'Through strips over joints, {count}:',
+  'doors.screw':
+    '{count} of {item} in all, into the inner sheets: check for looms, window glass and lock rods behind before each.',
+  'floor.trimScrews': 'Trims on it: {count} {item}.',
   'lining.into.strip': 'Into the strips behind joints, {count}:',
   'lining.screw': '{screw}; bites {bite}, {left} are left before it comes out.',
   'lining.brad': 'Pinned; glue besides where it is to last.',

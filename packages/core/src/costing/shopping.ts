@@ -13,7 +13,18 @@ import { outlineArea } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
 import { wholeUp } from '../numeric/tolerance.js';
 
-/** One line of what to buy. */
+/** Where some of a line goes: a phase, and a surface or a unit in it. */
+export interface BuyShare {
+  readonly phase: BuyLine['phase'];
+  /** A surface or a unit by its id; empty where it is for neither. */
+  readonly of: string;
+  /** What goes there, in the line's own measure. */
+  readonly amount: number;
+  /** Its share of the line's money; the shares of a line add up to it. */
+  readonly money: number;
+}
+
+/** One line of what to buy. Packs are rounded up once over the whole build. */
 export interface BuyLine {
   readonly id: string;
   readonly phase: 'floor' | 'walls' | 'ceiling' | 'furniture' | 'fixing' | 'found';
@@ -29,6 +40,10 @@ export interface BuyLine {
   readonly total: number;
   /** Where the quantity comes from. */
   readonly why: Message;
+  /** Where it goes, the largest share first. */
+  readonly shares: readonly BuyShare[];
+  /** What is left over of the last pack, in its own measure; null for what is not sold in packs. */
+  readonly left: number | null;
 }
 export interface Shopping {
   readonly currency: string;
@@ -58,18 +73,52 @@ export interface ShoppingInput {
   /** The stocked screw that the floor's own check allows; null where none fits, and none is bought. */
   readonly floorScrew: string | null;
   /** What goes through linings into what carries them. */
-  readonly liningFixings: readonly { readonly item: string; readonly count: number }[];
+  readonly liningFixings: readonly { readonly item: string; readonly count: number; readonly surface: string }[];
   /** Adhesive under the board, ml. */
   readonly floorGlue: number;
   /** Caulk for joints and edges of linings that stay in sight, ml. */
-  readonly caulk: number;
+  readonly caulk: readonly { readonly surface: string; readonly millilitres: number }[];
   /** What the units' schools say is bought for them beside boards and bars. */
-  readonly hardware: readonly Pick<Hardware, 'item' | 'amount'>[];
+  readonly hardware: readonly Hardware[];
   /** What was found in the vehicle, with what it costs to redo or take out. */
   readonly found: readonly Found[];
   readonly surfaces: readonly SurfaceTraits[];
   readonly settings: Settings;
   readonly book: PriceBook;
+}
+
+/** Whole minor units shared out by weights, so that they add up: what is left over goes to the largest remainders. */
+export function shareOut(total: number, weights: readonly number[]): number[] {
+  const sum = weights.reduce((all, weight) => all + weight, 0);
+  if (weights.length === 0) return [];
+  const exact = weights.map((weight) => (sum > 0 ? (total * weight) / sum : total / weights.length));
+  const whole = exact.map(Math.floor);
+  const left = total - whole.reduce((all, value) => all + value, 0);
+  const order = exact
+    .map((value, i) => ({ i, rest: value - Math.floor(value) }))
+    .sort((a, b) => b.rest - a.rest || a.i - b.i)
+    .slice(0, Math.round(left));
+  for (const { i } of order) whole[i] = (whole[i] ?? 0) + 1;
+  return whole;
+}
+
+/** Places with their amounts, alike ones together, and their share of the money. */
+function sharesOf(
+  places: readonly { readonly phase: BuyLine['phase']; readonly of: string; readonly amount: number }[],
+  total: number,
+): readonly BuyShare[] {
+  const sums = new Map<string, { phase: BuyLine['phase']; of: string; amount: number }>();
+  for (const { phase, of, amount } of places) {
+    const key = `${phase}:${of}`;
+    const before = sums.get(key);
+    sums.set(key, { phase, of, amount: (before?.amount ?? 0) + amount });
+  }
+  const list = [...sums.values()].sort((a, b) => b.amount - a.amount);
+  const money = shareOut(
+    total,
+    list.map(({ amount }) => amount),
+  );
+  return list.map((share, i) => ({ ...share, money: money[i] ?? 0 }));
 }
 
 const phaseOf = (input: ShoppingInput, surface: string): BuyLine['phase'] =>
@@ -79,15 +128,25 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
   return input.plans.flatMap(({ material, plan }) => {
     const bar = isBar(material);
     const own = input.parts.filter((part) => part.material === material.id);
-    const first = own[0];
-    const phase = own.some((part) => part.unit !== null) ? 'furniture' : phaseOf(input, first?.surface ?? 'floor');
+    const places = own.map((part) => ({
+      phase: part.unit === null ? phaseOf(input, part.surface ?? 'floor') : ('furniture' as const),
+      of: part.unit ?? part.surface ?? 'floor',
+      amount: outlineArea(part.outline),
+    }));
     return (bar ? barStocks(material) : material.stocks).flatMap((stock): BuyLine[] => {
       const quantity = plan.sheets.filter((sheet) => sheet.stock === stock.id).length;
       if (quantity === 0) return [];
+      const total = quantity * stock.price;
+      const all = places.reduce((sum, { amount }) => sum + amount, 0);
+      // sheets are shared out by the area of what is cut from them
+      const shares = sharesOf(places, total).map((share) => ({
+        ...share,
+        amount: all > 0 ? (quantity * share.amount) / all : quantity,
+      }));
       return [
         {
           id: stock.id,
-          phase,
+          phase: shares[0]?.phase ?? 'floor',
           material: material.id,
           name: material.name,
           supplier: material.supplier,
@@ -98,11 +157,13 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
             ? message('size.m', { contents: stock.length / 1000 })
             : message('size.sheet', { length: mm(stock.length), width: mm(stock.width) }),
           each: stock.price,
-          total: quantity * stock.price,
+          total,
           why: message('why.sheets', {
             quantity,
             parts: own.length,
           }),
+          shares,
+          left: null,
         },
       ];
     });
@@ -119,6 +180,8 @@ function wanted(material: PriceItem, layer: Layer, area: number, battens: boolea
 
 interface Need {
   readonly phase: BuyLine['phase'];
+  /** The surface or unit it is for. */
+  readonly of: string;
   readonly material: PriceItem;
   readonly amount: number;
   /** Counted piece by piece: nothing is added for waste. */
@@ -148,13 +211,13 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
       const { finish } = input;
       if (surface === 'floor' && finish && material?.id === finish.material && layer.place === 'continuous') {
         const amount = finishAmount(finish, material);
-        needs.push({ phase: 'floor', material, amount, counted: true });
+        needs.push({ phase: 'floor', of: 'floor', material, amount, counted: true });
         continue;
       }
       const laid = surface === 'floor' && layer.place === 'battens' ? input.floorBattens : null;
       if (material && (sold === 'm2' || sold === 'm'))
-        needs.push({ phase, material, amount: wanted(material, layer, area, battens, laid) });
-      else if (material && material.stocks.length > 0) needs.push({ phase, material, amount: area });
+        needs.push({ phase, of: surface, material, amount: wanted(material, layer, area, battens, laid) });
+      else if (material && material.stocks.length > 0) needs.push({ phase, of: surface, material, amount: area });
       else unpriced.push(material?.name ?? layer.material);
     }
   }
@@ -176,28 +239,32 @@ function packLines(
   needs: readonly Need[],
   waste: number,
 ): { readonly lines: readonly BuyLine[]; readonly unpriced: readonly string[] } {
-  const byKey = new Map<string, Need>();
-  for (const need of needs) {
-    const key = `${need.phase}:${need.material.id}`;
-    const same = byKey.get(key);
-    byKey.set(key, same ? { ...same, amount: same.amount + need.amount } : need);
-  }
+  const byMaterial = new Map<string, Need[]>();
+  for (const need of needs)
+    if (need.amount > 0) byMaterial.set(need.material.id, [...(byMaterial.get(need.material.id) ?? []), need]);
   const unpriced: string[] = [];
-  const lines = [...byKey.entries()].flatMap(([id, { phase, material, amount, counted }]): BuyLine[] => {
-    if (amount <= 0) return [];
+  const lines = [...byMaterial.entries()].flatMap(([id, own]): BuyLine[] => {
+    const [first] = own;
+    if (!first) return [];
+    const { material } = first;
     const sold = packOf(material);
     if (sold === null) {
       unpriced.push(material.name);
       return [];
     }
     const { contents, each, unit } = sold;
-    const share = (unit === 'm2' || unit === 'm') && !counted ? 1 + waste : 1;
-    const quantity = wholeUp((amount * share) / contents);
-    const rounded = Math.round(amount * 10) / 10;
+    // what is cut from rolls and lengths has waste; what is counted or set out piece by piece has none
+    const withWaste = ({ amount, counted }: Need): number =>
+      amount * ((unit === 'm2' || unit === 'm') && !counted ? 1 + waste : 1);
+    const amount = own.reduce((sum, need) => sum + need.amount, 0);
+    const taken = own.reduce((sum, need) => sum + withWaste(need), 0);
+    const quantity = wholeUp(taken / contents);
+    const total = quantity * each;
+    const shares = sharesOf(own, total);
     return [
       {
-        id,
-        phase,
+        id: `pack:${id}`,
+        phase: shares[0]?.phase ?? first.phase,
         material: material.id,
         name: material.name,
         supplier: material.supplier,
@@ -206,12 +273,14 @@ function packLines(
         unit: material.pack ? (unit === 'm' ? 'bar' : 'pack') : 'sheet',
         size: message(`size.${unit}`, { contents }),
         each,
-        total: quantity * each,
-        why: message(share > 1 ? 'why.amountWithWaste' : 'why.amount', {
-          amount: rounded,
+        total,
+        why: message(taken > amount ? 'why.amountWithWaste' : 'why.amount', {
+          amount: Math.round(amount * 10) / 10,
           unit: UNIT_NAMES[unit],
           waste: Math.round(waste * 100),
         }),
+        shares,
+        left: quantity * contents - taken,
       },
     ];
   });
@@ -230,26 +299,29 @@ function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly u
     const litres = material ? litresOf(material, squareMetres) : 0;
     return litres === null ? null : Math.ceil(litres * 1000) || 1;
   };
-  const wanted: readonly (readonly [Need['phase'], string | null, number | null])[] = [
-    ['fixing', 'floor-glue', input.floorGlue],
-    ['floor', 'wood-sealer', coatMillilitres('wood-sealer', (2 * floorArea * SEAL_COATS) / 1e6)],
+  const wanted: readonly (readonly [Need['phase'], string, string | null, number | null])[] = [
+    ['fixing', 'floor', 'floor-glue', input.floorGlue],
+    ['floor', 'floor', 'wood-sealer', coatMillilitres('wood-sealer', (2 * floorArea * SEAL_COATS) / 1e6)],
     [
+      'floor',
       'floor',
       input.coats?.material ?? null,
       input.coats ? coatMillilitres(input.coats.material, input.coats.area * input.coats.coats) : 0,
     ],
-    ['walls', 'caulk', input.caulk < 1 ? 0 : Math.ceil(input.caulk)],
-    ['fixing', input.floorScrew, input.floorScrews],
-    ...input.liningFixings.map(({ item, count }) => ['fixing', item, count] as const),
-    ...input.hardware.map(({ item, amount }) => ['fixing', item, amount] as const),
+    ...input.caulk.map(
+      ({ surface, millilitres }) => ['walls', surface, 'caulk', millilitres < 1 ? 0 : millilitres] as const,
+    ),
+    ['fixing', 'floor', input.floorScrew, input.floorScrews],
+    ...input.liningFixings.map(({ item, count, surface }) => ['fixing', surface, item, count] as const),
+    ...input.hardware.map(({ item, amount, for: of }) => ['fixing', of, item, amount] as const),
   ];
   const needs: Need[] = [];
   const unpriced: string[] = [];
-  for (const [phase, item, amount] of wanted) {
+  for (const [phase, of, item, amount] of wanted) {
     if (item === null || (amount !== null && amount <= 0)) continue;
     const material = materialOf(input.book, item);
     if (amount === null) unpriced.push(material?.name ?? item);
-    else if (material) needs.push({ phase, material, amount });
+    else if (material) needs.push({ phase, of, material, amount });
     else unpriced.push(item);
   }
   return { needs, unpriced };
@@ -259,7 +331,7 @@ function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly u
 const foundLines = ({ found }: ShoppingInput): BuyLine[] =>
   found
     .filter(({ decision, cost }) => decision !== 'keep' && cost > 0)
-    .map(({ id, name, cost, x }): BuyLine => ({
+    .map(({ id, name, cost, x, surface }): BuyLine => ({
       id: `found:${id}`,
       phase: 'found',
       material: '',
@@ -272,6 +344,8 @@ const foundLines = ({ found }: ShoppingInput): BuyLine[] =>
       each: cost,
       total: cost,
       why: message('why.found', { x: mm(x) }),
+      shares: [{ phase: 'found', of: surface, amount: 1, money: cost }],
+      left: null,
     }));
 
 /** What to buy: whole sheets by the cut plans, layers by area and packs, fixings by joints. Prices in minor units. */
@@ -279,14 +353,15 @@ export function shoppingOf(input: ShoppingInput): Shopping {
   const [layers, fixings] = [layerNeeds(input), fixingNeeds(input)];
   const packs = packLines([...layers.needs, ...fixings.needs], input.settings.wasteShare);
   const lines = [...sheetLines(input), ...packs.lines, ...foundLines(input)];
-  const phases = [...new Set(lines.map((line) => line.phase))];
+  const shares = lines.flatMap((line) => line.shares);
+  const phases = [...new Set(shares.map(({ phase }) => phase))];
   return {
     currency: input.book.currency,
     lines,
     total: lines.reduce((sum, line) => sum + line.total, 0),
     byPhase: phases.map((phase) => ({
       phase,
-      total: lines.filter((line) => line.phase === phase).reduce((sum, line) => sum + line.total, 0),
+      total: shares.filter((share) => share.phase === phase).reduce((sum, { money }) => sum + money, 0),
     })),
     unpriced: [...new Set([...layers.unpriced, ...fixings.unpriced, ...packs.unpriced])],
   };

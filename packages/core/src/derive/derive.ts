@@ -234,14 +234,18 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       held: Linings['boxesHeld'],
       across: Linings['curtains'],
       laid: LinedFloor['upper'],
+      trims: LinedFloor['trims'],
+      doors: Linings['doors']['held'],
       choice: Project['boxes'],
-    ): readonly Pick<Hardware, 'item' | 'amount'>[] => [
+    ): readonly Hardware[] => [
       ...made.flatMap((unit) => unit.hardware),
-      ...held.flatMap(({ items }) => items),
-      ...curtainNeeds(boxes, across, choice),
+      ...held.flatMap(({ items }) => items.map(({ item, amount }) => ({ item, amount, for: 'windows' }))),
+      ...curtainNeeds(boxes, across, choice).map((need) => ({ ...need, for: 'windows' })),
+      ...(trims?.picked?.item ? [{ item: trims.picked.item.id, amount: trims.count, for: 'floor' }] : []),
+      ...(doors?.fixing.pick ? [{ item: doors.fixing.pick.id, amount: doors.count, for: 'doors' }] : []),
       ...laid.flatMap(({ screws, picked, glue }) => [
-        ...(picked?.item ? [{ item: picked.item.id, amount: screws.length }] : []),
-        ...(glue ? [{ item: 'floor-glue', amount: glue.millilitres }] : []),
+        ...(picked?.item ? [{ item: picked.item.id, amount: screws.length, for: 'floor' }] : []),
+        ...(glue ? [{ item: 'floor-glue', amount: glue.millilitres, for: 'floor' }] : []),
       ]),
     ],
   );
@@ -271,11 +275,11 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         coats: made.coats,
         floorScrews: made.screws.length,
         floorScrew,
-        liningFixings: linings.flatMap(({ held }) =>
-          held.flatMap(({ fixing, count }) => (fixing.pick ? [{ item: fixing.pick.id, count }] : [])),
+        liningFixings: linings.flatMap(({ held, surface }) =>
+          held.flatMap(({ fixing, count }) => (fixing.pick ? [{ item: fixing.pick.id, count, surface }] : [])),
         ),
         floorGlue: made.glue?.millilitres ?? 0,
-        caulk: linings.reduce((sum, lining) => sum + lining.caulk.millilitres, 0),
+        caulk: linings.map(({ surface, caulk: { millilitres } }) => ({ surface, millilitres })),
         hardware: bought,
         found,
         surfaces,
@@ -545,6 +549,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             now.lined.boxesHeld,
             now.lined.curtains,
             now.floor.upper,
+            now.floor.trims,
+            now.lined.doors.held,
             project.boxes,
           ),
           project.survey.found,

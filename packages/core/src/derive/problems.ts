@@ -144,6 +144,18 @@ export function shapeProblems({
     ...lined.headers.flatMap(({ id, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: id, said })),
     ),
+    ...(lined.doors.held && lined.doors.held.fixing.pick === null
+      ? [
+          {
+            stage: 'build' as const,
+            place: 'doors',
+            said: message('doors.noScrew', {
+              least: mm(lined.doors.held.fixing.least),
+              most: mm(lined.doors.held.fixing.most),
+            }),
+          },
+        ]
+      : []),
     ...lined.curtains
       .filter(({ curtain }) => curtain.high)
       .map(({ id, name }): Problem => ({ stage: 'build', place: id, said: message('curtain.high', { name }) })),

@@ -58,7 +58,7 @@ const NOTHING: Linings = {
   archBoxes: [],
   headers: [],
   corners: [],
-  doors: { panels: [], pending: [] },
+  doors: { panels: [], pending: [], held: null },
   boxesHeld: [],
   curtains: [],
 };
@@ -247,7 +247,7 @@ export function createLinings(): (input: LiningsInput) => Linings {
       archBoxes: overArches,
       headers,
       corners: bent(input.corners, settings.cutting.kerf, input.boxes, book),
-      doors: doors(survey, depths.doors, input.doorLining, liningOn(linings, 'left').undersize, inner),
+      doors: doors(survey, depths.doors, input.doorLining, liningOn(linings, 'left').undersize, inner, book),
       boxesHeld: heldIn(windows, overArches, headers, book),
     };
   };

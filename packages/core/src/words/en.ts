@@ -173,6 +173,10 @@ export const EN = {
     '{surface}: {count} {count|piece hangs|pieces hang} on nothing somewhere; the worst is {part} at {at}, {free} from support to support.',
   'lining.fixingUnknown':
     '{surface}: {count} fixings go into ribs whose depth was not read, so no screw can be chosen. Read how far they stand proud.',
+  'lining.noFastener.cover':
+    '{surface}: {count} brads go through the strips over joints, and nothing in the price book is between {least} and {most} long: glue them.',
+  'doors.noScrew':
+    'The panels of the doors are screwed into their inner sheets, and nothing in the price book is between {least} and {most} long. Add a screw, or use clips.',
   'lining.noFastener.rib':
     '{surface}: {count} fixings go into ribs, and no screw in the price book is between {least} and {most} long.',
   'lining.noFastener.timber':

@@ -32,6 +32,8 @@ export const LINING_EN = {
     '{name} has no battens to be framed by: what lies under the board does not carry the edge of a lid. Lay battens, or leave it out.',
   'floor.trimLong':
     'The trim of the floor in {name} is {length} long; the longest bar is {longest}. Join it out of sight, or take a longer profile.',
+  'floor.noTrimScrew':
+    'The trims of the floor are to be screwed into its board, and nothing in the price book is between {least} and {most} long: glue them, or add a screw.',
   'floor.noUpperScrew':
     'The upper board is to be screwed to the one beneath, and nothing in the price book is between {least} and {most} long: glue it, or add a screw.',
   'hatch.floor.off': '{name}: the hatch does not lie wholly on the floor board.',

@@ -32,6 +32,12 @@ export default function BuyStage() {
   const { shopping, mass } = scene.derived;
   const { budget } = scene.project.settings;
   const money = (minor: number): string => formatMoney(minor, shopping.currency);
+  /** A surface or a unit that something is bought for. */
+  const placeName = (of: string): string =>
+    scene.project.layout.units.find((unit) => unit.id === of)?.name ?? t(`surface.${of as 'floor'}`);
+  /** Whole where it is, else to a tenth. */
+  const amountText = (amount: number): string =>
+    Math.abs(amount - Math.round(amount)) < 0.05 ? String(Math.round(amount)) : amount.toFixed(1);
   const nameOf = (id: string, kind: 'unit' | 'surface'): string =>
     kind === 'unit'
       ? (scene.project.layout.units.find((unit) => unit.id === id)?.name ?? id)
@@ -61,9 +67,33 @@ export default function BuyStage() {
                   return (
                     <tr key={line.id}>
                       <td>
-                        {line.name} <span className="soft small">· {t(`phase.${line.phase}`)}</span>
+                        {line.name}{' '}
+                        <span className="soft small">
+                          ·{' '}
+                          {[...new Set(line.shares.map(({ phase }) => phase))]
+                            .map((phase) => t(`phase.${phase}`))
+                            .join(', ')}
+                        </span>
                         <br />
-                        <span className="soft small">{said(line.why)}</span>
+                        <span className="soft small">
+                          {said(line.why)}
+                          {line.left !== null && line.left > 0 && (
+                            <>
+                              {' · '}
+                              {t('buy.leftOver', { left: amountText(line.left) })}
+                            </>
+                          )}
+                        </span>
+                        {line.shares.length > 1 && (
+                          <>
+                            <br />
+                            <span className="soft small figures">
+                              {line.shares
+                                .map(({ of, amount }) => `${placeName(of)} ${amountText(amount)}`)
+                                .join(' · ')}
+                            </span>
+                          </>
+                        )}
                       </td>
                       <td className="optional soft">{line.supplier}</td>
                       <td className="optional figures">{said(line.size)}</td>

@@ -1,11 +1,13 @@
 import type { BuildUpDepth } from '../../layers/buildup.js';
 import { fixingInto, faceFixing, type FaceFixing } from '../../layers/knock-on.js';
 import type { PriceBook } from '../../document/schema.js';
+import { wholeUp } from '../../numeric/tolerance.js';
+import { blankOf, type Part } from '../../parts/part.js';
 import type { FixingPoint, HeldBy } from './fixing-map.js';
 
 /** With what a lining is fixed to one kind of what carries it. */
 export interface Held {
-  readonly by: HeldBy;
+  readonly by: HeldBy | 'cover';
   readonly fixing: FaceFixing;
   readonly count: number;
 }
@@ -66,3 +68,29 @@ export const togetherHeld = (list: readonly Held[]): readonly Held[] => {
   }
   return [...sums.values()];
 };
+
+/** A brad every so far along a strip over a joint, mm. */
+const COVER_MM = 200;
+
+/**
+ * What pins the strips over joints: through strip and face into the timber behind the joint, or into the strip behind it.
+ * @param face thickness of what is covered, mm
+ * @param timber thickness of what lies behind, mm; that of the face where it is a strip of it
+ */
+export function coversHeld(
+  covers: readonly Part[],
+  face: number,
+  timber: number,
+  surface: string,
+  book: PriceBook,
+): readonly Held[] {
+  const [first] = covers;
+  if (!first) return [];
+  const fixing = fixingInto(
+    surface,
+    { passed: first.thickness + face, into: 'wood', depth: timber > 0 ? timber : face },
+    book,
+  );
+  const count = covers.reduce((sum, part) => sum + Math.max(2, wholeUp(blankOf(part).length / COVER_MM) + 1), 0);
+  return fixing ? [{ by: 'cover', fixing, count }] : [];
+}

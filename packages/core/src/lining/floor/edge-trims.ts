@@ -1,10 +1,12 @@
 import { seenFrom } from '../../parts/hand.js';
 import { placeSeen } from '../../parts/lay-flat.js';
-import type { PriceItem, Survey } from '../../document/schema.js';
+import type { PriceBook, PriceItem, Survey } from '../../document/schema.js';
+import { HIDDEN_LEFT_MM, pickFastener, type Picked } from '../../rules/fasteners.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 import type { Shadow } from '../../document/body.js';
 import { barStocks, isBar } from '../../materials/bars.js';
 import { rectangle, type Ring } from '../../numeric/plane.js';
-import type { Part, Vector } from '../../parts/part.js';
+import { blankOf, type Part, type Vector } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
 import type { ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
@@ -22,6 +24,28 @@ export const onFloor = (part: Part): Part => {
   const [x, y, z] = part.place.origin;
   return seenFrom({ ...part, place: { ...part.place, origin: [x, y, z + part.thickness] } }, [0, 0, 1]);
 };
+
+/** A screw every so far along a trim of the floor, and no fewer than two, mm. */
+const SCREWS_MM = 200;
+
+/** What the trims of the floor are screwed with into its board. */
+export interface TrimsHeld {
+  readonly picked: Picked | null;
+  readonly count: number;
+}
+
+/**
+ * Screws of everything that is trimmed on the floor, into the board under it.
+ * @param board thickness of what they go into, mm; 0 where there is none
+ */
+export function trimsHeld(trims: readonly Part[], board: number, book: PriceBook): TrimsHeld | null {
+  const [first] = trims;
+  if (!first || board <= 0) return null;
+  return {
+    picked: pickFastener(book, { passed: first.thickness, gap: 0, into: 'wood', depth: board, spare: HIDDEN_LEFT_MM }),
+    count: trims.reduce((sum, part) => sum + Math.max(2, wholeUp(blankOf(part).length / SCREWS_MM) + 1), 0),
+  };
+}
 
 /** One length of a trim: along the floor's edge, or back from it to the wall. */
 interface Length {

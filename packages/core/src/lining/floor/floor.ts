@@ -15,7 +15,7 @@ import { floorFinish, footprints } from './floor-finish.js';
 import { type FloorFinish } from './finish.js';
 import { hatchParts, hatchProblems } from './floor-holes.js';
 import { floorInsulation, type FloorFoam } from './floor-pieces.js';
-import { edgeTrims, longestTrim, stepTrims } from './edge-trims.js';
+import { edgeTrims, longestTrim, stepTrims, trimsHeld, type TrimsHeld } from './edge-trims.js';
 import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew, type Noggin } from './floor-marks.js';
 import { beadRows, beads, uppersLaid, type UpperLaid } from './floor-upper.js';
 import type { Subfloor } from './subfloor.js';
@@ -40,6 +40,8 @@ export interface LinedFloor {
   readonly room: Outline | null;
   /** Boards that lie on the lowest one, and how they are held to what is beneath. */
   readonly upper: readonly UpperLaid[];
+  /** With what the trims on it are screwed; null without any. */
+  readonly trims: TrimsHeld | null;
   /** How high one steps at doors and steps, before and after. */
   readonly thresholds: readonly Threshold[];
   readonly problems: readonly { readonly said: Message; readonly hatch: string }[];
@@ -137,6 +139,8 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   const room = inner && roomFloor(inner, arches);
   const finish = room && inner && face?.material ? floorFinish(room, face.material, units, choice, inner.floor) : null;
   const doorTrims = inner && choice.doorTrims === true ? edgeTrims(survey, inner, trim, units, choice.keepBack) : [];
+  const trims = [...(inner ? stepTrims(arches, inner, trim) : []), ...doorTrims];
+  const trimsOn = trimsHeld(trims, subfloor ? (subfloor.upper.at(-1) ?? subfloor).board.thickness : 0, book);
   const upper = subfloor ? uppersLaid(subfloor, choice, survey, units, book) : [];
   const grained = (id: string): boolean => book.items.find((item) => item.id === id)?.grain ?? false;
   const below = board ? depth.layers.slice(0, depth.layers.indexOf(board)) : [];
@@ -153,8 +157,7 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
         hatchParts(hatches, layer, grained(layer.board.material), i),
       ),
       ...battenParts(laid, depth),
-      ...(inner ? stepTrims(arches, inner, trim) : []),
-      ...doorTrims,
+      ...trims,
       ...(timber && battenLayer ? nogginParts(noggins, timber, battenLayer.thickness, z) : []),
     ],
     noggins,
@@ -171,6 +174,7 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
           )
         : null,
     upper,
+    trims: trimsOn,
     thresholds: bare && inner ? thresholdsOf(survey, arches, bare, inner) : [],
     finish,
     coats:
@@ -185,6 +189,17 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
         : [],
     problems: [
       ...(subfloor ? hatchProblems(hatches, subfloor, units, laid !== null && timber !== null) : []),
+      ...(trimsOn !== null && trimsOn.picked?.item === null
+        ? [
+            {
+              said: message('floor.noTrimScrew', {
+                least: mm(trimsOn.picked.least),
+                most: mm(trimsOn.picked.most),
+              }),
+              hatch: 'floor',
+            },
+          ]
+        : []),
       ...upper
         .filter(({ screws: own, picked }) => own.length > 0 && picked?.item === null)
         .map(({ picked }) => ({

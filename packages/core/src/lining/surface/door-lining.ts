@@ -1,5 +1,6 @@
 import { placeSeen } from '../../parts/lay-flat.js';
-import type { DoorLining, Survey } from '../../document/schema.js';
+import { fixingInto, type FaceFixing } from '../../layers/knock-on.js';
+import type { DoorLining, PriceBook, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import type { Part, PartMarks } from '../../parts/part.js';
 import type { BuildUpDepth } from '../../layers/buildup.js';
@@ -26,7 +27,12 @@ export interface DoorLinings {
   readonly panels: readonly DoorPanel[];
   /** Doors whose edges are not all read: their panels wait for it alone. */
   readonly pending: readonly string[];
+  /** What all of them are screwed with into the doors' inner sheets, and how many; null without a panel. */
+  readonly held: { readonly fixing: FaceFixing; readonly count: number } | null;
 }
+
+/** What is free behind the inner sheet of a door, mm. */
+const DOOR_VOID_MM = 20;
 
 /** Screws stay in sight, so that locks and winders can be reached: this far from the edge, and apart, mm. */
 const EDGE_MM = 20;
@@ -74,9 +80,10 @@ export function doorLinings(
   choice: DoorLining,
   undersize: number,
   inner: Shell,
+  book: PriceBook,
 ): DoorLinings {
   const face = faceLayer(depth);
-  if (!face) return { panels: [], pending: [] };
+  if (!face) return { panels: [], pending: [], held: null };
   const { material, thickness } = face;
   const placed = placedOpenings(survey);
   const panels = placed
@@ -139,8 +146,11 @@ export function doorLinings(
       }),
     );
   const read = new Set(placed.map(({ opening }) => opening.id));
+  const count = panels.flatMap(({ parts }) => parts).reduce((sum, part) => sum + (part.marks?.screws.length ?? 0), 0);
+  const fixing = fixingInto('doors', { passed: thickness, into: 'steel', depth: DOOR_VOID_MM }, book, true);
   return {
     panels,
+    held: fixing && count > 0 ? { fixing, count } : null,
     pending: survey.openings
       .filter((opening) => opening.kind === 'door' && opening.surface !== 'roof' && !read.has(opening.id))
       .map((opening) => opening.name),

@@ -13,7 +13,7 @@ import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { unheldOf, type Unheld } from '../fixing/unheld.js';
 import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
-import { heldByNothing, heldCounts, heldWith, togetherHeld, type Held } from '../fixing/held.js';
+import { coversHeld, heldByNothing, heldCounts, heldWith, togetherHeld, type Held } from '../fixing/held.js';
 import { grooveLines, groovePitch, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes, NARROWEST_BAY_MM, widestBay } from '../fixing/knocks.js';
 import { addedNotes, closeNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
@@ -413,7 +413,17 @@ export function liningOf(input: LiningInput): Lining | null {
   const fixings = made.flatMap(({ screws }) => screws);
   const pointsOf = (off: boolean): readonly FixingPoint[] =>
     made.flatMap(({ screws, piece }) => (piece.removable === off ? screws : []));
-  const counts = togetherHeld([...heldCounts(held, pointsOf(false)), ...heldCounts(heldOff, pointsOf(true))]);
+  const counts = togetherHeld([
+    ...heldCounts(held, pointsOf(false)),
+    ...heldCounts(heldOff, pointsOf(true)),
+    ...coversHeld(
+      covers,
+      thickness,
+      laid ? (battenLayer?.thickness ?? 0) : (blocks?.thickness ?? 0),
+      surface,
+      input.book,
+    ),
+  ]);
   const unknown = heldByNothing(held, pointsOf(false)) + heldByNothing(heldOff, pointsOf(true));
   if (unknown > 0) problems.push(message('lining.fixingUnknown', { surface: named, count: unknown }));
   for (const { by, fixing, count } of counts)

@@ -292,6 +292,11 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
         {floor.upper.map((upper) => (
           <Upper key={upper.layer.from} upper={upper} scene={scene} />
         ))}
+        {floor.trims?.picked?.item && (
+          <p className="small figures">
+            {t('floor.trimScrews', { count: floor.trims.count, item: floor.trims.picked.item.name })}
+          </p>
+        )}
         <p className="small soft">{t('floor.buying')}</p>
         {floor.screws.length > 0 && (
           <p className="small figures">

@@ -29,6 +29,11 @@ export function DoorPanels({ scene }: { readonly scene: Scene }) {
           {panel.windows.length > 0 && ` ${t('doors.windows', { names: panel.windows.join(', ') })}`}
         </p>
       ))}
+      {doors.held?.fixing.pick && (
+        <p className="small figures">
+          {t('doors.screw', { count: doors.held.count, item: doors.held.fixing.pick.name })}
+        </p>
+      )}
       {doors.pending.length > 0 && (
         <p className="small needs">{t('doors.pending', { names: doors.pending.join(', ') })}</p>
       )}
