@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { derive } from '@nestplank/core/derive';
-import { readProjectFile } from '@nestplank/core/formats';
+import { projectFileText, readProjectFile } from '@nestplank/core/formats';
+import { halfWidth, roofHeight } from '@nestplank/core/shell';
 import { cutJobSchema, planFaults, type CutPlan } from '@nestplank/core/cutting';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
@@ -53,13 +54,73 @@ describe('the command line', () => {
     expect(report.cost.total).toBeGreaterThan(0);
     expect(report.work.tasks).toHaveLength(derived.schedule.tasks.length);
   });
+  it('makes a new project, and says what its walk asks for', () => {
+    const made = at('fresh.json');
+    expect(plank('new', '-o', made, '--kind', 'trailer', '--name', 'Little Box', '--units', 'in').code).toBe(0);
+    const fresh = readProjectFile(readFileSync(made, 'utf8'));
+    expect(fresh.project).toMatchObject({ id: 'little-box', name: 'Little Box', vehicle: { kind: 'trailer' } });
+    expect(fresh.project.settings.units).toBe('in');
+    expect(fresh.priceBook.items.length).toBeGreaterThan(20);
+    const walk = JSON.parse(plank('walk', made).out) as { address: string; said: string; taken: number | null }[];
+    expect(walk.length).toBeGreaterThan(10);
+    expect(walk.every(({ taken, said }) => taken === null && said !== '')).toBe(true);
+    expect(JSON.parse(plank('next', made).out)).toMatchObject({ worst: null, next: null });
+    expect(plank('new', '-o', made, '--kind', 'boat', '--name', 'x')).toMatchObject({ code: 2 });
+    expect(plank('new', '-o', made, '--kind', 'van', '--name', '?!').err).toContain('no letter');
+  });
+  it('says what is taken on the walk, and which reading would help most', () => {
+    const walk = JSON.parse(plank('walk', demo).out) as { address: string; taken: number | null }[];
+    expect(walk.map(({ address }) => address)).toEqual(derived.walk);
+    expect(walk.filter(({ taken }) => taken !== null)).toHaveLength(derived.progress.taken);
+    const { worst, next } = JSON.parse(plank('next', demo).out) as {
+      worst: number;
+      next: { readings: { address: string }[]; before: number; after: number } | null;
+    };
+    expect(worst).toBeCloseTo(derived.quality?.worst ?? 0, 6);
+    expect(next?.readings.map(({ address }) => address) ?? []).toEqual(derived.quality?.next?.addresses ?? []);
+    if (next) expect(next.after).toBeLessThan(next.before);
+  });
+  it('prints a section as the shell has it, every 10 mm', () => {
+    const { code, out } = plank('section', demo, '--x', '1500');
+    expect(code).toBe(0);
+    const { bare, net } = JSON.parse(out) as Record<
+      'bare' | 'net',
+      { floor: number; left: [number, number][]; right: [number, number][]; roof: [number, number][] }
+    >;
+    const { shell, inner } = derived;
+    if (!shell || !inner) throw new Error('the demo has a shell');
+    expect(net.floor).toBe(inner.floor);
+    for (const [z, out] of bare.left) expect(out).toBeCloseTo(halfWidth(shell, 'left', 1500, z), 6);
+    for (const [y, z] of net.roof) expect(z).toBeCloseTo(roofHeight(inner, 1500, y), 6);
+    const steps = bare.left.slice(1, -1).map(([z], i) => z - (bare.left[i]?.[0] ?? 0));
+    for (const step of steps) expect(step).toBeCloseTo(10, 6);
+    expect(plank('section', demo, '--x', '90000')).toMatchObject({ code: 2 });
+  });
+  it('checks only what is asked for', () => {
+    expect(plank('check', demo, '--only', 'problems').code).toBe(derived.problems.length > 0 ? 1 : 0);
+    expect(plank('check', demo, '--only', 'rules').out).toMatch(/^collision/);
+    expect(plank('check', demo, '--only', 'colour')).toMatchObject({ code: 2 });
+    // a floor length that its two diagonals do not bear out is a failing closure
+    const slip = structuredClone(project);
+    const length = slip.survey.readings['floor/length']?.at(-1);
+    if (!length) throw new Error('the demo has a floor');
+    slip.survey.readings['floor/diagonal-a'] = [{ ...length, value: length.value + 400 }];
+    slip.survey.readings['floor/diagonal-b'] = [{ ...length, value: length.value + 40 }];
+    const out = plank('check', file('slip.json', projectFileText(slip, priceBook)), '--only', 'closures');
+    expect(out.code).toBe(1);
+    expect(out.out).toMatch(/^closure: /m);
+  });
   it('checks: exit 1 and the rule, exit 0 when mended by operations', () => {
     const failing = plank('check', demo);
     expect(failing.code).toBe(1);
     expect(failing.out).toMatch(/^collision: Bed and Bench run into each other: 50 along/);
     const operations = file('mend.json', [{ name: 'changeUnit', payload: { id: 'bench', changes: { x: 1450 } } }]);
     expect(plank('apply', demo, operations, '-o', at('mended.json')).code).toBe(0);
-    expect(plank('check', at('mended.json'))).toMatchObject({ code: 0, out: '14 checks, none fails.\n' });
+    expect(plank('check', at('mended.json'))).toMatchObject({
+      code: 0,
+      out: expect.stringMatching(/^\d+ checks, none fails\.\n$/) as string,
+    });
+    expect(plank('check', at('mended.json'), '--only', 'rules').out).toBe('14 checks, none fails.\n');
   });
   it('cuts a job to a plan that stands up', () => {
     const job = {
@@ -124,6 +185,12 @@ describe('the command line', () => {
     expect(checked.code).toBe(1);
     expect(checked.out).toContain('cannot sit up on the bed');
     expect(checked.err).toMatch(/^\d+ of \d+ checks fail\.$/m);
+    const bus = readProjectFile(readFileSync(bulrush, 'utf8'));
+    const { outliers } = derive(bus.project, bus.priceBook);
+    const slips = plank('check', bulrush, '--only', 'slips')
+      .out.split('\n')
+      .filter((line) => line.startsWith('slip: '));
+    expect(slips).toHaveLength(outliers.length);
   });
   it('lists the rules and runs one alone', () => {
     const rules = JSON.parse(plank('rules').out) as { name: string; inputs: { properties: object } }[];

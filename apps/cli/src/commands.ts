@@ -3,11 +3,13 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { derive } from '@nestplank/core/derive';
-import { OperationError, type ProjectFile } from '@nestplank/core/document';
+import { createProject, describeAddress, OperationError, type ProjectFile, valueAt } from '@nestplank/core/document';
 import { applyOperation } from '@nestplank/core/furniture';
 import { ruleNamed, RULES } from '@nestplank/core/layout';
 import { templateParts } from '@nestplank/core/lining';
+import { startPriceBook } from '@nestplank/core/materials';
 import { sheetLetter } from '@nestplank/core/plan';
+import { halfWidth, roofHeight, type Shell, wallTop } from '@nestplank/core/shell';
 import { say } from '@nestplank/core/words';
 import { loadProgram, solveJob, type CutPlan } from '@nestplank/core/cutting';
 import {
@@ -67,17 +69,139 @@ export function reportCommand(path: string): void {
   print(JSON.stringify(reportOf(project, priceBook, derive(project, priceBook)), null, 1));
 }
 
-export function checkCommand(path: string): void {
+/** What a project is held against, by what can be asked for alone. */
+export const CHECKED = ['rules', 'problems', 'closures', 'slips'] as const;
+
+export function checkCommand(path: string, options: { only?: string } = {}): void {
+  const only = options.only?.split(',').map((name) => name.trim());
+  const unknown = only?.find((name) => !CHECKED.some((known) => known === name));
+  if (unknown !== undefined) throw new CommandFailure(2, `“${unknown}” is none of ${CHECKED.join(', ')}.`);
+  const wanted = (name: (typeof CHECKED)[number]): boolean => only === undefined || only.includes(name);
   const { project, priceBook } = openProject(path);
   const derived = derive(project, priceBook);
-  const failed = derived.checks.filter((check) => check.grade === 'fails');
-  for (const problem of derived.problems) print(`${problem.stage}: ${say(problem.said)}`);
-  for (const check of failed)
-    print(`${check.rule}: ${say(check.said)}${check.mend ? ` ${say(check.mend.said)}.` : ''}`);
-  const count = failed.length + derived.problems.length;
-  if (count > 0)
-    throw new CommandFailure(1, `${count} of ${derived.checks.length + derived.problems.length} checks fail.`);
-  print(`${derived.checks.length} checks, none fails.`);
+  const lines = [
+    ...(wanted('problems') ? derived.problems.map(({ stage, said }) => `${stage}: ${say(said)}`) : []),
+    ...(wanted('rules')
+      ? derived.checks
+          .filter(({ grade }) => grade === 'fails')
+          .map(({ rule, said, mend }) => `${rule}: ${say(said)}${mend ? ` ${say(mend.said)}.` : ''}`)
+      : []),
+    ...(wanted('closures')
+      ? derived.closures
+          .filter(({ verdict }) => verdict === 'fails')
+          .map(({ what, said }) => `closure: ${say(what)}: ${say(said)}`)
+      : []),
+    ...(wanted('slips')
+      ? derived.outliers.map(
+          ({ address, value, expected, slip }) =>
+            `slip: ${say(describeAddress(project.survey, address))}: ${value}, the others say ${expected.value.toFixed(0)}${slip ? `; ${say(slip)}` : ''}`,
+        )
+      : []),
+  ];
+  for (const line of lines) print(line);
+  const held =
+    (wanted('problems') ? derived.problems.length : 0) +
+    (wanted('rules') ? derived.checks.length : 0) +
+    (wanted('closures') ? derived.closures.length : 0) +
+    (wanted('slips') ? derived.outliers.length : 0);
+  if (lines.length > 0) throw new CommandFailure(1, `${lines.length} of ${held} checks fail.`);
+  print(`${held} checks, none fails.`);
+}
+
+const KINDS = ['van', 'bus', 'trailer'] as const;
+
+/** Writes a new project with the readings that a first survey of its kind asks for, and the prices everybody starts with. */
+export function newCommand(options: { output: string; kind: string; name: string; units: string }): void {
+  const kind = KINDS.find((known) => known === options.kind);
+  if (!kind) throw new CommandFailure(2, `“${options.kind}” is none of ${KINDS.join(', ')}.`);
+  const { units, name } = options;
+  if (units !== 'mm' && units !== 'in') throw new CommandFailure(2, `“${units}” is neither mm nor in.`);
+  const id = name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '');
+  if (id === '') throw new CommandFailure(2, `“${name}” has no letter or figure in it.`);
+  const startDate = new Date().toISOString().slice(0, 10);
+  const project = createProject({ id, name: name.trim(), kind, model: '', units, startDate });
+  save(options.output, projectFileText(project, startPriceBook()));
+}
+
+/** The places of the walk in their order: where, what is to be read, what was. */
+export function walkCommand(path: string): void {
+  const { project, priceBook } = openProject(path);
+  const { walk } = derive(project, priceBook);
+  const { survey } = project;
+  print(
+    JSON.stringify(
+      walk.map((address) => ({
+        address,
+        said: say(describeAddress(survey, address)),
+        taken: valueAt(survey, address),
+        skipped: survey.skipped.includes(address),
+      })),
+      null,
+      1,
+    ),
+  );
+}
+
+/** The reading that would help most, and by how much; null once the survey is as good as it is to be. */
+export function nextCommand(path: string): void {
+  const { project, priceBook } = openProject(path);
+  const { quality } = derive(project, priceBook);
+  const next = quality?.next ?? null;
+  print(
+    JSON.stringify(
+      {
+        worst: quality?.worst ?? null,
+        goal: project.survey.goal,
+        good: quality?.good ?? false,
+        next: next && {
+          station: next.station,
+          readings: next.addresses.map((address) => ({
+            address,
+            said: next.station ? null : say(describeAddress(project.survey, address)),
+          })),
+          before: next.before,
+          after: next.after,
+        },
+      },
+      null,
+      1,
+    ),
+  );
+}
+
+/** A section every so far up and across, mm. */
+const SECTION_MM = 10;
+
+/** The section of the vehicle at one place: bare and inside the linings. */
+export function sectionCommand(path: string, options: { x: number }): void {
+  const { project, priceBook } = openProject(path);
+  const { shell, inner } = derive(project, priceBook);
+  const { x } = options;
+  const sectionOf = (room: Shell | null) => {
+    if (room === null) return null;
+    if (x < room.start || x > room.length)
+      throw new CommandFailure(
+        2,
+        `x ${x} lies outside the vehicle, which reaches from ${room.start} to ${room.length}.`,
+      );
+    const steps = (from: number, to: number): number[] => [
+      ...Array.from({ length: Math.ceil((to - from) / SECTION_MM) }, (_, i) => from + i * SECTION_MM),
+      to,
+    ];
+    const wall = (side: 'left' | 'right') =>
+      steps(room.floor, wallTop(room, side, x)).map((z) => [z, halfWidth(room, side, x, z)]);
+    const reach = (side: 'left' | 'right'): number => halfWidth(room, side, x, wallTop(room, side, x));
+    return {
+      floor: room.floor,
+      left: wall('left'),
+      right: wall('right'),
+      roof: steps(-reach('left'), reach('right')).map((y) => [y, roofHeight(room, x, y)]),
+    };
+  };
+  print(JSON.stringify({ x, bare: sectionOf(shell), net: sectionOf(inner) }, null, 1));
 }
 
 /** What would let a part that is too large be cut. */

@@ -2,13 +2,18 @@
 import { Command, CommanderError } from 'commander';
 import {
   applyCommand,
+  CHECKED,
   checkCommand,
   cutCommand,
   exportCommand,
   importCommand,
+  newCommand,
+  nextCommand,
   reportCommand,
   ruleCommand,
   rulesCommand,
+  sectionCommand,
+  walkCommand,
 } from './commands.js';
 import { CommandFailure } from './failure.js';
 
@@ -29,8 +34,33 @@ program
 program
   .command('check')
   .argument('<file>', 'a project file')
-  .description('exit 1 if a rule fails, and say which')
+  .option('--only <what>', `only some of ${CHECKED.join(', ')}, with commas between`)
+  .description('exit 1 if a rule, a closure or a reading fails, or something cannot be made, and say which')
   .action(checkCommand);
+program
+  .command('new')
+  .requiredOption('-o, --output <file>', 'the project file to write')
+  .requiredOption('--kind <kind>', 'van, bus or trailer')
+  .requiredOption('--name <name>', 'what the build is called')
+  .option('--units <units>', 'mm or in', 'mm')
+  .description('write a new project')
+  .action(newCommand);
+program
+  .command('walk')
+  .argument('<file>', 'a project file')
+  .description('print the places of the walk in their order as JSON')
+  .action(walkCommand);
+program
+  .command('next')
+  .argument('<file>', 'a project file')
+  .description('print the reading that would help most, and its gain, as JSON')
+  .action(nextCommand);
+program
+  .command('section')
+  .argument('<file>', 'a project file')
+  .requiredOption('--x <mm>', 'the place along the vehicle', wholeNumber)
+  .description('print the section there, bare and inside the linings, as JSON')
+  .action(sectionCommand);
 program
   .command('cut')
   .argument('<job>', 'a cut-job.json')

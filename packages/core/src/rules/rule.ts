@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { HAIR_MM } from '../numeric/tolerance.js';
 import type { Message } from '../words/message.js';
 
 export type Grade = 'good' | 'tight' | 'fails' | 'unknown';
@@ -39,7 +40,7 @@ export function atLeast(
 ): Verdict {
   if (figure === null) return { grade: 'unknown', spare: null, figure, good, tight, said: said('unknown', null) };
   const spare = figure - good;
-  const grade: Grade = spare >= 0 ? 'good' : figure >= tight ? 'tight' : 'fails';
+  const grade: Grade = spare >= -HAIR_MM ? 'good' : figure >= tight - HAIR_MM ? 'tight' : 'fails';
   return { grade, spare, figure, good, tight, said: said(grade, spare) };
 }
 
@@ -52,6 +53,6 @@ export function atMost(
 ): Verdict {
   if (figure === null) return { grade: 'unknown', spare: null, figure, good, tight, said: said('unknown', null) };
   const spare = good - figure;
-  const grade: Grade = spare >= 0 ? 'good' : figure <= tight ? 'tight' : 'fails';
+  const grade: Grade = spare >= -HAIR_MM ? 'good' : figure <= tight + HAIR_MM ? 'tight' : 'fails';
   return { grade, spare, figure, good, tight, said: said(grade, spare) };
 }

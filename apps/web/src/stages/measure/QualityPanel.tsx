@@ -60,7 +60,8 @@ export function QualityPanel({ scene }: { readonly scene: Scene }) {
           })}
         </p>
       )}
-      {quality?.next && (
+      {/* one that would change nothing at the precision that is shown is not offered */}
+      {quality?.next && len(quality.next.before) !== len(quality.next.after) && (
         <div className="row">
           <p className="grow">
             {t('measure.next', {
