@@ -249,6 +249,7 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
           open.map((point) => (
             <p key={point.id} className={point.stops ? 'small needs' : 'small'}>
               {said(point.said)} {point.stops && `· ${t('floor.closeStops')}`}
+              {point.overruled && `· ${t('found.overruled', { reason: point.overruled.reason })}`}
             </p>
           ))
         )}
