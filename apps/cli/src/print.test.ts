@@ -90,8 +90,15 @@ describe('labels', () => {
 });
 
 describe('cut diagrams', () => {
-  it('have a cover and a page for each sheet', async () => {
+  it('have a cover, sheets two to a page where they can be read, and bars a few dozen to a page', async () => {
     const pdf = await PDFDocument.load(await cutDiagramsPdf(project, derived.plans, derived.parts, priceBook, FONTS));
-    expect(pdf.getPageCount()).toBe(1 + derived.plans.reduce((sum, plan) => sum + plan.sheets.length, 0));
+    const count = (kind: string): number =>
+      derived.plans.filter(({ job }) => job.kind === kind).reduce((sum, plan) => sum + plan.sheets.length, 0);
+    expect(count('bar')).toBeGreaterThan(100);
+    expect(pdf.getPageCount()).toBeLessThan(20);
+    expect(pdf.getPageCount()).toBeGreaterThanOrEqual(1 + Math.ceil(count('sheet') / 2));
+    // A4 throughout, upright or lying
+    for (const page of pdf.getPages())
+      expect([Math.round(page.getWidth()), Math.round(page.getHeight())].sort((a, b) => a - b)).toEqual([595, 842]);
   });
 });

@@ -47,13 +47,10 @@ function drawPart(
     page.drawSvgPath(`${path} Z`, { x, y, borderColor: INK, borderWidth: 0.8, color: WHITE });
   } else page.drawRectangle({ x, y, width: w, height: h, borderColor: INK, borderWidth: 0.8, color: WHITE });
   const upright = h > w * 1.4;
-  const decimals = (value: number): number => (style.units === 'mm' && value % 1 !== 0 ? 1 : 0);
-  const size = plain(
-    `${formatLength(placed.length, style, decimals(placed.length))} × ${formatLength(placed.width, style, decimals(placed.width))}`,
-  );
+  const size = sizeText(placed, style);
   const name = `${placed.spoiled ? 'cut wrong: ' : ''}${placed.part}${handed ? ' (face up)' : ''}`;
   const [run, rise] = upright ? [h, w] : [w, h];
-  const big = Math.min(15, (run - 8) / Math.max(1, pen.bold.widthOfTextAtSize(size, 1)), rise / 2.6);
+  const big = sizeIn(size, w, h, pen);
   const small = Math.min(9, (run - 8) / Math.max(1, pen.regular.widthOfTextAtSize(name, 1)), rise / 3.2);
   const at = (offset: number): { x: number; y: number } =>
     upright ? { x: x + rise / 2 + offset, y: y + 4 } : { x: x + 4, y: y + rise / 2 - offset };
@@ -62,8 +59,58 @@ function drawPart(
   if (small >= 3.5) page.drawText(name, { ...at(small + 2), size: small, font: pen.regular, color: INK, rotate });
 }
 
+/** Where a sheet is drawn on its page, in points. */
+interface Frame {
+  readonly left: number;
+  readonly bottom: number;
+  readonly width: number;
+  readonly height: number;
+}
+/** Over and under a drawing: its title and what it says, and the caution with the marks of the story sticks. */
+const HEAD = 46;
+const FOOT = 42;
+const [LONG, SHORT] = A4;
+const PORTRAIT: [number, number] = [SHORT, LONG];
+const ALONE: Frame = { left: MARGIN, bottom: MARGIN - 28, width: LONG - 2 * MARGIN, height: SHORT - 2 * MARGIN + 28 };
+const HALF = (LONG - 2 * MARGIN) / 2;
+const PAIR: readonly [Frame, Frame] = [
+  { left: MARGIN, bottom: MARGIN + HALF + 6, width: SHORT - 2 * MARGIN, height: HALF - 6 },
+  { left: MARGIN, bottom: MARGIN, width: SHORT - 2 * MARGIN, height: HALF - 6 },
+];
+
+/** What a millimetre of a sheet is in a frame, in points. */
+const scaleIn = (frame: Frame, { length, width, trim }: PlannedSheet): number =>
+  Math.min(frame.width / (length + 2 * trim), (frame.height - HEAD - FOOT) / (width + 2 * trim));
+
+const sizeText = (placed: PlannedSheet['placements'][number], style: LengthStyle): string => {
+  const decimals = (value: number): number => (style.units === 'mm' && value % 1 !== 0 ? 1 : 0);
+  return plain(
+    `${formatLength(placed.length, style, decimals(placed.length))} × ${formatLength(placed.width, style, decimals(placed.width))}`,
+  );
+};
+/** How large the size of a piece is set in a box, points. */
+const sizeIn = (text: string, w: number, h: number, pen: Pen): number => {
+  const [run, rise] = h > w * 1.4 ? [h, w] : [w, h];
+  return Math.min(15, (run - 8) / Math.max(1, pen.bold.widthOfTextAtSize(text, 1)), rise / 2.6);
+};
+/** Sizes no smaller than this are read at arm's length, points. */
+const READABLE = 7;
+
+/** Whether a sheet can share its page: as well read there as it would be alone, or at arm's length. */
+function sharesPage({ sheet }: Sheet, style: LengthStyle, pen: Pen): boolean {
+  const [scale, alone] = [scaleIn(PAIR[0], sheet), scaleIn(ALONE, sheet)];
+  return sheet.placements.every((placed) => {
+    const { length, width } = footprintOf(placed);
+    const text = sizeText(placed, style);
+    const own = sizeIn(text, length * scale, width * scale, pen);
+    // a piece too small to be labelled even alone is no reason for a page
+    return own >= READABLE || sizeIn(text, length * alone, width * alone, pen) < READABLE;
+  });
+}
+
 function drawSheet(
   page: PDFPage,
+  frame: Frame,
   item: Sheet,
   project: Project,
   parts: readonly Part[],
@@ -73,19 +120,20 @@ function drawSheet(
   const { sheet, plan } = item;
   const trim = sheet.trim;
   const [length, width] = [sheet.length + 2 * trim, sheet.width + 2 * trim];
-  const scale = Math.min((A4[0] - 2 * MARGIN) / length, (A4[1] - 2 * MARGIN - 60) / width);
-  const [left, bottom] = [MARGIN, MARGIN + 14];
+  const scale = scaleIn(frame, sheet);
+  const top = frame.bottom + frame.height;
+  const [left, bottom] = [frame.left, top - HEAD - width * scale];
   const mass = boardMass(plan.material, length, width);
   writeLine(
     page,
     `${plan.material.name} · ${plan.job.kind} ${item.letter}`,
-    { x: MARGIN, y: A4[1] - MARGIN - 12, size: 18 },
+    { x: left, y: top - 14, size: frame === ALONE ? 18 : 14, width: frame.width },
     pen.bold,
   );
   writeLine(
     page,
-    `${project.name} · ${formatLength(length, style)} × ${formatLength(width, style)} ${style.units}${mass === null ? '' : ` · ${mass.toFixed(1)} kg`} · kerf ${formatLength(project.settings.cutting.kerf, style, 1)}${plan.job.kind === 'bar' ? '' : ` · trim ${formatLength(trim, style)}`} · sizes are blanks, grain runs along the sheet, cuts numbered in the order of the saw`,
-    { x: MARGIN, y: A4[1] - MARGIN - 30, size: 10, width: A4[0] - 2 * MARGIN },
+    `${project.name} · ${formatLength(length, style)} × ${formatLength(width, style)} ${style.units}${mass === null ? '' : ` · ${mass.toFixed(1)} kg`} · kerf ${formatLength(project.settings.cutting.kerf, style, 1)} · trim ${formatLength(trim, style)} · sizes are blanks, grain runs along the sheet, cuts numbered in the order of the saw`,
+    { x: left, y: top - 32, size: 10, width: frame.width },
     pen.regular,
   );
   page.drawRectangle({
@@ -143,14 +191,121 @@ function drawSheet(
       color: DATA,
     });
   }
-  storyLines(sheet, style).forEach((line, i) =>
-    writeLine(page, line, { x: MARGIN, y: MARGIN - 16 - i * 10, size: 8, width: A4[0] - 2 * MARGIN }, pen.regular),
-  );
   writeLine(
     page,
     'Check the first cut against a tape. Eyes, ears and dust mask; support the sheet on both sides of the cut.',
-    { x: MARGIN, y: MARGIN - 4, size: 9 },
+    { x: left, y: bottom - 18, size: 9, width: frame.width },
     pen.regular,
+  );
+  storyLines(sheet, style).forEach((line, i) =>
+    writeLine(page, line, { x: left, y: bottom - 30 - i * 10, size: 8, width: frame.width }, pen.regular),
+  );
+}
+
+/** Bars that are cut alike: the same lengths with the same ends in the same order. */
+export interface LikeBars {
+  readonly bars: readonly { readonly sheet: PlannedSheet; readonly letter: string }[];
+}
+export function likeBars(sheets: readonly PlannedSheet[]): readonly LikeBars[] {
+  const groups = new Map<string, { sheet: PlannedSheet; letter: string }[]>();
+  sheets.forEach((sheet, i) => {
+    const key = JSON.stringify([
+      Math.round(sheet.length * 10),
+      ...[...sheet.placements]
+        .sort((a, b) => a.x - b.x)
+        .map(({ length, ends, turned, flipped, spoiled }) => [
+          Math.round(length * 10),
+          ends ?? null,
+          turned,
+          flipped ?? false,
+          spoiled,
+        ]),
+    ]);
+    groups.set(key, [...(groups.get(key) ?? []), { sheet, letter: sheetLetter(i) }]);
+  });
+  return [...groups.values()].map((bars) => ({ bars }));
+}
+
+const BAR_HIGH = 13;
+const NAME_LINE = 8.5;
+
+/** Bars of one material, a few dozen to a page: equal ones once with their count, and what each of their pieces is for. */
+function barPages({ sheets, material }: MaterialPlan, project: Project, style: LengthStyle, pen: Pen): void {
+  const groups = likeBars(sheets);
+  const longest = Math.max(...sheets.map(({ length }) => length));
+  const [wide, high] = PORTRAIT;
+  const scale = (wide - 2 * MARGIN - 34) / longest;
+  let page: PDFPage | null = null;
+  let y = 0;
+  for (const { bars } of groups) {
+    const tall = BAR_HIGH + 8 + NAME_LINE * bars.length + 7;
+    if (page === null || y - tall < MARGIN) {
+      page = pen.pdf.addPage(PORTRAIT);
+      writeLine(page, material.name, { x: MARGIN, y: high - MARGIN - 12, size: 16 }, pen.bold);
+      writeLine(
+        page,
+        `${project.name} · kerf ${formatLength(project.settings.cutting.kerf, style, 1)} ${style.units} · each length measured by its long point · eyes and ears; hold the bar down on both sides of the saw`,
+        { x: MARGIN, y: high - MARGIN - 28, size: 9, width: wide - 2 * MARGIN },
+        pen.regular,
+      );
+      y = high - MARGIN - 40;
+    }
+    drawBars(page, bars, y, scale, style, pen);
+    y -= tall;
+  }
+}
+
+function drawBars(
+  page: PDFPage,
+  bars: LikeBars['bars'],
+  top: number,
+  scale: number,
+  style: LengthStyle,
+  pen: Pen,
+): void {
+  const [first] = bars;
+  if (!first) return;
+  const { sheet } = first;
+  const left = MARGIN + 34;
+  const y = top - BAR_HIGH;
+  const decimals = style.units === 'mm' ? 1 : 0;
+  writeLine(page, `${bars.length} ×`, { x: MARGIN, y: y + 3, size: 11, width: 30 }, pen.bold);
+  page.drawRectangle({
+    x: left,
+    y,
+    width: sheet.length * scale,
+    height: BAR_HIGH,
+    borderColor: INK,
+    borderWidth: 0.6,
+    color: WASTE,
+  });
+  const tall = BAR_HIGH / Math.max(1, sheet.width);
+  for (const placed of sheet.placements) {
+    const outline = barOutline(placed.length, placed.width, placed.ends, placed.turned, placed.flipped ?? false);
+    const path = outline.map(([px, py], i) => `${i === 0 ? 'M' : 'L'}${px * scale} ${-py * tall}`).join(' ');
+    const x = left + placed.x * scale;
+    page.drawSvgPath(`${path} Z`, { x, y, borderColor: INK, borderWidth: 0.6, color: WHITE });
+    const text = plain(formatLength(placed.length, style, placed.length % 1 === 0 ? 0 : decimals));
+    const size = Math.min(9, (placed.length * scale - 3) / Math.max(0.01, pen.bold.widthOfTextAtSize(text, 1)));
+    if (size >= 3.5)
+      page.drawText(text, {
+        x: x + (placed.length * scale - pen.bold.widthOfTextAtSize(text, size)) / 2,
+        y: y + 3.5,
+        size,
+        font: pen.bold,
+        color: INK,
+      });
+  }
+  bars.forEach(({ sheet: own, letter }, i) =>
+    writeLine(
+      page,
+      `${letter}: ${[...own.placements]
+        .sort((a, b) => a.x - b.x)
+        .map(({ part, spoiled }) => `${spoiled ? 'cut wrong: ' : ''}${part}`)
+        .join(' | ')}`,
+      { x: left, y: y - 8 - i * NAME_LINE, size: 7, width: SHORT - MARGIN - left },
+      pen.regular,
+    ),
   );
 }
 
@@ -167,7 +322,7 @@ export function storyLines(sheet: PlannedSheet, style: LengthStyle): string[] {
   ];
 }
 
-/** The cut diagrams as PDF, one A4 page a sheet, sizes readable at arm's length, cuts numbered in the order of the saw; then the rows of the floor's finish, where one is given. */
+/** The cut diagrams as PDF: sheets alone or two to an A4 page, sizes readable at arm's length, cuts numbered in the order of the saw; bars a few dozen to a page, equal ones once; then the rows of the floor's finish, where one is given. */
 export async function cutDiagramsPdf(
   project: Project,
   plans: readonly MaterialPlan[],
@@ -194,9 +349,23 @@ export async function cutDiagramsPdf(
         .flatMap((fence) => fence.steps)
         .map((step, i) => [`${step.sheet} ${step.name}`, i + 1]),
     );
-    plan.sheets.forEach((sheet, i) =>
-      drawSheet(pen.pdf.addPage(A4), { plan, sheet, letter: sheetLetter(i), numbers }, project, parts, style, pen),
-    );
+    if (plan.job.kind === 'bar') {
+      barPages(plan, project, style, pen);
+      continue;
+    }
+    // two that can be read so share a page
+    let waiting: PDFPage | null = null;
+    for (const [i, sheet] of plan.sheets.entries()) {
+      const item = { plan, sheet, letter: sheetLetter(i), numbers };
+      const next = plan.sheets[i + 1];
+      if (waiting !== null) {
+        drawSheet(waiting, PAIR[1], item, project, parts, style, pen);
+        waiting = null;
+      } else if (next && sharesPage(item, style, pen) && sharesPage({ ...item, sheet: next }, style, pen)) {
+        waiting = pen.pdf.addPage(PORTRAIT);
+        drawSheet(waiting, PAIR[0], item, project, parts, style, pen);
+      } else drawSheet(pen.pdf.addPage(A4), ALONE, item, project, parts, style, pen);
+    }
   }
   if (finish && finish.laid !== 'roll') finishPages(pen, project, finish, book, style);
   return pen.pdf.save();
