@@ -2,31 +2,60 @@ import Papa from 'papaparse';
 import { FORMULA } from './formula.js';
 import { DxfWriter, point3d, LWPolylineFlags, Units } from '@tarikjabiri/dxf';
 import { blankOf, grooveLines, markLines, partMass, PILOT_MM, type Part } from '../parts/part.js';
+import { shapeOf } from '../parts/scribing.js';
 import { materialOf } from '../materials/material.js';
 import { boxOf, type Ring } from '../numeric/plane.js';
 import type { PriceBook, Project } from '../document/schema.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 
-/** The cut list as CSV: one row a part, mm, largest first. */
+/** What makes two parts one line of a cut list: the same material, shape, ends and edges. */
+const likeness = (part: Part): string =>
+  JSON.stringify([
+    part.material,
+    part.thickness,
+    part.grain,
+    shapeOf(part),
+    part.ends ?? null,
+    part.edges.map(({ kind, at, allowance, largestRemoval, bevel }) => [
+      kind,
+      at,
+      tenth(allowance),
+      tenth(largestRemoval),
+      tenth(bevel.least),
+      tenth(bevel.most),
+    ]),
+  ]);
+
+/** The cut list as CSV: equal parts in one row with their count and where they go, mm, largest first. */
 export function cutListCsv(parts: readonly Part[], project: Project, book: PriceBook): string {
-  const rows = [...parts]
-    .map((part) => ({ part, blank: blankOf(part) }))
+  const groups = new Map<string, Part[]>();
+  for (const part of parts) {
+    const key = likeness(part);
+    groups.set(key, [...(groups.get(key) ?? []), part]);
+  }
+  const placeOf = (part: Part): string =>
+    project.layout.units.find((unit) => unit.id === part.unit)?.name ?? part.surface ?? 'floor';
+  const rows = [...groups.values()]
+    .flatMap((own) => {
+      const [part] = own;
+      return part ? [{ part, own, blank: blankOf(part) }] : [];
+    })
     .sort(
       (a, b) =>
         a.part.material.localeCompare(b.part.material) ||
         b.blank.length * b.blank.width - a.blank.length * a.blank.width,
     )
-    .map(({ part, blank }) => {
+    .map(({ part, own, blank }) => {
       const scribed = part.edges.filter((edge) => edge.kind === 'scribe');
       return {
-        part: part.id,
-        unit: project.layout.units.find((unit) => unit.id === part.unit)?.name ?? part.surface ?? 'floor',
+        parts: own.map(({ id }) => id).join(' '),
+        where: [...new Set(own.map(placeOf))].join(', '),
         material: materialOf(book, part.material)?.name ?? part.material,
         thickness_mm: part.thickness,
         length_mm: tenth(blank.length),
         width_mm: tenth(blank.width),
-        quantity: 1,
+        quantity: own.length,
         grain: part.grain ? 'along length' : 'any',
         scribed_edges: scribed.map((edge) => edge.at).join(' '),
         scribe_allowance_mm: Math.max(0, ...scribed.map((edge) => edge.allowance)),
@@ -35,7 +64,7 @@ export function cutListCsv(parts: readonly Part[], project: Project, book: Price
           Math.max(0, ...scribed.map((edge) => Math.max(Math.abs(edge.bevel.least), Math.abs(edge.bevel.most)))),
         ),
         square_cut: scribed.every((edge) => edge.squareCut) ? 'yes' : 'no',
-        mass_kg: partMass(part, book)?.toFixed(2) ?? '',
+        mass_each_kg: partMass(part, book)?.toFixed(2) ?? '',
       };
     });
   return `${Papa.unparse(rows, { newline: '\n', escapeFormulae: FORMULA })}\n`;
