@@ -151,7 +151,8 @@ export function createLinings(): (input: LiningsInput) => Linings {
         book: PriceBook,
         rows: ReturnType<typeof sharedRows>,
         trim: PriceItem | null,
-      ) => liningOf({ ...around, ...laid, surface, depth, choice, settings, book, rows, trim }),
+        lined: readonly Lined[],
+      ) => liningOf({ ...around, ...laid, surface, depth, choice, settings, book, rows, trim, lined }),
     ),
   }));
   const boxes = memoLast(
@@ -164,6 +165,7 @@ export function createLinings(): (input: LiningsInput) => Linings {
       book: PriceBook,
     ) => windowBoxes(survey, revealsOf(survey, depths), units, face, choice, book),
   );
+  const linedSame = memoLast((list: readonly Lined[]) => list, sameList);
   const hung = memoLast(curtainsAcross);
   const arched = memoLast(archBoxes);
   const overDoors = memoLast(headerBoxes);
@@ -234,9 +236,10 @@ export function createLinings(): (input: LiningsInput) => Linings {
     const windows = boxes(survey, depths, input.units.all, inner, input.boxes, book);
     const overArches = arched(input.arches, inner, input.boxes, book);
     const headers = overDoors(input.headers, survey, inner, input.boxes, book);
+    const surfaces = linedSame(on.flatMap(({ surface: one, laid }) => (laid === null ? [] : [one])));
     const lined = on.flatMap(({ surface, line, around, choice, laid }): Lining[] => {
       const upon = surface === 'left' || surface === 'right' ? rows : null;
-      const made = laid && line(laid, depths[surface], choice, around, settings, book, upon, trim);
+      const made = laid && line(laid, depths[surface], choice, around, settings, book, upon, trim, surfaces);
       return made ? [made] : [];
     });
     const ceiling = lined.find(({ surface }) => surface === 'ceiling') ?? null;

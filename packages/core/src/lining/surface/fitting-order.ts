@@ -1,9 +1,9 @@
-import type { LiningChoice } from '../../document/schema.js';
+import type { Lined, LiningChoice } from '../../document/schema.js';
 import { boxOf, type Outline, type Point } from '../../numeric/plane.js';
 import { message, type Message } from '../../words/message.js';
 import { isBehind, type LinedSurface } from './lined-surface.js';
 import { solidAlong } from './pieces.js';
-import { reachOf } from './unrolled.js';
+import { isEnd, reachOf } from './unrolled.js';
 
 /** What is known of a piece when its turn to be fitted comes. */
 export interface FittedPiece {
@@ -129,6 +129,7 @@ export function caulkOf(
   rows: readonly (readonly [number, number])[],
   thickness: number,
   off: readonly Outline[],
+  lined: readonly Lined[],
 ): Caulk {
   if (choice.removable) return { joints: 0, edges: 0, millilitres: 0 };
   const { unrolled, solid } = ground;
@@ -186,7 +187,13 @@ export function caulkOf(
       [unrolled.length, rear[1]],
     ],
   ] as const;
-  const edges = choice.edge > 0 ? around.reduce((sum, line) => sum + seen(ground, line, off), 0) : 0;
+  // an edge between two surfaces is filled once: the ceiling has it before the walls, and they before the ends
+  const { surface } = unrolled;
+  const over = surface !== 'ceiling' && lined.includes('ceiling');
+  const sides = isEnd(surface) ? (['left', 'right'] as const).map((side) => lined.includes(side)) : [false, false];
+  const elsewhere = [false, over, sides[0], sides[1]];
+  const edges =
+    choice.edge > 0 ? around.reduce((sum, line, i) => sum + (elsewhere[i] ? 0 : seen(ground, line, off)), 0) : 0;
   const joints = choice.gap > 0 ? upright + level : 0;
   const bead = (width: number): number => width * Math.min(thickness, Math.max(width / 2, LEAST_DEEP_MM));
   return {

@@ -97,6 +97,8 @@ export interface LiningInput extends Omit<LinedSurfaceInput, 'widest' | 'floor'>
   readonly book: PriceBook;
   /** Profile that joints are covered with, where they are. */
   readonly trim: PriceItem | null;
+  /** Every surface that is lined. */
+  readonly lined: readonly Lined[];
   /** Rows for the whole room; null when this surface is set out alone. */
   readonly rows: SetOut | null;
 }
@@ -184,7 +186,9 @@ const bearsOver = (material: PriceItem, thickness: number, school: LiningChoice[
 
 /** The ground of a lining, without its pieces. */
 export function groundOf(
-  input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book' | 'trim'> & { readonly floor: number },
+  input: Omit<LiningInput, 'rows' | 'settings' | 'shell' | 'surface' | 'book' | 'trim' | 'lined'> & {
+    readonly floor: number;
+  },
 ): LinedSurface {
   const face = faceLayer(input.depth);
   const bears = face ? bearsOver(face.material, face.thickness, schoolOf(input.choice, face.material)) : Infinity;
@@ -484,6 +488,7 @@ export function liningOf(input: LiningInput): Lining | null {
       set.setOut?.rows ?? [],
       thickness,
       made.flatMap(({ piece }) => (piece.removable ? [piece.outline] : [])),
+      input.lined,
     ),
     notes: [
       ...ground.pending.map((name) => message('lining.pending', { surface: named, name })),

@@ -207,7 +207,17 @@ describe('caulk', () => {
     const box = boxOf(right.ground.solid.flatMap((outline) => outline.outer));
     const [length, height] = [box.maxX - box.minX + 10, box.maxY - box.minY + 10];
     expect(right.caulk.joints).toBeCloseTo((right.seams.length * (height - 10)) / 1000, 1);
-    expect(right.caulk.edges).toBeCloseTo((2 * (length + height)) / 1000, 1);
+    // at the floor and at both ends; the edge to the ceiling is the ceiling's
+    expect(right.caulk.edges).toBeCloseTo((length + 2 * height) / 1000, 1);
+    const ceiling = on(bare, 'ceiling');
+    const across = boxOf(ceiling.ground.solid.flatMap((outline) => outline.outer));
+    expect(ceiling.caulk.edges).toBeCloseTo(
+      (2 * (across.maxX - across.minX + 10) + 2 * (across.maxY - across.minY + 10)) / 1000,
+      1,
+    );
+    // with no ceiling to meet it is the wall's own
+    const open = on({ ...bare, buildUps: { ...bare.buildUps, ceiling: [] } }, 'right');
+    expect(open.caulk.edges).toBeCloseTo((2 * (length + height)) / 1000, 1);
     // 2 mm wide and 3 deep at joints, 5 wide and 3 deep at edges
     expect(right.caulk.millilitres).toBeCloseTo(right.caulk.joints * 6 + right.caulk.edges * 15, 3);
   });
