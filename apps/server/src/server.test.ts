@@ -235,9 +235,18 @@ describe('versions, prices and files', () => {
     expect((await start('pdf')).subarray(0, 5).toString()).toBe('%PDF-');
     for (const format of ['dxf', 'svg']) expect((await start(format)).subarray(0, 2).toString()).toBe('PK');
     const csv = (await start('csv')).toString();
-    expect(csv.split('\n')[0]).toContain('part,unit,material,thickness_mm,length_mm');
+    expect(csv.split('\n')[0]).toContain('parts,where,material,thickness_mm,length_mm');
     const wren = readProjectFile(demo);
-    expect(csv.trim().split('\n')).toHaveLength(derive(wren.project, wren.priceBook).parts.length + 1);
+    const listed = csv
+      .trim()
+      .split('\n')
+      .slice(1)
+      .flatMap((row) => (row.split(',')[0] ?? '').split(' '));
+    expect(listed.sort()).toEqual(
+      derive(wren.project, wren.priceBook)
+        .parts.map(({ id }) => id)
+        .sort(),
+    );
     expect((await file('doc')).status).toBe(400);
     expect((await start('labels')).subarray(0, 5).toString()).toBe('%PDF-');
     expect((await start('template?part=kitchen.end-front&paper=a3')).subarray(0, 5).toString()).toBe('%PDF-');

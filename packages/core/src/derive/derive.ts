@@ -22,7 +22,7 @@ import { massOf } from '../mass/mass.js';
 import { bookAsBought } from '../materials/as-bought.js';
 import { materialOf } from '../materials/material.js';
 import { closuresOf } from '../measure/closure.js';
-import { roofClashes } from '../measure/keep-outs.js';
+import { roofClashes } from '../shell/on-roof.js';
 import { holeClearances } from '../measure/cover-gate.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';

@@ -8,7 +8,7 @@ import type { BuildUpDepths } from '../layers/buildup.js';
 import type { MadeUnit } from '../furniture/make.js';
 import type { Linings } from '../lining/linings.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
-import type { OnRoof } from '../measure/keep-outs.js';
+import type { OnRoof } from '../shell/on-roof.js';
 import type { holeClearances } from '../measure/cover-gate.js';
 import type { ShellResult } from '../shell/build.js';
 import type { Shell } from '../shell/shell.js';

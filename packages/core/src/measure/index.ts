@@ -3,7 +3,6 @@ export type { Closure } from './closure.js';
 export { holeClearances, openBefore, type OpenPoint } from './cover-gate.js';
 export { boundsOf } from './keep-outs.js';
 export { repeatOpening } from './repeat.js';
-export { squareness } from './square.js';
 export { levelOf } from './level.js';
 export { type DoubtGrid, surveyQuality } from './next-reading.js';
 export { expectedAt, type Outlier } from './quality.js';

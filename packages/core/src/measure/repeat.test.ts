@@ -7,7 +7,7 @@ import type { Project } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import { applyOperation } from '../furniture/kit.js';
 import { placedOpenings } from '../shell/openings.js';
-import { roofClashes } from './keep-outs.js';
+import { roofClashes } from '../shell/on-roof.js';
 import { holeClearances } from './cover-gate.js';
 import { repeatOpening } from './repeat.js';
 

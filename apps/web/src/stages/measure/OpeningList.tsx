@@ -1,7 +1,8 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { Survey } from '@nestplank/core/document';
-import { repeatOpening, squareness } from '@nestplank/core/measure';
+import { repeatOpening } from '@nestplank/core/measure';
+import { squareness } from '@nestplank/core/shell';
 import { Check } from '../../kit/Check.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { useChange } from '../../kit/use-change.js';

@@ -1,7 +1,7 @@
 import { valueAt } from '../document/address.js';
 import type { Survey } from '../document/schema.js';
 import { squareRule } from '../rules/openings.js';
-import { placedOpenings } from '../shell/openings.js';
+import { placedOpenings } from './openings.js';
 import type { Message } from '../words/message.js';
 
 /**
