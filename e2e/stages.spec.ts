@@ -197,6 +197,60 @@ test('a price is changed where it stands and everything follows', async ({ page,
   await expect.poll(cents).toBe(before + 2000);
 });
 
+test('a material of one’s own: copied, given its real sizes and price, dearer with its group, and kept while it is used', async ({
+  page,
+  request,
+}) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'buy');
+  await page.getByRole('tab', { name: 'Price book' }).click();
+  await page.getByLabel('Find a material').fill('birch plywood 18');
+  await page.getByRole('button', { name: 'Birch plywood 18', exact: true }).click();
+  const side = page.locator('.side');
+  await side.getByRole('button', { name: 'Copy it' }).click();
+  const own = side.getByRole('region', { name: 'Birch plywood 18 (2)' });
+  await expect(own).toBeVisible();
+  await own.getByLabel('Material', { exact: true }).fill('Yard ply 17');
+  await own.getByLabel('Material', { exact: true }).press('Enter');
+  const yard = side.getByRole('region', { name: 'Yard ply 17' });
+  await yard.getByLabel('Real thickness, mm').fill('17.2');
+  await yard.getByLabel('Real thickness, mm').press('Enter');
+  await yard.getByLabel('Length, mm').first().fill('2440');
+  await yard.getByLabel('Length, mm').first().press('Enter');
+  await yard.getByLabel('Price', { exact: true }).first().fill('91.50');
+  await yard.getByLabel('Price', { exact: true }).first().press('Enter');
+  await yard.getByLabel('Density, kg/m³').fill('heavy');
+  await yard.getByLabel('Density, kg/m³').press('Enter');
+  await expect(yard.getByText(/A number between 0/)).toBeVisible();
+  await expect(yard.getByLabel('Density, kg/m³')).toHaveValue('heavy');
+  await yard.getByLabel('Density, kg/m³').fill('640');
+  await yard.getByLabel('Density, kg/m³').press('Enter');
+  await page.getByLabel('Find a material').fill('yard ply');
+  const row = page.getByRole('row').filter({ hasText: 'Yard ply 17' });
+  await expect(row).toContainText('17.2');
+  await expect(row).toContainText('91.50');
+  // a tenth dearer, with all sheets
+  const level = side.locator('section').filter({ has: page.getByRole('heading', { name: 'Another price level' }) });
+  await level.getByRole('combobox', { name: 'Group' }).click();
+  await page.getByRole('option', { name: 'sheets' }).click();
+  await level.getByLabel('Dearer by, %').fill('10');
+  await level.getByLabel('Dearer by, %').press('Enter');
+  await level.getByRole('button', { name: 'Move the prices' }).click();
+  await expect(row).toContainText('100.65');
+  const found = await new AxeBuilder({ page }).analyze();
+  expect(found.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  // what a build is made of stays; what nothing is made of goes
+  await page.getByLabel('Find a material').fill('');
+  await page.getByLabel('Find a material').fill('birch plywood 12');
+  await page.getByRole('button', { name: 'Birch plywood 12', exact: true }).click();
+  await expect(side.getByRole('button', { name: 'Remove Birch plywood 12' })).toBeDisabled();
+  await expect(side).toContainText('This build is made of it');
+  await page.getByLabel('Find a material').fill('yard ply');
+  await page.getByRole('button', { name: 'Yard ply 17', exact: true }).click();
+  await side.getByRole('button', { name: 'Remove Yard ply 17' }).click();
+  await expect(row).toHaveCount(0);
+});
+
 test('a version is kept, returned to, and the return taken back', async ({ page, request }) => {
   const id = await ownDemo(request);
   await openStage(page, id, 'layout');

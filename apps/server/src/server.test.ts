@@ -207,6 +207,30 @@ describe('versions, prices and files', () => {
     const kept = await call<Project>('GET', `projects/${id}/versions/${versions[1]?.id ?? ''}`);
     expect(benchX(kept.body)).toBe(1500);
   });
+  it('moves the prices of a group by a factor, dates them, and refuses what is no factor', async () => {
+    const { priceBookId, priceBook } = await view(await importDemo());
+    const level = (body: unknown) => call<PriceBook>('PUT', `price-books/${priceBookId}/level`, body);
+    const moved = await level({ group: 'timber', factor: 1.1, date: '2026-11-27' });
+    expect(moved.status).toBe(200);
+    for (const [i, item] of moved.body.items.entries()) {
+      const was = priceBook.items[i];
+      const timber = item.group === 'timber';
+      expect(item.priceDate).toBe(timber ? '2026-11-27' : was?.priceDate);
+      expect(item.pack?.price ?? 0).toBe(timber ? Math.round((was?.pack?.price ?? 0) * 1.1) : (was?.pack?.price ?? 0));
+    }
+    expect((await call<PriceBook>('GET', `price-books/${priceBookId}`)).body).toEqual(moved.body);
+    for (const bad of [
+      { group: 'timber', factor: 0, date: '2026-11-27' },
+      { group: 'boats', factor: 1.1, date: '2026-11-27' },
+      { group: null, factor: 1.1, date: 'today' },
+    ])
+      expect((await level(bad)).status).toBe(400);
+    expect(
+      (await level({ group: null, factor: 1, date: '2026-11-28' })).body.items.every(
+        (item) => item.priceDate === '2026-11-28',
+      ),
+    ).toBe(true);
+  });
   it('changes a price, refuses nonsense, and leaves other projects alone', async () => {
     const [one, two] = [await view(await importDemo()), await view(await importDemo())];
     const item = one.priceBook.items[0];

@@ -1,5 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { priceItemSchema, type PriceItem } from '@nestplank/core/document';
+import { IsIn, IsNumber, Max, Min } from 'class-validator';
 import { Holds } from './holds.js';
 
 const { shape } = priceItemSchema;
@@ -101,4 +102,21 @@ export class PriceItemDto implements PriceItem {
   @ApiProperty({ nullable: true, type: Object, description: 'contents, unit, price in minor units' })
   @Holds(shape.pack)
   pack: PriceItem['pack'];
+}
+
+/** A new price level for one group of materials, or for all. */
+export class RepriceDto {
+  @ApiProperty({ nullable: true, enum: shape.group.options, description: 'null for everything' })
+  @IsIn([...shape.group.options, null])
+  group: PriceItem['group'] | null;
+
+  @ApiProperty({ description: '1.05 for 5 % dearer' })
+  @IsNumber()
+  @Min(0.1)
+  @Max(10)
+  factor: number;
+
+  @ApiProperty({ example: '2026-11-27' })
+  @Holds(shape.priceDate)
+  date: string;
 }

@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpStatus, Param, Put } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { PriceItemDto } from '@nestplank/contract';
+import { PriceItemDto, RepriceDto } from '@nestplank/contract';
 import { RefusedError } from '../refusals.js';
 import { PricesService } from './prices.service.js';
 
@@ -26,6 +26,12 @@ export class PricesController {
         { place: 'id' },
       );
     return this.prices.put(book, item);
+  }
+
+  @Put(':book/level')
+  @ApiOperation({ summary: 'Move all prices of a group, or of everything, by a factor' })
+  reprice(@Param('book') book: string, @Body() level: RepriceDto) {
+    return this.prices.reprice(book, level);
   }
 
   @Delete(':book/items/:id')

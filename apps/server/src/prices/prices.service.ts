@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { PriceBook, PriceItem, Project } from '@nestplank/core/document';
+import type { RepriceDto } from '@nestplank/contract';
+import { repriced } from '@nestplank/core/materials';
 import { materialsOf } from '@nestplank/core/furniture';
 import { migratePriceItem, migrateProject } from '@nestplank/core/formats';
 import { PriceBookEntity, PriceItemEntity, ProjectEntity } from '../database/entities.js';
@@ -75,6 +77,17 @@ export class PricesService {
           position: await manager.countBy(PriceItemEntity, { bookId }),
           ...rowOf(item),
         });
+      this.known.delete(bookId);
+      return this.bookIn(manager, bookId);
+    });
+  }
+
+  /** Moves all prices of a group, or of everything, by a factor, and dates them. */
+  reprice(bookId: string, { group, factor, date }: RepriceDto): Promise<PriceBook> {
+    return this.changing(bookId, async (manager) => {
+      const { items } = await this.bookIn(manager, bookId);
+      for (const item of items.filter((own) => group === null || own.group === group))
+        await manager.update(PriceItemEntity, { bookId, id: item.id }, rowOf(repriced(item, factor, date)));
       this.known.delete(bookId);
       return this.bookIn(manager, bookId);
     });

@@ -14,6 +14,7 @@ import type {
   StepsResult,
   TakenIn,
   VersionView,
+  RepriceDto,
 } from '@nestplank/contract';
 import type { VehicleMeasures } from '@nestplank/core/derive';
 import type { PriceBook, PriceItem, Project } from '@nestplank/core/document';
@@ -92,6 +93,9 @@ export const api = {
   version: (id: string, version: string) => call<Project>('GET', `${at(id)}/versions/${version}`),
   putPrice: (book: string, item: PriceItem) =>
     call<PriceBook>('PUT', `price-books/${book}/items/${encodeURIComponent(item.id)}`, item),
+  removePrice: (book: string, id: string) =>
+    call<PriceBook>('DELETE', `price-books/${book}/items/${encodeURIComponent(id)}`),
+  reprice: (book: string, level: RepriceDto) => call<PriceBook>('PUT', `price-books/${book}/level`, level),
   compare: (ids: readonly string[]) =>
     call<VehicleMeasures[]>('GET', `compare?ids=${ids.map(encodeURIComponent).join(',')}`),
   link: (id: string, kind: InstrumentKind, options: ConnectDto = {}) =>

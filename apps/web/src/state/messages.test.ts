@@ -64,6 +64,8 @@ class Wire {
         view: (_id, steps) => this.through(client, () => this.server.view(steps)),
         post: (_id, steps) => this.through(client, () => this.server.post(structuredClone(steps))),
         putPrice: () => Promise.resolve(book),
+        removePrice: () => Promise.resolve(book),
+        reprice: () => Promise.resolve(book),
       },
       deriving: idle,
       outbox: this.boxes[client] ?? memoryOutbox(),

@@ -30,6 +30,8 @@ function page(more: Partial<SessionParts> = {}) {
       view: (_id, steps) => server.view(steps),
       post: (_id, steps) => server.post(steps),
       putPrice: () => Promise.resolve(book),
+      removePrice: () => Promise.resolve(book),
+      reprice: () => Promise.resolve(book),
     },
     deriving: () => workingOut(wren, book),
     outbox,
@@ -67,6 +69,35 @@ describe('the state of the page', () => {
     await settle();
     expect(useSession.getState().saving.state).toBe('saved');
     expect([xOf(server.project, 'bench'), outbox.kept.get('p'), changed]).toEqual([900, [], 1]);
+  });
+  it('changes a material step after step, each made of what the one before left', async () => {
+    let prices = book;
+    const { openProject, changeMaterial, useSession } = page({
+      api: {
+        view: (_id, steps) => server.view(steps),
+        post: (_id, steps) => server.post(steps),
+        putPrice: async (_book, item) => {
+          await settle();
+          prices = { ...prices, items: prices.items.map((own) => (own.id === item.id ? item : own)) };
+          return prices;
+        },
+        removePrice: () => Promise.resolve(prices),
+        reprice: () => Promise.resolve(prices),
+      },
+    });
+    await openProject('p');
+    // typed one right after the other, before the first is answered
+    const both = [
+      changeMaterial('birch-12', () => ({ thickness: 11.8 })),
+      changeMaterial('birch-12', (now) => ({ density: now.density + 10 })),
+    ];
+    expect(await Promise.all(both)).toEqual([true, true]);
+    const was = book.items.find(({ id }) => id === 'birch-12');
+    expect(useSession.getState().priceBook?.items.find(({ id }) => id === 'birch-12')).toMatchObject({
+      thickness: 11.8,
+      density: (was?.density ?? 0) + 10,
+    });
+    expect(await changeMaterial('none', () => ({}))).toBe(false);
   });
   it('refuses what cannot be done, with the reason, and keeps nothing of it', async () => {
     const { openProject, act, useSession } = page();
@@ -230,6 +261,8 @@ describe('the state of the page', () => {
           ),
         post: () => Promise.reject(new Error('not asked')),
         putPrice: () => Promise.reject(new Error('not asked')),
+        removePrice: () => Promise.reject(new Error('not asked')),
+        reprice: () => Promise.reject(new Error('not asked')),
       },
     });
     await openProject('p');

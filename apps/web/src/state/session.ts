@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { FaultView, HistoryView, ProjectView, Refusal, StepDto, StepName } from '@nestplank/contract';
+import type { FaultView, HistoryView, ProjectView, Refusal, RepriceDto, StepDto, StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
 import type { Derived, DerivedShape, FloorWay, LiningCase } from '@nestplank/core/derive';
 import {
@@ -77,7 +77,7 @@ export interface Neighbours {
 
 /** Everything the state of the page stands on, so that it can be tried without a browser. */
 export interface SessionParts {
-  readonly api: Pick<typeof api, 'view' | 'post' | 'putPrice'>;
+  readonly api: Pick<typeof api, 'view' | 'post' | 'putPrice' | 'removePrice' | 'reprice'>;
   readonly deriving: (onBreak: () => void) => Deriving;
   readonly outbox: Outbox;
   /** Joins the tabs that have a project open; null where there are none. */
@@ -365,16 +365,36 @@ export function createSession(parts: SessionParts) {
   }
 
   /** Changes a price; the whole list is worked out anew. */
-  async function changePrice(item: PriceItem): Promise<void> {
+  const changePrice = (item: PriceItem): Promise<boolean> => onPrices((book) => parts.api.putPrice(book, item));
+  /** One change of the price book after the other: each is made of what the one before left. */
+  let pricing: Promise<unknown> = Promise.resolve();
+  /** Changes some of what is known of a material, as it is when its turn comes. */
+  function changeMaterial(id: string, change: (now: PriceItem) => Partial<PriceItem>): Promise<boolean> {
+    const work = pricing.then(() => {
+      const now = get().priceBook?.items.find((item) => item.id === id);
+      return now ? changePrice({ ...now, ...change(now) }) : false;
+    });
+    pricing = work;
+    return work;
+  }
+  /** Takes a material out of the price book; the server refuses while a build is made of it. */
+  const removePrice = (id: string): Promise<boolean> => onPrices((book) => parts.api.removePrice(book, id));
+  /** Moves the prices of a group, or all, by a factor. */
+  const reprice = (level: RepriceDto): Promise<boolean> => onPrices((book) => parts.api.reprice(book, level));
+
+  /** Does something to the price book and works everything out anew; tells when it was refused. @returns whether it was done */
+  async function onPrices(work: (book: string) => Promise<PriceBook>): Promise<boolean> {
     const { priceBookId } = get();
-    if (!priceBookId) return;
+    if (!priceBookId) return false;
     try {
-      const priceBook = await parts.api.putPrice(priceBookId, item);
+      const priceBook = await work(priceBookId);
       set({ priceBook });
       neighbours?.changed();
       await deriveWhole();
+      return true;
     } catch (problem) {
       notify(problem instanceof RefusedError ? problem.message : tell('home.failed'), 'trouble');
+      return false;
     }
   }
 
@@ -393,6 +413,9 @@ export function createSession(parts: SessionParts) {
     dropAside,
     tryNow: () => sync?.tryNow(),
     changePrice,
+    changeMaterial,
+    removePrice,
+    reprice,
     worker,
   };
 }
@@ -430,6 +453,9 @@ export const {
   undo,
   redo,
   changePrice,
+  changeMaterial,
+  removePrice,
+  reprice,
   doAside,
   dropAside,
   tryNow,

@@ -1,4 +1,5 @@
 /** Price book entries: what they are and measure. */
 export { isBar } from './bars.js';
 export { materialOf } from './material.js';
+export { blankMaterial, copied, repriced } from './reprice.js';
 export { startPriceBook } from './start-book.js';

@@ -1,13 +1,16 @@
 import './buy.css';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { PriceItem } from '@nestplank/core/document';
 import { materialOf } from '@nestplank/core/materials';
 import { formatMoney } from '@nestplank/core/words';
 import { act, changePrice, notify } from '../../state/session.js';
 import { useScene } from '../../state/scene.js';
 import { MoneyField } from '../../kit/MoneyField.js';
+import { TabStrip } from '../../kit/TabStrip.js';
+import { PriceEditor, PriceTable } from './PriceBook.js';
 import { useSpeech } from '../../words/words.js';
 
+const TABS = ['list', 'book'] as const;
 const PhaseChart = lazy(() => import('./PhaseChart.js'));
 
 /** A material with another price for one sheet size or for its pack. */
@@ -28,6 +31,8 @@ function priced(item: PriceItem, line: string, price: number): PriceItem {
 export default function BuyStage() {
   const { t, said } = useSpeech();
   const scene = useScene();
+  const [tab, setTab] = useState<(typeof TABS)[number]>('list');
+  const [chosen, setChosen] = useState<string | null>(null);
   if (!scene) return <main className="stage" />;
   const { shopping, mass } = scene.derived;
   const { budget } = scene.project.settings;
@@ -42,9 +47,27 @@ export default function BuyStage() {
     kind === 'unit'
       ? (scene.project.layout.units.find((unit) => unit.id === id)?.name ?? id)
       : t(`surface.${id as 'floor'}`);
+  const tabs = (
+    <TabStrip label={t('buy.tabs')} tabs={TABS} open={tab} prefix="buy.tab." panel="buy-panel" onOpen={setTab} />
+  );
+  if (tab === 'book')
+    return (
+      <main className="stage">
+        <div className="board on-paper" role="tabpanel" id="buy-panel" aria-labelledby="buy-panel-book">
+          {tabs}
+          <div className="inset-all">
+            <PriceTable scene={scene} chosen={chosen} onChoose={setChosen} />
+          </div>
+        </div>
+        <div className="side">
+          <PriceEditor scene={scene} chosen={chosen} onChoose={setChosen} />
+        </div>
+      </main>
+    );
   return (
     <main className="stage">
-      <div className="board on-paper">
+      <div className="board on-paper" role="tabpanel" id="buy-panel" aria-labelledby="buy-panel-list">
+        {tabs}
         {shopping.lines.length === 0 ? (
           <p className="empty">{t('buy.none')}</p>
         ) : (
