@@ -364,39 +364,39 @@ export function createSession(parts: SessionParts) {
     set({ aside: get().aside.filter((other) => other.step.id !== entry.step.id) });
   }
 
-  /** Changes a price; the whole list is worked out anew. */
-  const changePrice = (item: PriceItem): Promise<boolean> => onPrices((book) => parts.api.putPrice(book, item));
   /** One change of the price book after the other: each is made of what the one before left. */
   let pricing: Promise<unknown> = Promise.resolve();
-  /** Changes some of what is known of a material, as it is when its turn comes. */
-  function changeMaterial(id: string, change: (now: PriceItem) => Partial<PriceItem>): Promise<boolean> {
-    const work = pricing.then(() => {
-      const now = get().priceBook?.items.find((item) => item.id === id);
-      return now ? changePrice({ ...now, ...change(now) }) : false;
+  /** Does something to the price book and works everything out anew; tells when it was refused. @returns whether it was done */
+  function onPrices(work: (book: string) => Promise<PriceBook> | null): Promise<boolean> {
+    const done = pricing.then(async () => {
+      const { priceBookId } = get();
+      try {
+        const priceBook = priceBookId === null ? null : await work(priceBookId);
+        if (!priceBook) return false;
+        set({ priceBook });
+        neighbours?.changed();
+        await deriveWhole();
+        return true;
+      } catch (problem) {
+        notify(problem instanceof RefusedError ? problem.message : tell('home.failed'), 'trouble');
+        return false;
+      }
     });
-    pricing = work;
-    return work;
+    pricing = done;
+    return done;
   }
+  /** Puts a material into the price book, new or changed; the whole list is worked out anew. */
+  const changePrice = (item: PriceItem): Promise<boolean> => onPrices((book) => parts.api.putPrice(book, item));
+  /** Changes some of what is known of a material, as it is when its turn comes. */
+  const changeMaterial = (id: string, change: (now: PriceItem) => Partial<PriceItem>): Promise<boolean> =>
+    onPrices((book) => {
+      const now = get().priceBook?.items.find((item) => item.id === id);
+      return now ? parts.api.putPrice(book, { ...now, ...change(now) }) : null;
+    });
   /** Takes a material out of the price book; the server refuses while a build is made of it. */
   const removePrice = (id: string): Promise<boolean> => onPrices((book) => parts.api.removePrice(book, id));
   /** Moves the prices of a group, or all, by a factor. */
   const reprice = (level: RepriceDto): Promise<boolean> => onPrices((book) => parts.api.reprice(book, level));
-
-  /** Does something to the price book and works everything out anew; tells when it was refused. @returns whether it was done */
-  async function onPrices(work: (book: string) => Promise<PriceBook>): Promise<boolean> {
-    const { priceBookId } = get();
-    if (!priceBookId) return false;
-    try {
-      const priceBook = await work(priceBookId);
-      set({ priceBook });
-      neighbours?.changed();
-      await deriveWhole();
-      return true;
-    } catch (problem) {
-      notify(problem instanceof RefusedError ? problem.message : tell('home.failed'), 'trouble');
-      return false;
-    }
-  }
 
   return {
     useSession,

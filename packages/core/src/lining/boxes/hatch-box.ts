@@ -1,8 +1,7 @@
-import { placeSeen } from '../../parts/lay-flat.js';
-import type { BoxChoice, PriceBook } from '../../document/schema.js';
+import type { BoxChoice, PriceBook, PriceItem } from '../../document/schema.js';
 import type { Part, Vector } from '../../parts/part.js';
-import { seenFrom } from '../../parts/hand.js';
-import { bevelOf, leaveOn } from '../../parts/scribe.js';
+import { revealBoard, type RevealBoardSize } from './reveal-board.js';
+import { bevelOf } from '../../parts/scribe.js';
 import type { PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
@@ -30,46 +29,22 @@ export function hatchBox(
   reveal: Reveal,
   face: Shell,
   choice: BoxChoice,
+  material: PriceItem,
   book: PriceBook,
 ): WindowBox {
   const { opening, from, to, sill, head } = placed;
-  const material = materialOf(book, choice.board);
-  const t = material?.thickness ?? 0;
+  const t = material.thickness;
   const length = to - from;
   const { corners } = reveal;
   const missing: WindowBox['missing'][number][] = [];
   const board = (
-    name: WindowBox['missing'][number],
+    name: RevealBoardSize['name'],
     number: number,
     outer: readonly Point[],
     edges: Part['edges'],
-    place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
+    place: RevealBoardSize['place'],
     good: Vector,
-  ): Part => {
-    // the first two corners lie at the hatch's frame, the others at the ceiling's face
-    const made = leaveOn(
-      {
-        id: `window-${opening.id}-${name}`,
-        role: 'reveal',
-        number,
-        unit: null,
-        surface: 'windows',
-        of: opening.name,
-        material: choice.board,
-        thickness: t,
-        outline: { outer, holes: [] },
-        grain: material?.grain ?? false,
-        edges,
-        place: placeSeen(place.origin, place.along, place.across),
-      },
-      choice.scribe ?? 0,
-      [
-        { at: 'back', line: outer.slice(0, 2), out: [0, -1] },
-        { at: 'front', line: outer.slice(2), out: [0, 1] },
-      ],
-    );
-    return seenFrom(made, good);
-  };
+  ): Part => revealBoard(opening, choice, material, { name, number, outer, edges, place, good });
   /** Height of the frame above a corner's place on the ceiling. */
   const frameZ = (x: number, y: number, depth: number): number => roofHeight(face, x, y) + depth;
   const level = (

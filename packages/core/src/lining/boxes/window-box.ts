@@ -1,10 +1,9 @@
-import { placeSeen } from '../../parts/lay-flat.js';
 import { endOf, isAt, standsAt, type Shadow } from '../../document/body.js';
 import type { Track, WindowBox } from './box.js';
-import type { BoxChoice, PriceBook, Side, Survey } from '../../document/schema.js';
+import type { BoxChoice, PriceBook, PriceItem, Side, Survey } from '../../document/schema.js';
 import type { Part, Vector } from '../../parts/part.js';
-import { seenFrom } from '../../parts/hand.js';
-import { bevelOf, leaveOn } from '../../parts/scribe.js';
+import { revealBoard, type RevealBoardSize } from './reveal-board.js';
+import { bevelOf } from '../../parts/scribe.js';
 import { openingArea, placedOpenings, quadOf, widthOf, type PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
@@ -83,50 +82,26 @@ function boxFor(
   units: readonly Shadow[],
   face: Shell,
   choice: BoxChoice,
+  material: PriceItem,
   book: PriceBook,
 ): WindowBox {
   const { opening, sill, head } = placed;
   const side = opening.surface === 'left' || opening.surface === 'right' ? opening.surface : null;
   const plane = planeOf(side ?? (opening.surface === 'front' ? 'front' : 'rear'), face);
-  const material = materialOf(book, choice.board);
-  const thickness = material?.thickness ?? 0;
+  const { thickness } = material;
   const depthAt = (
     which: 'frame-front-low' | 'frame-front-high' | 'frame-rear-low' | 'frame-rear-high',
   ): number | null => reveal.corners[which];
   const missing: WindowBox['missing'][number][] = [];
   const parts: Part[] = [];
   const add = (
-    name: 'sill' | 'head' | 'front' | 'rear',
+    name: RevealBoardSize['name'],
     number: number,
     outer: readonly Point[],
-    bevel: Part['edges'],
-    place: Pick<Part['place'], 'origin' | 'along' | 'across'>,
+    edges: Part['edges'],
+    place: RevealBoardSize['place'],
     good: Vector,
-  ): void => {
-    // the first two corners lie at the window's frame, the others at the wall's face
-    const made = leaveOn(
-      {
-        id: `window-${opening.id}-${name}`,
-        role: 'reveal',
-        number,
-        unit: null,
-        surface: 'windows',
-        of: opening.name,
-        material: choice.board,
-        thickness,
-        outline: { outer, holes: [] },
-        grain: material?.grain ?? false,
-        edges: bevel,
-        place: placeSeen(place.origin, place.along, place.across),
-      },
-      choice.scribe ?? 0,
-      [
-        { at: 'back', line: outer.slice(0, 2), out: [0, -1] },
-        { at: 'front', line: outer.slice(2), out: [0, 1] },
-      ],
-    );
-    parts.push(seenFrom(made, good));
-  };
+  ): void => void parts.push(revealBoard(opening, choice, material, { name, number, outer, edges, place, good }));
   const { inward } = plane;
   const high = head - sill;
   const leans = { front: (placed.fromHead - placed.from) / high, rear: (placed.toHead - placed.to) / high };
@@ -266,12 +241,13 @@ export function windowBoxes(
   choice: BoxChoice,
   book: PriceBook,
 ): readonly WindowBox[] {
-  if (!materialOf(book, choice.board)) return [];
+  const material = materialOf(book, choice.board);
+  if (!material) return [];
   return placedOpenings(survey).flatMap((placed): WindowBox[] => {
     const reveal = reveals.find((candidate) => candidate.opening.id === placed.opening.id);
     if (!reveal || reveal.most === null) return [];
     return placed.opening.surface === 'roof'
-      ? [hatchBox(placed, reveal, face, choice, book)]
-      : [boxFor(placed, reveal, units, face, choice, book)];
+      ? [hatchBox(placed, reveal, face, choice, material, book)]
+      : [boxFor(placed, reveal, units, face, choice, material, book)];
   });
 }

@@ -19,12 +19,6 @@ const IN_DOOR_MM = 120;
 export const longestTrim = (trim: PriceItem | null): number =>
   trim && isBar(trim) ? Math.max(...barStocks(trim).map((stock) => stock.length)) : 0;
 
-/** What lies on the floor, given where its underside is: its good face looks up. */
-export const onFloor = (part: Part): Part => {
-  const [x, y, z] = part.place.origin;
-  return seenFrom({ ...part, place: { ...part.place, origin: [x, y, z + part.thickness] } }, [0, 0, 1]);
-};
-
 /** A screw every so far along a trim of the floor, and no fewer than two, mm. */
 const SCREWS_MM = 200;
 
@@ -50,10 +44,34 @@ export function trimsHeld(trims: readonly Part[], board: number, book: PriceBook
 /** One length of a trim: along the floor's edge, or back from it to the wall. */
 interface Length {
   readonly id: string;
-  readonly of: string;
+  readonly of?: string;
   readonly ring: Ring;
   readonly ends: { readonly start: number; readonly end: number };
   readonly place: Part['place'];
+}
+
+/** A length as a part: it lies on the floor, and its good face looks up. */
+function trimPart({ id, of, ring, ends, place }: Length, number: number, trim: PriceItem): Part {
+  const [x, y, z] = place.origin;
+  return seenFrom(
+    {
+      id,
+      role: 'trim',
+      number,
+      unit: null,
+      surface: 'floor',
+      ...(of === undefined ? {} : { of }),
+      material: trim.id,
+      thickness: trim.thickness,
+      outline: { outer: ring, holes: [] },
+      grain: true,
+      ends,
+      edges: [],
+      // given where its underside is
+      place: { ...place, origin: [x, y, z + trim.thickness] },
+    },
+    [0, 0, 1],
+  );
 }
 
 /**
@@ -179,23 +197,7 @@ export function edgeTrims(
           .filter(({ door }) => door === opening.id)
           .flatMap((stretch, i) => alongDoor(stretch, inner, trim.width, back, i)),
   );
-  return lengths.map(({ id, of, ring, ends, place }, i): Part =>
-    onFloor({
-      id,
-      role: 'trim',
-      number: i + 1,
-      unit: null,
-      surface: 'floor',
-      of,
-      material: trim.id,
-      thickness: trim.thickness,
-      outline: { outer: ring, holes: [] },
-      grain: true,
-      ends,
-      edges: [],
-      place,
-    }),
-  );
+  return lengths.map((length, i) => trimPart(length, i + 1, trim));
 }
 
 /** Profiles along the edge of a step: one along its length, one back to the wall at each end, mitred where they meet. */
@@ -206,22 +208,8 @@ export function stepTrims(arches: readonly ArchShape[], inner: Shell, trim: Pric
     .flatMap(({ id, side, from, to, face: edge }): Part[] => {
       const z = inner.floor;
       const back = (x: number): number => Math.max(0, halfWidth(inner, side, x, z) - edge);
-      return notchLengths({ side, from, to, edge, z }, [back(from), back(to)], trim.width).map(
-        ({ ring, ends, place }, i) =>
-          onFloor({
-            id: `step-${id}-trim-${i + 1}`,
-            role: 'trim',
-            number: i + 1,
-            unit: null,
-            surface: 'floor',
-            material: trim.id,
-            thickness: trim.thickness,
-            outline: { outer: ring, holes: [] },
-            grain: true,
-            ends,
-            edges: [],
-            place,
-          }),
+      return notchLengths({ side, from, to, edge, z }, [back(from), back(to)], trim.width).map((length, i) =>
+        trimPart({ id: `step-${id}-trim-${i + 1}`, ...length }, i + 1, trim),
       );
     });
 }
