@@ -176,6 +176,7 @@ export const CUT_EN = {
   'bench.recutNowhere': '{part} finds no place yet: see Cut.',
   'bench.patched': '{part} stays in use, patched.',
   'cut.measured': 'Thickness as bought',
+  'cut.measuredWidth': 'Width as bought',
   'cut.measuredFrom': 'Sold as {nominal}; everything made of it is worked out with what was measured.',
   'step.measureMaterial': 'measured thickness',
   'step.forgetPlan': 'forget cut plan',

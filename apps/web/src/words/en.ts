@@ -499,6 +499,7 @@ export const EN_UI = {
   'layers.place.patches': 'in patches',
   'layers.share': 'Covers, %',
   'layers.measured': 'Measured, as bought',
+  'layers.asBought': 'What was bought measures {thickness}: that counts here.',
   'layers.soldAs': 'sold as {size}',
   'layers.school': 'Start from a school',
   'layers.school.framed': 'Framed: battens, insulation between',

@@ -16,6 +16,7 @@ import {
 import { patchProject, type Lined, type Operation, type PriceBook, type Project } from '@nestplank/core/document';
 import { applyOperation } from '@nestplank/core/furniture';
 import { buildUpFigures, type BuildUpFigures } from '@nestplank/core/layers';
+import { bookAsBought, buildUpsAsBought } from '@nestplank/core/materials';
 import type { Part } from '@nestplank/core/parts';
 
 const deriver = createDeriver();
@@ -105,8 +106,10 @@ const service = {
     const held = loaded();
     const { shell, bareRoom, ribs } = deriver.shape(held.project, held.book);
     const variant = held.project.buildUpVariants.find((candidate) => candidate.id === id);
+    const { measured, buildUps } = held.project;
+    const set = buildUpsAsBought(variant?.buildUps ?? buildUps, held.book, measured);
     return shell && bareRoom
-      ? buildUpFigures(held.project, variant?.buildUps ?? held.project.buildUps, shell, bareRoom, ribs, held.book)
+      ? buildUpFigures(held.project, set, shell, bareRoom, ribs, bookAsBought(held.book, measured))
       : null;
   },
   /** Ways to line a surface, told one by one. */

@@ -19,7 +19,7 @@ import type { Hardware } from '../furniture/school.js';
 import { subfloorOf } from '../lining/floor/subfloor.js';
 import { createLinings, type Linings } from '../lining/linings.js';
 import { massOf } from '../mass/mass.js';
-import { bookAsBought } from '../materials/as-bought.js';
+import { bookAsBought, buildUpsAsBought } from '../materials/as-bought.js';
 import { materialOf } from '../materials/material.js';
 import { closuresOf } from '../measure/closure.js';
 import { roofClashes } from '../shell/on-roof.js';
@@ -361,6 +361,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       areas: Derived['areas'],
       coats: LinedFloor['coats'],
       choice: Project['floor'],
+      finish: LinedFloor['finish'],
       settings: Settings,
       book: PriceBook,
     ) =>
@@ -374,6 +375,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         areas,
         coats,
         floor: choice,
+        finish,
         surfaces,
         settings,
         book,
@@ -383,6 +385,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   const clashes = memoLast(roofClashes);
   const intoKeepOuts = memoLast((survey: Survey) => holeClearances(survey).filter((hole) => hole.clear < 0));
   const asBought = memoLast(bookAsBought);
+  const layersAsBought = memoLast(buildUpsAsBought);
   const linedRoom = createLinings();
   const wiringIn = memoLast((found: readonly Found[]) =>
     found.filter((item) => item.kind === 'wiring' && item.decision === 'keep'),
@@ -391,6 +394,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
 
   const pull = (project: Project, given: PriceBook, dragging = false): Derived => {
     const book = asBought(given, project.measured);
+    const buildUps = layersAsBought(project.buildUps, given, project.measured);
     const geometry = geometryOf(project.survey);
     const making = makingOf(project.settings);
     const { units } = project.layout;
@@ -414,7 +418,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       assumed: () => built().assumed,
       arches: () => found().arches,
       ribs: () => ribs(geometry),
-      depths: () => depths(project.buildUps, depthsOfRibs(now.ribs), book, surfaces),
+      depths: () => depths(buildUps, depthsOfRibs(now.ribs), book, surfaces),
       inner: () => room().shell,
       bareRoom: () => built().room,
       room: () => room().room,
@@ -557,11 +561,11 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           making,
           book,
         ),
-      mass: () => mass(now.parts, now.depths, now.areas, making.floorBattens.spacing, book),
+      mass: () => mass(now.parts, now.depths, now.areas, making.floorBattens.spacing, now.floor.finish, book),
       schedule: () =>
         schedule(
           tasks(
-            project.buildUps,
+            buildUps,
             project.survey,
             units,
             project.fittings,
@@ -570,6 +574,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             now.areas,
             now.floor.coats,
             project.floor,
+            now.floor.finish,
             making,
             book,
           ),

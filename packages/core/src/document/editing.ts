@@ -429,10 +429,10 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   removeFitting: (draft, { id }) => remove(draft.fittings, id),
   putFloorHatch: (draft, { hatch }) => put(draft.floorHatches, hatch),
   removeFloorHatch: (draft, { id }) => remove(draft.floorHatches, id),
-  measureMaterial: (draft, { material, thickness }) => {
+  measureMaterial: (draft, { material, thickness, width }) => {
     draft.measured = [
       ...draft.measured.filter((other) => other.material !== material),
-      ...(thickness === null ? [] : [{ material, thickness }]),
+      ...(thickness === null ? [] : [{ material, thickness, ...(width === undefined ? {} : { width }) }]),
     ];
   },
   logScribe: (draft, { scribe }) => put(draft.scribes, scribe),

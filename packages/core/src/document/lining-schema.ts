@@ -172,7 +172,12 @@ export const floorHatchSchema = z.strictObject({
   lift: z.enum(['finger-hole', 'ring']),
 });
 /** What a sheet or board bought really measures, mm. */
-export const measuredSchema = z.strictObject({ material: idSchema, thickness: thicknessSchema });
+export const measuredSchema = z.strictObject({
+  material: idSchema,
+  thickness: thicknessSchema,
+  /** Of timber and boards, where it was measured too. */
+  width: z.number().min(1).max(3000).optional(),
+});
 /** One pass of scribing: gaps read with the part held in its place, mm, and what came off. */
 export const scribeSchema = z.strictObject({
   id: idSchema,

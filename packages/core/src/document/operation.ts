@@ -176,7 +176,11 @@ export const OPERATION_PAYLOADS = {
   putFloorHatch: z.strictObject({ hatch: floorHatchSchema }),
   removeFloorHatch: named,
   /** What a material bought measures; null when that is not known any more. */
-  measureMaterial: z.strictObject({ material: idSchema, thickness: z.number().min(0.1).max(200).nullable() }),
+  measureMaterial: z.strictObject({
+    material: idSchema,
+    thickness: z.number().min(0.1).max(200).nullable(),
+    width: z.number().min(1).max(3000).optional(),
+  }),
   logScribe: z.strictObject({ scribe: scribeSchema }),
   removeScribe: named,
   /** Leaves so much on every edge that is scribed: units, linings and boxes that leave something on now. */

@@ -1,7 +1,7 @@
 import { openingArea, openingRing, placedOpenings, type PlacedOpening } from '../shell/openings.js';
 import { archFootprint, archProfile, type ArchShape } from '../shell/arch.js';
 import type { Shell } from '../shell/shell.js';
-import type { Side, Survey } from '../document/schema.js';
+import type { Layer, Side, Survey } from '../document/schema.js';
 import { SURFACE_LIST, type KnownSurface, type SurfaceTraits } from '../document/surfaces.js';
 import { lineLength, ringArea, type Point, type Ring } from '../numeric/plane.js';
 import type { RoomFigures } from '../shell/room.js';
@@ -34,6 +34,21 @@ function standOn(shell: Shell, arches: readonly ArchShape[]): Readonly<Record<'f
     right: against('right'),
   };
 }
+
+/** A floor finish as it is laid: what it is of, and what it covers, m2. */
+export interface FinishLaid {
+  readonly material: string;
+  readonly covered: number;
+}
+
+/**
+ * The area a layer of a surface is laid over, m2: the surface's, and for a floor finish that is set out only what it
+ * covers. Mass, hours and amounts all start from this.
+ */
+export const layerArea = (surface: string, layer: Layer, area: number, finish: FinishLaid | null): number =>
+  surface === 'floor' && finish?.material === layer.material && layer.place === 'continuous' && !layer.board
+    ? finish.covered
+    : area;
 
 /** How deep a reveal is taken to be for its area, mm. */
 const REVEAL_MM = 60;

@@ -33,9 +33,6 @@ export function plainLayer(
   return { id, material, thickness, place, share: 1, measured: null, board };
 }
 
-/** What a layer really measures, mm. */
-export const thicknessOf = (layer: Layer): number => layer.measured ?? layer.thickness;
-
 /**
  * What a build-up takes off the room, from the metal inward.
  * Layers in the ribs fill their depth one after another and take only what stands proud of them; battens in the ribs
@@ -54,7 +51,7 @@ export function buildUpDepth(
   let proud = 0;
   const depths = layers.map((layer): LayerDepth => {
     const material = materialOf(book, layer.material);
-    const thickness = thicknessOf(layer);
+    const thickness = layer.measured ?? layer.thickness;
     let takes = thickness;
     if (layer.place === 'in-ribs') {
       takes = Math.max(0, inRibs + thickness - ribDepth - proud);

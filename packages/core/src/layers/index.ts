@@ -1,12 +1,5 @@
 /** Build-ups: thickness, warmth, damp, what they do to the room. */
-export {
-  BATTEN_SPACING_MM,
-  type BuildUpDepth,
-  type BuildUpDepths,
-  type LayerDepth,
-  plainLayer,
-  thicknessOf,
-} from './buildup.js';
+export { BATTEN_SPACING_MM, type BuildUpDepth, type BuildUpDepths, type LayerDepth, plainLayer } from './buildup.js';
 export { buildUpFigures, type BuildUpFigures, priceOfArea } from './compare.js';
 export { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
 export { GOOD_BITE_MM } from '../rules/fasteners.js';

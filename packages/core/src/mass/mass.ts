@@ -1,6 +1,6 @@
 import type { PriceBook } from '../document/schema.js';
 import { boardMaterials, partMass, type Part } from '../parts/part.js';
-import type { CoveredAreas } from '../layers/areas.js';
+import { layerArea, type CoveredAreas, type FinishLaid } from '../layers/areas.js';
 import { BATTEN_SPACING_MM, coverOf, type BuildUpDepths } from '../layers/buildup.js';
 
 export interface MassFigures {
@@ -17,6 +17,7 @@ export function massOf(
   depths: BuildUpDepths,
   areas: CoveredAreas | null,
   floorSpacing: number,
+  finish: FinishLaid | null,
   book: PriceBook,
 ): MassFigures {
   const unknown = new Set<string>();
@@ -44,7 +45,11 @@ export function massOf(
         continue;
       }
       const share = coverOf(depth, surface === 'floor' ? floorSpacing : BATTEN_SPACING_MM);
-      count(surface, 'surface', ((areas?.[surface] ?? 0) * share * thickness * material.density) / 1000);
+      count(
+        surface,
+        'surface',
+        (layerArea(surface, layer, areas?.[surface] ?? 0, finish) * share * thickness * material.density) / 1000,
+      );
     }
   }
   const of = [...add.entries()].map(([id, value]) => ({ id, ...value }));

@@ -14,7 +14,7 @@ import { boardMaterials, type Part } from '../parts/part.js';
 import { materialOf } from '../materials/material.js';
 import { SEAL_COATS } from '../costing/shopping.js';
 import { cureRule } from '../rules/registry.js';
-import type { CoveredAreas } from '../layers/areas.js';
+import { layerArea, type CoveredAreas, type FinishLaid } from '../layers/areas.js';
 import type { FloorCoats } from '../lining/floor/floor-coats.js';
 import { openBefore, type OpenPoint } from '../measure/cover-gate.js';
 import { message, type Message } from '../words/message.js';
@@ -70,6 +70,8 @@ export interface TasksInput {
   readonly surfaces: readonly SurfaceTraits[];
   /** How the board is held, and where the finish goes. */
   readonly floor: FloorChoice;
+  /** The floor finish as it is set out; null where there is none. */
+  readonly finish: FinishLaid | null;
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -171,7 +173,9 @@ function layerTasks(
         material: material?.name ?? layer.material,
         surface: surfaceNamed(input.surfaces, surface)?.words.the ?? surface,
       }),
-      minutes: Math.round(area * each * (layer.place === 'patches' ? layer.share : 1)),
+      minutes: Math.round(
+        layerArea(surface, layer, area, input.finish) * each * (layer.place === 'patches' ? layer.share : 1),
+      ),
       lagHours: 0,
       lagWhy: null,
       after,

@@ -2,6 +2,7 @@ import { Check } from '../../kit/Check.js';
 import { useChange } from '../../kit/use-change.js';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
+import { materialOf } from '@nestplank/core/materials';
 import { isHanded, otherHand } from '@nestplank/core/parts';
 import {
   boardMass,
@@ -15,7 +16,7 @@ import {
   type PlannedSheet,
   sheetLetter,
 } from '@nestplank/core/plan';
-import { formatMoney } from '@nestplank/core/words';
+import { formatMoney, type Message } from '@nestplank/core/words';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
@@ -41,7 +42,7 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
   const [moving, setMoving] = useState<string | null>(null);
   const [told, setTold] = useState<string | null>(null);
   const { cutting } = scene.project.settings;
-  const nominal = scene.book.items.find((candidate) => candidate.id === item.material.id);
+  const nominal = materialOf(scene.book, item.material.id);
   const letter = (id: string): string => sheetLetter(item.sheets.findIndex((candidate) => candidate.id === id));
   const whole = { length: sheet.length + 2 * sheet.trim, width: sheet.width + 2 * sheet.trim };
   const filled = sheet.placements.reduce((sum, placed) => sum + placed.length * placed.width, 0);
@@ -58,6 +59,18 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
     return ` · ${twin ? t('cut.mirrorOf', { part: twin.id }) : t('cut.faceUp')}`;
   };
   const merchant = merchantCuts(sheet, item.job.kerf, cutting.car);
+  const same = (a: number, b: number): boolean => Math.abs(a - b) < 0.01;
+  const measure = (thickness: number, width: number): Message | null => {
+    const asSold = nominal !== null && same(thickness, nominal.thickness) && same(width, nominal.width);
+    return act({
+      name: 'measureMaterial',
+      payload: {
+        material: item.material.id,
+        thickness: asSold ? null : thickness,
+        ...(nominal !== null && !same(width, nominal.width) ? { width } : {}),
+      },
+    });
+  };
   const move = (part: string, to: FreePlace): void => {
     const result = movePart(item.sheets, part, to, mayTurn(part), item.job.kerf, cutting.smallestOffcut);
     if (typeof result === 'string') {
@@ -125,16 +138,15 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
         <LengthField
           label={t('cut.measured')}
           value={item.material.thickness}
-          onTake={(thickness) =>
-            act({
-              name: 'measureMaterial',
-              payload: {
-                material: item.material.id,
-                thickness: Math.abs(thickness - (nominal?.thickness ?? 0)) < 0.01 ? null : thickness,
-              },
-            })
-          }
+          onTake={(thickness) => measure(thickness, item.material.width)}
         />
+        {item.job.kind === 'bar' && (
+          <LengthField
+            label={t('cut.measuredWidth')}
+            value={item.material.width}
+            onTake={(width) => measure(item.material.thickness, width)}
+          />
+        )}
         {nominal && Math.abs(nominal.thickness - item.material.thickness) > 0.01 && (
           <p className="small">{t('cut.measuredFrom', { nominal: lenUnit(nominal.thickness) })}</p>
         )}

@@ -1,5 +1,4 @@
 import { surfaceTitle } from '../../kit/surface-words.js';
-import { thicknessOf } from '@nestplank/core/layers';
 import type { FloorBattens } from '@nestplank/core/lining';
 import type { Point } from '@nestplank/core/numeric';
 import { placedOpenings, type Shell, sideAlong } from '@nestplank/core/shell';
@@ -170,7 +169,7 @@ export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
             <BattenPlan
               battens={floorBattens}
               shell={shell}
-              width={battenLayer.material?.width || thicknessOf(battenLayer.layer)}
+              width={battenLayer.material?.width || battenLayer.thickness}
             />
             <p className="figures">
               {t('knock.battensSay', {

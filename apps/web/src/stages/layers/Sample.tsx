@@ -129,7 +129,7 @@ function MeasuredField({
 /** One surface: its layers drawn to scale, and each of them to change, swap and stack. */
 export function Sample({ surface, scene }: { readonly surface: string; readonly scene: Scene }) {
   const speech = useSpeech();
-  const { t, said, len } = speech;
+  const { t, said, len, lenUnit } = speech;
   const [open, setOpen] = useState<string | null>(null);
   const depth = scene.shape.depths[surface];
   const layers = layersOn(scene.project.buildUps, surface);
@@ -196,13 +196,17 @@ export function Sample({ surface, scene }: { readonly surface: string; readonly 
           surface={surface}
           depth={depth}
           ribDepth={depth.ribDepth}
-          onStretch={(layer, thickness) => put({ ...layer, thickness })}
+          onStretch={({ id }, thickness) => {
+            const own = layers.find((layer) => layer.id === id);
+            return own ? put({ ...own, thickness }) : null;
+          }}
         />
       )}
       <div>
         {layers.map((layer, i) => {
           const material = materialOf(scene.book, layer.material);
           const name = material?.name ?? layer.material;
+          const real = depth.layers.find((laid) => laid.layer.id === layer.id)?.thickness ?? layer.thickness;
           return (
             <div key={layer.id}>
               <div className="layer-line">
@@ -214,7 +218,7 @@ export function Sample({ surface, scene }: { readonly surface: string; readonly 
                 >
                   {name}
                 </Button>
-                <span className="figures to-right">{len(layer.thickness, layer.thickness % 1 === 0 ? 0 : 1)}</span>
+                <span className="figures to-right">{len(real, real % 1 === 0 ? 0 : 1)}</span>
                 <span className="soft small to-right">
                   {layer.board ? t('layers.board') : t(`layers.place.${layer.place}`)}
                 </span>
@@ -237,6 +241,9 @@ export function Sample({ surface, scene }: { readonly surface: string; readonly 
                     soldAs={material?.soldAs ?? ''}
                     onTake={(measured) => put({ ...layer, measured })}
                   />
+                  {layer.measured === null && real !== layer.thickness && (
+                    <p className="small whole">{t('layers.asBought', { thickness: lenUnit(real) })}</p>
+                  )}
                   {layer.place === 'patches' && (
                     <NumberField
                       label={t('layers.share')}

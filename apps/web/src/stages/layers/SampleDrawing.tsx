@@ -2,7 +2,7 @@ import { surfaceTitle } from '../../kit/surface-words.js';
 import { useDrag } from '@use-gesture/react';
 import { useState } from 'react';
 import type { Layer } from '@nestplank/core/document';
-import { thicknessOf, type BuildUpDepth, type LayerDepth } from '@nestplank/core/layers';
+import type { BuildUpDepth, LayerDepth } from '@nestplank/core/layers';
 import type { Message } from '@nestplank/core/words';
 import { useSize } from '../../kit/use-size.js';
 import { useSpeech } from '../../words/words.js';
@@ -155,7 +155,7 @@ export function SampleDrawing({
               strokeDasharray="4 3"
             />
           )}
-          {pieces.map(({ depth: { layer, material }, from, to }) => {
+          {pieces.map(({ depth: { layer, material, thickness }, from, to }) => {
             const shared = battens && battens.from < to && battens.to > from && layer.place === 'between-battens';
             const isBatten = layer.place === 'battens' || layer.place === 'rib-battens';
             const [y, h] = shared ? [26, HEIGHT - 26] : isBatten ? [0, 26] : [0, HEIGHT];
@@ -173,7 +173,7 @@ export function SampleDrawing({
                 />
                 {wide > 17 && (
                   <text x={x(from) + wide / 2} y={y + h / 2 + 4.5} textAnchor="middle" className="halo wide-halo">
-                    {len(thicknessOf(layer))}
+                    {len(thickness, thickness % 1 === 0 ? 0 : 1)}
                   </text>
                 )}
               </g>

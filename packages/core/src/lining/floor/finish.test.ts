@@ -154,6 +154,7 @@ const NO_WORK: TasksInput = {
   joints: [],
   surfaces: SURFACE_LIST,
   floor: thimble.project.floor,
+  finish: null,
   settings: thimble.project.settings,
   book: thimble.priceBook,
 };
@@ -387,5 +388,22 @@ describe('a finish only where feet go', () => {
     expect(before).toBeLessThan(kitchen);
     const [late, fitted] = order('seen');
     expect(late).toBeGreaterThan(fitted);
+  });
+  it('weighs and takes the time of what is laid, not of the whole floor', () => {
+    const of = (finish: FloorChoice['finish']) => {
+      const derived = derive(floorChange(wren.project, { finish }), wren.priceBook);
+      const minutes = derived.schedule.tasks.find(({ task }) => task.id === 'floor-f4')?.task.minutes ?? NaN;
+      const kg = derived.mass.of.find(({ id }) => id === 'floor')?.kg ?? NaN;
+      return { minutes, kg, laid: derived.floor.finish };
+    };
+    const [whole, seen] = [of('everywhere'), of('seen')];
+    if (!whole.laid || !seen.laid) throw new Error('no finish');
+    expect(seen.laid.covered).toBeLessThan(0.85 * whole.laid.covered);
+    // 40 minutes a square metre
+    expect(whole.minutes).toBe(Math.round(40 * whole.laid.covered));
+    expect(seen.minutes).toBe(Math.round(40 * seen.laid.covered));
+    const planks = wren.priceBook.items.find(({ id }) => id === seen.laid?.material);
+    const areaMass = ((planks?.density ?? NaN) * (planks?.thickness ?? NaN)) / 1000;
+    expect(whole.kg - seen.kg).toBeCloseTo((whole.laid.covered - seen.laid.covered) * areaMass, 6);
   });
 });
