@@ -8,13 +8,20 @@ import { useSpeech } from '../words/words.js';
 import { isNarrow, foldOutFrame, placeAt, type FoldOutFrame } from './geometry.js';
 import { ArchPlan, ShellLayer } from './ShellLayer.js';
 import { LiningLayer } from './LiningLayer.js';
+import { RoughLayer } from './RoughLayer.js';
+import { SketchFoldOut } from './SketchFoldOut.js';
 import { SliceMark } from './SliceMark.js';
+
+/** A drawing lower than this only shows a place: no words round it, px. */
+const SMALL_PX = 200;
 
 /** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
 export function FoldOut({
   ink,
   overhead,
   quiet = false,
+  seen = false,
+  current = null,
   tools,
 }: {
   /** What is drawn when the ceiling is in the middle. */
@@ -22,6 +29,10 @@ export function FoldOut({
   readonly tools?: ReactNode;
   readonly ink: (frame: FoldOutFrame) => ReactNode;
   readonly quiet?: boolean;
+  /** What was only seen is drawn too. */
+  readonly seen?: boolean;
+  /** The reading that is asked for. */
+  readonly current?: string | null;
 }) {
   const { t } = useSpeech();
   const scene = useScene();
@@ -35,9 +46,12 @@ export function FoldOut({
     [shell, width, height],
   );
   const narrow = frame !== null && isNarrow(frame);
+  const worded = height >= SMALL_PX;
   return (
     <div className="drawing" ref={ref}>
-      {scene && !shell && <p className="empty">{t('foldout.empty')}</p>}
+      {scene && !shell && width > 40 && height > 40 && (
+        <SketchFoldOut project={scene.project} current={current} ceiling={ceiling} width={width} height={height} />
+      )}
       {scene && frame && scene.room && (
         <svg
           role="group"
@@ -46,18 +60,22 @@ export function FoldOut({
             middle: t(ceiling ? 'foldout.ceiling' : 'foldout.floor'),
           })}
         >
-          <text x={frame.leftEdge} y={frame.top - 12} className="soft">
-            {t(narrow ? 'foldout.leftShort' : 'foldout.left')}
-          </text>
-          <text x={frame.centre} y={frame.top - 14} textAnchor="middle" className="soft halo on-ground">
-            {t('foldout.front')}
-          </text>
-          <text x={frame.rightEdge} y={frame.top - 12} textAnchor="end" className="soft">
-            {t(narrow ? 'foldout.rightShort' : 'foldout.right')}
-          </text>
-          <text x={frame.centre + 8} y={frame.top + frame.height + 18} className="soft">
-            {t('foldout.rear')}
-          </text>
+          {worded && (
+            <>
+              <text x={frame.leftEdge} y={frame.top - 12} className="soft">
+                {t(narrow ? 'foldout.leftShort' : 'foldout.left')}
+              </text>
+              <text x={frame.centre} y={frame.top - 14} textAnchor="middle" className="soft halo on-ground">
+                {t('foldout.front')}
+              </text>
+              <text x={frame.rightEdge} y={frame.top - 12} textAnchor="end" className="soft">
+                {t(narrow ? 'foldout.rightShort' : 'foldout.right')}
+              </text>
+              <text x={frame.centre + 8} y={frame.top + frame.height + 18} className="soft">
+                {t('foldout.rear')}
+              </text>
+            </>
+          )}
           {exaggerate && !ceiling && (
             <text x={frame.rightEdge} y={frame.top + frame.height + 18} textAnchor="end" className="needs">
               {t('foldout.exaggerated')}
@@ -76,10 +94,18 @@ export function FoldOut({
             <LiningLayer frame={frame} linings={scene.shape.lined.linings} ceiling={ceiling} floor={scene.room.floor} />
           )}
           {ceiling ? overhead?.(frame) : ink(frame)}
+          {seen && <RoughLayer frame={frame} survey={scene.project.survey} ceiling={ceiling} />}
           {!ceiling && <ArchPlan frame={frame} arches={scene.shape.arches} />}
           <SliceMark frame={frame} />
           <PointOverlay width={width} height={height} placeAt={(at) => placeAt(frame, ceiling, at)} />
         </svg>
+      )}
+      {scene && !shell && (
+        <div className="row no-print switches">
+          <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
+            {t('foldout.showCeiling')}
+          </ToggleButton>
+        </div>
       )}
       {shell && (
         <div className="row no-print switches">

@@ -19,6 +19,8 @@ export interface FoldOutFrame {
 const MARGIN = { top: 34, bottom: 48, side: 18 };
 /** On a narrow screen the switches below reach under what is written there: room for both, one over the other. */
 const NARROW = { width: 560, bottom: 88 };
+/** A drawing that only shows a place has no words and no switches. */
+const SMALL = { height: 200, margin: 10 };
 const RULER = 34;
 const GAP = 20;
 const ALONG = 33;
@@ -42,8 +44,11 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
   const [floorLeft, floorRight] = [widestFloor(shell, 'left'), widestFloor(shell, 'right')];
   const across = left + right + floorLeft + floorRight;
   const free = width - 2 * MARGIN.side - RULER - GAP;
-  const bottom = width < NARROW.width ? NARROW.bottom : MARGIN.bottom;
-  const scale = Math.max(0.02, Math.min(free / across, (height - MARGIN.top - bottom) / shell.length));
+  const [above, bottom] =
+    height < SMALL.height
+      ? [SMALL.margin, SMALL.margin]
+      : [MARGIN.top, width < NARROW.width ? NARROW.bottom : MARGIN.bottom];
+  const scale = Math.max(0.02, Math.min(free / across, (height - above - bottom) / shell.length));
   const used = across * scale + RULER + GAP;
   const leftEdge = (width - used) / 2;
   const leftFoot = leftEdge + left * scale;
@@ -52,7 +57,7 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
   return {
     shell,
     scale,
-    top: MARGIN.top + Math.max(0, (height - MARGIN.top - bottom - shell.length * scale) / 2),
+    top: above + Math.max(0, (height - above - bottom - shell.length * scale) / 2),
     height: shell.length * scale,
     centre,
     leftFoot,

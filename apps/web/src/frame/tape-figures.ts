@@ -30,6 +30,15 @@ export function tapeFigure(
         derived.outliers.length +
         derived.closures.filter((c) => c.verdict === 'fails').length +
         derived.problems.filter((p) => p.stage === 'measure' && p.place !== 'survey').length;
+      const { quality } = derived;
+      if (quality)
+        return {
+          text: t(quality.worth.length === 0 ? 'tape.measure.known' : 'tape.measure.worth', {
+            worst: len(quality.worst),
+            count: quality.worth.length,
+          }),
+          tone: off > 0 ? 'needs' : 'plain',
+        };
       return {
         text: t('tape.measure', { taken: derived.progress.taken, total: derived.progress.total }),
         tone: off > 0 ? 'needs' : 'plain',
@@ -47,6 +56,8 @@ export function tapeFigure(
     case 'layout': {
       if (project.layout.units.length === 0) return plain(t('tape.layout.none'));
       const fails = derived.checks.filter((check) => check.grade === 'fails').length;
+      if (fails === 0 && derived.missing.some(({ stages }) => stages.includes('layout')))
+        return plain(t('tape.layout.unknown', { units: project.layout.units.length }));
       if (fails === 0) return { text: t('tape.layout.fits', { units: project.layout.units.length }), tone: 'proved' };
       return {
         text: t('tape.layout.fails', { count: fails }),

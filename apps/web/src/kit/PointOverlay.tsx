@@ -8,10 +8,12 @@ interface PointOverlayProps {
   readonly height: number;
   /** The place that is drawn at a point of the drawing; null where none is. */
   readonly placeAt: (at: Point) => Pointed | null;
+  /** The drawing is of no true size: no figures beside the cross. */
+  readonly rough?: boolean;
 }
 
 /** Lies over a drawing while something waits to be pointed at: cross-lines at the pointer, the figures beside them. */
-export function PointOverlay({ width, height, placeAt }: PointOverlayProps) {
+export function PointOverlay({ width, height, placeAt, rough = false }: PointOverlayProps) {
   const { t, len } = useSpeech();
   const now = usePointing((pointing) => pointing.now);
   const [over, setOver] = useState<{ readonly at: Point; readonly place: Pointed } | null>(null);
@@ -45,13 +47,15 @@ export function PointOverlay({ width, height, placeAt }: PointOverlayProps) {
         <g pointerEvents="none">
           <line x1={over.at[0] - 26} x2={over.at[0] + 26} y1={over.at[1]} y2={over.at[1]} />
           <line x1={over.at[0]} x2={over.at[0]} y1={over.at[1] - 26} y2={over.at[1] + 26} />
-          <text
-            x={Math.min(over.at[0] + 12, width - 130)}
-            y={Math.max(16, over.at[1] - 12)}
-            className="data halo size-15"
-          >
-            {t('point.at', { x: len(over.place.x), along: len(over.place.along) })}
-          </text>
+          {!rough && (
+            <text
+              x={Math.min(over.at[0] + 12, width - 130)}
+              y={Math.max(16, over.at[1] - 12)}
+              className="data halo size-15"
+            >
+              {t('point.at', { x: len(over.place.x), along: len(over.place.along) })}
+            </text>
+          )}
         </g>
       )}
     </g>

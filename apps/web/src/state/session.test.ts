@@ -174,7 +174,8 @@ describe('the state of the page', () => {
     const { openProject, act, useSession } = page();
     await openProject('p');
     server.change({ name: 'removeUnit', payload: { id: 'bench' } });
-    act(move('bench', 900), move('kitchen', 710));
+    act(move('bench', 900));
+    act(move('kitchen', 710));
     await settle();
     expect(useSession.getState().notice).toMatchObject({ tone: 'trouble' });
     expect(xOf(server.project, 'kitchen')).toBe(710);
@@ -184,7 +185,8 @@ describe('the state of the page', () => {
     const { openProject, act, useSession } = page();
     await openProject('p');
     server.refusals.push({ code: 'operation', message: 'not that', step: 'step-1' });
-    act(move('bench', 900), move('kitchen', 710));
+    act(move('bench', 900));
+    act(move('kitchen', 710));
     await settle();
     expect(useSession.getState().notice?.text).toContain('not that');
     expect([xOf(server.project, 'bench'), xOf(server.project, 'kitchen')]).toEqual([xOf(wren, 'bench'), 710]);
@@ -205,11 +207,30 @@ describe('the state of the page', () => {
   it('too much at once is sent one by one', async () => {
     const { openProject, act } = page();
     await openProject('p');
+    server.reachable = false;
+    act(move('bench', 900));
+    act(move('kitchen', 710));
+    await settle();
+    server.sent.length = 0;
+    server.reachable = true;
     server.refusals.push({ code: 'too-large', message: 'too large' });
-    act(move('bench', 900), move('kitchen', 710));
+    waiting.shift()?.();
     await settle();
     expect(server.sent).toEqual([2, 1, 1]);
     expect(xOf(server.project, 'kitchen')).toBe(710);
+  });
+  it('what one press does is one step: all is done or none, and one undo takes it back', async () => {
+    const { openProject, act, undo, useSession } = page();
+    await openProject('p');
+    expect(act(move('bench', 900), move('kitchen', 710))).toBeNull();
+    await settle();
+    expect(server.sent).toEqual([1]);
+    expect(useSession.getState().history.undo).toEqual(['together']);
+    expect([xOf(server.project, 'bench'), xOf(server.project, 'kitchen')]).toEqual([900, 710]);
+    undo();
+    await settle();
+    expect(server.project).toEqual(wren);
+    expect(useSession.getState().project).toEqual(wren);
   });
   it('an undo goes alone, after what was done before it', async () => {
     const { openProject, act, undo, useSession } = page();
@@ -301,7 +322,8 @@ describe('the state of the page', () => {
     const now = () => useSession.getState().saving;
     expect(now()).toMatchObject({ state: 'saved', unsent: 0, revision: 1 });
     server.refusals.push({ code: 'storage', message: 'full', trouble: 'full' });
-    act(move('bench', 900), move('kitchen', 710));
+    act(move('bench', 900));
+    act(move('kitchen', 710));
     await settle();
     expect(now()).toMatchObject({ state: 'waiting', unsent: 2, revision: 1, why: 'full' });
     act(move('bench', 910));
@@ -338,7 +360,8 @@ describe('the state of the page', () => {
     const { openProject, act, useSession } = page();
     await openProject('p');
     server.reachable = false;
-    act(move('bench', 900), move('kitchen', 710));
+    act(move('bench', 900));
+    act(move('kitchen', 710));
     await settle();
     server.reachable = true;
     server.deleted = true;

@@ -289,29 +289,24 @@ export function createSession(parts: SessionParts) {
    */
   function act(...operations: readonly Operation[]): Message | null {
     const { project, id } = get();
-    if (!project || !id || operations.length === 0) return null;
+    const [only] = operations;
+    if (!project || !id || !only) return null;
+    // what one press does is one step: one undo takes it back
+    const operation: Operation =
+      operations.length === 1 ? only : { name: 'together', payload: { operations: [...operations] } };
     try {
-      let next = project;
-      const patches: Patch[] = [];
-      for (const operation of operations) {
-        const edit = applyOperation(next, readOperation(operation), get().priceBook);
-        next = edit.project;
-        patches.push(...edit.patches);
-      }
-      const steps = operations.map((operation): StepDto => ({
+      const edit = applyOperation(project, readOperation(operation), get().priceBook);
+      const step: StepDto = {
         id: parts.newId(),
         name: operation.name,
         payload: operation.payload as unknown as Record<string, unknown>,
-      }));
+      };
       set({
-        project: next,
-        history: {
-          undo: [...get().history.undo, ...operations.map((operation): StepName => operation.name)],
-          redo: [],
-        },
+        project: edit.project,
+        history: { undo: [...get().history.undo, operation.name], redo: [] },
       });
-      void deriveChange(patches);
-      sync?.add(steps);
+      void deriveChange(edit.patches);
+      sync?.add([step]);
       return null;
     } catch (problem) {
       if (problem instanceof OperationError) return problem.said;

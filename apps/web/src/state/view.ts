@@ -3,6 +3,9 @@ import { create } from 'zustand';
 export const THEMES = ['light', 'dark', 'sun'] as const;
 export type ThemeName = (typeof THEMES)[number];
 
+export const MEASURE_TABS = ['look', 'walk', 'readings', 'things', 'datum', 'found', 'exchange'] as const;
+export type MeasureTab = (typeof MEASURE_TABS)[number];
+
 /** What is looked at, not what is planned: never sent to the server. */
 interface View {
   readonly theme: ThemeName;
@@ -18,6 +21,8 @@ interface View {
   readonly find: string | null;
   /** The reading that is being taken; null follows the walk. */
   readonly address: string | null;
+  /** The part of Measure that is open; null while nobody chose one. */
+  readonly measureTab: MeasureTab | null;
 }
 
 const STORED_THEME = 'nest-plank.theme';
@@ -34,6 +39,7 @@ export const useView = create<View>(() => ({
   group: null,
   find: null,
   address: null,
+  measureTab: null,
 }));
 
 export const look = useView.setState;

@@ -42,6 +42,8 @@ export const BUILD_EN = {
   'bay.clear': 'Clear size, 0 for equal',
   'bay.hint': 'A bay keeps its name when others come or go, so that what is cut for it stays its own.',
   'step.logScribe': 'scribe pass',
+  'step.together': 'several changes',
+  'step.sayLooked': 'looked round',
   'step.sayNothingFound': 'nothing found',
   'step.photoSurface': 'photo of a surface',
   'step.putJoint': 'joint',

@@ -27,6 +27,7 @@ import { holeClearances } from '../measure/cover-gate.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';
 import { surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
+import { stillMissing } from '../measure/look-round.js';
 import { progressOf, walkOf } from '../measure/walk.js';
 import { memoLast } from '../numeric/memo.js';
 import type { Part } from '../parts/part.js';
@@ -84,6 +85,7 @@ export const SHAPE_KEYS = [
   'lying',
   'parts',
   'problems',
+  'missing',
 ] as const satisfies readonly (keyof DerivedShape)[];
 const REST_KEYS = [
   'areas',
@@ -330,6 +332,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     shell ? cavitiesOf(survey, shell, map, bumps) : [],
   );
   const ribFaults = memoLast(ribProblems);
+  const missing = memoLast((survey: Survey, people: Project['people']) => stillMissing({ survey, people }));
   const reveals = memoLast(revealsOf);
   const fixings = memoLast((depth: BuildUpDepths, book: PriceBook, linings: Project['linings']) =>
     faceFixings(depth, book, (surface) => linings[surface]?.removable ?? false, surfaces),
@@ -528,6 +531,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
               ...cutProblems(now.plans, planned().without),
             ]),
       ],
+      missing: () => missing(project.survey, project.people),
       areas,
       left: () => left(project.people, now.lying, now.shell, now.bareRoom, now.inner, now.room, now.depths),
       warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making),

@@ -20,6 +20,7 @@ import type { MassFigures } from '../mass/mass.js';
 import type { Closure } from '../measure/closure.js';
 import type { Outlier } from '../measure/quality.js';
 import type { SurveyQuality } from '../measure/next-reading.js';
+import type { Missing } from '../measure/look-round.js';
 import type { Progress } from '../measure/walk.js';
 import type { ArchShape } from '../shell/arch.js';
 import type { RoomFigures } from '../shell/room.js';
@@ -62,6 +63,8 @@ export interface DerivedShape {
   readonly lying: readonly LyingPlace[];
   readonly parts: readonly Part[];
   readonly problems: readonly Problem[];
+  /** What cannot be known because nobody has looked or measured. */
+  readonly missing: readonly Missing[];
 }
 
 /** Everything that follows from a project and a price book. Plain data. */

@@ -100,6 +100,16 @@ const SAMPLES: readonly Operation[] = [
     name: 'setLeakTest',
     payload: { leakTest: { state: 'overruled', reason: 'new shell', at: '2026-10-01T08:00:00.000Z' } },
   },
+  {
+    name: 'together',
+    payload: {
+      operations: [
+        { name: 'renameProject', payload: { name: 'Both', model: '' } },
+        { name: 'sayLooked', payload: { topic: 'ribs', at: null } },
+      ],
+    },
+  },
+  { name: 'sayLooked', payload: { topic: 'under', at: '2026-11-20T09:00:00.000Z' } },
   { name: 'sayNothingFound', payload: { at: '2026-10-01T08:00:00.000Z' } },
   { name: 'photoSurface', payload: { surface: 'left', photo: 'photo-1' } },
   {
@@ -606,5 +616,36 @@ describe('memory', () => {
     expect(each('x', 1)).toBe(x);
     expect(each('y', 1)).toBe(y);
     expect(each('x', 2)).not.toBe(x);
+  });
+});
+
+describe('several changes as one', () => {
+  const base = readProjectFile(demo).project;
+  const rename = (name: string): Operation => ({ name: 'renameProject', payload: { name, model: '' } });
+  it('are all done or none, and one set of patches takes them back', () => {
+    const edit = applyOperation(base, {
+      name: 'together',
+      payload: { operations: [rename('One'), { name: 'sayLooked', payload: { topic: 'under', at: null } }] },
+    });
+    expect(edit.project.name).toBe('One');
+    expect(patchProject(edit.project, edit.inverse)).toEqual(base);
+    const bad = (): unknown =>
+      applyOperation(base, {
+        name: 'together',
+        payload: { operations: [rename('Two'), { name: 'removeUnit', payload: { id: 'nobody' } }] },
+      });
+    expect(bad).toThrow(OperationError);
+    expect(base.name).not.toBe('Two');
+  });
+  it('are read one by one, and none of them is several again or a whole project', () => {
+    for (const operation of [
+      { name: 'together', payload: { operations: [rename('x')] } },
+      { name: 'restore', payload: { project: base } },
+      { name: 'renameProject', payload: { nam: 'x' } },
+      { name: 'nothing', payload: {} },
+    ])
+      expect(() => applyOperation(base, { name: 'together', payload: { operations: [operation] } })).toThrow(
+        OperationError,
+      );
   });
 });

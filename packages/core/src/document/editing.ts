@@ -302,6 +302,10 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
       throw new OperationError(message('operation.reason'), 'reason');
     draft.survey.leakTest = leakTest;
   },
+  sayLooked: (draft, { topic, at }) => {
+    const others = Object.entries(draft.survey.looked ?? {}).filter(([key]) => key !== topic);
+    draft.survey.looked = Object.fromEntries([...others, ...(at === null ? [] : [[topic, at]])]);
+  },
   sayNothingFound: (draft, { at }) => void (beforeOf(draft).nothingFound = at),
   photoSurface: (draft, { surface, photo }) => {
     const { photos } = beforeOf(draft);
@@ -453,6 +457,15 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   putPattern: (draft, { pattern }) => put(draft.patterns, pattern),
   removePattern: (draft, { id }) => remove(draft.patterns, id),
   restore: (draft, { project }) => void Object.assign(draft, { ...project, id: draft.id }),
+  together: (draft, { operations }, kit) => {
+    for (const raw of operations) {
+      const operation = readOperation(raw);
+      // a whole project in the place of this one is a step of its own
+      if (operation.name === 'together' || operation.name === 'restore')
+        throw new OperationError(message('operation.notTogether', { name: operation.name }));
+      (CHANGES[operation.name] as Change<OperationName>)(draft, operation.payload, kit);
+    }
+  },
 };
 
 /**

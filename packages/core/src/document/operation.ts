@@ -16,6 +16,7 @@ import {
   wasteSchema,
   layerSchema,
   leakTestSchema,
+  lookTopicSchema,
   boxesSchema,
   cornerSchema,
   doorLiningSchema,
@@ -102,6 +103,8 @@ export const OPERATION_PAYLOADS = {
   removeFound: named,
   setLeakTest: z.strictObject({ leakTest: leakTestSchema }),
   /** When nothing was found anywhere; null takes that back. */
+  /** Somebody looked for something of a kind, and all there is of it is entered; null takes that back. */
+  sayLooked: z.strictObject({ topic: lookTopicSchema, at: z.iso.datetime().nullable() }),
   sayNothingFound: z.strictObject({ at: beforeSchema.shape.nothingFound }),
   /** A photo of a bare surface; null takes it away. */
   photoSurface: z.strictObject({ surface: placeSurfaceSchema, photo: z.string().max(60).nullable() }),
@@ -188,6 +191,13 @@ export const OPERATION_PAYLOADS = {
   putPattern: z.strictObject({ pattern: patternSchema }),
   removePattern: named,
   restore: z.strictObject({ project: projectSchema }),
+  /** Several changes that one press makes: all are done or none, and one undo takes all of them back. Each is read as an operation. */
+  together: z.strictObject({
+    operations: z
+      .array(z.strictObject({ name: z.string(), payload: z.unknown() }))
+      .min(1)
+      .max(2000),
+  }),
 } as const;
 
 export type OperationName = keyof typeof OPERATION_PAYLOADS;

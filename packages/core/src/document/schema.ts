@@ -62,6 +62,16 @@ export const readingSchema = z.strictObject({
   repeats: z.array(readingValueSchema).max(20).optional(),
 });
 
+/**
+ * About where something was seen before the tape came out, as shares: 0 at the front to 1 at the rear; and up a wall from 0 to
+ * 1, or across floor, ceiling and ends from -1 at the left to 1. Only drawn, never reckoned with.
+ */
+export const roughSchema = z.strictObject({ x: z.number().min(0).max(1), along: z.number().min(-1).max(1) });
+/** What is asked in the look round before the walk. */
+export const lookTopicSchema = z.enum(['ribs', 'openings', 'standing', 'under', 'people']);
+/** When each was answered. */
+export const lookedSchema = z.partialRecord(lookTopicSchema, z.iso.datetime());
+
 /** A station that is not planned is read only where the walk was asked to: at one or two places that help most. */
 export const stationSchema = z.strictObject({ id: idSchema, name: nameSchema, planned: z.boolean() });
 /** Whatever stands into the room or under the floor's level: wheel arches, steps, tank humps, pillars, ducts. */
@@ -71,6 +81,7 @@ export const archSchema = z.strictObject({
   side: sideSchema,
   kind: z.enum(['arch', 'step', 'hump', 'pillar', 'duct']),
   shape: z.enum(['box', 'rounded', 'tapered']),
+  rough: roughSchema.optional(),
 });
 /** A ring runs round walls and roof at one x; a rib of the floor or roof alone belongs there. */
 export const ribSchema = z.strictObject({
@@ -78,6 +89,7 @@ export const ribSchema = z.strictObject({
   name: nameSchema,
   on: z.enum(['ring', 'left', 'right', 'roof', 'floor']),
   flat: z.boolean(),
+  rough: roughSchema.optional(),
 });
 export const openingSchema = z.strictObject({
   id: idSchema,
@@ -96,6 +108,7 @@ export const openingSchema = z.strictObject({
   sweep: gapSchema.nullable().optional(),
   /** Depth of the trim ring that was made or bought for it, mm; null when there is none yet. */
   ring: gapSchema.nullable(),
+  rough: roughSchema.optional(),
 });
 
 const textSchema = z.string().trim().max(400);
@@ -107,6 +120,7 @@ export const keepOutSchema = z.strictObject({
   /** Under the floor, or on top of the roof; under the floor while nothing is said. */
   on: z.enum(['floor', 'roof']).optional(),
   note: textSchema,
+  rough: roughSchema.optional(),
 });
 /** A hole that a service needs; until it is decided it has a place that may move. */
 export const penetrationSchema = z.strictObject({
@@ -192,6 +206,8 @@ export const surveySchema = z.strictObject({
   found: z.array(foundSchema).max(300),
   leakTest: leakTestSchema,
   before: beforeSchema.optional(),
+  /** What was looked at before the walk, and whether there was any. */
+  looked: lookedSchema.optional(),
   skipped: z.array(addressSchema).max(500),
   /** Readings asked for beyond the plan, such as the next best one. */
   extra: z.array(addressSchema).max(500),
@@ -375,6 +391,8 @@ export type Opening = z.infer<typeof openingSchema>;
 export type Covered = KnownSurface;
 export type Surface = Exclude<KnownSurface, 'doors' | 'windows'>;
 export type PlaceSurface = z.infer<typeof placeSurfaceSchema>;
+export type Rough = z.infer<typeof roughSchema>;
+export type LookTopic = z.infer<typeof lookTopicSchema>;
 export type KeepOut = z.infer<typeof keepOutSchema>;
 export type Penetration = z.infer<typeof penetrationSchema>;
 export type AnglePlace = z.infer<typeof angleSchema>;

@@ -464,7 +464,16 @@ const LISTS: Readonly<Record<string, readonly { readonly id: string }[]>> = {
   useBuildUps: FULL.buildUpVariants,
   removeBuildUps: FULL.buildUpVariants,
 };
+/** Any two other operations as one. */
+const severalOf = (): fc.Arbitrary<unknown> => {
+  const one = fc
+    .constantFrom(...OPERATION_NAMES.filter((name) => name !== 'restore' && name !== 'together'))
+    .chain((name) => fc.record({ name: fc.constant(name), payload: payloadOf(name) }));
+  return fc.array(one, { minLength: 1, maxLength: 2 }).map((operations) => ({ operations }));
+};
+
 const payloadOf = (name: OperationName): fc.Arbitrary<unknown> => {
+  if (name === 'together') return severalOf();
   const own = LISTS[name];
   return (
     TOGETHER[name] ??

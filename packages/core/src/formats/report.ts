@@ -42,10 +42,12 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
         worst: tenth(derived.quality.worst),
         goal: derived.quality.goal,
         within: derived.quality.within,
+        worth: derived.quality.worth,
         next: derived.quality.next?.addresses ?? [],
       },
     },
     problems: derived.problems.map((p) => ({ stage: p.stage, place: p.place, said: say(p.said, voice) })),
+    missing: derived.missing.map(({ topic, stages, said }) => ({ topic, stages, said: say(said, voice) })),
     shell: round(derived.bareRoom),
     layers: (['floor', 'left', 'right', 'ceiling'] as const).map((surface) => ({
       surface,

@@ -12,7 +12,7 @@ import { floorBattens } from '../lining/floor/floor-battens.js';
 import { coveredAreas } from './areas.js';
 import { buildUpDepth, buildUpDepths, coverOf, plainLayer } from './buildup.js';
 import { buildUpFigures } from './compare.js';
-import { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool } from './schools.js';
+import { FLOOR_SCHOOLS, floorSchool, LINING_SCHOOLS, WALL_SCHOOLS, wallSchool, wholeSchool } from './schools.js';
 import type { ArchShape } from '../shell/arch.js';
 import { ribShares } from '../shell/ribs.js';
 import { halfWidth } from '../shell/shell.js';
@@ -298,5 +298,20 @@ describe('sets of layers compared', () => {
     const edit = applyOperation(wren.project, { name: 'useBuildUps', payload: { id: 'b1' } });
     const left = (project: typeof wren.project) => layersOn(project.buildUps, 'left').length;
     expect(left(edit.project)).toBeGreaterThan(left(wren.project));
+  });
+});
+
+describe('a whole vehicle from one school', () => {
+  it('starts each surface as it would be started alone, and the doors', () => {
+    for (const moisture of WALL_SCHOOLS)
+      for (const lining of LINING_SCHOOLS)
+        for (const floor of FLOOR_SCHOOLS) {
+          const whole = wholeSchool({ moisture, lining, floor }, book);
+          expect(Object.keys(whole)).toEqual(['floor', 'left', 'right', 'ceiling', 'doors']);
+          expect(whole.floor).toEqual(floorSchool(floor, book));
+          for (const surface of ['left', 'right', 'ceiling'] as const)
+            expect(whole[surface]).toEqual(wallSchool(surface, moisture, lining, book));
+          expect(whole.doors?.map(({ material }) => material)).toEqual(['closed-foam-10', 'poplar-5']);
+        }
   });
 });

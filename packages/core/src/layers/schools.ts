@@ -70,3 +70,28 @@ export function wallSchool(
   const face = lining === 'removable' ? 'poplar-5' : 'boards-9';
   return layersFrom(surface, book, [...insulation, ...support, [face, 'continuous']]);
 }
+
+/** A whole vehicle started at once: how its walls and ceiling are kept dry and lined, and how its floor is built. */
+export interface WholeSchool {
+  readonly moisture: WallSchool;
+  readonly lining: LiningSchool;
+  readonly floor: FloorSchool;
+}
+
+/** Layers of floor, walls, ceiling and doors from one school, by surface: what each would have been started with alone. */
+export function wholeSchool(
+  { moisture, lining, floor }: WholeSchool,
+  book: PriceBook,
+): Readonly<Record<string, Layer[]>> {
+  return {
+    floor: floorSchool(floor, book),
+    left: wallSchool('left', moisture, lining, book),
+    right: wallSchool('right', moisture, lining, book),
+    ceiling: wallSchool('ceiling', moisture, lining, book),
+    // doors are opened again: thin foam and a face that comes off
+    doors: layersFrom('doors', book, [
+      ['closed-foam-10', 'continuous'],
+      ['poplar-5', 'continuous'],
+    ]),
+  };
+}

@@ -2,6 +2,18 @@
 export type { Closure } from './closure.js';
 export { holeClearances, openBefore, type OpenPoint } from './cover-gate.js';
 export { boundsOf } from './keep-outs.js';
+export {
+  LOOK_TOPICS,
+  type Missing,
+  openTopics,
+  SEEN,
+  type Seen,
+  type SeenOn,
+  seenOn,
+  seenOperation,
+  type SeenTopic,
+  thereOf,
+} from './look-round.js';
 export { repeatOpening } from './repeat.js';
 export { levelOf } from './level.js';
 export { type DoubtGrid, surveyQuality } from './next-reading.js';

@@ -174,6 +174,20 @@ describe('the next best reading', () => {
     expect(quality?.at.x ?? 0).toBeGreaterThan(2500);
     expect(quality?.next?.addresses.some((address) => address.includes('/left/'))).toBe(true);
   });
+  it('counts of the walk only what would tell something: things without a size, walls not known to the goal', () => {
+    const open = (goal: number): readonly string[] => {
+      const readings = Object.fromEntries(
+        Object.entries(plain.survey.readings).filter(([address]) => !/station\/s3\/(left|right)\/500/.test(address)),
+      );
+      const survey: Survey = { ...plain.survey, goal, readings, heights: [0, 500, 1000, 1500] };
+      return surveyQuality(survey, [], 3400)?.worth ?? [];
+    };
+    // the neighbours say a smooth wall well enough for a wide goal, not for a close one
+    expect(open(40).filter((address) => address.startsWith('station/s3/'))).toEqual([]);
+    expect(open(1)).toEqual(expect.arrayContaining(['station/s3/left/500', 'station/s3/right/500']));
+    // the arches have no size at either
+    expect(open(40)).toEqual(expect.arrayContaining(['arch/a1/from', 'arch/a2/face']));
+  });
   it('says nothing before two stations have walls', () => {
     expect(surveyQuality({ ...plain.survey, readings: {} }, [], 3400)).toBeNull();
   });

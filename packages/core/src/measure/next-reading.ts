@@ -1,7 +1,8 @@
 import { isAt, scribeAllowance, standsAt, type Shadow } from '../document/body.js';
 import type { Side, Survey } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
-import { valueAt, wallAddress } from '../document/address.js';
+import { isSectionPlace, parseAddress, valueAt, wallAddress } from '../document/address.js';
+import { walkOf } from './walk.js';
 import { gainsOf, surfaceModel, type SurfacePoint, type SurfaceModel } from './surface-model.js';
 
 /** A reading that would help most, or a new station with the first readings there. */
@@ -33,6 +34,8 @@ export interface SurveyQuality {
   readonly goal: number;
   readonly good: boolean;
   readonly next: NextBest | null;
+  /** Readings of the walk that are still open and would help: things without a size, and walls and roof where they are not known to the goal. */
+  readonly worth: readonly string[];
   readonly doubt: DoubtGrid;
 }
 
@@ -183,8 +186,30 @@ export function surveyQuality(
       : search
         ? { addresses: [search], station: null, before: worst.value, after: worstOf(targets, certain).value }
         : nextBest(survey, model, targets, certain, worst.value),
+    worth: worthTaking(survey, model, goal),
     doubt: doubtOf(xs, zs, now),
   };
+}
+
+/** Open readings of the walk that would tell something, in its order. */
+function worthTaking(survey: Survey, model: SurfaceModel, goal: number): readonly string[] {
+  const open = walkOf(survey).filter(
+    (address) => valueAt(survey, address) === null && !survey.skipped.includes(address),
+  );
+  const placeOf = (address: string): SurfacePoint | null => {
+    const place = parseAddress(address);
+    if (!isSectionPlace(place) || place.what === 'width') return null;
+    const x = valueAt(survey, `station/${place.id}/x`);
+    return x === null ? null : { surface: place.what, x, at: place.along };
+  };
+  const places = open.map(placeOf);
+  const points = places.filter((place) => place !== null);
+  const { now } = gainsOf(model, points, [], READING_NOISE);
+  const doubt = new Map(points.map((place, i) => [place, 2 * Math.sqrt(now[i] ?? 0)]));
+  return open.filter((_, i) => {
+    const place = places[i];
+    return !place || (doubt.get(place) ?? Infinity) > goal;
+  });
 }
 
 /** A knee is looked for while what may be one leaves a height of its section more open than this, mm (one spread). */

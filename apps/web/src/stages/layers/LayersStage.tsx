@@ -1,7 +1,8 @@
 import './layers.css';
+import { MissingNotes } from '../../kit/MissingNotes.js';
 import { Problem } from '../../kit/Problem.js';
 import { useState } from 'react';
-import { SURFACE_LIST } from '@nestplank/core/document';
+import { layersOn, SURFACE_LIST } from '@nestplank/core/document';
 import { RIBBED } from '@nestplank/core/shell';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
@@ -11,6 +12,7 @@ import { ComparePanel } from './ComparePanel.js';
 import { KnockOnPanel } from './KnockOnPanel.js';
 import { RoomPanel } from './RoomPanel.js';
 import { Sample } from './Sample.js';
+import { WholeVehicle } from './WholeVehicle.js';
 import { WarmthPanel } from './WarmthPanel.js';
 
 const TABS = ['left', 'warmth', 'knock', 'compare'] as const;
@@ -19,11 +21,13 @@ const TABS = ['left', 'warmth', 'knock', 'compare'] as const;
 export default function LayersStage() {
   const { t, said, len } = useSpeech();
   const scene = useScene();
+  const bare = scene !== null && SURFACE_LIST.every(({ id }) => layersOn(scene.project.buildUps, id).length === 0);
   const [tab, setTab] = useState<(typeof TABS)[number]>('left');
   return (
     <main className="stage layers">
       <div className="board">
         <div className="samples">
+          {scene && bare && <WholeVehicle scene={scene} />}
           {scene && SURFACE_LIST.map(({ id }) => <Sample key={id} surface={id} scene={scene} />)}
         </div>
       </div>
@@ -35,6 +39,7 @@ export default function LayersStage() {
               .map((problem) => (
                 <Problem key={problem.place}>{said(problem.said)}</Problem>
               ))}
+            <MissingNotes scene={scene} stage="layers" />
             <TabStrip
               label={t('stage.layers')}
               tabs={TABS}

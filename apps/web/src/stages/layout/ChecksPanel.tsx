@@ -5,6 +5,7 @@ import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
+import { MissingNotes } from '../../kit/MissingNotes.js';
 import { numbered } from './CheckMarks.js';
 
 function Note({ check, number }: { readonly check: Check; readonly number: number | null }) {
@@ -50,13 +51,21 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
   const open = numbered(checks);
   const good = checks.filter((check) => !open.includes(check));
   const fails = checks.filter((check) => check.grade === 'fails').length;
-  if (checks.length === 0) return <p className="soft section">{t('layout.none')}</p>;
+  const unknown = scene.shape.missing.some(({ stages }) => stages.includes('layout'));
+  if (checks.length === 0)
+    return (
+      <>
+        <MissingNotes scene={scene} stage="layout" />
+        <p className="soft section">{t('layout.none')}</p>
+      </>
+    );
   return (
     <section className="section">
       <div className="row apart">
-        <h2>{open.length === 0 ? t('layout.allFit') : t('layout.problems')}</h2>
+        <h2>{open.length > 0 ? t('layout.problems') : t(unknown ? 'layout.unknownFit' : 'layout.allFit')}</h2>
         <span className="soft small figures">{t('layout.checked', { fails, count: checks.length })}</span>
       </div>
+      <MissingNotes scene={scene} stage="layout" />
       <ul className="notes">
         {open.map((check, i) => (
           <Note key={check.id} check={check} number={i + 1} />

@@ -1,3 +1,4 @@
+import { MissingNotes } from '../../kit/MissingNotes.js';
 import './layout.css';
 import { useDeferredValue } from 'react';
 import type { Unit } from '@nestplank/core/document';
@@ -69,7 +70,10 @@ export default function LayoutStage() {
               <ChecksPanel scene={later} />
             </>
           ) : (
-            <p className="soft">{t('layout.noShell')}</p>
+            <>
+              <MissingNotes scene={later} stage="layout" />
+              <p className="soft">{t('layout.noShell')}</p>
+            </>
           ))}
       </div>
     </main>

@@ -44,6 +44,9 @@ function hintFor(place: Place | null): UiKey {
   }
 }
 
+/** Fingers, or a phone's width. */
+const KEYPAD_FROM_THE_START = '(pointer: coarse), (max-width: 560px)';
+
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** One reading: what it is, where the tape's ends go, a big numeral, Enter. What cannot be right stays typed, with the reason. */
@@ -70,7 +73,7 @@ export function ReadingEntry({
   const [method, setMethod] = useState<Reading['method']>(angle ? 'angle-finder' : 'tape');
   const [problem, setProblem] = useState<string | null>(null);
   const [held, setHeld] = useState<readonly number[]>([]);
-  const [keypad, setKeypad] = useState(() => window.matchMedia('(pointer: coarse)').matches);
+  const [keypad, setKeypad] = useState(() => window.matchMedia(KEYPAD_FROM_THE_START).matches);
   const input = useRef<HTMLInputElement>(null);
   const before = survey.readings[address] ?? [];
   const expected = useMemo(() => expectedAt(survey, address), [survey, address]);
@@ -133,22 +136,24 @@ export function ReadingEntry({
   };
   return (
     <>
-      <div>
+      <div className="walk-title">
         <h1>{said(describeAddress(survey, address))}</h1>
         <p className="soft">{t(hintFor(place))}</p>
       </div>
       <div className="walk">
-        <div className="stack">
+        <div className="walk-slice">
           {scene.shape.shell ? (
             <Slice tape={address} at={null} height={keypad ? 200 : 250} />
           ) : (
             <StandIn address={address} kind={scene.project.vehicle.kind} />
           )}
-          {keypad && (
-            <Keypad onType={(sign) => change(typed + sign)} onBack={() => change(typed.slice(0, -1))} onTake={take} />
-          )}
         </div>
-        <div className="stack">
+        {keypad && (
+          <div className="walk-keys">
+            <Keypad onType={(sign) => change(typed + sign)} onBack={() => change(typed.slice(0, -1))} onTake={take} />
+          </div>
+        )}
+        <div className="walk-figure stack">
           <input
             ref={input}
             className="big-entry"
@@ -186,6 +191,8 @@ export function ReadingEntry({
                 ))}
             </p>
           )}
+        </div>
+        <div className="walk-more stack">
           {held.length > 0 && (
             <p className="small figures">
               {t('measure.repeats', { values: held.map((value) => valueText(value, address, speech)).join(', ') })}
@@ -201,9 +208,11 @@ export function ReadingEntry({
             </p>
           )}
           <div className="row wrap">
-            <Button variant="contained" onClick={take}>
-              {t('measure.take')} ↵
-            </Button>
+            {!keypad && (
+              <Button variant="contained" onClick={take}>
+                {t('measure.take')} ↵
+              </Button>
+            )}
             <Button onClick={skip}>{t('measure.skip')}</Button>
           </div>
           <div className="row wrap">

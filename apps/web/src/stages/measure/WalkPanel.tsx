@@ -38,7 +38,11 @@ export function WalkPanel({
   readonly current: string | null;
   readonly onPick: (address: string) => void;
 }) {
-  const { t, said, len } = useSpeech();
+  const { t, said, len, lenUnit } = useSpeech();
+  const { quality } = scene.derived;
+  // what was just taken is not asked for again while the worker reckons
+  const worth = (quality?.worth ?? []).filter((address) => valueAt(scene.project.survey, address) === null);
+  const [helps] = worth;
   const { shape, project } = scene;
   // the link outlives the single reading; whoever asks for one now hears of it
   const listener = useRef<((reading: InstrumentReading) => void) | null>(null);
@@ -48,8 +52,7 @@ export function WalkPanel({
   const place = current ? parseAddress(current) : null;
   const instrument = place && unitOf(place) === 'degrees' ? finder : laser;
   const walk = walkSteps(project.survey);
-  const number = current ? walk.findIndex((step) => step.address === current) + 1 : 0;
-  const leg = walk[number - 1]?.leg;
+  const leg = walk.find((step) => step.address === current)?.leg;
   const mean = (outlier: Outlier): void => {
     if (outlier.meant === null) return;
     const refused = act({
@@ -65,15 +68,25 @@ export function WalkPanel({
   return (
     <div className="stack">
       <div className="row apart">
-        <h2>
-          {current && number > 0 ? t('measure.count', { number, total: progress.total }) : t('measure.done')}
-          {current && leg && <span className="soft"> · {t(`leg.${leg}`)}</span>}
-        </h2>
+        <h2>{current && leg ? t(`leg.${leg}`) : current ? t('measure.beyond') : t('measure.done')}</h2>
         <span className="soft small figures">
-          {progress.taken} / {progress.total}
+          {quality
+            ? t(worth.length > 0 ? 'measure.worth' : quality.good ? 'measure.known' : 'measure.knownOnly', {
+                worst: `± ${lenUnit(quality.worst)}`,
+                count: worth.length,
+              })
+            : t('measure.toKnow', { count: progress.taken })}
           {progress.skipped > 0 ? ` · ${t('measure.skipped', { count: progress.skipped })}` : ''}
         </span>
       </div>
+      {current && helps !== undefined && quality && !worth.includes(current) && (
+        <div className="row apart">
+          <p className="small soft grow">{t('measure.little', { goal: `± ${lenUnit(quality.goal)}` })}</p>
+          <Button size="small" onClick={() => onPick(helps)}>
+            {t('measure.helps')}
+          </Button>
+        </div>
+      )}
       {current ? (
         <ReadingEntry
           key={current}
