@@ -3,6 +3,7 @@ import {
   formatEntry,
   formatLength,
   formatLengthWithUnit,
+  formatSawn,
   say,
   EN,
   type LengthStyle,
@@ -27,6 +28,8 @@ export interface Speech {
   readonly t: typeof tell;
   /** A length without its unit, as in drawings. */
   readonly len: (mm: number, decimals?: number) => string;
+  /** A length that is sawn, marked or set at a fence, in the step of a saw. */
+  readonly sawn: (mm: number) => string;
   readonly lenUnit: (mm: number) => string;
   readonly entry: (mm: number) => string;
   readonly said: (message: Message) => string;
@@ -38,6 +41,7 @@ export function speechFor(style: LengthStyle, units: (id: string) => string | nu
     style,
     t: tell,
     len: (mm, decimals) => formatLength(mm, style, decimals),
+    sawn: (mm) => formatSawn(mm, style),
     lenUnit: (mm) => formatLengthWithUnit(mm, style),
     entry: (mm) => formatEntry(mm, style),
     said: (message) => say(message, voice),

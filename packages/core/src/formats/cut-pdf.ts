@@ -11,7 +11,7 @@ import { isHanded } from '../parts/hand.js';
 import type { Part } from '../parts/part.js';
 import { materialOf } from '../materials/material.js';
 import { rowLengths, type FloorFinish } from '../lining/floor/finish.js';
-import { formatLength, type LengthStyle } from '../words/length.js';
+import { formatLength, formatSawn, type LengthStyle } from '../words/length.js';
 import type { PriceBook, Project } from '../document/schema.js';
 import { formatMoney } from '../words/say.js';
 import { DATA, INK, plain, RULE, startPdf, WHITE, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
@@ -83,10 +83,7 @@ const scaleIn = (frame: Frame, { length, width, trim }: PlannedSheet): number =>
   Math.min(frame.width / (length + 2 * trim), (frame.height - HEAD - FOOT) / (width + 2 * trim));
 
 const sizeText = (placed: PlannedSheet['placements'][number], style: LengthStyle): string => {
-  const decimals = (value: number): number => (style.units === 'mm' && value % 1 !== 0 ? 1 : 0);
-  return plain(
-    `${formatLength(placed.length, style, decimals(placed.length))} × ${formatLength(placed.width, style, decimals(placed.width))}`,
-  );
+  return plain(`${formatSawn(placed.length, style)} × ${formatSawn(placed.width, style)}`);
 };
 /** How large the size of a piece is set in a box, points. */
 const sizeIn = (text: string, w: number, h: number, pen: Pen): number => {
@@ -268,7 +265,6 @@ function drawBars(
   const { sheet } = first;
   const left = MARGIN + 34;
   const y = top - BAR_HIGH;
-  const decimals = style.units === 'mm' ? 1 : 0;
   writeLine(page, `${bars.length} ×`, { x: MARGIN, y: y + 3, size: 11, width: 30 }, pen.bold);
   page.drawRectangle({
     x: left,
@@ -285,7 +281,7 @@ function drawBars(
     const path = outline.map(([px, py], i) => `${i === 0 ? 'M' : 'L'}${px * scale} ${-py * tall}`).join(' ');
     const x = left + placed.x * scale;
     page.drawSvgPath(`${path} Z`, { x, y, borderColor: INK, borderWidth: 0.6, color: WHITE });
-    const text = plain(formatLength(placed.length, style, placed.length % 1 === 0 ? 0 : decimals));
+    const text = plain(formatSawn(placed.length, style));
     const size = Math.min(9, (placed.length * scale - 3) / Math.max(0.01, pen.bold.widthOfTextAtSize(text, 1)));
     if (size >= 3.5)
       page.drawText(text, {
@@ -314,7 +310,7 @@ export function storyLines(sheet: PlannedSheet, style: LengthStyle): string[] {
   const marks = (axis: 'rip' | 'crosscut'): string =>
     [...new Set(sheet.cuts.filter((cut) => cut.axis === axis).map((cut) => cut.at))]
       .sort((a, b) => a - b)
-      .map((at) => formatLength(at, style, style.units === 'mm' && Math.abs(at - Math.round(at)) > 0.04 ? 1 : 0))
+      .map((at) => formatSawn(at, style))
       .join(' · ');
   return [
     ...(marks('crosscut') ? [`Story stick along: ${marks('crosscut')}`] : []),
@@ -385,8 +381,8 @@ function finishPages(pen: Pen, project: Project, finish: FloorFinish, book: Pric
       .forEach(({ row, width, pieces }, i) =>
         writeLine(
           page,
-          `Row ${row} from the left, ${formatLength(width, style)} wide: ${pieces
-            .map(({ length, offcut }) => `${formatLength(length, style)}${offcut ? ' (left over)' : ''}`)
+          `Row ${row} from the left, ${formatSawn(width, style)} wide: ${pieces
+            .map(({ length, offcut }) => `${formatSawn(length, style)}${offcut ? ' (left over)' : ''}`)
             .join(' · ')}`,
           { x: MARGIN, y: A4[1] - MARGIN - 36 - i * 16, size: 10, width: A4[0] - 2 * MARGIN },
           pen.regular,

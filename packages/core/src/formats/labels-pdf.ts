@@ -2,7 +2,7 @@ import { create as createQr } from 'qrcode';
 import { fill, popGraphicsState, pushGraphicsState, rectangle, setFillingColor, type PDFPage } from 'pdf-lib';
 import { isHanded, otherHand } from '../parts/hand.js';
 import { blankOf, type Part } from '../parts/part.js';
-import { formatLength, type LengthStyle } from '../words/length.js';
+import { formatLength, formatSawn, type LengthStyle } from '../words/length.js';
 import type { Project } from '../document/schema.js';
 import { DATA, INK, POINTS_PER_MM, SOFT, startPdf, WHITE, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
 
@@ -39,11 +39,10 @@ function drawQr(page: PDFPage, text: string, x: number, y: number, side: number)
 /** What of a label is words: also what a test reads. */
 export function labelLines(part: Part, parts: readonly Part[], style: LengthStyle): string[] {
   const { length, width } = blankOf(part);
-  const decimals = style.units === 'mm' ? 1 : 0;
   const twin = otherHand(part, parts);
   const scribed = part.edges.filter((edge) => edge.kind === 'scribe').map((edge) => edge.at);
   return [
-    `${formatLength(length, style, decimals)} × ${formatLength(width, style, decimals)} × ${formatLength(part.thickness, style)}`,
+    `${formatSawn(length, style)} × ${formatSawn(width, style)} × ${formatLength(part.thickness, style, part.thickness % 1 === 0 ? 0 : 1)}`,
     part.grain ? 'grain along the length' : 'grain any way',
     ...(scribed.length > 0 ? [`scribe: ${scribed.join(', ')}`] : []),
     ...(isHanded(part) ? [twin ? `FACE UP · mirror of ${twin.id}` : 'FACE UP · has a hand'] : []),

@@ -99,7 +99,7 @@ describe('the hand of a part', () => {
     const style = { units: 'mm', fraction: 16 } as const;
     const right = shaped('right', mirrored(wedge));
     expect(labelLines(wedge, [wedge, right], style).join(' | ')).toContain('FACE UP · mirror of right');
-    expect(labelLines(wedge, [wedge, right], style)[0]).toBe('800.0 × 400.0 × 15');
+    expect(labelLines(wedge, [wedge, right], style)[0]).toBe('800 × 400 × 15');
   });
 });
 

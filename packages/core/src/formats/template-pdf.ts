@@ -11,7 +11,7 @@ import {
 } from 'pdf-lib';
 import { isHanded, offsetTable, otherHand } from '../parts/hand.js';
 import { blankOf, grooveLines, markLines, PILOT_MM, type Part } from '../parts/part.js';
-import { formatLength, type LengthStyle } from '../words/length.js';
+import { formatSawn, type LengthStyle } from '../words/length.js';
 import type { Ring } from '../numeric/plane.js';
 import type { Project } from '../document/schema.js';
 import { DATA, INK, POINTS_PER_MM, RULE, SOFT, startPdf, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
@@ -115,7 +115,7 @@ function drawControl(pen: Pen, page: PDFPage, x: number, y: number): void {
 
 function drawTable(pen: Pen, part: Part, paper: Paper, style: LengthStyle): void {
   const rows = offsetTable(part, TABLE_EVERY_MM);
-  const show = (value: number): string => formatLength(value, style, style.units === 'mm' ? 1 : 0);
+  const show = (value: number): string => formatSawn(value, style);
   for (let from = 0; from < rows.length; from += TABLE_ROWS) {
     const { width, height } = PAPERS[paper];
     const page = pen.pdf.addPage([mm(width), mm(height)]);
@@ -208,7 +208,7 @@ export async function templatePdf(
         pen,
         sheet,
         paper,
-        `${part.id} · row ${row + 1} of ${tiles.rows}, column ${String.fromCharCode(65 + column)} of ${String.fromCharCode(64 + tiles.columns)} · ${formatLength(length, style, 1)} × ${formatLength(width, style, 1)} ${style.units} · ${hand} · print at 100 %`,
+        `${part.id} · row ${row + 1} of ${tiles.rows}, column ${String.fromCharCode(65 + column)} of ${String.fromCharCode(64 + tiles.columns)} · ${formatSawn(length, style)} × ${formatSawn(width, style)} ${style.units} · ${hand} · print at 100 %`,
       );
     }
   drawTable(pen, part, paper, style);

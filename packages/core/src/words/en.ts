@@ -90,13 +90,15 @@ export const EN = {
   'closure.worked': '{worked} by its readings, taped {taped}',
   'missing.ribs':
     'Nobody has said whether there are ribs: layers lie on the skin as if there were none, and linings find nothing to hang on.',
-  'missing.openings': 'No door, window or hatch is entered: nothing keeps clear of them, and no heat goes through their glass.',
+  'missing.openings':
+    'No door, window or hatch is entered: nothing keeps clear of them, and no heat goes through their glass.',
   'missing.doors': 'No door is entered: nothing keeps the way in clear.',
   'missing.standing': 'Nobody has said whether wheel arches, steps or the like stand in the room.',
   'missing.under': 'Nobody has said what lies under the floor: screws and holes are not held against it.',
   'missing.people': 'Nobody who will live in it is entered: whether one stands, lies and passes is not checked.',
   'missing.unread': 'Seen, but without a measured place: {names}. Nothing keeps clear of that yet.',
-  'missing.unreadMany': 'Seen, but without a measured place: {names} and {count} more. Nothing keeps clear of that yet.',
+  'missing.unreadMany':
+    'Seen, but without a measured place: {names} and {count} more. Nothing keeps clear of that yet.',
   'closure.opening': '{name}, corner to corner',
   'slip.digit': 'one digit wrong? {value}',
   'slip.digits': 'digits swapped? {value}',

@@ -2,6 +2,13 @@
 export { formatAngle, parseAngle, riseOver } from './angle.js';
 export { EN } from './en.js';
 export { fillText } from './fill.js';
-export { formatEntry, formatLength, formatLengthWithUnit, type LengthStyle, parseLength } from './length.js';
+export {
+  formatEntry,
+  formatLength,
+  formatLengthWithUnit,
+  formatSawn,
+  type LengthStyle,
+  parseLength,
+} from './length.js';
 export { message, type Message } from './message.js';
 export { formatMoney, say } from './say.js';

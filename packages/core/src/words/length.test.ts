@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { formatEntry, formatLength, formatLengthWithUnit, parseLength, type UnitSystem } from './length.js';
+import { formatEntry, formatLength, formatLengthWithUnit, formatSawn, parseLength, type UnitSystem } from './length.js';
 
 const read = (text: string, units: UnitSystem = 'mm'): number | string => {
   const result = parseLength(text, units);
@@ -100,5 +100,34 @@ describe('writing lengths', () => {
     expect(formatLengthWithUnit(1419.225, { units: 'in', fraction: 16 })).toBe('55 7/8\u00a0in');
     expect(formatLength(25.4 * (10 + 31.9 / 32), { units: 'in', fraction: 16 })).toBe('11');
     expect(formatLength(25.4 / 32, { units: 'in', fraction: 32 })).toBe('1/32');
+  });
+});
+
+describe('what is sawn', () => {
+  it('is written in the step of a saw: half millimetres, thirty-seconds of an inch', () => {
+    const mm = { units: 'mm', fraction: 16 } as const;
+    expect([402, 402.24, 402.26, 402.7, 402.76, 1499.9].map((value) => formatSawn(value, mm))).toEqual([
+      '402',
+      '402',
+      '402.5',
+      '402.5',
+      '403',
+      '1\u202f500',
+    ]);
+    // 15 27/32 in is 402.43 mm: a fence reads thirty-seconds even where the project speaks in sixteenths
+    expect(formatSawn(402.4, { units: 'in', fraction: 16 })).toBe('15 27/32');
+  });
+  it('is never further from the figure than half a step', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 9000, noNaN: true }),
+        fc.constantFrom('mm' as const, 'in' as const),
+        (value, units) => {
+          const read = parseLength(formatSawn(value, { units, fraction: 16 }), units);
+          expect(read.ok && Math.abs(read.mm - value)).toBeLessThanOrEqual((units === 'mm' ? 0.25 : 25.4 / 64) + 1e-6);
+        },
+      ),
+      { numRuns: 300, seed: 9 },
+    );
   });
 });

@@ -281,6 +281,21 @@ export function formatLength(mm: number, style: LengthStyle, decimals = 0): stri
   return `${mm < 0 && parts > 0 ? '−' : ''}${writeFraction(parts, style.fraction)}`;
 }
 
+/** The finest step a saw is set to: half a millimetre, and a thirty-second of an inch. */
+const SAWN_STEP_MM = 0.5;
+const SAWN_FRACTION = 32;
+
+/**
+ * Writes a length that is to be sawn, marked or set at a fence, without its unit: to the nearest half millimetre, whole ones
+ * without a decimal, or to the nearest thirty-second of an inch. Everything that is cut is written by this one function, so
+ * that drawing, list, label and fence say the same.
+ */
+export function formatSawn(mm: number, style: LengthStyle): string {
+  if (style.units === 'in') return formatLength(mm, { ...style, fraction: SAWN_FRACTION });
+  const steps = Math.round(mm / SAWN_STEP_MM) * SAWN_STEP_MM;
+  return groupDigits(steps, Number.isInteger(steps) ? 0 : 1);
+}
+
 /** The same with the unit: `1 420 mm`, `55 7/8 in`. */
 export function formatLengthWithUnit(mm: number, style: LengthStyle, decimals = 0): string {
   return `${formatLength(mm, style, decimals)}\u00a0${style.units}`;

@@ -40,7 +40,7 @@ export function PartFan({
   readonly scene: Scene;
 }) {
   const speech = useSpeech();
-  const { t, len } = speech;
+  const { sawn, t } = speech;
   const { ref, width, height } = useSize<HTMLDivElement>();
   const scale = width > 60 && height > 60 ? fanScale(parts, width, height) : 0;
   return (
@@ -63,11 +63,11 @@ export function PartFan({
                   part={part}
                   hatch={materialOf(scene.book, part.material)?.hatch ?? 'grey'}
                   scale={scale}
-                  label={t('build.name', { part: name, length: len(blank.length), width: len(blank.width) })}
+                  label={t('build.name', { part: name, length: sawn(blank.length), width: sawn(blank.width) })}
                 />
                 <span className="block strong">{name}</span>
                 <span className="figures soft">
-                  {len(blank.length)} × {len(blank.width)}
+                  {sawn(blank.length)} × {sawn(blank.width)}
                 </span>
               </button>
             );

@@ -13,7 +13,7 @@ import { PartDrawing } from './PartDrawing.js';
 /** One part: its drawing with sizes, and what to know at the saw and at the wall. */
 export function PartPanel({ part, scene }: { readonly part: Part; readonly scene: Scene }) {
   const speech = useSpeech();
-  const { t, len, lenUnit } = speech;
+  const { sawn, t, lenUnit } = speech;
   const blank = blankOf(part);
   const material = materialOf(scene.book, part.material);
   const mass = partMass(part, scene.book);
@@ -23,7 +23,6 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
   const name = partName(part, scene.shape.parts, speech);
   const scale = Math.min(296 / blank.length, 220 / blank.width);
   const degrees = (value: number): string => value.toFixed(1);
-  const decimals = speech.style.units === 'mm' ? 1 : 0;
   return (
     <section className="stack" aria-label={name}>
       <h1 className="size-22">
@@ -34,8 +33,8 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
         hatch={material?.hatch ?? 'grey'}
         scale={scale}
         margin={6}
-        label={t('build.name', { part: name, length: len(blank.length), width: len(blank.width) })}
-        sizes={{ length: len(blank.length, decimals), width: len(blank.width, decimals) }}
+        label={t('build.name', { part: name, length: sawn(blank.length), width: sawn(blank.width) })}
+        sizes={{ length: sawn(blank.length), width: sawn(blank.width) }}
       />
       <p>
         {material?.name ?? part.material} ·{' '}
@@ -123,8 +122,7 @@ function groovePlaces({ grooves = [] }: PartMarks): readonly { readonly at: numb
 
 /** Support lines and holes by their distance from two edges, so that nothing has to be marked again on the wall. */
 function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright: boolean }) {
-  const { t, len, style } = useSpeech();
-  const decimals = style.units === 'mm' ? 1 : 0;
+  const { sawn, t, len } = useSpeech();
   const lines = [...new Map(marks.lines.map((line) => [line.name, line])).values()];
   const cutOuts = marks.cutOuts ?? [];
   const grooves = groovePlaces(marks);
@@ -135,16 +133,16 @@ function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright
       {lines.map((line) => (
         <p key={line.name} className="small figures">
           {upright
-            ? t('part.lineUp', { name: line.name, at: len(line.from[1], decimals) })
-            : t('part.line', { name: line.name, at: len(line.from[0], decimals) })}
+            ? t('part.lineUp', { name: line.name, at: sawn(line.from[1]) })
+            : t('part.line', { name: line.name, at: sawn(line.from[0]) })}
         </p>
       ))}
       {marks.holes.map((hole) => (
         <p key={hole.name} className="small figures">
           {t('part.hole', {
             name: hole.name,
-            x: len(hole.at[0], decimals),
-            y: len(hole.at[1], decimals),
+            x: sawn(hole.at[0]),
+            y: sawn(hole.at[1]),
             diameter: len(hole.diameter),
           })}
           {hole.slot && ` · ${t('part.slot')}`}
@@ -154,7 +152,7 @@ function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright
       {grooves.length > 0 && (
         <p className="small figures">
           {t(grooves[0]?.level ? 'part.groovesUp' : 'part.grooves', {
-            marks: grooves.map((groove) => len(groove.at, decimals)).join(' · '),
+            marks: grooves.map((groove) => sawn(groove.at)).join(' · '),
           })}
         </p>
       )}
@@ -162,11 +160,11 @@ function Marks({ marks, upright }: { readonly marks: PartMarks; readonly upright
         <p key={cut.name} className="small figures">
           {t('part.cutOut', {
             name: cut.name,
-            x0: len(cut.from[0], decimals),
-            x1: len(cut.to[0], decimals),
-            y0: len(cut.from[1], decimals),
-            y1: len(cut.to[1], decimals),
-            diagonal: len(cut.diagonal, decimals),
+            x0: sawn(cut.from[0]),
+            x1: sawn(cut.to[0]),
+            y0: sawn(cut.from[1]),
+            y1: sawn(cut.to[1]),
+            diagonal: sawn(cut.diagonal),
           })}
         </p>
       ))}

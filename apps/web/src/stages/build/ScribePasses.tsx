@@ -19,11 +19,10 @@ interface ScribePassesProps {
 /** The passes of one scribed edge: from the gaps read with the part held in place to the line to cut along. */
 export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
   const speech = useSpeech();
-  const { t, len, lenUnit, style } = speech;
+  const { sawn, t, lenUnit } = speech;
   const change = useChange();
   const [gaps, setGaps] = useState<readonly number[]>([]);
   const { scribes } = scene.project;
-  const decimals = style.units === 'mm' ? 1 : 0;
   const passes = scribes.filter((pass) => pass.part === part.id && pass.edge === edge.at).length;
   const taken = takenOff(scribes, part.id, edge.at);
   const line = gaps.length > 1 ? scribeLine(gaps, edge.allowance - taken) : null;
@@ -65,7 +64,7 @@ export function ScribePasses({ part, edge, scene }: ScribePassesProps) {
           <p className="small figures">
             {t('scribe.line', {
               compass: lenUnit(line.compass),
-              off: line.off.map((off) => len(off, decimals)).join('; '),
+              off: line.off.map((off) => sawn(off)).join('; '),
             })}
           </p>
           <p className={line.left < 0 ? 'small needs' : 'small soft'} role="status">

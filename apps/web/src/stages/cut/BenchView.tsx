@@ -35,7 +35,7 @@ const LONGEST_CUT_SECONDS = 1200;
 
 /** One cut at a time, in numerals that are read at arm's length through dust. */
 export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
-  const { t, len, style } = useSpeech();
+  const { sawn, t, style } = useSpeech();
   const change = useChange();
   const setting = useSetting();
   const [material, setMaterial] = useState(start);
@@ -185,7 +185,7 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
               {frees.length > 0 && (
                 <p className="bench-small">
                   {t('bench.frees', {
-                    parts: frees.map((p) => `${p.part} (${len(p.length)} × ${len(p.width)})`).join(', '),
+                    parts: frees.map((p) => `${p.part} (${sawn(p.length)} × ${sawn(p.width)})`).join(', '),
                   })}
                 </p>
               )}

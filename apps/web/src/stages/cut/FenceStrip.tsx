@@ -11,10 +11,10 @@ interface FenceStripProps {
   readonly onOpen: (index: number) => void;
 }
 
-/** What a setting reads at the fence: tenths in millimetres, fractions in inches. */
+/** What a setting reads at the fence, in the step of a saw. */
 export function useSetting(): (setting: FenceSetting | { readonly setting: number }) => string {
-  const { len, style } = useSpeech();
-  return ({ setting }) => len(setting, style.units === 'mm' && Math.abs(setting - Math.round(setting)) > 0.04 ? 1 : 0);
+  const { sawn } = useSpeech();
+  return ({ setting }) => sawn(setting);
 }
 
 /** The work at the saw as a strip of fence settings, each with the sheets it touches; what is cut is greyed. */

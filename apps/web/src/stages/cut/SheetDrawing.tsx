@@ -46,7 +46,7 @@ function outlineOf(
 
 /** One sheet, grain running sideways: parts, what is left dashed, what is cut greyed, what was spoiled crossed out. */
 export function SheetDrawing({ item, sheet, scale, labels, bring, part, onPart, title, faded }: SheetDrawingProps) {
-  const { t, len, style } = useSpeech();
+  const { sawn, t } = useSpeech();
   const trim = sheet.trim;
   // bars are drawn wider than they are, so that their sizes can be read
   const rise = item.job.kind === 'bar' ? Math.max(scale, (labels ? 34 : 7) / sheet.width) : scale;
@@ -90,12 +90,11 @@ export function SheetDrawing({ item, sheet, scale, labels, bring, part, onPart, 
         const [w, h] = [along * scale, across * rise];
         const cut = sheet.cut.includes(placed.part) && !placed.spoiled;
         const upright = h > w * 1.3;
-        const decimals = style.units === 'mm' && (placed.length % 1 !== 0 || placed.width % 1 !== 0) ? 1 : 0;
-        const size = `${len(placed.length, decimals)} × ${len(placed.width, decimals)}`;
+        const size = `${sawn(placed.length)} × ${sawn(placed.width)}`;
         const name = `${cut ? '✓ ' : ''}${placed.locked ? '⚿ ' : ''}${placed.part}`;
         const [run, room] = upright ? [h - 8, w] : [w - 8, h];
         const bar = item.job.kind === 'bar';
-        const big = labels ? fitting(bar ? len(placed.length, decimals) : size, run, bar ? room - 2 : room / 2) : 0;
+        const big = labels ? fitting(bar ? sawn(placed.length) : size, run, bar ? room - 2 : room / 2) : 0;
         const small = labels && !bar ? fitting(name, run, room / 2.2) : 0;
         const [cx, cy] = [x + w / 2, y + h / 2];
         const chosen = part === placed.part || outlines.has(placed.part);
@@ -132,7 +131,7 @@ export function SheetDrawing({ item, sheet, scale, labels, bring, part, onPart, 
                   className="strong"
                   style={{ fontSize: big }}
                 >
-                  {bar ? len(placed.length, decimals) : size}
+                  {bar ? sawn(placed.length) : size}
                 </text>
               )}
               {small > 0 && (

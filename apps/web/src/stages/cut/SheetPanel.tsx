@@ -35,7 +35,7 @@ interface SheetPanelProps {
 
 /** One sheet large enough to read: its parts, where they could go instead, what is left, what the merchant could cut. */
 export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
-  const { t, len, lenUnit, style } = useSpeech();
+  const { sawn, t, len, lenUnit, style } = useSpeech();
   const change = useChange();
   const kept = scene.project.keptPlans.find((plan) => plan.material === item.material.id);
   const setting = useSetting();
@@ -168,8 +168,7 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
                   {placed.part}
                   <br />
                   <span className="soft small figures">
-                    {len(placed.length, style.units === 'mm' ? 1 : 0)} ×{' '}
-                    {len(placed.width, style.units === 'mm' ? 1 : 0)}
+                    {sawn(placed.length)} × {sawn(placed.width)}
                     {own !== null && ` · ${t('cut.massOf', { mass: own.toFixed(1) })}`}
                     {handOf(placed.part)}
                   </span>

@@ -230,9 +230,8 @@ function Thresholds({ scene }: { readonly scene: Scene }) {
 /** The floor: what must be decided before it is closed, its screws, hatches, finish, and the ways to lay it. */
 export function FloorPanel({ scene }: { readonly scene: Scene }) {
   const speech = useSpeech();
-  const { t, said, len, style } = speech;
+  const { sawn, t, said, len } = speech;
   const { floor } = scene.shape;
-  const decimals = style.units === 'mm' ? 1 : 0;
   const battens = scene.shape.floorBattens?.battens ?? [];
   const rows = [...new Set(battens.filter((batten) => batten.why === 'row').map((batten) => batten.y))].sort(
     (a, b) => a - b,
@@ -269,7 +268,7 @@ export function FloorPanel({ scene }: { readonly scene: Scene }) {
         />
         {rows.length > 1 && (
           <p className="small soft figures">
-            {t('floor.stick', { marks: rows.map((y) => len(y - (rows[0] ?? 0), decimals)).join(' · ') })}
+            {t('floor.stick', { marks: rows.map((y) => sawn(y - (rows[0] ?? 0))).join(' · ') })}
           </p>
         )}
         {floor.glue && (

@@ -13,12 +13,11 @@ import { useSpeech } from '../../../words/words.js';
 
 /** Pieces that are sawn on their back and bent round a pillar or a header: their blank, their cuts, a piece to try them on. */
 export function Corners({ lining, scene }: { readonly lining: Lining; readonly scene: Scene }) {
-  const { t, len, style } = useSpeech();
+  const { sawn, t, len } = useSpeech();
   const change = useChange();
   const surface: Lined = lining.surface;
   const { corners } = scene.project;
   const { kerf } = scene.project.settings.cutting;
-  const decimals = style.units === 'mm' ? 1 : 0;
   const sheets = scene.book.items.filter((item) => item.stocks.length > 0);
   const put = (corner: Corner): Message | null => act({ name: 'putCorner', payload: { corner } });
   return (
@@ -97,12 +96,12 @@ export function Corners({ lining, scene }: { readonly lining: Lining; readonly s
             {piece?.bend && (
               <p className="small figures" role="status">
                 {t('kerf.is', {
-                  developed: len(piece.developed, decimals),
+                  developed: sawn(piece.developed),
                   cuts: piece.bend.cuts,
-                  depth: len(piece.bend.depth, decimals),
-                  spacing: len(piece.bend.spacing, decimals),
-                  zone: len(piece.bend.zone, decimals),
-                  kerf: len(kerf, decimals),
+                  depth: sawn(piece.bend.depth),
+                  spacing: sawn(piece.bend.spacing),
+                  zone: sawn(piece.bend.zone),
+                  kerf: sawn(kerf),
                 })}
               </p>
             )}

@@ -89,10 +89,9 @@ function Seams({ lining, scene }: LiningPanelProps) {
 
 /** Rows: their lines from the low edge, which is what a story stick is marked with. */
 function Rows({ lining }: { readonly lining: Lining }) {
-  const { t, len, style } = useSpeech();
+  const { sawn, t } = useSpeech();
   const { setOut } = lining;
   if (!setOut) return null;
-  const decimals = style.units === 'mm' ? 1 : 0;
   const from = setOut.rows[0]?.[0] ?? 0;
   return (
     <section className="section stack">
@@ -100,13 +99,13 @@ function Rows({ lining }: { readonly lining: Lining }) {
       <p className="small">
         {t('lining.rowsAre', {
           count: setOut.rows.length,
-          first: len(setOut.first, decimals),
-          last: len(setOut.last, decimals),
+          first: sawn(setOut.first),
+          last: sawn(setOut.last),
         })}
       </p>
       <p className="small soft figures">
         {t(lining.surface === 'ceiling' ? 'lining.stickUp' : 'lining.stick', {
-          marks: setOut.rows.map(([, to]) => len(to - from, decimals)).join(' · '),
+          marks: setOut.rows.map(([, to]) => sawn(to - from)).join(' · '),
         })}
       </p>
     </section>
@@ -115,10 +114,9 @@ function Rows({ lining }: { readonly lining: Lining }) {
 
 /** Grooves that make sheets look like boards, set out from one datum for the whole surface. */
 function Grooving({ lining, scene }: LiningPanelProps) {
-  const { t, len, style } = useSpeech();
+  const { sawn, t } = useSpeech();
   const { surface, grooves } = lining;
   const { groove } = liningOn(scene.project.linings, surface);
-  const decimals = style.units === 'mm' ? 1 : 0;
   const change = (changes: Partial<LiningChoice['groove']>): Message | null =>
     act({ name: 'changeLining', payload: { surface, changes: { groove: { ...groove, ...changes } } } });
   return (
@@ -143,9 +141,9 @@ function Grooving({ lining, scene }: LiningPanelProps) {
         <p className="small figures">
           {t('groove.are', {
             count: grooves.at.length,
-            first: len(grooves.first, decimals),
-            last: len(grooves.last, decimals),
-            marks: grooves.at.map((at) => len(at, decimals)).join(' · '),
+            first: sawn(grooves.first),
+            last: sawn(grooves.last),
+            marks: grooves.at.map((at) => sawn(at)).join(' · '),
           })}
         </p>
       ) : (

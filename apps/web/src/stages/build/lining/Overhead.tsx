@@ -103,10 +103,9 @@ export function ReservedPlaces({ surface, scene }: { readonly surface: Lined; re
 
 /** Boxes between wall and ceiling over what is in the way there: the corners to clear, and the faces that come of them. */
 export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'right'; readonly scene: Scene }) {
-  const { t, len, style } = useSpeech();
+  const { sawn, t, len } = useSpeech();
   const change = useChange();
   const { headers } = scene.project;
-  const decimals = style.units === 'mm' ? 1 : 0;
   const put = (header: Header): Message | null => act({ name: 'putHeader', payload: { header } });
   const tell = (header: Header): boolean => change({ name: 'putHeader', payload: { header } });
   return (
@@ -187,8 +186,8 @@ export function HeaderBoxes({ surface, scene }: { readonly surface: 'left' | 'ri
                   <p key={i} className="small figures">
                     {t('header.face', {
                       number: i + 1,
-                      front: len(face.front, decimals),
-                      rear: len(face.rear, decimals),
+                      front: sawn(face.front),
+                      rear: sawn(face.rear),
                       low: face.low.toFixed(1),
                       high: face.high.toFixed(1),
                     })}
