@@ -274,3 +274,28 @@ test('a version is kept, returned to, and the return taken back', async ({ page,
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(x).toBe(1200);
 });
+
+test('the price book out to a file and in from one with semicolons: what is wrong is named, the rest is taken', async ({
+  page,
+  request,
+}) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'buy');
+  await page.getByRole('tab', { name: 'Price book' }).click();
+  const file = page.getByRole('region', { name: 'As a file' });
+  const out = page.waitForEvent('download');
+  await file.getByRole('button', { name: 'Price book as CSV' }).click();
+  expect((await out).suggestedFilename()).toMatch(/^wren.*-price-book\.csv$/);
+  await file.getByLabel('Take in a CSV').setInputFiles({
+    name: 'yard.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'id;name;group;thickness;sizes\nyard-9;Yard ply 9;sheet;9,2;2440 x 1220 = 41,50\nyard-0;Yard ply 0;sheet;;2440 x 1220 = 12\n',
+    ),
+  });
+  await expect(file).toContainText('1 of 2 rows can be taken, 1 of them new.');
+  await expect(file).toContainText('Yard ply 0 is sold in sheets and has no thickness');
+  await file.getByRole('button', { name: 'Take them' }).click();
+  await page.getByLabel('Find a material').fill('yard');
+  await expect(page.getByRole('row').filter({ hasText: 'Yard ply 9' })).toContainText('41.50');
+});

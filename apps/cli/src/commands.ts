@@ -107,7 +107,7 @@ export function checkCommand(path: string, options: { only?: string } = {}): voi
   if (lines.length > 0) throw new CommandFailure(1, `${lines.length} of ${held} checks fail.`);
   print(`${held} checks, none fails.`);
   // what is good without it may be good by accident
-  for (const { said } of derived.missing) print(`not known: ${say(said)}`);
+  if (only === undefined) for (const { said } of derived.missing) print(`not known: ${say(said)}`);
 }
 
 const KINDS = ['van', 'bus', 'trailer'] as const;
@@ -320,7 +320,47 @@ export async function exportCommand(path: string, options: { as: string; output:
   }
 }
 
-export function importCommand(path: string): void {
+/** A price book out as CSV; or materials of a CSV taken into it, in a new file. */
+export async function bookCommand(path: string, options: { take?: string; output?: string }): Promise<void> {
+  const { project, priceBook } = openProject(path);
+  const { bookCsv, readBookCsv, withMaterials } = await import('@nestplank/core/exchange');
+  if (options.take === undefined) return put(options.output, bookCsv(priceBook));
+  const { take } = options;
+  const read = readBookCsv(load(take), priceBook, new Date().toISOString().slice(0, 10));
+  if (read.fault) throw new CommandFailure(2, `${take}: ${say(read.fault)}`);
+  put(options.output, projectFileText(project, withMaterials(priceBook, read.items)));
+  rowsLeftOut(take, read);
+}
+
+/** Rows of a file that were not taken end a command with what is wrong with each. */
+function rowsLeftOut(
+  path: string,
+  { problems }: { readonly problems: readonly { readonly row: number; readonly said: Parameters<typeof say>[0] }[] },
+): void {
+  if (problems.length > 0)
+    throw new CommandFailure(1, problems.map(({ row, said }) => `${path}: row ${row}: ${say(said)}`).join('\n'));
+}
+
+/** Readings of a CSV taken into a project, in a new file. */
+async function importReadings(path: string, csv: string, output: string | undefined): Promise<void> {
+  const { project, priceBook } = openProject(path);
+  const { readReadingsCsv } = await import('@nestplank/core/exchange');
+  const { survey, settings } = project;
+  const read = readReadingsCsv(load(csv), survey, settings.units, new Date().toISOString());
+  if (read.fault) throw new CommandFailure(2, `${csv}: ${say(read.fault)}`);
+  const taken =
+    read.payload.readings.length > 0
+      ? applyOperation(project, { name: 'takeReadings', payload: read.payload }).project
+      : project;
+  put(output, projectFileText(taken, priceBook));
+  rowsLeftOut(csv, read);
+}
+
+export function importCommand(
+  path: string,
+  options: { readings?: string; output?: string } = {},
+): Promise<void> | void {
+  if (options.readings !== undefined) return importReadings(path, options.readings, options.output);
   const { project, priceBook } = openProject(path);
   print(
     JSON.stringify({

@@ -2,6 +2,7 @@
 import { Command, CommanderError } from 'commander';
 import {
   applyCommand,
+  bookCommand,
   CHECKED,
   checkCommand,
   cutCommand,
@@ -79,8 +80,17 @@ program
 program
   .command('import')
   .argument('<file>', 'a project file')
-  .description('read a file, say what it holds, exit 2 if it is not sound')
+  .option('--readings <csv>', 'take in a file of readings')
+  .option('-o, --output <new>', 'where to write the new project; printed otherwise')
+  .description('read a file, say what it holds, exit 2 if it is not sound; or take in readings')
   .action(importCommand);
+program
+  .command('book')
+  .argument('<file>', 'a project file')
+  .option('--take <csv>', 'take in materials of a CSV')
+  .option('-o, --output <new>', 'where to write; printed otherwise')
+  .description('write the price book as CSV, or a project whose price book has taken one in')
+  .action(bookCommand);
 program
   .command('apply')
   .argument('<file>', 'a project file')

@@ -207,6 +207,31 @@ describe('versions, prices and files', () => {
     const kept = await call<Project>('GET', `projects/${id}/versions/${versions[1]?.id ?? ''}`);
     expect(benchX(kept.body)).toBe(1500);
   });
+  it('takes in a list of materials, changed ones in their places and new ones behind, or none of it', async () => {
+    const { priceBookId, priceBook } = await view(await importDemo());
+    const take = (items: unknown) => call<PriceBook>('PUT', `price-books/${priceBookId}/items`, { items });
+    const [first, second] = priceBook.items;
+    if (!first || !second) throw new Error('no prices');
+    const taken = await take([
+      { ...second, name: 'Renamed', source: 'the yard’s list', waste: 0.15 },
+      { ...first, id: 'new-a', name: 'New a' },
+      { ...first, id: 'new-b', name: 'New b' },
+    ]);
+    expect(taken.status).toBe(200);
+    expect(taken.body.items.map(({ id }) => id)).toEqual([...priceBook.items.map(({ id }) => id), 'new-a', 'new-b']);
+    expect(taken.body.items[1]).toMatchObject({ name: 'Renamed', source: 'the yard’s list', waste: 0.15 });
+    const before = (await call<PriceBook>('GET', `price-books/${priceBookId}`)).body;
+    expect(before).toEqual(taken.body);
+    expect(
+      (
+        await take([
+          { ...first, name: 'Changed' },
+          { ...second, thickness: -1 },
+        ])
+      ).status,
+    ).toBe(400);
+    expect((await call<PriceBook>('GET', `price-books/${priceBookId}`)).body).toEqual(before);
+  });
   it('moves the prices of a group by a factor, dates them, and refuses what is no factor', async () => {
     const { priceBookId, priceBook } = await view(await importDemo());
     const level = (body: unknown) => call<PriceBook>('PUT', `price-books/${priceBookId}/level`, body);

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { priceItemSchema, type PriceItem } from '@nestplank/core/document';
+import { priceBookSchema, priceItemSchema, type PriceItem } from '@nestplank/core/document';
 import { IsIn, IsNumber, Max, Min } from 'class-validator';
 import { Holds } from './holds.js';
 
@@ -95,6 +95,14 @@ export class PriceItemDto implements PriceItem {
   @Holds(shape.bending)
   bending: PriceItem['bending'];
 
+  @ApiProperty({ required: false, description: 'where the price and the figures are from' })
+  @Holds(shape.source)
+  source?: string;
+
+  @ApiProperty({ required: false, description: 'share added for waste; the project\u2019s own without it' })
+  @Holds(shape.waste)
+  waste?: number;
+
   @ApiProperty({ type: [Object], description: 'sheets: id, length and width in mm, price in minor units, quantity' })
   @Holds(shape.stocks)
   stocks: PriceItem['stocks'];
@@ -102,6 +110,13 @@ export class PriceItemDto implements PriceItem {
   @ApiProperty({ nullable: true, type: Object, description: 'contents, unit, price in minor units' })
   @Holds(shape.pack)
   pack: PriceItem['pack'];
+}
+
+/** Materials taken in from a file: new and changed. */
+export class TakePricesDto {
+  @ApiProperty({ type: [PriceItemDto] })
+  @Holds(priceBookSchema.shape.items)
+  items: PriceItem[];
 }
 
 /** A new price level for one group of materials, or for all. */

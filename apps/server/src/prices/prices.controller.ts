@@ -1,6 +1,6 @@
 import { Body, Controller, Delete, Get, HttpStatus, Param, Put } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
-import { PriceItemDto, RepriceDto } from '@nestplank/contract';
+import { PriceItemDto, RepriceDto, TakePricesDto } from '@nestplank/contract';
 import { RefusedError } from '../refusals.js';
 import { PricesService } from './prices.service.js';
 
@@ -26,6 +26,12 @@ export class PricesController {
         { place: 'id' },
       );
     return this.prices.put(book, item);
+  }
+
+  @Put(':book/items')
+  @ApiOperation({ summary: 'Take in a list of prices, new and changed' })
+  take(@Param('book') book: string, @Body() { items }: TakePricesDto) {
+    return this.prices.take(book, items);
   }
 
   @Put(':book/level')

@@ -82,6 +82,19 @@ export class PricesService {
     });
   }
 
+  /** Takes in a list of materials, new and changed, all or none of them. */
+  take(bookId: string, items: readonly PriceItem[]): Promise<PriceBook> {
+    return this.changing(bookId, async (manager) => {
+      const there = new Set((await this.bookIn(manager, bookId)).items.map(({ id }) => id));
+      let position = await manager.countBy(PriceItemEntity, { bookId });
+      for (const item of items)
+        if (there.has(item.id)) await manager.update(PriceItemEntity, { bookId, id: item.id }, rowOf(item));
+        else await manager.insert(PriceItemEntity, { bookId, position: position++, ...rowOf(item) });
+      this.known.delete(bookId);
+      return this.bookIn(manager, bookId);
+    });
+  }
+
   /** Moves all prices of a group, or of everything, by a factor, and dates them. */
   reprice(bookId: string, { group, factor, date }: RepriceDto): Promise<PriceBook> {
     return this.changing(bookId, async (manager) => {

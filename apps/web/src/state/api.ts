@@ -95,6 +95,8 @@ export const api = {
     call<PriceBook>('PUT', `price-books/${book}/items/${encodeURIComponent(item.id)}`, item),
   removePrice: (book: string, id: string) =>
     call<PriceBook>('DELETE', `price-books/${book}/items/${encodeURIComponent(id)}`),
+  takePrices: (book: string, items: readonly PriceItem[]) =>
+    call<PriceBook>('PUT', `price-books/${book}/items`, { items }),
   reprice: (book: string, level: RepriceDto) => call<PriceBook>('PUT', `price-books/${book}/level`, level),
   compare: (ids: readonly string[]) =>
     call<VehicleMeasures[]>('GET', `compare?ids=${ids.map(encodeURIComponent).join(',')}`),

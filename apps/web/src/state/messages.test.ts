@@ -66,6 +66,7 @@ class Wire {
         putPrice: () => Promise.resolve(book),
         removePrice: () => Promise.resolve(book),
         reprice: () => Promise.resolve(book),
+        takePrices: () => Promise.resolve(book),
       },
       deriving: idle,
       outbox: this.boxes[client] ?? memoryOutbox(),

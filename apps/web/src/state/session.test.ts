@@ -32,6 +32,7 @@ function page(more: Partial<SessionParts> = {}) {
       putPrice: () => Promise.resolve(book),
       removePrice: () => Promise.resolve(book),
       reprice: () => Promise.resolve(book),
+      takePrices: () => Promise.resolve(book),
     },
     deriving: () => workingOut(wren, book),
     outbox,
@@ -83,6 +84,7 @@ describe('the state of the page', () => {
         },
         removePrice: () => Promise.resolve(prices),
         reprice: () => Promise.resolve(prices),
+        takePrices: () => Promise.resolve(prices),
       },
     });
     await openProject('p');
@@ -284,6 +286,7 @@ describe('the state of the page', () => {
         putPrice: () => Promise.reject(new Error('not asked')),
         removePrice: () => Promise.reject(new Error('not asked')),
         reprice: () => Promise.reject(new Error('not asked')),
+        takePrices: () => Promise.reject(new Error('not asked')),
       },
     });
     await openProject('p');

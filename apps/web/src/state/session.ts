@@ -77,7 +77,7 @@ export interface Neighbours {
 
 /** Everything the state of the page stands on, so that it can be tried without a browser. */
 export interface SessionParts {
-  readonly api: Pick<typeof api, 'view' | 'post' | 'putPrice' | 'removePrice' | 'reprice'>;
+  readonly api: Pick<typeof api, 'view' | 'post' | 'putPrice' | 'removePrice' | 'reprice' | 'takePrices'>;
   readonly deriving: (onBreak: () => void) => Deriving;
   readonly outbox: Outbox;
   /** Joins the tabs that have a project open; null where there are none. */
@@ -390,6 +390,9 @@ export function createSession(parts: SessionParts) {
     });
   /** Takes a material out of the price book; the server refuses while a build is made of it. */
   const removePrice = (id: string): Promise<boolean> => onPrices((book) => parts.api.removePrice(book, id));
+  /** Takes in materials from a file, new and changed. */
+  const takePrices = (items: readonly PriceItem[]): Promise<boolean> =>
+    onPrices((book) => parts.api.takePrices(book, items));
   /** Moves the prices of a group, or all, by a factor. */
   const reprice = (level: RepriceDto): Promise<boolean> => onPrices((book) => parts.api.reprice(book, level));
 
@@ -411,6 +414,7 @@ export function createSession(parts: SessionParts) {
     changeMaterial,
     removePrice,
     reprice,
+    takePrices,
     worker,
   };
 }
@@ -451,6 +455,7 @@ export const {
   changeMaterial,
   removePrice,
   reprice,
+  takePrices,
   doAside,
   dropAside,
   tryNow,

@@ -255,7 +255,7 @@ function packLines(
     const { contents, each, unit } = sold;
     // what is cut from rolls and lengths has waste; what is counted or set out piece by piece has none
     const withWaste = ({ amount, counted }: Need): number =>
-      amount * ((unit === 'm2' || unit === 'm') && !counted ? 1 + waste : 1);
+      amount * ((unit === 'm2' || unit === 'm') && !counted ? 1 + (material.waste ?? waste) : 1);
     const amount = own.reduce((sum, need) => sum + need.amount, 0);
     const taken = own.reduce((sum, need) => sum + withWaste(need), 0);
     const quantity = wholeUp(taken / contents);
@@ -277,7 +277,7 @@ function packLines(
         why: message(taken > amount ? 'why.amountWithWaste' : 'why.amount', {
           amount: Math.round(amount * 10) / 10,
           unit: UNIT_NAMES[unit],
-          waste: Math.round(waste * 100),
+          waste: Math.round((material.waste ?? waste) * 100),
         }),
         shares,
         left: quantity * contents - taken,

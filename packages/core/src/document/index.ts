@@ -34,6 +34,7 @@ export {
   type PlaceSurface,
   practiceSchema,
   type PriceBook,
+  priceBookSchema,
   type PriceItem,
   priceItemSchema,
   type Project,

@@ -366,6 +366,10 @@ export const priceItemSchema = z.strictObject({
   fastener: fastenerSchema.nullable(),
   /** Stiffness and strength in bending along the grain and across it, N/mm2; null when not known. */
   bending: z.strictObject({ along: bendingSchema, across: bendingSchema }).nullable(),
+  /** Where the price and the figures are from: a yard's list, a data sheet. */
+  source: z.string().trim().max(120).optional(),
+  /** Share that is added for waste where this is cut from rolls and lengths; the project's own where it is left out. */
+  waste: z.number().min(0).max(0.9).optional(),
   stocks: z.array(priceStockSchema).max(20),
   pack: pricePackSchema.nullable(),
 });

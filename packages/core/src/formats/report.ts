@@ -4,11 +4,23 @@ import { surfaceU } from '../layers/warmth.js';
 import type { Derived } from '../derive/derived.js';
 import type { PriceBook, Project } from '../document/schema.js';
 import { PLAIN_VOICE, say, type Voice } from '../words/say.js';
+import { spoken, type Spoken } from './spoken.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 
-/** Everything derived, as one plain object for scripts. Lengths in mm, mass in kg, money in minor units. */
-export function reportOf(project: Project, book: PriceBook, derived: Derived, voice: Voice = PLAIN_VOICE) {
+/** Texts in the project's own units and with its units' names. */
+const voiceOf = ({ settings, layout }: Project): Voice => ({
+  ...PLAIN_VOICE,
+  lengths: { units: settings.units, fraction: settings.fraction },
+  units: (id) => layout.units.find((unit) => unit.id === id)?.name ?? null,
+});
+
+/**
+ * Everything derived, as one plain object for scripts. Figures: lengths in mm, mass in kg, money in minor units; texts are
+ * said in the project's own units.
+ */
+export function reportOf(project: Project, book: PriceBook, derived: Derived, voice: Voice = voiceOf(project)) {
+  const told = (value: unknown): Spoken => spoken(value, voice);
   const round = (figures: Derived['room']) =>
     figures && {
       length: figures.length,
@@ -49,11 +61,26 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
     problems: derived.problems.map((p) => ({ stage: p.stage, place: p.place, said: say(p.said, voice) })),
     missing: derived.missing.map(({ topic, stages, said }) => ({ topic, stages, said: say(said, voice) })),
     shell: round(derived.bareRoom),
-    layers: (['floor', 'left', 'right', 'ceiling'] as const).map((surface) => ({
-      surface,
-      takes: tenth(derived.depths[surface].total),
-      wattsPerSquareMetreKelvin: surfaceU(derived.depths[surface], shares, project.settings.floorBattens.spacing),
-    })),
+    layers: Object.entries(derived.depths).flatMap(([surface, depth]) =>
+      depth === undefined || depth.layers.length === 0
+        ? []
+        : [
+            {
+              surface,
+              takes: tenth(depth.total),
+              wattsPerSquareMetreKelvin: surfaceU(depth, shares, project.settings.floorBattens.spacing),
+              of: depth.layers.map(({ layer, thickness, takes }) => ({
+                material: layer.material,
+                place: layer.place,
+                thickness,
+                takes: tenth(takes),
+              })),
+            },
+          ],
+    ),
+    areas: told(derived.areas),
+    left: told(derived.left),
+    ribs: told(derived.ribs),
     room: round(derived.room),
     warmth: derived.warmth && {
       watts: tenth(derived.warmth.watts),
@@ -68,6 +95,15 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
     })),
     fixings: derived.fixings,
     floorBattens: derived.floorBattens,
+    linings: told(derived.lined.linings),
+    windowBoxes: told(derived.lined.windowBoxes),
+    archBoxes: told(derived.lined.archBoxes),
+    headers: told(derived.lined.headers),
+    corners: told(derived.lined.corners),
+    doorLinings: told(derived.lined.doors),
+    boxesHeld: told(derived.lined.boxesHeld),
+    curtains: told(derived.lined.curtains),
+    floor: told({ ...derived.floor, thresholds: undefined }),
     warnings: derived.warnings.map((warning) => ({ surface: warning.surface, said: say(warning.said, voice) })),
     cavities: derived.cavities.map(({ surface, count, width, front, rear, area }) => ({
       surface,
@@ -117,9 +153,9 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
       job,
       plan,
     })),
-    cost: derived.shopping,
+    cost: told(derived.shopping),
     mass: derived.mass,
-    work: derived.schedule,
+    work: told(derived.schedule),
   };
 }
 export type Report = ReturnType<typeof reportOf>;

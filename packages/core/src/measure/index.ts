@@ -3,7 +3,6 @@ export type { Closure } from './closure.js';
 export { holeClearances, openBefore, type OpenPoint } from './cover-gate.js';
 export { boundsOf } from './keep-outs.js';
 export {
-  LOOK_TOPICS,
   type Missing,
   openTopics,
   SEEN,
@@ -12,7 +11,6 @@ export {
   seenOn,
   seenOperation,
   type SeenTopic,
-  thereOf,
 } from './look-round.js';
 export { repeatOpening } from './repeat.js';
 export { levelOf } from './level.js';

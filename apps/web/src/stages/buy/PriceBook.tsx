@@ -15,6 +15,8 @@ import { TextEntry } from '../../kit/TextEntry.js';
 import { changeMaterial, changePrice, removePrice, reprice } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
+import { BookFile } from './BookFile.js';
+import { MaterialData } from './MaterialData.js';
 
 const GROUPS = ['sheet', 'insulation', 'timber', 'lining', 'adhesive', 'fixing'] as const;
 const HATCHES = ['birch', 'pine', 'poplar', 'foam', 'wool', 'grey'] as const;
@@ -124,6 +126,7 @@ export function PriceEditor({
       ) : (
         <p className="soft">{t('book.pick')}</p>
       )}
+      <BookFile book={book} name={scene.project.id} />
       <Level />
     </>
   );
@@ -197,6 +200,7 @@ function ItemFields({
       </div>
       <Check label={t('book.grain')} checked={item.grain} onCheck={(grain) => put({ grain })} />
       {item.stocks.length > 0 && item.thickness === 0 && <p className="small needs">{t('book.noThickness')}</p>}
+      <MaterialData item={item} put={put} />
       <Sizes item={item} put={put} />
       <div className="fields three">
         <PickField
