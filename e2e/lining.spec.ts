@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { APIRequestContext, Page } from '@playwright/test';
-import { expect, openStage, ownDemo, saved, test } from './support.js';
+import { expect, openStage, ownDemo, saved, test, unfold } from './support.js';
 
 interface Lined {
   readonly linings: {
@@ -34,6 +34,7 @@ test('a wall of sheets: a seam is moved by hand, judged, and put back', async ({
   await noSeriousFindings(page);
 
   // by typing: between posts it needs a strip behind it
+  await unfold(page, 'Seams');
   const seam = field(page, 'Seam 1 from the front, mm');
   await seam.fill('900');
   await seam.press('Enter');

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, openStage, ownDemo, saved, test } from './support.js';
+import { expect, openStage, ownDemo, saved, test, unfold } from './support.js';
 
 const group = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const section = (page: Page, title: string) =>
@@ -153,7 +153,8 @@ test('grooves, a bent corner, and a floor laid loose each say what they ask for'
   await openStage(page, id, 'build');
   await group(page, 'Left wall');
   const grooves = section(page, 'Grooves');
-  await expect(grooves).toContainText('25 grooves; 55.0 shows before the first');
+  await expect(grooves).toContainText('25 grooves; 55 shows before the first');
+  await unfold(page, 'Grooves');
   await grooves.getByRole('combobox', { name: 'They run' }).click();
   await page.getByRole('option', { name: 'level' }).click();
   await expect(page.locator('.side')).toContainText('The grooves run across the grain');

@@ -63,3 +63,8 @@ export async function projectOf(
 }> {
   return (await (await request.get(`/api/projects/${id}`)).json()) as never;
 }
+
+/** Opens a section that is folded up, by its title. */
+export async function unfold(page: Page, title: string): Promise<void> {
+  await page.locator('.fold > summary').filter({ hasText: title }).click();
+}

@@ -7,7 +7,9 @@ import type { Point } from '@nestplank/core/numeric';
 import { halfWidth, type Shell } from '@nestplank/core/shell';
 import { act, previewActions } from '../state/session.js';
 import { look } from '../state/view.js';
-import { linePath, ringPath } from '../kit/path.js';
+import { lying } from '../kit/body.js';
+import { BodyOutline } from '../kit/BodyOutline.js';
+import { ringPath } from '../kit/path.js';
 import { useSpeech } from '../words/words.js';
 import { screenX, screenY, wallPatch, type FoldOutFrame } from './geometry.js';
 
@@ -54,29 +56,19 @@ function Lying({
   readonly middle: number;
 }) {
   const { len } = useSpeech();
-  const [head, foot] = [-person.stature / 2, person.stature / 2];
-  const radius = 0.065 * person.stature;
-  const shoulder = 0.13 * person.stature;
-  const at = (y: number, x: number): Point => [screenX(frame, y), screenY(frame, x)];
-  const [cx, cy] = at(head + radius, middle);
-  const body = (sign: number): string =>
-    linePath([
-      at(head + 2 * radius, middle + sign * 40),
-      at(head + 2 * radius + 90, middle + sign * shoulder),
-      at(head + 0.45 * person.stature, middle + sign * shoulder * 0.75),
-      at(foot, middle + sign * 60),
-    ]);
+  const head = -person.stature / 2;
   return (
     <g role="img" aria-label={`${person.name} ${len(person.stature)}`} pointerEvents="none">
-      <circle cx={cx} cy={cy} r={radius * frame.scale} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.5} />
-      <path d={body(1)} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
-      <path d={body(-1)} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
-      <path d={linePath([at(foot, middle - 60), at(foot, middle + 60)])} stroke="var(--ink)" strokeWidth={1.5} />
+      <BodyOutline
+        body={lying(person)}
+        at={([down, across]) => [screenX(frame, head + down), screenY(frame, middle + across)]}
+        scale={frame.scale}
+      />
       <text
-        x={screenX(frame, person.stature * 0.08)}
+        x={screenX(frame, -person.stature * 0.155)}
         y={screenY(frame, middle) + 5}
         textAnchor="middle"
-        className="halo on-birch"
+        className="halo size-12"
       >
         {person.name} {len(person.stature)}
       </text>

@@ -51,10 +51,13 @@ export function CompareVehicles() {
     const next = ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id].slice(-MOST);
     setParams({ ids: next.join(',') }, { replace: true });
   };
+  // side by side means in one system: the first vehicle's, until the other is chosen
+  const [chosen, setUnits] = useState<'mm' | 'in' | null>(null);
+  const units = chosen ?? vehicles?.[0]?.units ?? 'mm';
   const measured = (vehicles ?? []).filter((vehicle) => vehicle.length !== null);
   const show = (vehicle: VehicleMeasures, key: (typeof LENGTHS)[number]): string => {
     const value = vehicle[key];
-    return value === null ? '–' : speechFor({ units: vehicle.units, fraction: 16 }).lenUnit(value);
+    return value === null ? '–' : speechFor({ units, fraction: 16 }).lenUnit(value);
   };
   return (
     <main className="home wide">
@@ -77,6 +80,21 @@ export function CompareVehicles() {
           </ToggleButton>
         ))}
       </div>
+      {measured.length > 0 && (
+        <div className="row wrap below" role="group" aria-label={tell('bar.units')}>
+          {(['mm', 'in'] as const).map((system) => (
+            <ToggleButton
+              key={system}
+              value={system}
+              size="small"
+              selected={units === system}
+              onChange={() => setUnits(system)}
+            >
+              {tell(`units.${system}`)}
+            </ToggleButton>
+          ))}
+        </div>
+      )}
       {vehicles && measured.length === 0 && <p className="empty">{tell('vehicles.none')}</p>}
       {measured.length > 0 && (
         <div className="scrolls below" tabIndex={0} role="region" aria-label={tell('vehicles.title')}>

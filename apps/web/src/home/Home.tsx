@@ -12,6 +12,7 @@ import { BackupsPanel } from '../frame/BackupsPanel.js';
 import { api, RefusedError } from '../state/api.js';
 import { speechFor, tell } from '../words/words.js';
 import { ConfirmDialog } from '../kit/ConfirmDialog.js';
+import { SmallDrawing, smallState, useSmall } from './SmallBuild.js';
 import { NewBuildDialog } from './NewBuildDialog.js';
 
 const LARGEST_FILE = 20 * 1024 * 1024;
@@ -21,6 +22,7 @@ const why = (problem: unknown): string => (problem instanceof RefusedError ? pro
 
 export function Home() {
   const [projects, setProjects] = useState<ProjectListItem[] | null>(null);
+  const small = useSmall(projects);
   const [problem, setProblem] = useState<string | null>(null);
   const [starting, setStarting] = useState(false);
   const [bin, setBin] = useState<readonly BinItem[]>([]);
@@ -65,9 +67,15 @@ export function Home() {
           {projects.map((project) => (
             <li key={project.id}>
               <Link to={`/build/${project.id}/layout`} aria-label={tell('home.open', { name: project.name })}>
-                <strong>{project.name}</strong>
-                <span>{project.model}</span>
-                <span className="soft">{tell(`kind.${project.kind}`)}</span>
+                <SmallDrawing small={small.get(project.id)} />
+                <span>
+                  <strong>{project.name}</strong>
+                  <br />
+                  {project.model}
+                  {project.model ? ' · ' : ''}
+                  <span className="soft">{tell(`kind.${project.kind}`)}</span>
+                </span>
+                <span className="figures">{smallState(small.get(project.id))}</span>
                 <span className="soft figures">
                   {tell('home.changed', { when: when.format(new Date(project.updatedAt)) })}
                 </span>

@@ -2,7 +2,8 @@ import { frontLineOf, isAt, type Person, type Project } from '@nestplank/core/do
 import type { LyingPlace } from '@nestplank/core/layout';
 import { SITTING_SHARE } from '@nestplank/core/rules';
 import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
-import { linePath } from '../kit/path.js';
+import { sitting as sittingBody, standing } from '../kit/body.js';
+import { BodyOutline } from '../kit/BodyOutline.js';
 import type { Speech } from '../words/words.js';
 import type { View } from './view.js';
 
@@ -26,28 +27,14 @@ function Figure({
 }) {
   const height = sitting ? (person.sittingHeight ?? SITTING_SHARE * person.stature) : person.stature;
   const top = seat + height;
-  const radius = 0.07 * person.stature;
   const spare = ceiling - top;
-  const [cx, cy] = view.at(y, top - radius);
-  const neck = view.at(y, top - 2 * radius);
-  const hip = view.at(y, seat + (sitting ? 60 : 0.5 * person.stature));
   return (
     <g role="img" aria-label={`${person.name}: ${speech.t('slice.head', { spare: speech.len(spare) })}`}>
-      <circle cx={cx} cy={cy} r={radius * view.scale} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.5} />
-      <path
-        d={linePath([
-          neck,
-          hip,
-          ...(sitting ? [view.at(y + 0.3 * person.stature, seat + 50)] : [view.at(y - 70, seat)]),
-        ])}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth={1.75}
-        strokeLinejoin="round"
+      <BodyOutline
+        body={sitting ? sittingBody(person) : standing(person)}
+        at={([across, up]) => view.at(y + across, seat + up)}
+        scale={view.scale}
       />
-      {!sitting && (
-        <path d={linePath([hip, view.at(y + 70, seat)])} fill="none" stroke="var(--ink)" strokeWidth={1.75} />
-      )}
       <line
         x1={view.at(y - 190, 0)[0]}
         x2={view.at(y + 190, 0)[0]}

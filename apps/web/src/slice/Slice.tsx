@@ -8,11 +8,22 @@ import { look } from '../state/view.js';
 import { ringPath } from '../kit/path.js';
 import { useSize } from '../kit/use-size.js';
 import { useSpeech } from '../words/words.js';
-import { ArchCuts, UnitCut } from './cuts.js';
+import { ArchCuts, PartCuts, UnitCut } from './cuts.js';
 import { People } from './People.js';
 import { Sandwich } from './Sandwich.js';
 import { Tape } from './Tape.js';
 import type { View } from './view.js';
+
+/** What of floor and boxes is flat, and drawn by its own sections. */
+const SLICED: ReadonlySet<string> = new Set([
+  'subfloor',
+  'floor-batten',
+  'arch-top',
+  'arch-side',
+  'arch-end',
+  'arch-rail',
+  'header',
+]);
 
 interface DrawingProps {
   readonly x: number;
@@ -30,6 +41,7 @@ const SectionDrawing = memo(function SectionDrawing({
   x,
   shape,
   project,
+  book,
   room,
   shell,
   width,
@@ -70,6 +82,8 @@ const SectionDrawing = memo(function SectionDrawing({
       />,
     );
   }
+  // boards and battens of the floor, boxes over arches, headers: what is flat; linings are drawn by their layers
+  const builtIn = shape.parts.filter(({ unit, role }) => unit === null && SLICED.has(role));
   const bare = halfWidth(room, 'left', x, room.floor) + halfWidth(room, 'right', x, room.floor);
   return (
     <svg role="img" aria-label={t('slice.name', { x: speech.lenUnit(x) })}>
@@ -87,8 +101,9 @@ const SectionDrawing = memo(function SectionDrawing({
         strokeWidth={1.25}
         strokeDasharray="12 4 3 4"
       />
+      <PartCuts parts={builtIn} book={book} x={x} view={view} />
       {project.layout.units.map((unit) => (
-        <UnitCut key={unit.id} unit={unit} shape={shape} room={room} x={x} view={view} />
+        <UnitCut key={unit.id} unit={unit} shape={shape} book={book} room={room} x={x} view={view} />
       ))}
       {tape === null && <People project={project} lying={shape.lying} room={room} x={x} view={view} speech={speech} />}
       {tape !== null && <Tape address={tape} shell={shell} x={x} view={view} speech={speech} />}

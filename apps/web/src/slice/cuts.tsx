@@ -1,14 +1,41 @@
 import type { DerivedShape } from '@nestplank/core/derive';
-import { frontLineOf, isAt, type Unit } from '@nestplank/core/document';
-import { boardBox, type MadeUnit } from '@nestplank/core/furniture';
-import type { LyingPlace } from '@nestplank/core/layout';
+import { frontLineOf, isAt, type PriceBook, type Unit } from '@nestplank/core/document';
+import { materialOf } from '@nestplank/core/materials';
 import { spread } from '@nestplank/core/numeric';
+import { sectionOf, type Part } from '@nestplank/core/parts';
 import { archFace, archSpan, halfWidth, wallLine, type ArchShape, type Shell } from '@nestplank/core/shell';
 import { ringPath } from '../kit/path.js';
 import type { View } from './view.js';
 
-/** What stands against a side wall, where the slice goes through it. */
-function RunCut({
+/** Parts where the slice goes through them, each in its material's hatch: the true sections of boards, battens and boxes. */
+export function PartCuts({
+  parts,
+  book,
+  x,
+  view,
+}: {
+  readonly parts: readonly Part[];
+  readonly book: PriceBook;
+  readonly x: number;
+  readonly view: View;
+}) {
+  return parts.flatMap((part) =>
+    sectionOf(part, x).map(({ outer, holes }, i) => (
+      <path
+        key={`${part.id}:${i}`}
+        d={[outer, ...holes].map((ring) => ringPath(ring.map(([y, z]) => view.at(y, z)))).join(' ')}
+        fillRule="evenodd"
+        fill={`url(#hatch-${materialOf(book, part.material)?.hatch ?? 'grey'})`}
+        stroke="var(--ink)"
+        strokeWidth={1}
+        data-part={part.id}
+      />
+    )),
+  );
+}
+
+/** The outline of what stands against a side wall, behind its parts: what the slice sees of it. */
+function RunOutline({
   unit,
   room,
   x,
@@ -26,104 +53,49 @@ function RunCut({
   return (
     <path
       d={ringPath([view.at(line.sign * line.front, foot), ...back, view.at(line.sign * line.front, top)])}
-      fill="url(#hatch-birch)"
-      stroke="var(--ink)"
-      strokeWidth={1.5}
+      fill="var(--ground)"
+      stroke="var(--soft)"
+      strokeWidth={1}
     />
   );
 }
 
-/** What reaches from wall to wall: its boards where they are cut through, and what lies on them. */
-function AcrossCut({
-  made,
-  lies,
-  room,
-  x,
-  view,
-}: {
-  readonly made: MadeUnit | null;
-  readonly lies: LyingPlace | null;
-  readonly room: Shell;
-  readonly x: number;
-  readonly view: View;
-}) {
-  const band = (z0: number, z1: number): string =>
-    ringPath([
-      view.at(-halfWidth(room, 'left', x, z0), z0),
-      view.at(halfWidth(room, 'right', x, z0), z0),
-      view.at(halfWidth(room, 'right', x, z1), z1),
-      view.at(-halfWidth(room, 'left', x, z1), z1),
-    ]);
-  const cut = (made?.skeleton?.boards ?? []).filter((board) => {
-    const { low, high } = boardBox(board);
-    return x >= low[0] && x <= high[0];
-  });
-  const top = lies ? room.floor + lies.unit.body.to : 0;
-  return (
-    <>
-      {cut
-        .filter((board) => board.normal === 'z')
-        .map((board) => (
-          <path
-            key={board.name}
-            d={band(board.at, board.at + board.thickness)}
-            fill="url(#hatch-birch)"
-            stroke="var(--ink)"
-            strokeWidth={1.25}
-          />
-        ))}
-      {cut
-        .filter((board) => board.normal === 'y')
-        .map((board) => {
-          const { low, high } = boardBox(board);
-          return (
-            <path
-              key={board.name}
-              d={ringPath([
-                view.at(low[1], low[2]),
-                view.at(high[1], low[2]),
-                view.at(high[1], high[2]),
-                view.at(low[1], high[2]),
-              ])}
-              fill="url(#hatch-birch)"
-              stroke="var(--ink)"
-              strokeWidth={1}
-            />
-          );
-        })}
-      {lies && lies.mattress > 0 && (
-        <path d={band(top, top + lies.mattress)} fill="var(--ground)" stroke="var(--ink)" strokeWidth={1.25} />
-      )}
-    </>
-  );
-}
-
-/** A unit where the slice goes through it. */
+/** A unit where the slice goes through it: its outline, its parts cut through, and what lies on it. */
 export function UnitCut({
   unit,
   shape,
+  book,
   room,
   x,
   view,
 }: {
   readonly unit: Unit;
   readonly shape: DerivedShape;
+  readonly book: PriceBook;
   readonly room: Shell;
   readonly x: number;
   readonly view: View;
 }) {
   if (!isAt(unit, x)) return null;
+  const lies = shape.lying.find((place) => place.unit.id === unit.id) ?? null;
+  const top = room.floor + unit.body.to;
+  const edge = (side: 'left' | 'right', z: number) =>
+    view.at((side === 'left' ? -1 : 1) * halfWidth(room, side, x, z), z);
   return (
     <g role="img" aria-label={unit.name}>
-      {frontLineOf(unit) ? (
-        <RunCut unit={unit} room={room} x={x} view={view} />
-      ) : (
-        <AcrossCut
-          made={shape.made.find((made) => made.unit === unit.id) ?? null}
-          lies={shape.lying.find((place) => place.unit.id === unit.id) ?? null}
-          room={room}
-          x={x}
-          view={view}
+      <RunOutline unit={unit} room={room} x={x} view={view} />
+      <PartCuts parts={shape.parts.filter((part) => part.unit === unit.id)} book={book} x={x} view={view} />
+      {lies && lies.mattress > 0 && (
+        <path
+          d={ringPath([
+            edge('left', top),
+            edge('right', top),
+            edge('right', top + lies.mattress),
+            edge('left', top + lies.mattress),
+          ])}
+          fill="var(--ground)"
+          stroke="var(--ink)"
+          strokeWidth={1.25}
         />
       )}
     </g>

@@ -16,7 +16,7 @@ import type {
   VersionView,
   RepriceDto,
 } from '@nestplank/contract';
-import type { VehicleMeasures } from '@nestplank/core/derive';
+import type { VehicleMeasures, SmallFoldOut } from '@nestplank/core/derive';
 import type { PriceBook, PriceItem, Project } from '@nestplank/core/document';
 
 /** The server said no, in its own words. */
@@ -98,6 +98,7 @@ export const api = {
   takePrices: (book: string, items: readonly PriceItem[]) =>
     call<PriceBook>('PUT', `price-books/${book}/items`, { items }),
   reprice: (book: string, level: RepriceDto) => call<PriceBook>('PUT', `price-books/${book}/level`, level),
+  small: (id: string) => call<{ small: SmallFoldOut | null }>('GET', `compare/small/${encodeURIComponent(id)}`),
   compare: (ids: readonly string[]) =>
     call<VehicleMeasures[]>('GET', `compare?ids=${ids.map(encodeURIComponent).join(',')}`),
   link: (id: string, kind: InstrumentKind, options: ConnectDto = {}) =>

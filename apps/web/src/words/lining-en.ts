@@ -22,6 +22,7 @@ export const LINING_EN = {
   'lining.is.boards': '{material}, {count} {count|piece|pieces}.',
   'lining.sheets': '{count} {count|sheet|sheets} in the whole build.',
   'lining.bars': '{count} {count|length|lengths} in the whole build.',
+  'lining.how': 'How it is lined',
   'lining.school': 'Lined with',
   'lining.school.sheets': 'large sheets',
   'lining.school.strips': 'strips ripped from sheets',

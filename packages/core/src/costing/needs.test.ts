@@ -3,11 +3,16 @@ import { describe, expect, it } from 'vitest';
 import bulrushFile from '../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../demo/wren.json?raw';
-import { derive } from '../derive/derive.js';
+import { createDeriver, derive } from '../derive/derive.js';
+import { liningOn } from '../document/create.js';
 import type { Derived } from '../derive/derived.js';
-import type { Project } from '../document/schema.js';
+import type { PriceBook, Project } from '../document/schema.js';
+import { FLOOR_SCHOOLS, LINING_SCHOOLS, WALL_SCHOOLS, wholeSchool } from '../layers/schools.js';
 import { readProjectFile } from '../formats/read.js';
 import { shareOut } from './shopping.js';
+
+/** How many builds are drawn. */
+const DRAWN = 60;
 
 const files = [wrenFile, bulrushFile, thimbleFile].map(readProjectFile);
 
@@ -54,7 +59,84 @@ const ways: readonly ((project: Project) => Project)[] = [
   }),
 ];
 
+/** A way to build one of the vehicles, drawn: schools, finish, what comes off, which boxes, where units stand. */
+const drawnBuild = fc
+  .record({
+    vehicle: fc.constantFrom(...files),
+    moisture: fc.constantFrom(...WALL_SCHOOLS),
+    lining: fc.constantFrom(...LINING_SCHOOLS),
+    floor: fc.constantFrom(...FLOOR_SCHOOLS),
+    own: fc.boolean(),
+    removable: fc.boolean(),
+    covered: fc.boolean(),
+    gap: fc.constantFrom(0, 1, 3),
+    finish: fc.constantFrom('everywhere' as const, 'seen' as const),
+    fixing: fc.constantFrom('screwed' as const, 'glued' as const, 'loose' as const),
+    doorTrims: fc.boolean(),
+    arches: fc.boolean(),
+    moved: fc.integer({ min: -60, max: 60 }),
+    meets: fc.constantFrom('lining' as const, 'shell' as const),
+  })
+  .map((drawn): { readonly project: Project; readonly priceBook: PriceBook } => {
+    const { project, priceBook } = drawn.vehicle;
+    const { removable, covered, gap, finish, fixing, doorTrims } = drawn;
+    return {
+      priceBook,
+      project: {
+        ...project,
+        keptPlans: [],
+        settings: { ...project.settings, floorMeets: drawn.meets },
+        buildUps: drawn.own ? project.buildUps : { ...project.buildUps, ...wholeSchool(drawn, priceBook) },
+        linings: Object.fromEntries(
+          (['left', 'right', 'ceiling'] as const).map((surface) => [
+            surface,
+            { ...liningOn(project.linings, surface), removable, covered, gap },
+          ]),
+        ),
+        floor: { ...project.floor, finish, fixing, doorTrims },
+        boxes: { ...project.boxes, arches: drawn.arches ? project.survey.arches.map(({ id }) => id) : [] },
+        layout: {
+          ...project.layout,
+          units: project.layout.units.map((unit) => ({
+            ...unit,
+            body: { ...unit.body, x: Math.max(0, unit.body.x + drawn.moved) },
+          })),
+        },
+      },
+    };
+  });
+
 describe('one need, one list', () => {
+  it('holds for builds drawn at random: what is stated is bought and nothing else, and sums agree', () => {
+    const deriver = createDeriver();
+    fc.assert(
+      fc.property(drawnBuild, ({ project, priceBook }) => {
+        const derived = deriver.pull(project, priceBook);
+        const need = stated(derived);
+        const bought = new Map(
+          derived.shopping.lines
+            .filter(({ material }) => isFixing(material))
+            .map((line) => [line.material, line.amount]),
+        );
+        expect([...bought.keys()].sort()).toEqual([...need.keys()].sort());
+        for (const [item, amount] of need) expect([item, bought.get(item)]).toEqual([item, expect.closeTo(amount, 6)]);
+        for (const { shares, total, id } of derived.shopping.lines)
+          expect([id, shares.reduce((sum, share) => sum + share.money, 0)]).toEqual([id, total]);
+        const { lines, byPhase, total } = derived.shopping;
+        expect(byPhase.reduce((sum, phase) => sum + phase.total, 0)).toBe(total);
+        expect(lines.reduce((sum, line) => sum + line.total, 0)).toBe(total);
+      }),
+      { numRuns: DRAWN, seed: 12 },
+    );
+  }, 120_000);
+  it('tells when hardly a piece is over of what gets lost', () => {
+    for (const { project, priceBook } of files)
+      for (const line of derive(project, priceBook).shopping.lines) {
+        const pack = priceBook.items.find(({ id }) => id === line.material)?.pack;
+        if (line.left === null || pack?.unit !== 'piece') expect(line.low).toBe(false);
+        else expect(line.low).toBe(line.left < 0.05 * line.amount);
+      }
+  });
   it('buys every fixing and adhesive that is stated, and no other', () => {
     for (const { project, priceBook } of files)
       for (const way of ways) {

@@ -44,6 +44,8 @@ export interface BuyLine {
   readonly shares: readonly BuyShare[];
   /** What is left over of the last pack, in its own measure; null for what is not sold in packs. */
   readonly left: number | null;
+  /** So little is left over that a few lost or spoiled ones are too many. */
+  readonly low: boolean;
 }
 export interface Shopping {
   readonly currency: string;
@@ -164,6 +166,7 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
           }),
           shares,
           left: null,
+          low: false,
         },
       ];
     });
@@ -224,6 +227,9 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
   return { needs, unpriced };
 }
 
+/** Of what is counted in pieces some are lost, bent or stripped: less than this share over is hardly enough. */
+const LOW_SHARE = 0.05;
+
 const UNIT_NAMES = { m2: 'm²', m: 'm', ml: 'ml', piece: 'pieces' } as const;
 
 /** What one pack of a material holds and costs, or one sheet of it, the cheapest by its area; null when it is sold as neither. */
@@ -281,6 +287,7 @@ function packLines(
         }),
         shares,
         left: quantity * contents - taken,
+        low: unit === 'piece' && quantity * contents - taken < LOW_SHARE * taken,
       },
     ];
   });
@@ -346,6 +353,7 @@ const foundLines = ({ found }: ShoppingInput): BuyLine[] =>
       why: message('why.found', { x: mm(x) }),
       shares: [{ phase: 'found', of: surface, amount: 1, money: cost }],
       left: null,
+      low: false,
     }));
 
 /** What to buy: whole sheets by the cut plans, layers by area and packs, fixings by joints. Prices in minor units. */

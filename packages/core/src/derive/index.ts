@@ -5,3 +5,4 @@ export type { Derived, DerivedShape } from './derived.js';
 export { eachFloorWay, type FloorWay } from './floor-ways.js';
 export { eachLining, type LiningCase } from './lining-ways.js';
 export { type Moved, whatMoved } from './moved.js';
+export { smallFoldOut, type SmallFoldOut } from './small-foldout.js';

@@ -2,8 +2,6 @@
 export { FAMILIES } from './families/index.js';
 export { type Family, freeUnitId } from './family.js';
 export { applyOperation, materialsOf } from './kit.js';
-export type { MadeUnit } from './make.js';
 export { type Motion, motionsOf, sweptFromAbove } from './motions.js';
 export type { Check } from './scene.js';
-export { boardBox } from './skeleton.js';
 export { outlineFromAbove } from './solid.js';

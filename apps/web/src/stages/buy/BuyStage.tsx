@@ -106,6 +106,12 @@ export default function BuyStage() {
                               {t('buy.leftOver', { left: amountText(line.left) })}
                             </>
                           )}
+                          {line.low && (
+                            <>
+                              {' · '}
+                              <b className="needs">! {t('buy.low')}</b>
+                            </>
+                          )}
                         </span>
                         {line.shares.length > 1 && (
                           <>

@@ -15,6 +15,7 @@ import { useChange } from '../../kit/use-change.js';
 import { useSpeech } from '../../words/words.js';
 import { useSetting } from './FenceStrip.js';
 
+import { useSize } from '../../kit/use-size.js';
 import { SheetDrawing } from './SheetDrawing.js';
 import { SpoiledForm } from './SpoiledForm.js';
 
@@ -44,6 +45,7 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
   const [told, setTold] = useState<string | null>(null);
   const since = useRef<number | null>(null);
   const main = useRef<HTMLElement>(null);
+  const drawing = useSize<HTMLElement>();
   const item = plans.find((candidate) => candidate.material.id === material) ?? plans[0];
   const cuts = useMemo(
     (): BenchCut[] =>
@@ -132,8 +134,8 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
         action();
       }}
     >
-      <header className="bench-head row wrap">
-        <div className="chips" role="group" aria-label={t('cut.materials')}>
+      <header className="bench-head row">
+        <div className="chips one-row grow" role="group" aria-label={t('cut.materials')}>
           {plans.map((candidate) => (
             <button
               key={candidate.material.id}
@@ -150,7 +152,6 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
             </button>
           ))}
         </div>
-        <span className="grow" />
         <span className="figures">{t('bench.of', { number, count: cuts.length })}</span>
         <Button onClick={onClose}>{t('bench.close')}</Button>
       </header>
@@ -195,11 +196,11 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
                   : t('bench.left', { minutes, seconds: pace.seconds, learned: pace.learned })}
               </p>
             </section>
-            <section className="bench-drawing">
+            <section className="bench-drawing" ref={drawing.ref}>
               <SheetDrawing
                 item={item}
                 sheet={sheet}
-                scale={560 / (sheet.length + 2 * sheet.trim)}
+                scale={(drawing.width > 80 ? drawing.width - 4 : 560) / (sheet.length + 2 * sheet.trim)}
                 labels
                 bring={[now.step]}
                 faded={(placed) => !now.step.frees(placed)}

@@ -129,8 +129,8 @@ export default function CutStage() {
   return (
     <main className="stage">
       <div className="board">
-        <div className="strip row wrap head">
-          <div className="chips" role="group" aria-label={t('cut.materials')}>
+        <div className="strip row head">
+          <div className="chips one-row grow" role="group" aria-label={t('cut.materials')}>
             {plans.map((candidate) => (
               <ToggleButton
                 key={candidate.material.id}
@@ -147,7 +147,6 @@ export default function CutStage() {
               </ToggleButton>
             ))}
           </div>
-          <span className="grow" />
           {cutting.running ? (
             <Button onClick={cutting.cancel}>{t('cut.cancel')}</Button>
           ) : (

@@ -71,7 +71,7 @@ export function FenceStrip({ item, order, open, onOpen }: FenceStripProps) {
                         <SheetDrawing
                           item={item}
                           sheet={sheet}
-                          scale={78 / widest}
+                          scale={100 / widest}
                           labels={false}
                           bring={fence.steps}
                           title={t('cut.sheetOf', { letter: letters[k] ?? '' })}

@@ -1,3 +1,4 @@
+import { Fold } from '../../../kit/Fold.js';
 import type { Lining } from '@nestplank/core/lining';
 import { look } from '../../../state/view.js';
 import { partName } from '../names.js';
@@ -16,8 +17,7 @@ export function FittingOrder({ lining }: { readonly lining: Lining }) {
   const told = steps.filter((step) => step.first.length > 0 || step.behind.length > 0 || (step.off && !allOff));
   const { caulk } = lining;
   return (
-    <section className="section stack">
-      <h2>{t('order.title')}</h2>
+    <Fold title={t('order.title')}>
       <p className="small">
         {t(lining.surface === 'ceiling' ? `lining.orderUp.${lining.school}` : `lining.order.${lining.school}`)}
       </p>
@@ -57,6 +57,6 @@ export function FittingOrder({ lining }: { readonly lining: Lining }) {
           })}
         </p>
       )}
-    </section>
+    </Fold>
   );
 }

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { Check } from '../../../kit/Check.js';
+import { Fold } from '../../../kit/Fold.js';
 import { Problem } from '../../../kit/Problem.js';
 import Button from '@mui/material/Button';
 import { liningOn, type LiningChoice } from '@nestplank/core/document';
@@ -40,8 +41,11 @@ function Seams({ lining, scene }: LiningPanelProps) {
   if (!now) return null;
   const metres = (value: number): string => value.toFixed(2);
   return (
-    <section className="section stack">
-      <h2>{t('lining.seams')}</h2>
+    <Fold
+      title={t('lining.seams')}
+      line={lining.seams.length > 0 ? String(lining.seams.length) : undefined}
+      open={!now.legal}
+    >
       {lining.seams.length === 0 && <p className="small soft">{t('lining.seamsNone')}</p>}
       {lining.seams.map((seam, index) => (
         <div key={index} className="stack gap-2">
@@ -83,7 +87,7 @@ function Seams({ lining, scene }: LiningPanelProps) {
           </div>
         </>
       )}
-    </section>
+    </Fold>
   );
 }
 
@@ -94,8 +98,7 @@ function Rows({ lining }: { readonly lining: Lining }) {
   if (!setOut) return null;
   const from = setOut.rows[0]?.[0] ?? 0;
   return (
-    <section className="section stack">
-      <h2>{t('lining.rows')}</h2>
+    <Fold title={t('lining.rows')} line={String(setOut.rows.length)}>
       <p className="small">
         {t('lining.rowsAre', {
           count: setOut.rows.length,
@@ -108,7 +111,7 @@ function Rows({ lining }: { readonly lining: Lining }) {
           marks: setOut.rows.map(([, to]) => sawn(to - from)).join(' · '),
         })}
       </p>
-    </section>
+    </Fold>
   );
 }
 
@@ -120,8 +123,7 @@ function Grooving({ lining, scene }: LiningPanelProps) {
   const change = (changes: Partial<LiningChoice['groove']>): Message | null =>
     act({ name: 'changeLining', payload: { surface, changes: { groove: { ...groove, ...changes } } } });
   return (
-    <section className="section stack">
-      <h2>{t('groove.title')}</h2>
+    <Fold title={t('groove.title')} line={grooves ? String(grooves.at.length) : undefined}>
       <div className="fields two">
         <LengthField label={t('groove.spacing')} value={groove.spacing} onTake={(spacing) => change({ spacing })} />
         <PickField
@@ -149,7 +151,7 @@ function Grooving({ lining, scene }: LiningPanelProps) {
       ) : (
         <p className="small soft">{t('groove.none')}</p>
       )}
-    </section>
+    </Fold>
   );
 }
 
@@ -213,6 +215,8 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
             {said(note)}
           </p>
         ))}
+      </section>
+      <Fold title={t('lining.how')} line={t(`lining.school.${lining.school}`)}>
         <div className="fields two">
           {!isBar(material) && (
             <PickField
@@ -251,13 +255,11 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
         {surface !== 'ceiling' && (lining.school !== 'sheets' || lining.grooves?.direction === 'level') && (
           <Datum lining={lining} choice={choice} change={change} />
         )}
-      </section>
+      </Fold>
       <Seams lining={lining} scene={scene} />
       <Rows lining={lining} />
       {lining.school === 'sheets' && <Grooving lining={lining} scene={scene} />}
-      <section className="section stack">
-        <h2>{t('lining.behind')}</h2>
-        <p className="small figures">{t('lining.fixings', { count: lining.fixings.length, hidden })}</p>
+      <Fold title={t('lining.behind')} line={t('lining.fixings', { count: lining.fixings.length, hidden })}>
         {lining.held.map(({ by, count, fixing }) => (
           <p key={`${by} ${fixing.pick?.id ?? ''}`} className="small figures">
             {t(`lining.into.${by}`, { count })}{' '}
@@ -323,7 +325,7 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
           </p>
         )}
         <p className="small soft">{t('lining.caution')}</p>
-      </section>
+      </Fold>
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { Fold } from '../../../kit/Fold.js';
 import { materialOf } from '@nestplank/core/materials';
 import { blankOf, type Part } from '@nestplank/core/parts';
 import type { Scene } from '../../../state/scene.js';
@@ -8,19 +9,18 @@ import { useSpeech } from '../../../words/words.js';
 /** Everything a surface is made of, equal pieces together: what to cut and how often. */
 export function PartTable({ parts, scene }: { readonly parts: readonly Part[]; readonly scene: Scene }) {
   const speech = useSpeech();
-  const { t, len } = speech;
+  const { t, sawn } = speech;
   const kinds = new Map<string, { readonly part: Part; readonly size: string; count: number }>();
   for (const part of parts) {
     const { length, width } = blankOf(part);
-    const size = `${len(length)} × ${len(width)}`;
+    const size = `${sawn(length)} × ${sawn(width)}`;
     const key = `${part.role}:${part.material}:${size}`;
     const known = kinds.get(key);
     if (known) known.count += 1;
     else kinds.set(key, { part, size, count: 1 });
   }
   return (
-    <section className="section stack">
-      <h2>{t('lining.parts')}</h2>
+    <Fold title={t('lining.parts')}>
       <table className="plain figures small">
         <tbody>
           {[...kinds.values()].map(({ part, size, count }) => (
@@ -36,6 +36,6 @@ export function PartTable({ parts, scene }: { readonly parts: readonly Part[]; r
           ))}
         </tbody>
       </table>
-    </section>
+    </Fold>
   );
 }

@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest';
+import bulrushText from '../../../../demo/bulrush.json?raw';
+import thimbleText from '../../../../demo/thimble.json?raw';
+import wrenText from '../../../../demo/wren.json?raw';
+import { createProject } from '../document/create.js';
+import { startPriceBook } from '../materials/start-book.js';
+import { readProjectFile } from '../formats/read.js';
+import { boxOf } from '../numeric/plane.js';
+import { derive } from './derive.js';
+import { smallFoldOut } from './small-foldout.js';
+
+describe('the small fold-out of a build', () => {
+  it.each([wrenText, bulrushText, thimbleText])('has everything of it inside its window, true to scale', (text) => {
+    const { project, priceBook } = readProjectFile(text);
+    const derived = derive(project, priceBook);
+    const small = smallFoldOut(project, derived);
+    if (!small) throw new Error('no shell');
+    expect(small.length).toBe(derived.shell?.length);
+    expect(small.bands).toHaveLength(3);
+    for (const ring of [...small.bands, ...small.openings.map((opening) => opening.ring)]) {
+      const box = boxOf(ring);
+      expect(box.minX).toBeGreaterThanOrEqual(-1);
+      expect(box.maxX).toBeLessThanOrEqual(small.width + 1);
+    }
+    const floor = boxOf(small.bands[1] ?? []);
+    expect(Math.abs((floor.minX + floor.maxX) / 2 - small.width / 2)).toBeLessThan(20);
+    expect(small.units).toHaveLength(project.layout.units.length);
+    expect(small.state).toEqual({
+      readings: derived.progress.taken,
+      worst: derived.quality?.worst ?? null,
+      units: project.layout.units.length,
+      fails: derived.checks.filter(({ grade }) => grade === 'fails').length,
+      unknown: derived.missing.length,
+    });
+  });
+  it('is none before anything is measured', () => {
+    const project = createProject({ id: 'x', name: 'X', kind: 'van', model: '', units: 'mm', startDate: '2026-11-02' });
+    expect(smallFoldOut(project, derive(project, startPriceBook()))).toBeNull();
+  });
+});
