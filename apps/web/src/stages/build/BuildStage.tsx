@@ -22,6 +22,7 @@ import { Corners } from './lining/Corners.js';
 import { PartTable } from './lining/PartTable.js';
 import { LiningPanel, moveSeam } from './lining/LiningPanel.js';
 import { SurfaceDrawing, type Shown } from './lining/SurfaceDrawing.js';
+import { Assembled } from './Assembled.js';
 import { PartFan } from './PartFan.js';
 import { PartPanel } from './PartPanel.js';
 import { Patterns } from './Patterns.js';
@@ -117,6 +118,7 @@ export default function BuildStage() {
   const scene = useScene();
   const group = useView((view) => view.group);
   const chosenPart = useView((view) => view.part);
+  const [together, setTogether] = useState(false);
   const [search] = useSearchParams();
   const asked = search.get('part');
   const askedPart = scene?.shape.parts.find((part) => part.id === asked);
@@ -166,7 +168,29 @@ export default function BuildStage() {
             ) : lining ? (
               <Surface lining={lining} chosen={part?.id ?? null} scene={scene} />
             ) : (
-              <PartFan parts={open.parts} chosen={part?.id ?? null} scene={scene} />
+              <>
+                <div className="row inset">
+                  <ToggleButton
+                    value="together"
+                    size="small"
+                    selected={together}
+                    onChange={() => setTogether(!together)}
+                  >
+                    {t('build.putTogether')}
+                  </ToggleButton>
+                </div>
+                {together ? (
+                  <Assembled
+                    key={open.id}
+                    parts={open.parts}
+                    chosen={part?.id ?? null}
+                    scene={scene}
+                    name={open.name}
+                  />
+                ) : (
+                  <PartFan parts={open.parts} chosen={part?.id ?? null} scene={scene} />
+                )}
+              </>
             )}
           </>
         )}
@@ -189,7 +213,7 @@ export default function BuildStage() {
         {lining && open && <PartTable parts={open.parts} scene={scene} />}
         {lining && <Corners key={`corners-${lining.surface}`} lining={lining} scene={scene} />}
         {lining && <CompareLinings key={`compare-${lining.surface}`} surface={lining.surface} scene={scene} />}
-        {boxed && <Boxes scene={scene} />}
+        {boxed && <Boxes scene={scene} of={open.id === 'windows' || open.id === 'arches' ? open.id : 'wall'} />}
         {open?.id === 'doors' && <DoorPanels scene={scene} />}
         {(open?.id === 'windows' || lining?.surface === 'ceiling') && <CurtainAcross scene={scene} />}
         {floor && <FloorPanel scene={scene} />}

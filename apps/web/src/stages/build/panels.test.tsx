@@ -130,13 +130,18 @@ describe('a lining', () => {
 
 describe('boxes', () => {
   it('have a curtain bought for one window, and given up again', async () => {
-    render(<Boxes scene={sceneOf(wren)} />);
+    render(<Boxes scene={sceneOf(wren)} of="wall" />);
     const user = userEvent.setup();
     await user.click(screen.getByRole('checkbox', { name: /curtain and its track for Kitchen window/ }));
     expect(acted).toEqual([{ name: 'changeBoxes', payload: { changes: { curtains: ['o1'] } } }]);
     cleanup();
     acted.splice(0);
-    render(<Boxes scene={sceneOf(wren, { name: 'changeBoxes', payload: { changes: { curtains: ['o1', 'o2'] } } })} />);
+    render(
+      <Boxes
+        scene={sceneOf(wren, { name: 'changeBoxes', payload: { changes: { curtains: ['o1', 'o2'] } } })}
+        of="windows"
+      />,
+    );
     await user.click(screen.getByRole('checkbox', { name: /curtain and its track for Kitchen window/ }));
     expect(acted).toEqual([{ name: 'changeBoxes', payload: { changes: { curtains: ['o2'] } } }]);
   });

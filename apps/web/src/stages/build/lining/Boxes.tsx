@@ -11,7 +11,7 @@ import { PickField } from '../../../kit/PickField.js';
 import { useSpeech } from '../../../words/words.js';
 
 /** Window boxes and arch boxes: what they are made of, how large they come out, which arches get one. */
-export function Boxes({ scene }: { readonly scene: Scene }) {
+export function Boxes({ scene, of }: { readonly scene: Scene; readonly of: 'windows' | 'arches' | 'wall' }) {
   const { t, len, said } = useSpeech();
   const { boxes } = scene.project;
   const { lined, arches } = scene.shape;
@@ -60,90 +60,95 @@ export function Boxes({ scene }: { readonly scene: Scene }) {
         <LengthField label={t('box.scribe')} value={boxes.scribe ?? 0} onTake={(scribe) => change({ scribe })} />
         <LengthField label={t('box.clearance')} value={boxes.clearance} onTake={(clearance) => change({ clearance })} />
       </div>
-      {lined.windowBoxes.map((box) => (
-        <div key={box.opening}>
-          <p className="small">
-            {t(box.above ? 'box.hatch' : 'box.window', {
-              name: box.name,
-              length: len(box.clear.length),
-              height: len(box.clear.height),
-              lost: Math.round(100 * box.lost),
-            })}
-          </p>
-          {box.track && (
-            <p className="small soft figures">
-              {t('box.track', {
-                length: len(box.track.length),
-                brackets: box.track.brackets,
-                hems: box.track.hems.map((hem) => len(hem)).join(', '),
+      {of !== 'arches' &&
+        lined.windowBoxes.map((box) => (
+          <div key={box.opening}>
+            <p className="small">
+              {t(box.above ? 'box.hatch' : 'box.window', {
+                name: box.name,
+                length: len(box.clear.length),
+                height: len(box.clear.height),
+                lost: Math.round(100 * box.lost),
               })}
             </p>
-          )}
-          {box.track && (
-            <Check
-              label={t('box.curtain', { name: box.name })}
-              checked={(boxes.curtains ?? []).includes(box.opening)}
-              onCheck={(hung) =>
-                change({
-                  curtains: hung
-                    ? [...(boxes.curtains ?? []), box.opening]
-                    : (boxes.curtains ?? []).filter((id) => id !== box.opening),
-                })
-              }
-            />
-          )}
-          {box.behind.length > 0 && (
-            <p className="small">
-              {t('box.behind', { name: box.name, units: box.behind.map((id) => unitName(scene, id)).join(', ') })}
-            </p>
-          )}
-          <Held of={box.opening} scene={scene} />
-          {box.missing.length > 0 && (
-            <p className="small needs">
-              {t('box.missing', { name: box.name, sides: box.missing.map((side) => t(`box.side.${side}`)).join(', ') })}
-            </p>
-          )}
-        </div>
-      ))}
-      {wheels.map((arch) => {
-        const box = lined.archBoxes.find((candidate) => candidate.arch === arch.id);
-        return (
-          <div key={arch.id}>
-            <Check
-              label={t('box.arch', { name: arch.name })}
-              checked={boxes.arches.includes(arch.id)}
-              onCheck={(boxed) =>
-                change({
-                  arches: boxed ? [...boxes.arches, arch.id] : boxes.arches.filter((id) => id !== arch.id),
-                })
-              }
-            />
-            {box && (
-              <p className="small figures">
-                {t(box.sag === null ? 'box.archUnknown' : 'box.archFigures', {
-                  length: len(box.length),
-                  height: len(box.height),
-                  depth: len(box.depth),
-                  dead: Math.round(box.dead),
-                  sag: len(box.sag ?? 0, 1),
-                  allowed: len(box.allowed, 1),
-                  load: t(`box.under.${boxes.load}`, { newtons: Math.round(box.load.newtons) }),
-                })}{' '}
-                {t('box.archMore', {
-                  brackets: box.brackets,
-                  length: len(box.notch.length),
-                  height: len(box.notch.height),
-                  depth: len(box.notch.depth),
+            {box.track && (
+              <p className="small soft figures">
+                {t('box.track', {
+                  length: len(box.track.length),
+                  brackets: box.track.brackets,
+                  hems: box.track.hems.map((hem) => len(hem)).join(', '),
                 })}
               </p>
             )}
-            {box && <Held of={box.arch} scene={scene} />}
-            {box?.problems.map((problem) => (
-              <Problem key={problem.key}>{said(problem)}</Problem>
-            ))}
+            {box.track && (
+              <Check
+                label={t('box.curtain', { name: box.name })}
+                checked={(boxes.curtains ?? []).includes(box.opening)}
+                onCheck={(hung) =>
+                  change({
+                    curtains: hung
+                      ? [...(boxes.curtains ?? []), box.opening]
+                      : (boxes.curtains ?? []).filter((id) => id !== box.opening),
+                  })
+                }
+              />
+            )}
+            {box.behind.length > 0 && (
+              <p className="small">
+                {t('box.behind', { name: box.name, units: box.behind.map((id) => unitName(scene, id)).join(', ') })}
+              </p>
+            )}
+            <Held of={box.opening} scene={scene} />
+            {box.missing.length > 0 && (
+              <p className="small needs">
+                {t('box.missing', {
+                  name: box.name,
+                  sides: box.missing.map((side) => t(`box.side.${side}`)).join(', '),
+                })}
+              </p>
+            )}
           </div>
-        );
-      })}
+        ))}
+      {of !== 'windows' &&
+        wheels.map((arch) => {
+          const box = lined.archBoxes.find((candidate) => candidate.arch === arch.id);
+          return (
+            <div key={arch.id}>
+              <Check
+                label={t('box.arch', { name: arch.name })}
+                checked={boxes.arches.includes(arch.id)}
+                onCheck={(boxed) =>
+                  change({
+                    arches: boxed ? [...boxes.arches, arch.id] : boxes.arches.filter((id) => id !== arch.id),
+                  })
+                }
+              />
+              {box && (
+                <p className="small figures">
+                  {t(box.sag === null ? 'box.archUnknown' : 'box.archFigures', {
+                    length: len(box.length),
+                    height: len(box.height),
+                    depth: len(box.depth),
+                    dead: Math.round(box.dead),
+                    sag: len(box.sag ?? 0, 1),
+                    allowed: len(box.allowed, 1),
+                    load: t(`box.under.${boxes.load}`, { newtons: Math.round(box.load.newtons) }),
+                  })}{' '}
+                  {t('box.archMore', {
+                    brackets: box.brackets,
+                    length: len(box.notch.length),
+                    height: len(box.notch.height),
+                    depth: len(box.notch.depth),
+                  })}
+                </p>
+              )}
+              {box && <Held of={box.arch} scene={scene} />}
+              {box?.problems.map((problem) => (
+                <Problem key={problem.key}>{said(problem)}</Problem>
+              ))}
+            </div>
+          );
+        })}
     </section>
   );
 }
