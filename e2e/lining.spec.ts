@@ -164,7 +164,7 @@ test('a scribed edge: too small a blank is told before it is cut, a pass is logg
   await expect(side.getByRole('button', { name: 'Cut along it and log the pass' }).first()).toBeDisabled();
   await gaps.fill('2; 9; 5');
   await gaps.press('Enter');
-  await expect(side).toContainText('comes off: 7.0; 0.0; 4.0');
+  await expect(side).toContainText('comes off: 7; 0; 4');
   await side.getByRole('button', { name: 'Cut along it and log the pass' }).first().click();
   await expect(side).toContainText('1 pass, 7 mm off');
   await saved(page);

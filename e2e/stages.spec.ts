@@ -75,7 +75,7 @@ test('the keyboard alone goes everywhere, moves a unit, takes it back and puts i
   const x = async (): Promise<number | undefined> =>
     (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x;
   expect(await x()).toBe(1390);
-  await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units; not all is known');
   await page.keyboard.press('u');
   await expect.poll(x).toBe(1490);
   // undo outlives a reload
@@ -145,7 +145,7 @@ test('the drawing follows: slice stepped and dragged, mend taken, ceiling swappe
   await expect.poll(async () => Number(await slice.getAttribute('aria-valuenow'))).toBeGreaterThan(1600);
   await expect(page.locator('.tape-mark').nth(2)).toContainText('1 does not fit');
   await page.getByRole('button', { name: 'Mend: Move Bench 50 to the front' }).click();
-  await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units, all fit');
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('3 units; not all is known');
   await page.keyboard.press('c');
   await expect(page.getByRole('img', { name: 'Roof fan' })).toBeVisible();
   await page.keyboard.press('c');
@@ -298,4 +298,25 @@ test('the price book out to a file and in from one with semicolons: what is wron
   await file.getByRole('button', { name: 'Take them' }).click();
   await page.getByLabel('Find a material').fill('yard');
   await expect(page.getByRole('row').filter({ hasText: 'Yard ply 9' })).toContainText('41.50');
+});
+
+test('a unit is drawn put together, turned, and a part of it chosen by a press on the drawing', async ({
+  page,
+  request,
+}) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'build');
+  await page.getByRole('button', { name: 'Kitchen', exact: true }).click();
+  await page.getByRole('button', { name: 'Put together' }).click();
+  const drawing = page.getByRole('img', { name: /^Kitchen put together/ });
+  await expect(drawing).toBeVisible();
+  const order = (): Promise<string[]> =>
+    drawing.locator('[data-face]').evaluateAll((faces) => faces.map((face) => face.getAttribute('data-face') ?? ''));
+  const before = await order();
+  await page.getByRole('button', { name: 'Turn' }).click();
+  expect(await order()).not.toEqual(before);
+  await drawing.locator('[data-face="kitchen.top"]').last().click();
+  await expect(page.locator('.side').getByRole('heading', { level: 1 })).toContainText('top');
+  const found = await new AxeBuilder({ page }).analyze();
+  expect(found.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
 });

@@ -272,7 +272,12 @@ test('vehicles side by side, and a shell to start from', async ({ page }) => {
   const choose = page.getByRole('group', { name: 'Vehicles to compare' });
   await choose.getByRole('button', { name: 'Bulrush' }).last().click();
   await expect(page.getByRole('columnheader', { name: /Bulrush/ })).toBeVisible();
-  await expect(page.getByRole('row', { name: /Step at the door/ })).toContainText('11 in');
+  // one system side by side, whatever each was measured in; the other on request
+  const step = page.getByRole('row', { name: /Step at the door/ });
+  await expect(step).toContainText('279 mm');
+  await page.getByRole('group', { name: 'Millimetres or inches' }).getByRole('button', { name: 'inches' }).click();
+  await expect(step).toContainText('11 in');
+  await expect(page.getByRole('row', { name: /^Floor length/ })).not.toContainText('mm');
   const scan = await new AxeBuilder({ page }).analyze();
   expect(scan.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
 });

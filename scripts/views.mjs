@@ -15,7 +15,34 @@ const chart = async (page) => {
 
 /** The main views of the application, each with what has to be done to show it. */
 export const VIEWS = {
-  home: { path: '/' },
+  home: {
+    path: '/',
+    act: async (page) => {
+      await page.waitForFunction(() => document.querySelectorAll('.small-build path').length > 12, null, {
+        timeout: 60_000,
+      });
+    },
+  },
+  'look-round': {
+    path: '/',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Start a build' }).click();
+      await page.getByLabel('Name of the build').fill('Finch');
+      await page.getByRole('button', { name: 'Start measuring' }).click();
+      const sketch = page.locator('[data-sketch]');
+      await sketch.waitFor();
+      const box = await sketch.boundingBox();
+      const tap = async (what, x, y) => {
+        await page.getByRole('button', { name: what, exact: true }).click();
+        await page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+      };
+      for (const y of [0.36, 0.52, 0.68]) await tap('Rib all round', 0.2, y).then(() => page.keyboard.press('Escape'));
+      await tap('Window', 0.2, 0.6);
+      await tap('Sliding door', 0.8, 0.46);
+      await page.mouse.move(10, 400);
+      await page.waitForTimeout(400);
+    },
+  },
   measure: {
     project: 'Bulrush',
     path: 'measure',
@@ -24,13 +51,13 @@ export const VIEWS = {
   found: { path: 'measure', act: tab('Found') },
   layers: { path: 'layers' },
   warmth: { path: 'layers', act: tab('Warmth') },
-  'layers-compare': { path: 'layers', act: tab('Compare') },
   vehicles: { path: '/compare' },
   layout: { path: 'layout' },
   build: {
     path: 'build',
     act: async (page) => {
       await page.getByRole('button', { name: 'Kitchen', exact: true }).click();
+      await page.getByRole('button', { name: 'Put together' }).click();
       await page.waitForTimeout(300);
     },
   },

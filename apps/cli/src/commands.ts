@@ -253,8 +253,20 @@ export async function exportCommand(path: string, options: { as: string; output:
   const into = (name: string, content: string | Uint8Array): void => save(join(options.output, name), content);
   const folder = (): void => void mkdirSync(options.output, { recursive: true });
   const derived = derive(project, priceBook);
-  const { cutDiagramsPdf, cutListCsv, labelsPdf, partDxf, partSvg, sheetDxf, sheetSvg, surveySheetPdf, templatePdf } =
-    await import('@nestplank/core/export');
+  const {
+    cutDiagramsPdf,
+    cutListCsv,
+    labelsPdf,
+    partDxf,
+    partDxfR12,
+    partSvg,
+    sheetDxf,
+    sheetDxfR12,
+    sheetSvg,
+    shoppingPdf,
+    surveySheetPdf,
+    templatePdf,
+  } = await import('@nestplank/core/export');
   switch (options.as) {
     case 'json':
       folder();
@@ -267,6 +279,12 @@ export async function exportCommand(path: string, options: { as: string; output:
       folder();
       for (const part of derived.parts)
         into(`${part.id}.${options.as}`, options.as === 'dxf' ? partDxf(part) : partSvg(part));
+      return;
+    case 'dxf-r12':
+      folder();
+      for (const part of derived.parts) into(`${part.id}.dxf`, partDxfR12(part));
+      for (const { material, sheets } of derived.plans)
+        sheets.forEach((sheet, i) => into(`${material.id}-${sheetLetter(i)}.dxf`, sheetDxfR12(sheet, derived.parts)));
       return;
     case 'sheets':
       folder();
@@ -281,6 +299,12 @@ export async function exportCommand(path: string, options: { as: string; output:
       return into(
         `${project.id}-labels.pdf`,
         await labelsPdf(project, derived.parts, (part) => part.id, { regular: font(400), bold: font(700) }),
+      );
+    case 'shopping':
+      folder();
+      return into(
+        `${project.id}-to-buy.pdf`,
+        await shoppingPdf(project, derived.shopping, priceBook, { regular: font(400), bold: font(700) }),
       );
     case 'templates':
       folder();
@@ -316,7 +340,10 @@ export async function exportCommand(path: string, options: { as: string; output:
         await surveySheetPdf(project, { regular: font(400), bold: font(700) }),
       );
     default:
-      throw new CommandFailure(2, `--as ${options.as}: json, csv, dxf, svg, pdf, readings and survey can be written.`);
+      throw new CommandFailure(
+        2,
+        `--as ${options.as}: json, csv, dxf, dxf-r12, svg, pdf, labels, sheets, templates, shopping, readings and survey can be written.`,
+      );
   }
 }
 

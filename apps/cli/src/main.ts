@@ -73,7 +73,10 @@ program
 program
   .command('export')
   .argument('<file>', 'a project file')
-  .requiredOption('--as <format>', 'json, csv, dxf, svg, pdf, labels, sheets, templates, readings or survey')
+  .requiredOption(
+    '--as <format>',
+    'json, csv, dxf, dxf-r12, svg, pdf, labels, sheets, templates, shopping, readings or survey',
+  )
   .requiredOption('-o, --output <dir>', 'the folder to write to')
   .description('write open files')
   .action(exportCommand);

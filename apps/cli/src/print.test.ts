@@ -3,7 +3,15 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { PDFArray, PDFDocument, PDFRawStream, type PDFPage } from 'pdf-lib';
 import { describe, expect, it } from 'vitest';
-import { cutDiagramsPdf, labelsPdf, PAPERS, templatePdf, tilesOf, type Paper } from '@nestplank/core/export';
+import {
+  cutDiagramsPdf,
+  labelsPdf,
+  PAPERS,
+  shoppingPdf,
+  templatePdf,
+  tilesOf,
+  type Paper,
+} from '@nestplank/core/export';
 import { readProjectFile } from '@nestplank/core/formats';
 import { derive } from '@nestplank/core/derive';
 
@@ -100,5 +108,17 @@ describe('cut diagrams', () => {
     // A4 throughout, upright or lying
     for (const page of pdf.getPages())
       expect([Math.round(page.getWidth()), Math.round(page.getHeight())].sort((a, b) => a - b)).toEqual([595, 842]);
+  });
+});
+
+describe('the list for the shop', () => {
+  it('has a box to tick for every line, on as few pages as they take', async () => {
+    const pdf = await PDFDocument.load(await shoppingPdf(project, derived.shopping, priceBook, FONTS));
+    const lines = derived.shopping.lines.filter(({ unit }) => unit !== 'work').length;
+    const pages = pdf.getPages();
+    expect(pages.length).toBeLessThanOrEqual(Math.ceil((lines + 8) / 22));
+    // an outlined square is drawn as a closed path of its own
+    const boxes = pages.flatMap((page) => [...commandsOf(page).matchAll(/h\s+S/g)]).length;
+    expect(boxes).toBe(lines);
   });
 });

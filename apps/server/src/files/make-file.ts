@@ -85,6 +85,19 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/zip',
     content: zipped(derived.parts, 'dxf', (await writers()).partDxf),
   }),
+  'dxf-r12': async ({ project, derived }) => {
+    const { partDxfR12, sheetDxfR12 } = await writers();
+    const files = [
+      ...derived.parts.map((part): [string, Uint8Array] => [`parts/${part.id}.dxf`, strToU8(partDxfR12(part))]),
+      ...derived.plans.flatMap(({ material, sheets }) =>
+        sheets.map((sheet, i): [string, Uint8Array] => [
+          `sheets/${material.id}-${sheetLetter(i)}.dxf`,
+          strToU8(sheetDxfR12(sheet, derived.parts)),
+        ]),
+      ),
+    ];
+    return { name: `${project.id}-dxf-r12.zip`, type: 'application/zip', content: zipSync(Object.fromEntries(files)) };
+  },
   svg: async ({ project, derived }) => ({
     name: `${project.id}-parts-svg.zip`,
     type: 'application/zip',
@@ -121,6 +134,11 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
       (part) => `${base}/build/${project.id}/build?part=${encodeURIComponent(part.id)}`,
       await fonts(),
     ),
+  }),
+  shopping: async ({ project, priceBook, derived }) => ({
+    name: `${project.id}-to-buy.pdf`,
+    type: 'application/pdf',
+    content: await (await writers()).shoppingPdf(project, derived.shopping, priceBook, await fonts()),
   }),
   template,
   pdf: async ({ project, priceBook, derived }) => ({

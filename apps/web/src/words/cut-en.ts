@@ -134,6 +134,7 @@ export const CUT_EN = {
   'cut.paper': 'Paper',
   'cut.list': 'Cut list (CSV)',
   'cut.sheetFiles': 'Sheets as laid out (DXF, SVG)',
+  'cut.oldOutlines': 'Outlines and sheets for an old machine (DXF R12)',
   'cut.outlines': 'Outlines (DXF)',
   'cut.drawings': 'Outlines (SVG)',
   'bench.title': 'Bench view',

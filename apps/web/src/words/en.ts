@@ -985,6 +985,7 @@ export const EN_UI = {
   'book.level': 'Another price level',
   'book.percent': 'Dearer by, %',
   'book.move': 'Move the prices',
+  'buy.print': 'List for the shop, as PDF',
   'buy.low': 'hardly any over: a few lost and it runs out',
   'buy.leftOver': '{left} left over',
   'buy.chart': 'By phase',

@@ -29,7 +29,8 @@ function stated({ floor, lined, made, fixings }: Derived): Map<string, number> {
     add('floor-glue', glue?.millilitres ?? 0);
   }
   add(floor.trims?.picked?.item?.id, floor.trims?.count ?? 0);
-  for (const { held, caulk } of lined.linings) {
+  for (const { held, caulk, glue } of lined.linings) {
+    add('floor-glue', glue.millilitres);
     for (const { fixing, count } of held) add(fixing.pick?.id, count);
     add('caulk', caulk.millilitres < 1 ? 0 : caulk.millilitres);
   }

@@ -238,8 +238,12 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       laid: LinedFloor['upper'],
       trims: LinedFloor['trims'],
       doors: Linings['doors']['held'],
+      linings: Linings['linings'],
       choice: Project['boxes'],
     ): readonly Hardware[] => [
+      ...linings.flatMap(({ surface, glue }) =>
+        glue.millilitres > 0 ? [{ item: 'floor-glue', amount: glue.millilitres, for: surface }] : [],
+      ),
       ...made.flatMap((unit) => unit.hardware),
       ...held.flatMap(({ items }) => items.map(({ item, amount }) => ({ item, amount, for: 'windows' }))),
       ...curtainNeeds(boxes, across, choice).map((need) => ({ ...need, for: 'windows' })),
@@ -559,6 +563,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             now.floor.upper,
             now.floor.trims,
             now.lined.doors.held,
+            now.lined.linings,
             project.boxes,
           ),
           project.survey.found,

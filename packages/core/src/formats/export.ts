@@ -5,3 +5,5 @@ export { surveySheetPdf } from './survey-pdf.js';
 export { labelsPdf } from './labels-pdf.js';
 export { PAPERS, templatePdf, tilesOf, type Paper } from './template-pdf.js';
 export { sheetDxf, sheetSvg } from './sheet-files.js';
+export { shoppingPdf } from './shopping-pdf.js';
+export { partDxfR12, sheetDxfR12 } from './dxf-r12.js';

@@ -44,7 +44,7 @@ export function placedOutlines(sheet: PlannedSheet, parts: readonly Part[]): rea
   });
 }
 
-const borderOf = (sheet: PlannedSheet): Ring => {
+export const borderOf = (sheet: PlannedSheet): Ring => {
   const [length, width] = [sheet.length + 2 * sheet.trim, sheet.width + 2 * sheet.trim];
   return [
     [0, 0],

@@ -3,8 +3,10 @@ import { lazy, Suspense, useState } from 'react';
 import type { PriceItem } from '@nestplank/core/document';
 import { materialOf } from '@nestplank/core/materials';
 import { formatMoney } from '@nestplank/core/words';
-import { act, changePrice, notify } from '../../state/session.js';
+import { api } from '../../state/api.js';
+import { act, changePrice, notify, useSession } from '../../state/session.js';
 import { useScene } from '../../state/scene.js';
+import { FileButton } from '../../kit/FileButton.js';
 import { MoneyField } from '../../kit/MoneyField.js';
 import { TabStrip } from '../../kit/TabStrip.js';
 import { PriceEditor, PriceTable } from './PriceBook.js';
@@ -31,6 +33,7 @@ function priced(item: PriceItem, line: string, price: number): PriceItem {
 export default function BuyStage() {
   const { t, said } = useSpeech();
   const scene = useScene();
+  const id = useSession((s) => s.id);
   const [tab, setTab] = useState<(typeof TABS)[number]>('list');
   const [chosen, setChosen] = useState<string | null>(null);
   if (!scene) return <main className="stage" />;
@@ -169,6 +172,9 @@ export default function BuyStage() {
               </span>
             )}
           </div>
+          {id && shopping.lines.length > 0 && (
+            <FileButton address={api.fileAddress(id, 'shopping')}>{t('buy.print')}</FileButton>
+          )}
           {shopping.unpriced.length > 0 && (
             <p className="needs small">{t('buy.unpriced', { names: shopping.unpriced.join(', ') })}</p>
           )}

@@ -27,6 +27,7 @@ export function PrintPanel({ scene }: { readonly scene: Scene }) {
         <FileButton address={api.fileAddress(id, 'csv')}>{t('cut.list')}</FileButton>
         <FileButton address={api.fileAddress(id, 'sheets')}>{t('cut.sheetFiles')}</FileButton>
         <FileButton address={api.fileAddress(id, 'dxf')}>{t('cut.outlines')}</FileButton>
+        <FileButton address={api.fileAddress(id, 'dxf-r12')}>{t('cut.oldOutlines')}</FileButton>
         <FileButton address={api.fileAddress(id, 'svg')}>{t('cut.drawings')}</FileButton>
       </section>
       {chosen !== '' && (

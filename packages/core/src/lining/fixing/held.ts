@@ -3,11 +3,13 @@ import { fixingInto, faceFixing, type FaceFixing } from '../../layers/knock-on.j
 import type { PriceBook } from '../../document/schema.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { blankOf, type Part } from '../../parts/part.js';
+import { beads } from '../floor/floor-upper.js';
 import type { FixingPoint, HeldBy } from './fixing-map.js';
+import type { WallBatten } from './wall-battens.js';
 
 /** With what a lining is fixed to one kind of what carries it. */
 export interface Held {
-  readonly by: HeldBy | 'cover';
+  readonly by: HeldBy | 'cover' | 'batten';
   readonly fixing: FaceFixing;
   readonly count: number;
 }
@@ -93,4 +95,31 @@ export function coversHeld(
   );
   const count = covers.reduce((sum, part) => sum + Math.max(2, wholeUp(blankOf(part).length / COVER_MM) + 1), 0);
   return fixing ? [{ by: 'cover', fixing, count }] : [];
+}
+
+/** A batten is screwed to its rib so often along it, and near both its ends, mm. */
+const BATTEN_MM = 300;
+
+/**
+ * What holds the battens themselves: those on ribs are screwed through their own thickness into the rib, the others are glued
+ * along their whole length, to the skin and to what they end at.
+ * @param thick how thick they are, mm
+ * @param ribDepth how far the ribs stand proud, mm; 0 while that was not read
+ */
+export function battensHeld(
+  battens: readonly WallBatten[],
+  thick: number,
+  ribDepth: number,
+  surface: string,
+  book: PriceBook,
+): { readonly held: readonly Held[]; readonly glue: { readonly metres: number; readonly millilitres: number } } {
+  const long = ({ u0, u1, v0, v1 }: WallBatten): number => Math.hypot(u1 - u0, v1 - v0);
+  const onRibs = battens.filter(({ onRib }) => onRib);
+  const count = onRibs.reduce((sum, batten) => sum + wholeUp(long(batten) / BATTEN_MM) + 1, 0);
+  const fixing =
+    count > 0 && ribDepth > 0 ? fixingInto(surface, { passed: thick, into: 'steel', depth: ribDepth }, book) : null;
+  return {
+    held: fixing ? [{ by: 'batten', fixing, count }] : [],
+    glue: beads(battens.filter(({ onRib }) => !onRib).reduce((sum, batten) => sum + long(batten), 0) / 1000),
+  };
 }

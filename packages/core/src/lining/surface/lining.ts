@@ -13,7 +13,15 @@ import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { unheldOf, type Unheld } from '../fixing/unheld.js';
 import { fixingPoints, holdLines, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
-import { coversHeld, heldByNothing, heldCounts, heldWith, togetherHeld, type Held } from '../fixing/held.js';
+import {
+  battensHeld,
+  coversHeld,
+  heldByNothing,
+  heldCounts,
+  heldWith,
+  togetherHeld,
+  type Held,
+} from '../fixing/held.js';
 import { grooveLines, groovePitch, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes, NARROWEST_BAY_MM, widestBay } from '../fixing/knocks.js';
 import { addedNotes, closeNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
@@ -70,6 +78,8 @@ export interface Lining {
   readonly fixings: readonly FixingPoint[];
   /** With what it is fixed to each of what carries it, and how many. */
   readonly held: readonly Held[];
+  /** Adhesive under battens that lie on no rib. */
+  readonly glue: { readonly metres: number; readonly millilitres: number };
   readonly lines: readonly HoldLine[];
   /** Where a piece hangs on nothing. */
   readonly unheld: readonly (Unheld & { readonly part: string })[];
@@ -417,7 +427,15 @@ export function liningOf(input: LiningInput): Lining | null {
   const fixings = made.flatMap(({ screws }) => screws);
   const pointsOf = (off: boolean): readonly FixingPoint[] =>
     made.flatMap(({ screws, piece }) => (piece.removable === off ? screws : []));
+  const sticksHeld = battensHeld(
+    kept,
+    laid ? (battenLayer?.thickness ?? 0) : (blocks?.thickness ?? 0),
+    depth.ribDepth,
+    surface,
+    input.book,
+  );
   const counts = togetherHeld([
+    ...sticksHeld.held,
     ...heldCounts(held, pointsOf(false)),
     ...heldCounts(heldOff, pointsOf(true)),
     ...coversHeld(
@@ -465,6 +483,7 @@ export function liningOf(input: LiningInput): Lining | null {
     lines,
     unheld,
     held: counts,
+    glue: sticksHeld.glue,
     bend: {
       tightest,
       least,

@@ -291,6 +291,14 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
             })}
           </p>
         )}
+        {lining.glue.millilitres > 0 && (
+          <p className="small figures">
+            {t('lining.glued', {
+              metres: lining.glue.metres.toFixed(1),
+              millilitres: Math.round(lining.glue.millilitres),
+            })}
+          </p>
+        )}
         {lining.unbacked.length > 0 && (
           <p className="small figures">{t('lining.backed', { count: lining.unbacked.length })}</p>
         )}
