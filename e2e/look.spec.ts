@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, projectOf, ready, saved, test } from './support.js';
+import { expect, openStage, ownDemo, projectOf, ready, saved, test } from './support.js';
 import type { Page } from '@playwright/test';
 
 /** Starts a build of one's own from the first page. */
@@ -138,4 +138,23 @@ test('on a phone twenty readings are typed without scrolling once', async ({ pag
   await saved(page);
   const { project } = await projectOf(request, id);
   expect(Object.keys(project.survey.readings)).toHaveLength(20);
+});
+
+test('on a phone the figure, its place and all keys of a tape in inches are seen at once', async ({
+  page,
+  request,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const id = await ownDemo(request, 'bulrush');
+  await openStage(page, id, 'measure');
+  const keys = page.locator('.keypad button');
+  await expect(keys).toHaveCount(18);
+  for (const part of [page.locator('.big-entry'), keys.first(), keys.last()]) {
+    const box = await part.boundingBox();
+    expect(box && box.y >= 94 && box.y + box.height <= 790, JSON.stringify(box)).toBe(true);
+  }
+  // the whole slice, floor and roof
+  const slice = await page.locator('.walk-slice svg').boundingBox();
+  const drawn = await page.locator('.walk-slice .drawing').boundingBox();
+  expect(slice?.height).toBe(drawn?.height);
 });

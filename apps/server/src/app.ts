@@ -127,6 +127,7 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   // each body is bounded by what it is for; a project file is the largest
   app.use('/api/projects/import', express.json({ limit: '20mb' }));
   app.use(/^\/api\/projects\/[^/]+\/(?:operations|view)$/, express.json({ limit: '4mb' }));
+  app.use(/^\/api\/price-books\/[^/]+\/items$/, express.json({ limit: '4mb' }));
   app.use(express.json({ limit: '200kb' }));
   app.use(bounded());
   app.useGlobalPipes(

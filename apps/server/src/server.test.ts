@@ -207,6 +207,33 @@ describe('versions, prices and files', () => {
     const kept = await call<Project>('GET', `projects/${id}/versions/${versions[1]?.id ?? ''}`);
     expect(benchX(kept.body)).toBe(1500);
   });
+  it('draws a build small as it is now, and says null of one that is not measured or not there', async () => {
+    interface Small {
+      small: { bands: unknown[]; units: unknown[]; state: { readings: number; units: number } } | null;
+    }
+    const id = await importDemo();
+    const first = (await call<Small>('GET', `compare/small/${id}`)).body.small;
+    expect(first?.bands).toHaveLength(3);
+    expect(first?.state.units).toBe(first?.units.length);
+    const { revision } = await view(id);
+    await call('POST', `projects/${id}/operations`, {
+      revision,
+      steps: [{ id: randomUUID(), name: 'removeUnit', payload: { id: 'bench' } }],
+    });
+    // of the revision it is now, not as it was remembered
+    expect((await call<Small>('GET', `compare/small/${id}`)).body.small?.state.units).toBe(
+      (first?.state.units ?? 0) - 1,
+    );
+    const empty = await call<{ id: string }>('POST', 'projects', {
+      name: 'Empty',
+      model: '',
+      kind: 'van',
+      units: 'mm',
+      startDate: '2026-11-27',
+    });
+    expect((await call<Small>('GET', `compare/small/${empty.body.id}`)).body.small).toBeNull();
+    expect((await call<Small>('GET', 'compare/small/nobody')).body.small).toBeNull();
+  });
   it('takes in a list of materials, changed ones in their places and new ones behind, or none of it', async () => {
     const { priceBookId, priceBook } = await view(await importDemo());
     const take = (items: unknown) => call<PriceBook>('PUT', `price-books/${priceBookId}/items`, { items });

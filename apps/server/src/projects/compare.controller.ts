@@ -24,8 +24,8 @@ export class CompareController {
   @ApiOperation({ summary: 'A build unfolded small, and how far it has got; null before anything is measured' })
   async small(@Param('id') id: string): Promise<{ small: SmallFoldOut | null }> {
     const view = await this.projects.view(id).catch((problem: unknown) => {
-      // a build that cannot be opened is listed all the same; opening it says why
-      if (problem instanceof RefusedError && problem.code === 'unsound') return null;
+      // a build that cannot be opened is listed all the same, and one may have been removed meanwhile; opening it says why
+      if (problem instanceof RefusedError) return null;
       throw problem;
     });
     if (!view) return { small: null };

@@ -43,7 +43,7 @@ function Figure({
         stroke={spare < 0 ? 'var(--needs)' : 'var(--data)'}
         strokeWidth={1.25}
       />
-      <text x={view.at(y + 205, 0)[0]} y={view.at(0, top)[1] + 4} className={spare < 0 ? 'needs halo' : 'data halo'}>
+      <text x={view.at(y + 120, 0)[0]} y={view.at(0, top)[1] + 17} className={spare < 0 ? 'needs halo' : 'data halo'}>
         {speech.t('slice.head', { spare: speech.len(spare) })}
       </text>
     </g>

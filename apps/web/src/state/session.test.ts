@@ -71,6 +71,36 @@ describe('the state of the page', () => {
     expect(useSession.getState().saving.state).toBe('saved');
     expect([xOf(server.project, 'bench'), outbox.kept.get('p'), changed]).toEqual([900, [], 1]);
   });
+  it('takes in a long list of materials in parts, in their order, and shows what it comes to', async () => {
+    const sent: number[] = [];
+    let prices = book;
+    const [first] = book.items;
+    if (!first) throw new Error('no prices');
+    const { openProject, takePrices, useSession } = page({
+      api: {
+        view: (_id, steps) => server.view(steps),
+        post: (_id, steps) => server.post(steps),
+        putPrice: () => Promise.resolve(book),
+        removePrice: () => Promise.resolve(book),
+        reprice: () => Promise.resolve(book),
+        takePrices: (_book, items) => {
+          sent.push(items.length);
+          prices = { ...prices, items: [...prices.items, ...items] };
+          return Promise.resolve(prices);
+        },
+      },
+    });
+    await openProject('p');
+    const many = Array.from({ length: 900 }, (_, i) => ({ ...first, id: `many-${i}` }));
+    expect(await takePrices(many)).toBe(true);
+    expect(sent).toEqual([400, 400, 100]);
+    expect(
+      useSession
+        .getState()
+        .priceBook?.items.slice(-900)
+        .map(({ id }) => id),
+    ).toEqual(many.map(({ id }) => id));
+  });
   it('changes a material step after step, each made of what the one before left', async () => {
     let prices = book;
     const { openProject, changeMaterial, useSession } = page({

@@ -100,6 +100,8 @@ const CLOSED = {
 } as const;
 /** A project that could not be fetched is asked for again after this long, ms. */
 const OPEN_AGAIN_MS = 3000;
+/** So many materials are sent at once. */
+const PRICES_AT_ONCE = 400;
 const NO_HISTORY: HistoryView = { undo: [], redo: [] };
 
 /** Makes the state of the page: one project open, what it comes to, and the steps on their way to the server. */
@@ -391,8 +393,14 @@ export function createSession(parts: SessionParts) {
   /** Takes a material out of the price book; the server refuses while a build is made of it. */
   const removePrice = (id: string): Promise<boolean> => onPrices((book) => parts.api.removePrice(book, id));
   /** Takes in materials from a file, new and changed. */
-  const takePrices = (items: readonly PriceItem[]): Promise<boolean> =>
-    onPrices((book) => parts.api.takePrices(book, items));
+  const takePrices = (items: readonly PriceItem[]): Promise<boolean> => onPrices((book) => takenInParts(book, items));
+  /** A long list goes in parts: a server takes no more than so much at once. */
+  async function takenInParts(book: string, items: readonly PriceItem[]): Promise<PriceBook> {
+    let taken = await parts.api.takePrices(book, items.slice(0, PRICES_AT_ONCE));
+    for (let from = PRICES_AT_ONCE; from < items.length; from += PRICES_AT_ONCE)
+      taken = await parts.api.takePrices(book, items.slice(from, from + PRICES_AT_ONCE));
+    return taken;
+  }
   /** Moves the prices of a group, or all, by a factor. */
   const reprice = (level: RepriceDto): Promise<boolean> => onPrices((book) => parts.api.reprice(book, level));
 

@@ -130,6 +130,18 @@ describe('one need, one list', () => {
       { numRuns: DRAWN, seed: 12 },
     );
   }, 120_000);
+  it('tells what is left of sheets and lengths as the cut plan leaves it, the largest first', () => {
+    for (const { project, priceBook } of files) {
+      const { shopping, plans } = derive(project, priceBook);
+      const left = shopping.lines.flatMap(({ offcuts }) => offcuts ?? []);
+      expect(left.length).toBe(plans.flatMap(({ plan }) => plan.sheets.flatMap((sheet) => sheet.offcuts)).length);
+      for (const { offcuts, unit } of shopping.lines) {
+        if (unit === 'pack') expect(offcuts).toBeUndefined();
+        const areas = (offcuts ?? []).map(({ length, width }) => length * width);
+        expect(areas).toEqual([...areas].sort((a, b) => b - a));
+      }
+    }
+  });
   it('tells when hardly a piece is over of what gets lost', () => {
     for (const { project, priceBook } of files)
       for (const line of derive(project, priceBook).shopping.lines) {

@@ -46,6 +46,8 @@ export interface BuyLine {
   readonly left: number | null;
   /** So little is left over that a few lost or spoiled ones are too many. */
   readonly low: boolean;
+  /** What is left of sheets and lengths by the cut plan, the largest first, mm. */
+  readonly offcuts?: readonly { readonly length: number; readonly width: number }[];
 }
 export interface Shopping {
   readonly currency: string;
@@ -167,6 +169,10 @@ function sheetLines(input: ShoppingInput): BuyLine[] {
           shares,
           left: null,
           low: false,
+          offcuts: plan.sheets
+            .filter((sheet) => sheet.stock === stock.id)
+            .flatMap((sheet) => sheet.offcuts.map(({ length, width }) => ({ length, width })))
+            .sort((a, b) => b.length * b.width - a.length * a.width),
         },
       ];
     });

@@ -237,6 +237,8 @@ export function createProject({ id, name, kind, model, units, startDate }: NewPr
 export function surveyAsStart(survey: Survey, at: string): Survey {
   return {
     ...survey,
+    // what was said not to be there was said of the other vehicle
+    looked: {},
     found: [],
     leakTest: { state: 'open', reason: '', at: null },
     extra: [],

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import wrenText from '../../../../demo/wren.json?raw';
-import { createProject } from '../document/create.js';
+import { createProject, surveyAsStart } from '../document/create.js';
 import type { Operation } from '../document/operation.js';
 import type { Project } from '../document/schema.js';
 import { derive } from '../derive/derive.js';
@@ -44,6 +44,11 @@ describe('a look round', () => {
     expect(opening('sliding-door', 'right')).toMatchObject({ kind: 'door', surface: 'right', swing: 'slides' });
     expect(opening('two-leaf-door', 'rear')).toMatchObject({ kind: 'door', surface: 'rear', swing: 'pair' });
     expect(opening('hinged-window', 'left')).toMatchObject({ kind: 'window', swing: 'hinged', hand: 'up' });
+  });
+  it('is not over in another vehicle that starts from this one', () => {
+    const said = done(van(), { name: 'sayLooked', payload: { topic: 'ribs', at: '2026-11-02T09:00:00.000Z' } });
+    const start = surveyAsStart(said.survey, '2026-11-03T09:00:00.000Z');
+    expect(openTopics({ ...van(), survey: start })).toContain('ribs');
   });
   it('never reckons with a place that was only pointed at', () => {
     const { project, priceBook } = readProjectFile(wrenText);

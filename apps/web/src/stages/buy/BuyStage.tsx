@@ -15,6 +15,9 @@ import { useSpeech } from '../../words/words.js';
 const TABS = ['list', 'book'] as const;
 const PhaseChart = lazy(() => import('./PhaseChart.js'));
 
+/** So many of what is left of sheets are named. */
+const OFFCUTS = 3;
+
 /** A material with another price for one sheet size or for its pack. */
 function priced(item: PriceItem, line: string, price: number): PriceItem {
   const priceDate = new Date().toISOString().slice(0, 10);
@@ -31,7 +34,7 @@ function priced(item: PriceItem, line: string, price: number): PriceItem {
 
 /** Buy: what to buy, where the quantity comes from, what it costs and weighs. */
 export default function BuyStage() {
-  const { t, said } = useSpeech();
+  const { t, said, sawn } = useSpeech();
   const scene = useScene();
   const id = useSession((s) => s.id);
   const [tab, setTab] = useState<(typeof TABS)[number]>('list');
@@ -107,6 +110,20 @@ export default function BuyStage() {
                             <>
                               {' · '}
                               {t('buy.leftOver', { left: amountText(line.left) })}
+                            </>
+                          )}
+                          {line.offcuts && line.offcuts.length > 0 && (
+                            <>
+                              {' · '}
+                              {t(line.offcuts.length > OFFCUTS ? 'buy.offcutsMore' : 'buy.offcuts', {
+                                sizes: line.offcuts
+                                  .slice(0, OFFCUTS)
+                                  .map(({ length, width }) =>
+                                    line.unit === 'bar' ? sawn(length) : `${sawn(length)} × ${sawn(width)}`,
+                                  )
+                                  .join(', '),
+                                more: line.offcuts.length - OFFCUTS,
+                              })}
                             </>
                           )}
                           {line.low && (

@@ -44,6 +44,7 @@ function hintFor(place: Place | null): UiKey {
   }
 }
 
+const PHONE = '(max-width: 560px)';
 /** Fingers, or a phone's width. */
 const KEYPAD_FROM_THE_START = '(pointer: coarse), (max-width: 560px)';
 
@@ -74,6 +75,7 @@ export function ReadingEntry({
   const [problem, setProblem] = useState<string | null>(null);
   const [held, setHeld] = useState<readonly number[]>([]);
   const [keypad, setKeypad] = useState(() => window.matchMedia(KEYPAD_FROM_THE_START).matches);
+  const [narrow] = useState(() => window.matchMedia(PHONE).matches);
   const input = useRef<HTMLInputElement>(null);
   const before = survey.readings[address] ?? [];
   const expected = useMemo(() => expectedAt(survey, address), [survey, address]);
@@ -143,7 +145,7 @@ export function ReadingEntry({
       <div className="walk">
         <div className="walk-slice">
           {scene.shape.shell ? (
-            <Slice tape={address} at={null} height={keypad ? 200 : 250} />
+            <Slice tape={address} at={null} height={narrow ? 120 : keypad ? 200 : 250} />
           ) : (
             <StandIn address={address} kind={scene.project.vehicle.kind} />
           )}

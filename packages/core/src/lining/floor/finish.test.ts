@@ -319,7 +319,10 @@ describe('how the floor board is held', () => {
     expect(glued?.floor.screws.length).toBeGreaterThan(10);
     expect(glued?.floor.screws.length).toBeLessThan(screws.length);
     expect(loose?.floor.screws).toEqual([]);
-    const glue = (derived: typeof screwed) => derived?.shopping.lines.some((line) => line.material === 'floor-glue');
+    const glue = (derived: typeof screwed) =>
+      derived?.shopping.lines.some(
+        ({ material, shares }) => material === 'floor-glue' && shares.some(({ of }) => of === 'floor'),
+      );
     expect([screwed, glued, loose].map(glue)).toEqual([true, true, false]);
     const ids = (derived: typeof screwed) => derived?.schedule.tasks.map(({ task }) => task.id) ?? [];
     expect(ids(screwed)).toContain('subfloor-glue');

@@ -98,7 +98,10 @@ describe('a second layer of board', () => {
 
   it('is glued too, and neither glued nor screwed where the floor is laid loose', () => {
     const glue = (derived: typeof two): number =>
-      derived.shopping.lines.find(({ material }) => material === 'floor-glue')?.amount ?? 0;
+      derived.shopping.lines
+        .find(({ material }) => material === 'floor-glue')
+        ?.shares.filter(({ of }) => of === 'floor')
+        .reduce((sum, { amount }) => sum + amount, 0) ?? 0;
     const [upper] = two.floor.upper;
     expect(glue(two) - glue(plain)).toBeCloseTo(upper?.glue?.millilitres ?? 0, 6);
     const [loose] = derive(doubled(board, { fixing: 'loose' }), priceBook).floor.upper;
