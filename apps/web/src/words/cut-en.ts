@@ -177,6 +177,7 @@ export const CUT_EN = {
   'bench.recutNowhere': '{part} finds no place yet: see Cut.',
   'bench.patched': '{part} stays in use, patched.',
   'cut.measured': 'Thickness as bought',
+  'cut.bowed': 'Its sheets came bowed',
   'cut.measuredWidth': 'Width as bought',
   'cut.measuredFrom': 'Sold as {nominal}; everything made of it is worked out with what was measured.',
   'step.measureMaterial': 'measured thickness',

@@ -558,6 +558,9 @@ export const EN_UI = {
   'layers.measured': 'Measured, as bought',
   'layers.asBought': 'What was bought measures {thickness}: that counts here.',
   'layers.soldAs': 'sold as {size}',
+  'layers.comfortFirst':
+    'Before the first layer goes in: write down how loud, warm and damp it is bare. It cannot be measured afterwards.',
+  'layers.comfortWrite': 'Write it down',
   'layers.whole': 'The whole vehicle at once',
   'layers.wholeHint': 'One choice for floor, walls, ceiling and doors. Each surface can be changed afterwards.',
   'layers.wholeWalls': 'Kept dry',
@@ -988,7 +991,7 @@ export const EN_UI = {
   'buy.print': 'List for the shop, as PDF',
   'buy.offcuts': 'left of it: {sizes}',
   'buy.offcutsMore': 'left of it: {sizes} and {more} smaller',
-  'buy.low': 'hardly any over: a few lost and it runs out',
+  'buy.low': 'hardly any over: it runs out if some is lost or spoiled',
   'buy.leftOver': '{left} left over',
   'buy.chart': 'By phase',
   'buy.priceOf': 'Price of {name}',

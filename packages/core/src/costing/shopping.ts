@@ -233,7 +233,7 @@ function layerNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly un
   return { needs, unpriced };
 }
 
-/** Of what is counted in pieces some are lost, bent or stripped: less than this share over is hardly enough. */
+/** Some is lost, bent, spilt or cut wrong: less than this share over is hardly enough. */
 const LOW_SHARE = 0.05;
 
 const UNIT_NAMES = { m2: 'm²', m: 'm', ml: 'ml', piece: 'pieces' } as const;
@@ -293,7 +293,7 @@ function packLines(
         }),
         shares,
         left: quantity * contents - taken,
-        low: unit === 'piece' && quantity * contents - taken < LOW_SHARE * taken,
+        low: quantity * contents - taken < LOW_SHARE * taken,
       },
     ];
   });

@@ -62,6 +62,14 @@ export interface Deriver {
   readonly derive: (project: Project, book: PriceBook) => Derived;
 }
 
+/** The boards of the floor whose sheets came bowed, by name. */
+const bowedBoards = (depth: BuildUpDepths['floor'], measured: Project['measured']): readonly string[] =>
+  depth.layers.flatMap(({ layer, material }) =>
+    layer.board && measured.some((item) => item.material === layer.material && item.bowed === true)
+      ? [material?.name ?? layer.material]
+      : [],
+  );
+
 /** What a drag recomputes. */
 export const SHAPE_KEYS = [
   'progress',
@@ -531,7 +539,13 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         ...(dragging
           ? []
           : [
-              ...floorScrewProblems(now.floor, now.subfloor !== null, project.floor.fixing, floorFace()),
+              ...floorScrewProblems(
+                now.floor,
+                now.subfloor !== null,
+                project.floor.fixing,
+                floorFace(),
+                bowedBoards(now.depths.floor, project.measured),
+              ),
               ...cutProblems(now.plans, planned().without),
             ]),
       ],

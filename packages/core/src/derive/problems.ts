@@ -165,13 +165,21 @@ export function shapeProblems({
   ];
 }
 
-/** A board that is to be screwed down, and nothing it could be screwed to, or no stocked screw that neither falls short nor comes out below. */
+/**
+ * A board that is to be screwed down, and nothing it could be screwed to, or no stocked screw that neither falls short nor comes
+ * out below; and one laid loose whose sheets came bowed.
+ * @param bowed names of the floor's boards that did
+ */
 export function floorScrewProblems(
   floor: LinedFloor,
   board: boolean,
   fixing: FloorChoice['fixing'],
   face: FaceFixing | null,
+  bowed: readonly string[] = [],
 ): Problem[] {
+  // what nothing holds down lies flat only if it is flat
+  if (board && fixing === 'loose' && bowed.length > 0)
+    return [{ stage: 'build', place: 'floor', said: message('floor.bowedLoose', { names: bowed.join(', ') }) }];
   if (!board || fixing === 'loose') return [];
   if (face && floor.screws.length > 0)
     return face.pick === null

@@ -433,10 +433,12 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   removeFitting: (draft, { id }) => remove(draft.fittings, id),
   putFloorHatch: (draft, { hatch }) => put(draft.floorHatches, hatch),
   removeFloorHatch: (draft, { id }) => remove(draft.floorHatches, id),
-  measureMaterial: (draft, { material, thickness, width }) => {
+  measureMaterial: (draft, { material, thickness, width, bowed }) => {
     draft.measured = [
       ...draft.measured.filter((other) => other.material !== material),
-      ...(thickness === null ? [] : [{ material, thickness, ...(width === undefined ? {} : { width }) }]),
+      ...(thickness === null
+        ? []
+        : [{ material, thickness, ...(width === undefined ? {} : { width }), ...(bowed ? { bowed } : {}) }]),
     ];
   },
   logScribe: (draft, { scribe }) => put(draft.scribes, scribe),

@@ -177,6 +177,8 @@ export const measuredSchema = z.strictObject({
   thickness: thicknessSchema,
   /** Of timber and boards, where it was measured too. */
   width: z.number().min(1).max(3000).optional(),
+  /** Its sheets came bowed. */
+  bowed: z.boolean().optional(),
 });
 /** One pass of scribing: gaps read with the part held in its place, mm, and what came off. */
 export const scribeSchema = z.strictObject({

@@ -183,6 +183,7 @@ export const OPERATION_PAYLOADS = {
     material: idSchema,
     thickness: z.number().min(0.1).max(200).nullable(),
     width: z.number().min(1).max(3000).optional(),
+    bowed: z.boolean().optional(),
   }),
   logScribe: z.strictObject({ scribe: scribeSchema }),
   removeScribe: named,

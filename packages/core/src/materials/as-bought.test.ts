@@ -55,4 +55,14 @@ describe('what was bought and measured', () => {
       true,
     );
   });
+  it('says that a bowed board laid loose lies on nothing that holds it flat, and only then', () => {
+    const bowed = { material: 'birch-12', thickness: 12, bowed: true };
+    const problems = (list: MeasuredMaterial[], fixing: 'screwed' | 'loose'): string[] =>
+      derive({ ...measured(...list), floor: { ...project.floor, fixing } }, priceBook).problems.map(
+        ({ said }) => said.key,
+      );
+    expect(problems([bowed], 'loose')).toContain('floor.bowedLoose');
+    expect(problems([bowed], 'screwed')).not.toContain('floor.bowedLoose');
+    expect(problems([{ ...bowed, bowed: false }], 'loose')).not.toContain('floor.bowedLoose');
+  });
 });

@@ -188,6 +188,8 @@ export const EN = {
     '{surface}: {count} brads go through the strips over joints, and nothing in the price book is between {least} and {most} long: glue them.',
   'doors.noScrew':
     'The panels of the doors are screwed into their inner sheets, and nothing in the price book is between {least} and {most} long. Add a screw, or use clips.',
+  'floor.bowedLoose':
+    'The sheets of {names} came bowed, and the floor is laid loose: nothing holds it flat but what stands on it. Screw or glue it, or take flat sheets.',
   'lining.noFastener.batten':
     '{count} places of the battens on the {surface} have no screw: nothing the price book has is {least} to {most} long.',
   'lining.noFastener.rib':

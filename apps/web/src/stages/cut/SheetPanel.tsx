@@ -60,14 +60,16 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
   };
   const merchant = merchantCuts(sheet, item.job.kerf, cutting.car);
   const same = (a: number, b: number): boolean => Math.abs(a - b) < 0.01;
-  const measure = (thickness: number, width: number): Message | null => {
-    const asSold = nominal !== null && same(thickness, nominal.thickness) && same(width, nominal.width);
+  const known = scene.project.measured.find((one) => one.material === item.material.id);
+  const measure = (thickness: number, width: number, bowed = known?.bowed === true): Message | null => {
+    const asSold = nominal !== null && same(thickness, nominal.thickness) && same(width, nominal.width) && !bowed;
     return act({
       name: 'measureMaterial',
       payload: {
         material: item.material.id,
         thickness: asSold ? null : thickness,
         ...(nominal !== null && !same(width, nominal.width) ? { width } : {}),
+        ...(bowed ? { bowed } : {}),
       },
     });
   };
@@ -140,6 +142,13 @@ export function SheetPanel({ item, sheet, scene, onSheet }: SheetPanelProps) {
           value={item.material.thickness}
           onTake={(thickness) => measure(thickness, item.material.width)}
         />
+        {item.job.kind === 'sheet' && (
+          <Check
+            label={t('cut.bowed')}
+            checked={known?.bowed === true}
+            onCheck={(bowed) => measure(item.material.thickness, item.material.width, bowed)}
+          />
+        )}
         {item.job.kind === 'bar' && (
           <LengthField
             label={t('cut.measuredWidth')}

@@ -1,4 +1,5 @@
 import './layers.css';
+import Button from '@mui/material/Button';
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import { Problem } from '../../kit/Problem.js';
 import { useState } from 'react';
@@ -40,6 +41,14 @@ export default function LayersStage() {
                 <Problem key={problem.place}>{said(problem.said)}</Problem>
               ))}
             <MissingNotes scene={scene} stage="layers" />
+            {scene.project.comfort.length === 0 && !bare && (
+              <div className="row apart">
+                <p className="small soft grow">{t('layers.comfortFirst')}</p>
+                <Button size="small" onClick={() => setTab('compare')}>
+                  {t('layers.comfortWrite')}
+                </Button>
+              </div>
+            )}
             <TabStrip
               label={t('stage.layers')}
               tabs={TABS}
