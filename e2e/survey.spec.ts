@@ -283,7 +283,7 @@ test('vehicles side by side, and a shell to start from', async ({ page }) => {
 });
 
 for (const [stage, tabs] of [
-  ['measure', ['Readings', 'What is measured', 'Datum', 'Found', 'In and out']],
+  ['measure', ['Look round', 'Walk', 'Readings', 'Things', 'Datum', 'Found', 'In and out']],
   ['layers', ['Warmth', 'Depths', 'Compare']],
 ] as const) {
   test(`every part of ${stage} is free of serious accessibility findings`, async ({ page, request }) => {
