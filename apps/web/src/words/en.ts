@@ -436,7 +436,7 @@ export const EN_UI = {
   'datum.shape': 'Ribs and sections',
   'datum.largestGap': '{surface}: the largest opening between ribs is {clear}, from {a} to {b}.',
   'datum.ribCut': '{name} runs across {ribs}: frame the cut before the rib is taken away.',
-  'datum.noRibs': 'Ribs read under What is measured show where openings can be cut.',
+  'datum.noRibs': 'Ribs read under Things show where openings can be cut.',
   'datum.alike': 'Sections alike to {by}: {groups}',
   'datum.tolerance': 'Alike to',
   'datum.upright':
@@ -615,7 +615,7 @@ export const EN_UI = {
   'warmth.caution':
     'Spray foams: gas mask, whole suit, a day of airing. Fibres: mask, gloves, long sleeves. No flames near fumes.',
   'knock.reveals': 'Window reveals',
-  'knock.revealsNone': 'Mark an opening with “frame depth” under What is measured, and read its corners.',
+  'knock.revealsNone': 'Mark an opening with “frame depth” under Things, and read its corners.',
   'knock.corners': 'front {frontLow} low, {frontHigh} high; rear {rearLow} low, {rearHigh} high',
   'knock.board': '{side}: {from} to {to} over {length}, {taper}',
   'knock.side.sill': 'sill',
