@@ -1,6 +1,7 @@
 import type { PriceItem } from '@nestplank/core/document';
 import type { Message } from '@nestplank/core/words';
 import { Check } from '../../kit/Check.js';
+import { Fold } from '../../kit/Fold.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { TextEntry } from '../../kit/TextEntry.js';
 import { useSpeech } from '../../words/words.js';
@@ -38,7 +39,7 @@ export function MaterialData({ item, put }: { readonly item: PriceItem; readonly
     />
   );
   return (
-    <div className="stack">
+    <Fold title={t('book.sheet')}>
       <div className="fields two">
         <NumberField
           label={t('book.waste')}
@@ -77,6 +78,6 @@ export function MaterialData({ item, put }: { readonly item: PriceItem; readonly
           {again('to')}
         </div>
       )}
-    </div>
+    </Fold>
   );
 }

@@ -22,7 +22,7 @@ export function WholeVehicle({ scene }: { readonly scene: Scene }) {
     <section className="sample stack" aria-label={t('layers.whole')}>
       <h2>{t('layers.whole')}</h2>
       <p className="soft">{t('layers.wholeHint')}</p>
-      <div className="fields">
+      <div className="stack">
         <PickField
           label={t('layers.wholeWalls')}
           value={school.moisture}
