@@ -1,9 +1,9 @@
-import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { derive } from '@nestplank/core/derive';
-import { createProject, describeAddress, OperationError, type ProjectFile, valueAt } from '@nestplank/core/document';
+import { createProject, describeAddress, OperationError, valueAt } from '@nestplank/core/document';
 import { applyOperation } from '@nestplank/core/furniture';
 import { ruleNamed, RULES } from '@nestplank/core/layout';
 import { templateParts } from '@nestplank/core/lining';
@@ -12,58 +12,12 @@ import { sheetLetter } from '@nestplank/core/plan';
 import { halfWidth, roofHeight, type Shell, wallTop } from '@nestplank/core/shell';
 import { say } from '@nestplank/core/words';
 import { loadProgram, solveJob, type CutPlan } from '@nestplank/core/cutting';
-import {
-  FormatError,
-  projectFileText,
-  readCutJob,
-  readJson,
-  readOperations,
-  readProjectFile,
-  reportOf,
-} from '@nestplank/core/formats';
+import { projectFileText, readCutJob, readJson, readOperations, reportOf } from '@nestplank/core/formats';
 import { CommandFailure } from './failure.js';
+import { load, openProject, print, put, read, save, speaker } from './files.js';
 
 /** Searches shorter than this do without the program solver. */
 const SECONDS_FOR_PROGRAM = 0.5;
-const LARGEST_FILE = 20 * 1024 * 1024;
-const print = (text: string): void => void process.stdout.write(text.endsWith('\n') ? text : `${text}\n`);
-
-function load(path: string): string {
-  try {
-    if (path !== '-' && statSync(path).size > LARGEST_FILE)
-      throw new CommandFailure(2, `${path}: larger than 20 MB, which no project is.`);
-    return readFileSync(path === '-' ? 0 : path, 'utf8');
-  } catch (problem) {
-    if (problem instanceof CommandFailure) throw problem;
-    throw new CommandFailure(
-      2,
-      `${path}: cannot be read (${problem instanceof Error && 'code' in problem ? String(problem.code) : 'unknown'}).`,
-    );
-  }
-}
-
-/** Reads a file in some format; a bad one ends the command with one line that names the place. */
-function read<T>(path: string, reader: (text: string) => T): T {
-  const text = load(path);
-  try {
-    return reader(text);
-  } catch (problem) {
-    if (problem instanceof FormatError) throw new CommandFailure(2, `${path}: ${problem.message}`);
-    throw problem;
-  }
-}
-
-function save(path: string, content: string | Uint8Array): void {
-  try {
-    writeFileSync(path, content);
-  } catch {
-    throw new CommandFailure(2, `${path}: cannot be written.`);
-  }
-}
-
-const put = (path: string | undefined, text: string): void => (path === undefined ? print(text) : save(path, text));
-const openProject = (path: string): ProjectFile => read(path, readProjectFile);
-
 export function reportCommand(path: string): void {
   const { project, priceBook } = openProject(path);
   print(JSON.stringify(reportOf(project, priceBook, derive(project, priceBook)), null, 1));
@@ -79,12 +33,13 @@ export function checkCommand(path: string, options: { only?: string } = {}): voi
   const wanted = (name: (typeof CHECKED)[number]): boolean => only === undefined || only.includes(name);
   const { project, priceBook } = openProject(path);
   const derived = derive(project, priceBook);
+  const told = speaker(project);
   const lines = [
-    ...(wanted('problems') ? derived.problems.map(({ stage, said }) => `${stage}: ${say(said)}`) : []),
+    ...(wanted('problems') ? derived.problems.map(({ stage, said }) => `${stage}: ${told(said)}`) : []),
     ...(wanted('rules')
       ? derived.checks
-          .filter(({ grade }) => grade === 'fails')
-          .map(({ rule, said, mend }) => `${rule}: ${say(said)}${mend ? ` ${say(mend.said)}.` : ''}`)
+          .filter(({ grade, aside }) => grade === 'fails' && aside === null)
+          .map(({ rule, said, mends: [mend] }) => `${rule}: ${told(said)}${mend ? ` ${told(mend.said)}.` : ''}`)
       : []),
     ...(wanted('closures')
       ? derived.closures

@@ -17,6 +17,14 @@ import {
   walkCommand,
 } from './commands.js';
 import { CommandFailure } from './failure.js';
+import {
+  compareCommand,
+  gapsCommand,
+  mendCommand,
+  modesCommand,
+  suggestCommand,
+  weighCommand,
+} from './layout-commands.js';
 
 const wholeNumber = (text: string): number => {
   const value = Number(text);
@@ -101,6 +109,44 @@ program
   .option('-o, --output <new>', 'where to write the new file; printed otherwise')
   .description('apply named operations, the same as the interface sends')
   .action(applyCommand);
+program
+  .command('gaps')
+  .argument('<file>', 'a project file')
+  .description('print the free stretches of the room, and which families fit there now, as JSON')
+  .action(gapsCommand);
+program
+  .command('mend')
+  .argument('<file>', 'a project file')
+  .option('-o, --output <new>', 'where to write the mended project')
+  .description(
+    'search for mends that together leave nothing failing, and say what they change; exit 1 if some still fails',
+  )
+  .action(mendCommand);
+program
+  .command('modes')
+  .argument('<file>', 'a project file')
+  .description('print what each mode leaves free and what moves to the next, as JSON')
+  .action(modesCommand);
+program
+  .command('weigh')
+  .argument('<file>', 'a project file')
+  .description('print what everything weighs and where, as JSON')
+  .action(weighCommand);
+program
+  .command('compare')
+  .argument('<file>', 'a project file')
+  .argument('<other>', 'another')
+  .description('print two layouts by their figures, what differs, and what of the work done it touches, as JSON')
+  .action(compareCommand);
+program
+  .command('suggest')
+  .argument('<file>', 'a project file')
+  .argument('<wishes>', 'a wishes.json: what has to be in, and what is wished for')
+  .requiredOption('-o, --output <dir>', 'the folder to write the proposals to')
+  .option('--seconds <n>', 'time allowed', wholeNumber, 20)
+  .option('--seed <n>', 'seed of the search', wholeNumber, 1)
+  .description('search for arrangements that pass every hard rule')
+  .action(suggestCommand);
 program.command('rules').description('list every rule and formula with its inputs').action(rulesCommand);
 program
   .command('rule')

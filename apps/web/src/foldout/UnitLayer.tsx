@@ -1,8 +1,16 @@
 import { useDrag } from '@use-gesture/react';
 import { memo, type KeyboardEvent } from 'react';
-import { endOf, frontLineOf, standsAt, type Operation, type Person, type Unit } from '@nestplank/core/document';
+import {
+  endOf,
+  frontLineOf,
+  spansWalls,
+  standsAt,
+  type Operation,
+  type Person,
+  type Unit,
+} from '@nestplank/core/document';
 import { outlineFromAbove, sweptFromAbove, type Motion } from '@nestplank/core/furniture';
-import type { LyingPlace } from '@nestplank/core/layout';
+import { berthOf, type Berth, type LyingPlace } from '@nestplank/core/layout';
 import type { Point } from '@nestplank/core/numeric';
 import { halfWidth, type Shell } from '@nestplank/core/shell';
 import { act, previewActions } from '../state/session.js';
@@ -32,6 +40,18 @@ export function moveOperation(unit: Unit, along: number, across: number, snap: n
   const tidy = (value: number): number => Math.round(value * 1e6) / 1e6;
   const x = tidy(to(unit.body.x + along));
   const line = frontLineOf(unit);
+  const { body } = unit;
+  if (body.stands === 'free')
+    return {
+      name: 'changeUnit',
+      payload: {
+        id: unit.id,
+        changes: {
+          ...(along === 0 ? {} : { x }),
+          ...(across === 0 ? {} : { y: tidy(to(body.y + across)) }),
+        },
+      },
+    };
   if (!line) return { name: 'changeUnit', payload: { id: unit.id, changes: { x } } };
   return {
     name: 'changeUnit',
@@ -45,31 +65,30 @@ export function moveOperation(unit: Unit, along: number, across: number, snap: n
   };
 }
 
-/** A sleeper drawn to scale: head to the left, lying across. */
+/** A sleeper drawn to scale on their place: head to the left where one lies across, to the front where one lies along. */
 function Lying({
   frame,
   person,
-  middle,
+  berth,
+  along,
 }: {
   readonly frame: FoldOutFrame;
   readonly person: Person;
-  readonly middle: number;
+  readonly berth: Berth;
+  readonly along: 'x' | 'y';
 }) {
   const { len } = useSpeech();
+  const [mx, my] = [(berth.x0 + berth.x1) / 2, (berth.y0 + berth.y1) / 2];
   const head = -person.stature / 2;
+  const at = ([down, across]: Point): Point =>
+    along === 'y'
+      ? [screenX(frame, head + down), screenY(frame, mx + across)]
+      : [screenX(frame, my + across), screenY(frame, mx + head + down)];
+  const [tx, ty] = at([person.stature * 0.345, 0]);
   return (
     <g role="img" aria-label={`${person.name} ${len(person.stature)}`} pointerEvents="none">
-      <BodyOutline
-        body={lying(person)}
-        at={([down, across]) => [screenX(frame, head + down), screenY(frame, middle + across)]}
-        scale={frame.scale}
-      />
-      <text
-        x={screenX(frame, -person.stature * 0.155)}
-        y={screenY(frame, middle) + 5}
-        textAnchor="middle"
-        className="halo size-12"
-      >
+      <BodyOutline body={lying(person)} at={at} scale={frame.scale} />
+      <text x={tx} y={ty + 5} textAnchor="middle" className="halo size-12">
         {person.name} {len(person.stature)}
       </text>
     </g>
@@ -121,6 +140,59 @@ function Swept({ frame, motions }: { readonly frame: FoldOutFrame; readonly moti
   );
 }
 
+/** What begins higher than this hangs over what stands below, mm. */
+const HANGS_MM = 900;
+/** Under this a name is written along the vehicle, px. */
+const NARROW_PX = 74;
+
+/** The name and length of a unit on it; written along where there is too little room across, small where it is small. */
+function Label({
+  frame,
+  unit,
+  x,
+  y,
+  hangs,
+}: {
+  readonly frame: FoldOutFrame;
+  readonly unit: Unit;
+  readonly x: number;
+  readonly y: number;
+  readonly hangs: boolean;
+}) {
+  const { len } = useSpeech();
+  const long = unit.body.length * frame.scale;
+  if (long < 16) return null;
+  const line = frontLineOf(unit);
+  const across =
+    unit.body.stands === 'free'
+      ? unit.body.width * frame.scale
+      : line
+        ? (halfWidth(frame.shell, line.side, unit.body.x + unit.body.length / 2, frame.shell.floor + 900) -
+            line.front) *
+          frame.scale
+        : Infinity;
+  const at = hangs && line ? screenX(frame, line.sign * (line.front + (across / frame.scale) * 0.72)) : x;
+  const turned = across < NARROW_PX || hangs;
+  const small = long < 44 || turned;
+  return (
+    <g transform={turned ? `rotate(-90 ${at} ${y})` : undefined}>
+      <text
+        className={small ? 'size-12 strong halo' : 'size-15 strong'}
+        x={at}
+        y={turned ? y + 4 : y - 2}
+        textAnchor="middle"
+      >
+        {unit.name}
+      </text>
+      {!small && (
+        <text x={at} y={y + 14} textAnchor="middle" className="soft">
+          {len(unit.body.length)}
+        </text>
+      )}
+    </g>
+  );
+}
+
 /** One unit on floor and walls. It is moved by dragging or with the arrow keys; both show what would come of it at once. */
 export const UnitLayer = memo(function UnitLayer({
   frame,
@@ -132,7 +204,7 @@ export const UnitLayer = memo(function UnitLayer({
   chosen,
   snap,
 }: UnitLayerProps) {
-  const { t, len, lenUnit } = useSpeech();
+  const { t, lenUnit } = useSpeech();
   const drag = useDrag(
     ({ movement: [mx, my], first, last, tap, memo, event }) => {
       const start = (memo as Unit | undefined) ?? unit;
@@ -142,7 +214,7 @@ export const UnitLayer = memo(function UnitLayer({
         (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
       }
       if (tap) return start;
-      const operation = moveOperation(start, my / frame.scale, frontLineOf(start) ? mx / frame.scale : 0, snap);
+      const operation = moveOperation(start, my / frame.scale, spansWalls(start) ? 0 : mx / frame.scale, snap);
       if (last) {
         previewActions(null);
         act(operation);
@@ -160,7 +232,7 @@ export const UnitLayer = memo(function UnitLayer({
       act({ name: 'removeUnit', payload: { id: unit.id } });
       look({ unit: null });
     } else if (event.key === 'Enter' || event.key === ' ') look({ unit: unit.id });
-    else if (along !== 0 || (across !== 0 && frontLineOf(unit) !== null))
+    else if (along !== 0 || (across !== 0 && !spansWalls(unit)))
       act(moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap));
     else return;
     event.preventDefault();
@@ -170,9 +242,14 @@ export const UnitLayer = memo(function UnitLayer({
   const sleepers = (lies?.sleepers ?? []).flatMap((id) => people.filter((person) => person.id === id));
   const line = frontLineOf(unit);
   const { x, length } = unit.body;
+  const { body } = unit;
   const middleX = line
     ? screenX(frame, (line.sign * (line.front + halfWidth(room, line.side, x + length / 2, room.floor))) / 2)
-    : frame.centre;
+    : body.stands === 'free'
+      ? screenX(frame, body.y + body.width / 2)
+      : frame.centre;
+  // what hangs is drawn over what stands below it, open
+  const hangs = body.from >= HANGS_MM;
   const labelY = screenY(frame, x + length / 2);
   return (
     <g>
@@ -192,25 +269,25 @@ export const UnitLayer = memo(function UnitLayer({
       >
         <path
           d={ringPath(outline)}
-          fill="url(#hatch-birch)"
+          fill={hangs ? 'transparent' : 'url(#hatch-birch)'}
           stroke={chosen ? 'var(--data)' : 'var(--ink)'}
           strokeWidth={chosen ? 3 : 1.5}
+          strokeDasharray={hangs ? '8 4' : undefined}
+          pointerEvents={hangs ? 'stroke' : undefined}
         />
-        {sleepers.length === 0 && (
-          <>
-            <text className="size-15 strong" x={middleX} y={labelY - 2} textAnchor="middle">
-              {unit.name}
-            </text>
-            <text x={middleX} y={labelY + 14} textAnchor="middle" className="soft">
-              {len(length)}
-            </text>
-          </>
-        )}
+        {sleepers.length === 0 && <Label frame={frame} unit={unit} x={middleX} y={labelY} hangs={hangs} />}
       </g>
       {chosen && <Swept frame={frame} motions={motions} />}
-      {sleepers.map((person, i) => (
-        <Lying key={person.id} frame={frame} person={person} middle={x + ((i + 0.5) * length) / sleepers.length} />
-      ))}
+      {lies &&
+        sleepers.map((person, i) => (
+          <Lying
+            key={person.id}
+            frame={frame}
+            person={person}
+            berth={berthOf(lies, i, room)}
+            along={lies.along ?? 'y'}
+          />
+        ))}
     </g>
   );
 });

@@ -55,7 +55,7 @@ export function tapeFigure(
     }
     case 'layout': {
       if (project.layout.units.length === 0) return plain(t('tape.layout.none'));
-      const fails = derived.checks.filter((check) => check.grade === 'fails').length;
+      const fails = derived.checks.filter((check) => check.grade === 'fails' && check.aside === null).length;
       if (fails === 0 && derived.missing.some(({ stages }) => stages.includes('layout')))
         return plain(t('tape.layout.unknown', { units: project.layout.units.length }));
       if (fails === 0) return { text: t('tape.layout.fits', { units: project.layout.units.length }), tone: 'proved' };

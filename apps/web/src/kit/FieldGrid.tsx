@@ -1,7 +1,8 @@
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import type { Field, Person, Unit } from '@nestplank/core/document';
+import type { Field, Person, Thing, Unit } from '@nestplank/core/document';
 import type { Message } from '@nestplank/core/words';
+import { EN_UI, type UiKey } from '../words/en.js';
 import { useSpeech } from '../words/words.js';
 import { LengthField } from './LengthField.js';
 import { NumberField } from './NumberField.js';
@@ -15,6 +16,8 @@ interface FieldGridProps {
   /** Materials that a field of sheets offers. */
   readonly sheets: readonly { readonly value: string; readonly text: string }[];
   readonly people: readonly Person[];
+  /** Things with data sheets that a field of things offers. */
+  readonly things?: readonly Thing[];
   /** Tries to take a value; returns why not, or null. */
   readonly onTake: (name: string, value: Value) => Message | null;
   /** Tells a refusal that has no place of its own. */
@@ -22,7 +25,7 @@ interface FieldGridProps {
 }
 
 /** A form made from what a family says of its fields, in the order in which it says it. */
-export function FieldGrid({ fields, of, labelOf, sheets, people, onTake, onRefused }: FieldGridProps) {
+export function FieldGrid({ fields, of, labelOf, sheets, people, onTake, onRefused, things = [] }: FieldGridProps) {
   const { t } = useSpeech();
   const pick = (name: string, value: Value): void => {
     const refused = onTake(name, value);
@@ -71,6 +74,27 @@ export function FieldGrid({ fields, of, labelOf, sheets, people, onTake, onRefus
                   onPick={(material) => pick(name, material)}
                 />
               );
+            case 'thing':
+              return (
+                <PickField
+                  key={name}
+                  label={label}
+                  value={String(value)}
+                  choices={[
+                    { value: '', text: t('bay.noThing') },
+                    ...things.map(({ id, name: text }) => ({ value: id, text })),
+                  ]}
+                  onPick={(thing) => pick(name, thing)}
+                />
+              );
+            case 'yes-no':
+              return (
+                <FormControlLabel
+                  key={name}
+                  control={<Checkbox checked={value === true} onChange={(_event, on) => pick(name, on)} />}
+                  label={label}
+                />
+              );
             case 'people': {
               const chosen = Array.isArray(value) ? value : [];
               return people.length === 0 ? null : (
@@ -100,5 +124,7 @@ export function FieldGrid({ fields, of, labelOf, sheets, people, onTake, onRefus
 
 /** A choice in words; one without words of its own stands as it is. */
 function choiceText(choice: string, t: ReturnType<typeof useSpeech>['t']): string {
-  return choice === 'left' || choice === 'right' ? t(`surface.${choice}`) : choice;
+  if (choice === 'left' || choice === 'right') return t(`surface.${choice}`);
+  const key = `choice.${choice}`;
+  return key in EN_UI ? t(key as UiKey) : choice;
 }

@@ -1,5 +1,5 @@
 import { frontLineOf, isAt, type Person, type Project } from '@nestplank/core/document';
-import type { LyingPlace } from '@nestplank/core/layout';
+import { berthOf, type LyingPlace } from '@nestplank/core/layout';
 import { SITTING_SHARE } from '@nestplank/core/rules';
 import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
 import { sitting as sittingBody, standing } from '../kit/body.js';
@@ -66,7 +66,8 @@ export function People({
   readonly view: View;
   readonly speech: Speech;
 }) {
-  const bed = lying.find((place) => isAt(place.unit, x));
+  const bed = lying.find((place) => isAt(place.unit, x) && place.along !== 'x' && place.sleepers.length > 0);
+  const along = lying.find((place) => isAt(place.unit, x) && place.along === 'x' && place.sleepers.length > 0);
   const tallest = [...project.people].sort((a, b) => b.stature - a.stature)[0];
   if (!tallest) return null;
   if (bed) {
@@ -86,12 +87,29 @@ export function People({
       />
     );
   }
+  if (along) {
+    // one who lies along the vehicle sits up on the middle of their own place
+    const berth = berthOf(along, 0, room);
+    const sleeper = project.people.find(({ id }) => id === along.sleepers[0]) ?? tallest;
+    const y = (berth.y0 + berth.y1) / 2;
+    return (
+      <Figure
+        person={sleeper}
+        seat={room.floor + along.unit.body.to + 0.85 * along.mattress}
+        y={y}
+        ceiling={roofHeight(room, x, y)}
+        view={view}
+        speech={speech}
+        sitting
+      />
+    );
+  }
   const front = (side: 'left' | 'right'): number =>
     Math.min(
       halfWidth(room, side, x, room.floor),
       ...project.layout.units.flatMap((unit) => {
         const line = frontLineOf(unit);
-        return line?.side === side && isAt(unit, x) ? [line.front] : [];
+        return line?.side === side && unit.body.from < 900 && isAt(unit, x) ? [line.front] : [];
       }),
     );
   const y = (front('right') - front('left')) / 2;

@@ -81,18 +81,18 @@ export function UnitCut({
   const top = room.floor + unit.body.to;
   const edge = (side: 'left' | 'right', z: number) =>
     view.at((side === 'left' ? -1 : 1) * halfWidth(room, side, x, z), z);
+  const line = frontLineOf(unit);
+  // bedding reaches from wall to wall, or from the front of a bed along a wall to that wall
+  const near = (z: number) => view.at((line?.sign ?? 1) * (line?.front ?? 0), z);
+  const from = (z: number) => (line === null || line.side === 'left' ? edge('left', z) : near(z));
+  const to = (z: number) => (line === null || line.side === 'right' ? edge('right', z) : near(z));
   return (
     <g role="img" aria-label={unit.name}>
       <RunOutline unit={unit} room={room} x={x} view={view} />
       <PartCuts parts={shape.parts.filter((part) => part.unit === unit.id)} book={book} x={x} view={view} />
       {lies && lies.mattress > 0 && (
         <path
-          d={ringPath([
-            edge('left', top),
-            edge('right', top),
-            edge('right', top + lies.mattress),
-            edge('left', top + lies.mattress),
-          ])}
+          d={ringPath([from(top), to(top), to(top + lies.mattress), from(top + lies.mattress)])}
           fill="var(--ground)"
           stroke="var(--ink)"
           strokeWidth={1.25}

@@ -25,7 +25,7 @@ const LINED: readonly Key[] = ['subfloor', 'floorBattens', 'floor', 'lined', 'pa
 const FIRST: Readonly<Record<StageName, readonly Key[]>> = {
   measure: [...GROUND, 'quality', 'cavities', ...FURNITURE],
   layers: [...GROUND, 'areas', 'left', 'warmth', 'reveals', 'fixings', 'warnings', 'floorBattens', 'cavities'],
-  layout: [...GROUND, ...FURNITURE],
+  layout: [...GROUND, ...FURNITURE, 'reveals', 'modes', 'weight'],
   build: [...GROUND, ...FURNITURE, ...LINED],
   cut: [...GROUND, ...FURNITURE, ...LINED, 'plans'],
   buy: [...GROUND, ...FURNITURE, ...LINED, 'plans', 'areas', 'mass', 'shopping'],

@@ -180,6 +180,9 @@ export function workingOut(wren: Project, book: PriceBook): Deriving {
     buildUps: () => Promise.reject(new Error('not asked')),
     linings: () => Promise.resolve(),
     floorWays: () => Promise.resolve(),
+    mends: () => Promise.resolve(),
+    proposals: () => Promise.resolve(),
+    layouts: () => Promise.resolve([]),
   };
 }
 

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { FaultView, HistoryView, ProjectView, Refusal, RepriceDto, StepDto, StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
-import type { Derived, DerivedShape, FloorWay, LiningCase } from '@nestplank/core/derive';
+import type { Derived, DerivedShape, FloorWay, LiningCase, MendedAll, Suggested, Wishes } from '@nestplank/core/derive';
 import {
   type Lined,
   OperationError,
@@ -66,6 +66,9 @@ export type Deriving = Pick<
   | 'buildUps'
   | 'linings'
   | 'floorWays'
+  | 'mends'
+  | 'proposals'
+  | 'layouts'
   | 'look'
 >;
 
@@ -480,5 +483,12 @@ export const askBuildUps = (id: string | null): ReturnType<DeriveClient['buildUp
 export const askLinings = (surface: Lined, each: (found: LiningCase) => void): Promise<void> =>
   worker.linings(surface, each);
 export const askFloorWays = (each: (found: FloorWay) => void): Promise<void> => worker.floorWays(each);
+/** Mends that together leave nothing failing, searched for in the background. */
+export const askMends = (each: (found: MendedAll) => void): Promise<void> => worker.mends(each);
+/** Arrangements of what has to be in. */
+export const askProposals = (wishes: Wishes, seed: number, each: (found: Suggested) => void): Promise<void> =>
+  worker.proposals(wishes, seed, each);
+/** What the kept layouts come to, beside the one that stands. */
+export const askLayouts = (): ReturnType<DeriveClient['layouts']> => worker.layouts();
 /** Ends what is being worked out one by one. */
 export const stopAsking = (): void => worker.stopTelling();

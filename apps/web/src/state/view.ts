@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { Pointed } from './pointing.js';
 
 export const THEMES = ['light', 'dark', 'sun'] as const;
 export type ThemeName = (typeof THEMES)[number];
@@ -15,6 +16,10 @@ interface View {
   /** Pieces of the linings are drawn on the fold-out. */
   readonly lining: boolean;
   readonly unit: string | null;
+  /** The mode that is shown on the fold-out. */
+  readonly mode: string | null;
+  /** The free stretch that was pointed at. */
+  readonly gap: Pointed | null;
   readonly part: string | null;
   readonly group: string | null;
   /** The find that is open. */
@@ -35,6 +40,8 @@ export const useView = create<View>(() => ({
   exaggerate: false,
   lining: false,
   unit: null,
+  mode: null,
+  gap: null,
   part: null,
   group: null,
   find: null,

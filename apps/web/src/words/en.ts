@@ -1,10 +1,12 @@
 import { BUILD_EN } from './build-en.js';
+import { LAYOUT_UI } from './layout-en.js';
 import { LINING_EN } from './lining-en.js';
 import { CUT_EN } from './cut-en.js';
 
 /** Everything the interface itself says, in English. A translation is another object with the same keys. */
 export const EN_UI = {
   ...BUILD_EN,
+  ...LAYOUT_UI,
   ...LINING_EN,
   ...CUT_EN,
   'app.name': 'Nest Plank',

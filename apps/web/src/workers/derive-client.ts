@@ -1,12 +1,21 @@
 import * as Comlink from 'comlink';
 import { DERIVED_KEYS } from '@nestplank/core/derive';
 import type { Patch } from '@nestplank/core/document';
-import type { Derived, DerivedShape, FloorWay, LiningCase, Moved } from '@nestplank/core/derive';
+import type {
+  Derived,
+  DerivedShape,
+  FloorWay,
+  LiningCase,
+  MendedAll,
+  Moved,
+  Suggested,
+  Wishes,
+} from '@nestplank/core/derive';
 import type { Lined, Operation, PriceBook, Project } from '@nestplank/core/document';
 import type { BuildUpFigures } from '@nestplank/core/layers';
 import type { Part } from '@nestplank/core/parts';
 import { tell } from '../words/speech.js';
-import type { DeriveService } from './derive.worker.js';
+import type { DeriveService, LayoutCase } from './derive.worker.js';
 
 /** Nothing that is worked out takes longer than this, ms. */
 const LONGEST_MS = 30_000;
@@ -100,6 +109,18 @@ export class DeriveClient {
 
   floorWays(each: (found: FloorWay) => void): Promise<void> {
     return this.service().floorWays(Comlink.proxy(each));
+  }
+
+  mends(each: (found: MendedAll) => void): Promise<void> {
+    return this.service().mends(Comlink.proxy(each));
+  }
+
+  proposals(wishes: Wishes, seed: number, each: (found: Suggested) => void): Promise<void> {
+    return this.service().proposals(wishes, seed, Comlink.proxy(each));
+  }
+
+  layouts(): Promise<readonly LayoutCase[]> {
+    return this.inTime(this.service().layouts());
   }
 
   /** Ends what is being told one by one. */

@@ -5,7 +5,17 @@ import {
   DERIVED_KEYS,
   eachFloorWay,
   eachLining,
+  type KnockOn,
+  knockOnOf,
+  layoutDifferences,
+  layoutFigures,
+  type LayoutFigures,
+  type MendedAll,
+  mendSearch,
   SHAPE_KEYS,
+  type Suggested,
+  suggestSearch,
+  type Wishes,
   whatMoved,
   type Derived,
   type DerivedShape,
@@ -14,7 +24,8 @@ import {
   type Moved,
 } from '@nestplank/core/derive';
 import { patchProject, type Lined, type Operation, type PriceBook, type Project } from '@nestplank/core/document';
-import { applyOperation } from '@nestplank/core/furniture';
+import { applyOperation, FAMILIES } from '@nestplank/core/furniture';
+import type { Message } from '@nestplank/core/words';
 import { buildUpFigures, type BuildUpFigures } from '@nestplank/core/layers';
 import { bookAsBought, buildUpsAsBought } from '@nestplank/core/materials';
 import type { Part } from '@nestplank/core/parts';
@@ -67,6 +78,18 @@ async function inTurn<T>(made: Iterable<T>, each: (found: T) => void): Promise<v
 
 /** What a preview changes. Parts that stayed as they were are told by their place in the last whole result. */
 export type PreviewNews = Partial<Omit<DerivedShape, 'parts'>> & { readonly parts?: readonly (Part | number)[] };
+
+/** No search for arrangements goes on longer than this by itself. */
+const SUGGEST_STEPS = 600;
+
+/** A layout by its figures, what differs in it, and what of the work done it touches. */
+export interface LayoutCase {
+  /** The variant; null for the layout that stands. */
+  readonly id: string | null;
+  readonly figures: LayoutFigures;
+  readonly differences: readonly Message[];
+  readonly touches: KnockOn | null;
+}
 
 /** Holds the project, so that only changes cross over, both ways, and every step's memory stays good. */
 const service = {
@@ -121,6 +144,36 @@ const service = {
   floorWays(each: (found: FloorWay) => void): Promise<void> {
     const held = loaded();
     return inTurn(eachFloorWay(held.project, held.book), each);
+  },
+  /** Mends that together leave nothing failing: the best so far, again and again, the last being what was found. */
+  mends(each: (found: MendedAll) => void): Promise<void> {
+    const held = loaded();
+    return inTurn(mendSearch(held.project, held.book), each);
+  },
+  /** Arrangements of what has to be in, told after each that was built. */
+  proposals(wishes: Wishes, seed: number, each: (found: Suggested) => void): Promise<void> {
+    const held = loaded();
+    return inTurn(suggestSearch(held.project, held.book, wishes, { seed, steps: SUGGEST_STEPS }), each);
+  },
+  /** What a kept layout comes to, beside the one that stands. */
+  layouts(): readonly LayoutCase[] {
+    const held = loaded();
+    const own = createDeriver();
+    const standing = own.pull(held.project, held.book);
+    const kit = { families: FAMILIES };
+    return [
+      { id: null, figures: layoutFigures(held.project, standing, kit), differences: [], touches: null },
+      ...(held.project.variants ?? []).map((variant): LayoutCase => {
+        const project = { ...held.project, layout: variant.layout };
+        const derived = own.pull(project, held.book);
+        return {
+          id: variant.id,
+          figures: layoutFigures(project, derived, kit),
+          differences: layoutDifferences(held.project.layout.units, variant.layout.units),
+          touches: knockOnOf(held.project, standing, derived),
+        };
+      }),
+    ];
   },
   /** Ends what is being told one by one. */
   stop(): void {

@@ -1,11 +1,27 @@
 import type { Shadow } from '../document/body.js';
-import type { Found, PriceBook, PriceItem, Project, Settings, Survey, Unit } from '../document/schema.js';
+import type {
+  Found,
+  PriceBook,
+  PriceItem,
+  Project,
+  Settings,
+  Stored,
+  Survey,
+  Thing,
+  Unit,
+} from '../document/schema.js';
+import type { MassPoint } from '../furniture/mass-point.js';
+import type { Skeleton } from '../furniture/skeleton.js';
+import type { Scene } from '../furniture/scene.js';
+import { modeFigures } from '../layout/modes.js';
+import { weigh } from '../layout/weight.js';
+import { massPoints } from '../mass/points.js';
 import { shoppingOf } from '../costing/shopping.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
 import { makeUnit, type MadeUnit } from '../furniture/make.js';
 import { coveredAreas } from '../layers/areas.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
-import { faceFixings, type Reveal, revealsOf } from '../layers/knock-on.js';
+import { faceFixings, revealsOf } from '../layers/knock-on.js';
 import { heatLoss } from '../layers/warmth.js';
 import { layerWarnings, pocketsOf } from '../layers/warnings.js';
 import { createChecks } from '../layout/checks/checks.js';
@@ -34,7 +50,7 @@ import type { Part } from '../parts/part.js';
 import { archesOf, type ArchShape } from '../shell/arch.js';
 import { buildShell, type ShellResult } from '../shell/build.js';
 import { innerShell, type Insets } from '../shell/inner.js';
-import { openingProblems, placedOpenings } from '../shell/openings.js';
+import { openingProblems } from '../shell/openings.js';
 import { ribDepths, ribMap, ribProblems, ribShares, type RibMap } from '../shell/ribs.js';
 import { cavitiesOf } from '../lining/surface/cavities.js';
 import { roomFigures, type RoomFigures } from '../shell/room.js';
@@ -46,6 +62,7 @@ import { DERIVE_KIT, type DeriveKit } from './kit.js';
 import { pulled, settled } from './lazy.js';
 import { createPlans } from './plans.js';
 import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
+import { NO_ASIDE, NO_MODES, NO_STORED, NO_THINGS, seenOpenings, skeletonsOf } from './scene-of.js';
 import { createShadows } from './shadows.js';
 import { createAsked, createGeometry, createMaking } from './slices.js';
 
@@ -107,6 +124,8 @@ const REST_KEYS = [
   'plans',
   'shopping',
   'mass',
+  'weight',
+  'modes',
   'schedule',
 ] as const satisfies readonly Exclude<keyof Derived, keyof DerivedShape>[];
 export const DERIVED_KEYS: readonly (keyof Derived)[] = [...SHAPE_KEYS, ...REST_KEYS];
@@ -114,27 +133,29 @@ export const DERIVED_KEYS: readonly (keyof Derived)[] = [...SHAPE_KEYS, ...REST_
 /** A unit is made again when anything but its name changes; its name too while there is something to say of it. */
 function createUnitMaker(
   kit: DeriveKit,
-): (unit: Unit, inner: Shell, arches: readonly ArchShape[], book: PriceBook) => MadeUnit {
+): (unit: Unit, inner: Shell, arches: readonly ArchShape[], book: PriceBook, things: readonly Thing[]) => MadeUnit {
   interface Last {
     readonly unit: Unit;
     readonly inner: Shell;
     readonly arches: readonly ArchShape[];
     readonly book: PriceBook;
+    readonly things: readonly Thing[];
     readonly made: MadeUnit;
   }
   const memory = new Map<string, Last>();
-  return (unit, inner, arches, book) => {
+  return (unit, inner, arches, book, things) => {
     const last = memory.get(unit.id);
     const same =
       last !== undefined &&
       last.inner === inner &&
       last.arches === arches &&
       last.book === book &&
+      last.things === things &&
       (Object.keys(unit) as (keyof Unit)[]).every(
         (key) => unit[key] === last.unit[key] || (key === 'name' && last.made.problems.length === 0),
       );
-    const made = same ? last.made : makeUnit(unit, { inner, arches, book }, kit.families, kit.schools);
-    memory.set(unit.id, { unit, inner, arches, book, made });
+    const made = same ? last.made : makeUnit(unit, { inner, arches, book, things }, kit.families, kit.schools);
+    memory.set(unit.id, { unit, inner, arches, book, things, made });
     return made;
   };
 }
@@ -192,6 +213,35 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     (made: readonly MadeUnit[]) => made,
     ([a], [b]) => a.length === b.length && a.every((unit, i) => unit === b[i]),
   );
+  const skeletonsIn = memoLast(skeletonsOf);
+  const pointsIn = memoLast(
+    (
+      parts: readonly Part[],
+      figures: Derived['mass'],
+      units: readonly Unit[],
+      skeletons: ReadonlyMap<string, Skeleton>,
+      things: readonly Thing[],
+      stored: readonly Stored[],
+      people: Project['people'],
+      room: Shell,
+      book: PriceBook,
+      trailer: boolean,
+    ) =>
+      massPoints({
+        parts,
+        mass: figures,
+        units,
+        skeletons,
+        things,
+        stored,
+        people,
+        families,
+        inner: room,
+        book,
+        trailer,
+      }),
+  );
+  const weight = memoLast(weigh);
   const joined = createJoined();
   const keptIn = memoLast(keptBack);
   const holesIn = memoLast((survey: Survey, hatches: Project['floorHatches'], kept: ReturnType<typeof keptBack>) => ({
@@ -302,12 +352,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       }),
   );
   const mass = memoLast(massOf);
-  const placedIn = memoLast((survey: Survey, frames: readonly Reveal[]) =>
-    placedOpenings(survey).map((placed) => ({
-      ...placed,
-      frame: frames.find(({ opening }) => opening.id === placed.opening.id)?.least ?? null,
-    })),
-  );
+  const placedIn = memoLast(seenOpenings);
   const areasOf = memoLast(
     (room: RoomFigures | null, shell: Shell | null, arches: readonly ArchShape[], survey: Survey) =>
       room && shell && coveredAreas(room, shell, arches, survey, surfaces),
@@ -412,7 +457,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const buildUps = layersAsBought(project.buildUps, given, project.measured);
     const geometry = geometryOf(project.survey);
     const making = makingOf(project.settings);
-    const { units } = project.layout;
+    const { units, modes = NO_MODES, aside = NO_ASIDE } = project.layout;
+    const { things = NO_THINGS, stored = NO_STORED, limits = null } = project;
     const shadows = shadowsOf(units);
     const model = (): SurfaceModel => modelOf(geometry);
     const built = () => bare(geometry, model());
@@ -424,6 +470,36 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const areas = () => areasOf(now.room ?? now.bareRoom, now.inner ?? now.shell, now.arches, geometry);
     const planned = () => plans(now.parts, project, making, book);
     const floorFace = () => now.fixings.find((face) => face.surface === 'floor') ?? null;
+    const masses = (from: Derived): readonly MassPoint[] =>
+      from.inner
+        ? pointsIn(
+            from.parts,
+            from.mass,
+            units,
+            skeletonsIn(from.made),
+            things,
+            stored,
+            project.people,
+            from.inner,
+            book,
+            project.vehicle.kind === 'trailer',
+          )
+        : [];
+    const scene = (inner: Shell): Scene => ({
+      units,
+      people: project.people,
+      inner,
+      arches: now.arches,
+      openings: placedIn(geometry, now.reveals),
+      book,
+      families,
+      things,
+      stored,
+      modes,
+      limits,
+      skeletons: skeletonsIn(now.made),
+      masses: masses(now),
+    });
     const now: Derived = pulled<Derived>({
       progress: () => progress(askedOf(project.survey)),
       walk: () => walk(askedOf(project.survey)),
@@ -437,18 +513,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       inner: () => room().shell,
       bareRoom: () => built().room,
       room: () => room().room,
-      checks: () =>
-        now.inner
-          ? checks({
-              units,
-              people: project.people,
-              inner: now.inner,
-              arches: now.arches,
-              openings: placedIn(geometry, now.reveals),
-              book,
-              families,
-            })
-          : [],
+      checks: () => (now.inner ? checks(scene(now.inner), aside) : []),
       subfloor: () => {
         const shell = meets();
         return shell
@@ -504,7 +569,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         }),
       made: () => {
         const shell = now.inner;
-        return madeAll(shell ? units.map((unit) => unitMade(unit, shell, now.arches, book)) : []);
+        return madeAll(shell ? units.map((unit) => unitMade(unit, shell, now.arches, book, things)) : []);
       },
       lying: () => lyingOf(units),
       parts: () => {
@@ -585,6 +650,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           book,
         ),
       mass: () => mass(now.parts, now.depths, now.areas, making.floorBattens.spacing, now.floor.finish, book),
+      modes: () => (now.inner && modes.length > 0 ? modeFigures(scene(now.inner)) : []),
+      weight: () => weight(masses(now), limits),
       schedule: () =>
         schedule(
           tasks(

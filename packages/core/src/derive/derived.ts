@@ -16,6 +16,8 @@ import type { Check } from '../furniture/scene.js';
 import type { MadeUnit } from '../furniture/make.js';
 import type { LyingPlace } from '../layout/lying.js';
 import type { Subfloor } from '../lining/floor/subfloor.js';
+import type { ModeFigures } from '../layout/modes.js';
+import type { WeightFigures } from '../layout/weight.js';
 import type { MassFigures } from '../mass/mass.js';
 import type { Closure } from '../measure/closure.js';
 import type { Outlier } from '../measure/quality.js';
@@ -81,5 +83,8 @@ export interface Derived extends DerivedShape {
   readonly plans: readonly MaterialPlan[];
   readonly shopping: Shopping;
   readonly mass: MassFigures;
+  readonly weight: WeightFigures;
+  /** What each mode leaves free. */
+  readonly modes: readonly ModeFigures[];
   readonly schedule: Schedule;
 }

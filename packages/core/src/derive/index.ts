@@ -1,8 +1,12 @@
 /** Everything that follows from a document, worked out and remembered. */
 export { vehicleMeasures, type VehicleMeasures } from './compare-vehicles.js';
+export { type KnockOn, knockOnOf, layoutDifferences, type LayoutFigures, layoutFigures } from './compare-layouts.js';
 export { createDeriver, derive, DERIVED_KEYS, SHAPE_KEYS } from './derive.js';
 export type { Derived, DerivedShape } from './derived.js';
 export { eachFloorWay, type FloorWay } from './floor-ways.js';
 export { eachLining, type LiningCase } from './lining-ways.js';
 export { type Moved, whatMoved } from './moved.js';
 export { smallFoldOut, type SmallFoldOut } from './small-foldout.js';
+export { mendAll, type MendedAll, mendSearch } from './mend-all.js';
+export { sceneOf } from './scene-of.js';
+export { type Suggested, suggestSearch, type Wishes, wishesSchema } from './suggest.js';

@@ -1,3 +1,4 @@
+import { isOpen } from '../layout/checks/checks.js';
 import { endOf, frontLineOf } from '../document/body.js';
 import type { Project, Side } from '../document/schema.js';
 import { placedOpenings } from '../shell/openings.js';
@@ -81,6 +82,14 @@ export function smallFoldOut(
   const units = project.layout.units.map((unit): Ring => {
     const [x0, x1] = [unit.body.x, endOf(unit)];
     const line = frontLineOf(unit);
+    const { body } = unit;
+    if (body.stands === 'free')
+      return [
+        [centre + body.y, x0],
+        [centre + body.y + body.width, x0],
+        [centre + body.y + body.width, x1],
+        [centre + body.y, x1],
+      ];
     if (!line) return [edge('left', x0), edge('left', x1), edge('right', x1), edge('right', x0)];
     const front = centre + line.sign * line.front;
     return [edge(line.side, x0), edge(line.side, x1), [front, x1], [front, x0]];
@@ -95,7 +104,7 @@ export function smallFoldOut(
       readings: derived.progress.taken,
       worst: derived.quality?.worst ?? null,
       units: project.layout.units.length,
-      fails: derived.checks.filter(({ grade }) => grade === 'fails').length,
+      fails: derived.checks.filter(isOpen).length,
       unknown: derived.missing.length,
     },
   };

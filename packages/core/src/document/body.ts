@@ -7,16 +7,18 @@ export type Shadow = Pick<Unit, 'id' | 'body' | 'meets' | 'options'>;
 
 /** Where a unit ends along the vehicle, mm. */
 export const endOf = ({ body }: Shadow): number => body.x + body.length;
+/** Whether it reaches from wall to wall. */
+export const spansWalls = ({ body }: Pick<Shadow, 'body'>): boolean => body.stands === 'across';
 /** Whether a unit stands against a side wall: one across the vehicle stands against both. */
-export const standsAt = ({ body }: Shadow, side: Side): boolean => body.stands === 'across' || body.stands === side;
+export const standsAt = (unit: Shadow, side: Side): boolean => spansWalls(unit) || unit.body.stands === side;
 /** Whether a unit is at a place along the vehicle. */
 export const isAt = (unit: Shadow, x: number): boolean => x >= unit.body.x && x <= endOf(unit);
 
-/** A front that stands on a line parallel to the centre line, and the wall behind it; null for what stands across. */
+/** A front that stands on a line parallel to the centre line, and the wall behind it; null for what stands across or free. */
 export function frontLineOf({
   body,
 }: Shadow): { readonly side: Side; readonly front: number; readonly sign: 1 | -1 } | null {
-  return body.stands === 'across'
+  return body.stands === 'across' || body.stands === 'free'
     ? null
     : { side: body.stands, front: body.front, sign: body.stands === 'left' ? -1 : 1 };
 }
@@ -24,8 +26,17 @@ export function frontLineOf({
 /** Whether a place on the floor lies under a unit: behind its front, or anywhere between its ends. */
 export function isOver(unit: Shadow, [x, y]: Point): boolean {
   if (!isAt(unit, x)) return false;
+  const across = acrossOf(unit);
+  return y > across.from && y < across.to;
+}
+
+/** From where to where a unit stands across the vehicle, mm; without an end towards a wall it stands at. */
+export function acrossOf(unit: Shadow): { readonly from: number; readonly to: number } {
+  const { body } = unit;
+  if (body.stands === 'free') return { from: body.y, to: body.y + body.width };
   const line = frontLineOf(unit);
-  return line === null || line.sign * y > line.front;
+  if (!line) return { from: -Infinity, to: Infinity };
+  return line.sign < 0 ? { from: -Infinity, to: -line.front } : { from: line.front, to: Infinity };
 }
 
 /** Whether its foot closes the floor under it: nothing is walked on or laid there. */

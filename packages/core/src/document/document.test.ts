@@ -11,7 +11,7 @@ import { runWith } from '../furniture/units.fixture.js';
 import { OPERATION_NAMES, type Operation } from './operation.js';
 import { keptNow } from '../cutting/plan/cutting-room.js';
 import { planFaults } from '../cutting/job/verify.js';
-import type { KeptPlan, Project } from './schema.js';
+import type { KeptPlan, Project, Stored, Thing, Wish } from './schema.js';
 import bulrush from '../../../../demo/bulrush.json?raw';
 import thimble from '../../../../demo/thimble.json?raw';
 import demo from '../../../../demo/wren.json?raw';
@@ -42,6 +42,54 @@ const EXAMPLE_PLAN: KeptPlan = {
 const wren = readProjectFile(demo);
 const book = startPriceBook();
 const reading = (value: number) => ({ value, method: 'tape' as const, at: '2026-10-01T08:00:00.000Z' });
+
+const THING: Thing = {
+  id: 'cold',
+  name: 'Cold box',
+  kind: 'cold-box',
+  width: 400,
+  depth: 450,
+  height: 500,
+  mass: 15,
+  holds: 0,
+  opens: 'lid',
+  clear: { side: 10, back: 30, top: 0, front: 0 },
+  connects: ['12 V'],
+  service: ['front'],
+  heat: 60,
+  air: null,
+  cutOut: null,
+  draws: 45,
+  hours: 8,
+  source: '',
+};
+const STORED: Stored = {
+  id: 'crate',
+  name: 'Crate',
+  length: 600,
+  width: 400,
+  height: 300,
+  mass: 6,
+  count: 1,
+  turns: true,
+  kept: { unit: 'chest', bay: 'left' },
+};
+const WISH: Wish = { id: 'seat', text: 'a seat by the door', who: 'Ilva', unit: 'bench', rule: null, signed: null };
+/** Wren with something of everything that an operation can take away. */
+/** A chest of two bays, side by side. */
+const CHEST = {
+  ...runWith({ id: 'chest', side: 'right', x: 200, length: 900, front: 450, height: 500 }),
+  division: {
+    cut: 'along' as const,
+    divider: 'board' as const,
+    sizes: [{ share: 1 }, { share: 1 }],
+    parts: ['left', 'right'].map((name) => ({
+      name,
+      holds: { kind: 'open' as const },
+      front: { kind: 'none' as const },
+    })),
+  },
+};
 
 /** Operations of every kind that can be done on the demo. */
 const SAMPLES: readonly Operation[] = [
@@ -210,6 +258,24 @@ const SAMPLES: readonly Operation[] = [
   { name: 'sizeBay', payload: { id: 'chest', bay: 'left', size: 300 } },
   { name: 'changeBay', payload: { id: 'kitchen', bay: 'bay-1', holds: { kind: 'shelves', count: 2 } } },
   { name: 'joinBays', payload: { id: 'chest', bay: 'left' } },
+  { name: 'replaceUnit', payload: { unit: { ...CHEST, name: 'Trunk' } } },
+  {
+    name: 'putMode',
+    payload: { mode: { id: 'meal', name: 'Meal', use: 'meal', states: { 'kitchen.bay-1.door-1': 1 } } },
+  },
+  { name: 'removeMode', payload: { id: 'night' } },
+  { name: 'setAside', payload: { check: 'way', reason: 'only at night', at: '2026-10-01T08:00:00.000Z' } },
+  { name: 'takeUp', payload: { check: 'latch:kitchen' } },
+  { name: 'keepLayout', payload: { id: 'v1', name: 'As it is' } },
+  { name: 'useLayout', payload: { id: 'v0', keep: { id: 'v2', name: 'Before' } } },
+  { name: 'removeLayout', payload: { id: 'v0' } },
+  { name: 'putThing', payload: { thing: { ...THING, id: 'cooker', name: 'Cooker' } } },
+  { name: 'removeThing', payload: { id: 'cold' } },
+  { name: 'putStored', payload: { stored: { ...STORED, id: 'press', count: 2 } } },
+  { name: 'removeStored', payload: { id: 'crate' } },
+  { name: 'changeLimits', payload: { changes: { most: 3500, bare: 2100 } } },
+  { name: 'putWish', payload: { wish: { ...WISH, id: 'light', text: 'light over the bench' } } },
+  { name: 'removeWish', payload: { id: 'seat' } },
   { name: 'removeUnit', payload: { id: 'bench' } },
   {
     name: 'keepPlan',
@@ -355,22 +421,6 @@ const SAMPLES: readonly Operation[] = [
   },
 ];
 
-/** Wren with something of everything that an operation can take away. */
-/** A chest of two bays, side by side. */
-const CHEST = {
-  ...runWith({ id: 'chest', side: 'right', x: 200, length: 900, front: 450, height: 500 }),
-  division: {
-    cut: 'along' as const,
-    divider: 'board' as const,
-    sizes: [{ share: 1 }, { share: 1 }],
-    parts: ['left', 'right'].map((name) => ({
-      name,
-      holds: { kind: 'open' as const },
-      front: { kind: 'none' as const },
-    })),
-  },
-};
-
 const BEFORE: Project = {
   ...wren.project,
   survey: {
@@ -382,7 +432,15 @@ const BEFORE: Project = {
       overruled: [{ point: 'photo-left', reason: 'on film', at: '2026-10-01T08:00:00.000Z' }],
     },
   },
-  layout: { units: [...wren.project.layout.units, CHEST] },
+  layout: {
+    units: [...wren.project.layout.units, CHEST],
+    modes: [{ id: 'night', name: 'Night', use: 'night', states: {} }],
+    aside: [{ check: 'latch:kitchen', reason: 'a strap holds them', at: '2026-10-01T08:00:00.000Z' }],
+  },
+  variants: [{ id: 'v0', name: 'Other way round', layout: { units: [CHEST] } }],
+  things: [THING],
+  stored: [STORED],
+  wishes: [WISH],
   keptPlans: [EXAMPLE_PLAN],
   fittings: [
     { id: 'f0', name: 'outlet', kind: 'outlet', surface: 'left', x: 900, along: 1000, diameter: 68, wired: true },

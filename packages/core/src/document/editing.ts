@@ -11,11 +11,13 @@ import {
 import { baysOf, withBay } from './body.js';
 import { liningOn } from './create.js';
 import { familyNamed, fieldNamed, type DocumentKit, type Field } from './kit.js';
+import { asItCanStand, forgetStates, forgetUnit, thingsOf, withoutPeople } from './layout-changes.js';
 import {
   projectSchema,
   type Before,
   type Division,
   type KeptPlan,
+  type Limits,
   type OptionValue,
   type PriceBook,
   type Project,
@@ -145,9 +147,12 @@ function takes(field: Field, value: OptionValue): boolean {
     case 'choice':
       return typeof value === 'string' && (field.choices ?? []).includes(value);
     case 'sheet':
+    case 'thing':
       return typeof value === 'string';
     case 'people':
       return Array.isArray(value);
+    case 'yes-no':
+      return typeof value === 'boolean';
   }
 }
 
@@ -219,9 +224,35 @@ function forgetParts(draft: Project, unit: string): void {
   for (const pattern of draft.patterns) pattern.made = pattern.made.filter((made) => !own(made.part));
 }
 
+/** What is known of units that neither stand nor are kept in another layout goes with them. */
+function forgetGone(draft: Project, units: readonly string[]): void {
+  const there = new Set(
+    [draft.layout, ...(draft.variants ?? []).map(({ layout }) => layout)].flatMap((layout) =>
+      layout.units.map((unit) => unit.id),
+    ),
+  );
+  for (const unit of units)
+    if (!there.has(unit)) {
+      forgetParts(draft, unit);
+      forgetUnit(draft, unit);
+    }
+}
+
 /** What is kept of the time before surfaces are covered, in a project that has none of it yet. */
 const beforeOf = (draft: Project): Before =>
   (draft.survey.before ??= { nothingFound: null, photos: {}, joints: [], overruled: [] });
+
+/** Nothing looked up yet. */
+export const NO_LIMITS: Limits = {
+  most: null,
+  bare: null,
+  frontAxle: null,
+  rearAxle: null,
+  mostFront: null,
+  mostRear: null,
+  bareFront: null,
+  nose: null,
+};
 
 const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   renameProject: (draft, { name, model }) => {
@@ -233,19 +264,7 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   putPerson: (draft, { person }) => put(draft.people, person),
   removePerson: (draft, { id }, kit) => {
     remove(draft.people, id);
-    draft.layout.units = draft.layout.units.map((unit) =>
-      (familyNamed(kit.families, unit.family)?.fields ?? [])
-        .filter((field) => field.kind === 'people')
-        .reduce((changed, field) => {
-          const had = field.get(changed);
-          return Array.isArray(had) && had.includes(id)
-            ? field.set(
-                changed,
-                had.filter((person) => person !== id),
-              )
-            : changed;
-        }, unit),
-    );
+    draft.layout.units = draft.layout.units.map((unit) => withoutPeople(unit, kit, (person) => person === id));
   },
   takeReading: (draft, { address, reading }) => take(draft.survey, address, reading),
   takeReadings: (draft, { stations, readings }) => {
@@ -350,8 +369,46 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   },
   removeUnit: (draft, { id }) => {
     remove(draft.layout.units, id);
-    forgetParts(draft, id);
+    for (const mode of draft.layout.modes ?? []) forgetStates(mode, id);
+    forgetGone(draft, [id]);
   },
+  replaceUnit: (draft, { unit }) => unitOf(draft, unit.id).put(unit),
+  putMode: (draft, { mode }) => put((draft.layout.modes ??= []), mode),
+  removeMode: (draft, { id }) => remove(draft.layout.modes ?? [], id),
+  setAside: (draft, aside) => {
+    draft.layout.aside = [...(draft.layout.aside ?? []).filter(({ check }) => check !== aside.check), aside];
+  },
+  takeUp: (draft, { check }) => {
+    draft.layout.aside = (draft.layout.aside ?? []).filter((own) => own.check !== check);
+  },
+  keepLayout: (draft, { id, name }) => put((draft.variants ??= []), { id, name, layout: draft.layout }),
+  useLayout: (draft, { id, keep }, kit) => {
+    const variant = draft.variants?.find((candidate) => candidate.id === id);
+    if (!variant) throw new OperationError(message('operation.notThere', { id }));
+    const { layout } = variant;
+    if (keep) put((draft.variants ??= []), { ...keep, layout: draft.layout });
+    const before = draft.layout.units.map((unit) => unit.id);
+    draft.layout = asItCanStand(layout, draft, kit);
+    forgetGone(draft, before);
+  },
+  removeLayout: (draft, { id }) => {
+    const gone = draft.variants?.find((candidate) => candidate.id === id)?.layout.units.map((unit) => unit.id) ?? [];
+    remove(draft.variants ?? [], id);
+    forgetGone(draft, gone);
+  },
+  putThing: (draft, { thing }) => put((draft.things ??= []), thing),
+  removeThing: (draft, { id }, kit) => {
+    const holder = draft.layout.units.find((unit) => thingsOf(unit, kit).includes(id));
+    const name = draft.things?.find((thing) => thing.id === id)?.name;
+    if (holder && name !== undefined)
+      throw new OperationError(message('operation.thingUsed', { name, unit: holder.name }), id);
+    remove(draft.things ?? [], id);
+  },
+  putStored: (draft, { stored }) => put((draft.stored ??= []), stored),
+  removeStored: (draft, { id }) => remove(draft.stored ?? [], id),
+  changeLimits: (draft, { changes }) => void (draft.limits = { ...(draft.limits ?? NO_LIMITS), ...changes }),
+  putWish: (draft, { wish }) => put((draft.wishes ??= []), wish),
+  removeWish: (draft, { id }) => remove(draft.wishes ?? [], id),
   divideBay: (draft, { id, bay, cut, into }) =>
     changeDivision(draft, id, bay, (division) => {
       const names = freeBayNames(division, into - 1);
@@ -377,9 +434,14 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
       if (!sized) throw new OperationError(message('operation.notDivided', { unit: id }), id);
       return sized;
     }),
-  changeBay: (draft, { id, bay, holds, front }) =>
+  changeBay: (draft, { id, bay, holds, front, vents }) =>
     changeDivision(draft, id, bay, (division) =>
-      withBay(division, bay, (own) => ({ ...own, holds: holds ?? own.holds, front: front ?? own.front })),
+      withBay(division, bay, (own) => ({
+        ...own,
+        holds: holds ?? own.holds,
+        front: front ?? own.front,
+        ...(vents ? { vents } : {}),
+      })),
     ),
   keepPlan: (draft, plan) => keepPlan(draft, plan),
   forgetPlan: (draft, { material }) => {
@@ -458,7 +520,11 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   },
   putPattern: (draft, { pattern }) => put(draft.patterns, pattern),
   removePattern: (draft, { id }) => remove(draft.patterns, id),
-  restore: (draft, { project }) => void Object.assign(draft, { ...project, id: draft.id }),
+  restore: (draft, { project }) => {
+    // what the other one does not have goes as well
+    for (const key of Object.keys(draft)) if (!(key in project)) Reflect.deleteProperty(draft, key);
+    Object.assign(draft, { ...project, id: draft.id });
+  },
   together: (draft, { operations }, kit) => {
     for (const raw of operations) {
       const operation = readOperation(raw);

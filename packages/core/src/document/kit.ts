@@ -2,8 +2,8 @@ import type { SurfaceTraits } from './surfaces.js';
 import type { Message } from '../words/message.js';
 import type { OptionValue, Unit } from './unit-schema.js';
 
-/** What a field takes: a length in mm, a whole number, one of some words, a material sold in sheets, or people. */
-export type FieldKind = 'length' | 'count' | 'choice' | 'sheet' | 'people';
+/** What a field takes: a length in mm, a whole number, one of some words, a material sold in sheets, people, a thing with a data sheet, or yes and no. */
+export type FieldKind = 'length' | 'count' | 'choice' | 'sheet' | 'people' | 'thing' | 'yes-no';
 
 /** One thing of a unit that is typed or picked, in the form, in the line and in operations, always under the same name. */
 export interface Field {

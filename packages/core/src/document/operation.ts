@@ -36,6 +36,7 @@ import {
   personSchema,
   contentSchema,
   frontSchema,
+  ventsSchema,
   optionSchema,
   projectSchema,
   readingSchema,
@@ -44,6 +45,13 @@ import {
   stationSchema,
   surveySchema,
   unitSchema,
+  modeSchema,
+  asideSchema,
+  variantSchema,
+  thingSchema,
+  storedSchema,
+  limitsSchema,
+  wishSchema,
 } from './schema.js';
 
 const newStation = stationSchema.extend({ planned: z.boolean().default(true) }).strict();
@@ -140,8 +148,27 @@ export const OPERATION_PAYLOADS = {
     bay: idSchema,
     holds: contentSchema.optional(),
     front: frontSchema.optional(),
+    vents: ventsSchema.optional(),
   }),
   removeUnit: named,
+  /** A unit as another one: what a mend or a mirror makes of it. It keeps its id. */
+  replaceUnit: z.strictObject({ unit: unitSchema }),
+  putMode: z.strictObject({ mode: modeSchema }),
+  removeMode: named,
+  /** Puts what a rule says aside, for a reason that is kept. */
+  setAside: asideSchema,
+  takeUp: z.strictObject({ check: asideSchema.shape.check }),
+  keepLayout: variantSchema.pick({ id: true, name: true }),
+  /** Takes a kept layout in the place of the one that stands; what stood is kept under its name where one is given. */
+  useLayout: z.strictObject({ id: idSchema, keep: variantSchema.pick({ id: true, name: true }).nullable() }),
+  removeLayout: named,
+  putThing: z.strictObject({ thing: thingSchema }),
+  removeThing: named,
+  putStored: z.strictObject({ stored: storedSchema }),
+  removeStored: named,
+  changeLimits: z.strictObject({ changes: limitsSchema.partial().strict() }),
+  putWish: z.strictObject({ wish: wishSchema }),
+  removeWish: named,
   keepPlan: keptPlanSchema,
   forgetPlan: z.strictObject({ material: idSchema }),
   /** A cut that is made, or was not after all. The plan has to be kept before. */

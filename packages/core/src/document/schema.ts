@@ -15,7 +15,8 @@ import {
   scribeSchema,
 } from './lining-schema.js';
 import type { KnownSurface } from './surfaces.js';
-import { layoutSchema } from './unit-schema.js';
+import { limitsSchema, storedSchema, thingSchema, wishSchema } from './thing-schema.js';
+import { layoutSchema, variantSchema } from './unit-schema.js';
 import {
   idSchema,
   nameSchema,
@@ -32,6 +33,7 @@ import {
 
 export * from './cutting-schema.js';
 export * from './lining-schema.js';
+export * from './thing-schema.js';
 export * from './unit-schema.js';
 export { layersOn, SURFACE_LIST, type KnownSurface, type SurfaceKind, type SurfaceTraits } from './surfaces.js';
 export { idSchema, gapSchema } from './schema-base.js';
@@ -295,6 +297,14 @@ export const projectSchema = z.strictObject({
   comfort: z.array(comfortSchema).max(200),
   practice: practiceSchema.nullable(),
   layout: layoutSchema,
+  /** Other layouts of the same vehicle. */
+  variants: z.array(variantSchema).max(12).optional(),
+  /** Appliances and other things with data sheets. */
+  things: z.array(thingSchema).max(300).optional(),
+  /** What is to be kept in the vehicle. */
+  stored: z.array(storedSchema).max(500).optional(),
+  limits: limitsSchema.optional(),
+  wishes: z.array(wishSchema).max(200).optional(),
   keptPlans: z.array(keptPlanSchema).max(60),
   offcuts: z.array(offcutSchema).max(500),
   waits: z.array(waitSchema).max(500),

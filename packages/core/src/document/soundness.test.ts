@@ -227,7 +227,45 @@ const FULL: Project = {
   scribes: [{ id: 'sc0', part: 'kitchen.top', edge: 'back', gaps: [1, 2], at: AT }],
   patterns: [{ id: 'pt0', name: 'card', source: '', revision: 2, mirrored: true, made: [] }],
   waits: [{ part: 'kitchen.top', read: null }],
+  variants: [{ id: 'v0', name: 'Other', layout: { units: [] } }],
+  things: [
+    {
+      id: 'cold',
+      name: 'Cold box',
+      kind: 'cold-box',
+      width: 400,
+      depth: 450,
+      height: 500,
+      mass: 15,
+      holds: 0,
+      opens: 'lid',
+      clear: { side: 10, back: 30, top: 0, front: 0 },
+      connects: ['12 V'],
+      service: ['front'],
+      heat: 60,
+      air: null,
+      cutOut: null,
+      draws: 45,
+      hours: 8,
+      source: '',
+    },
+  ],
+  stored: [
+    {
+      id: 'crate',
+      name: 'Crate',
+      length: 600,
+      width: 400,
+      height: 300,
+      mass: 6,
+      count: 1,
+      turns: true,
+      kept: { unit: 'chest', bay: 'bay-1' },
+    },
+  ],
+  wishes: [{ id: 'seat', text: 'a seat by the door', who: 'Ilva', unit: 'bench', rule: null, signed: null }],
   layout: {
+    modes: [{ id: 'night', name: 'Night', use: 'night', states: { 'chest.bay-1.door-1': 1 } }],
     units: [
       ...wren.layout.units,
       {
@@ -397,6 +435,13 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
       { maxKeys: 2 },
     ),
   }),
+  replaceUnit: fc.record({ id: unitId, length: fc.integer({ min: -5, max: 3000 }) }).map(({ id, length }) => ({
+    unit: runWith({ id, side: 'right', x: 10, length, front: 300, height: 700 }),
+  })),
+  useLayout: fc.record({
+    id: fc.constantFrom('v0', 'v9'),
+    keep: fc.constantFrom(null, { id: 'v0', name: 'Same' }, { id: 'v1', name: 'Was' }),
+  }),
   placeUnit: fc
     .tuple(
       fc.constantFrom('new', 'bench'),
@@ -459,6 +504,11 @@ const LISTS: Readonly<Record<string, readonly { readonly id: string }[]>> = {
   removeScribe: FULL.scribes,
   removePattern: FULL.patterns,
   removeJoint: FULL.survey.before?.joints ?? [],
+  removeMode: FULL.layout.modes ?? [],
+  removeLayout: FULL.variants ?? [],
+  removeThing: FULL.things ?? [],
+  removeStored: FULL.stored ?? [],
+  removeWish: FULL.wishes ?? [],
   removeUnit: FULL.layout.units,
   removePerson: FULL.people,
   useBuildUps: FULL.buildUpVariants,

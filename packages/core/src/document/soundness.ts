@@ -3,6 +3,7 @@ import { message, type Message } from '../words/message.js';
 import { addressExists, parseAddress } from './address.js';
 import { baysOf } from './body.js';
 import { familyNamed, peopleOf, type DocumentKit } from './kit.js';
+import { thingsOf } from './layout-changes.js';
 import { projectSchema, type PriceBook, type Project } from './schema.js';
 import { surfaceNamed } from './surfaces.js';
 
@@ -130,6 +131,13 @@ function keyedLists(project: Project): Keyed[] {
     { path: ['survey', 'before', 'overruled'], keys: (survey.before?.overruled ?? []).map(({ point }) => point) },
     ids(['people'], project.people),
     ids(['layout', 'units'], project.layout.units),
+    ids(['layout', 'modes'], project.layout.modes ?? []),
+    { path: ['layout', 'aside'], keys: (project.layout.aside ?? []).map(({ check }) => check) },
+    ids(['variants'], project.variants ?? []),
+    ...(project.variants ?? []).map((variant, i) => ids(['variants', i, 'layout', 'units'], variant.layout.units)),
+    ids(['things'], project.things ?? []),
+    ids(['stored'], project.stored ?? []),
+    ids(['wishes'], project.wishes ?? []),
     ...project.layout.units.map((unit, i) => ({
       path: ['layout', 'units', i, 'division'],
       keys: baysOf(unit.division).map((bay) => bay.name),
@@ -188,11 +196,15 @@ function references(project: Project, { kit, book }: SoundContext): Reference[] 
       list.some((item) => item.id === id);
   const material = book ? has(book.items) : () => true;
   const person = has(project.people);
+  const thing = has(project.things ?? []);
   const surface = (id: string): boolean => surfaceNamed(kit.surfaces, id) !== null;
+  // in the layout that stands, or in one that is kept
+  const anywhere = (id: string): boolean =>
+    [layout, ...(project.variants ?? []).map((variant) => variant.layout)].some(({ units }) => has(units)(id));
   // a piece of the lining has no unit; what is cut of a unit that is gone stays cut
   const partKnown = (part: string): boolean => {
     const unit = unitOfPart(part);
-    return unit === null || surface(unit) || unit === 'floor' || layout.units.some((own) => own.id === unit);
+    return unit === null || surface(unit) || unit === 'floor' || anywhere(unit);
   };
   const layers = (buildUps: Project['buildUps'], path: Path): Reference[] =>
     Object.entries(buildUps).flatMap(([id, list]) => [
@@ -224,7 +236,23 @@ function references(project: Project, { kit, book }: SoundContext): Reference[] 
         known: material,
       })),
       ...peopleOf(unit, kit.families).map((id) => ({ path: ['layout', 'units', i, 'options'], id, known: person })),
+      ...thingsOf(unit, kit).map((id) => ({ path: ['layout', 'units', i, 'division'], id, known: thing })),
     ]),
+    ...(project.variants ?? []).flatMap((variant, k) =>
+      variant.layout.units.flatMap((unit, i) =>
+        Object.entries(unit.materials).map(([role, id]): Reference => ({
+          path: ['variants', k, 'layout', 'units', i, 'materials', role],
+          id,
+          known: material,
+        })),
+      ),
+    ),
+    ...(project.stored ?? []).flatMap((stored, i): Reference[] =>
+      stored.kept ? [{ path: ['stored', i, 'kept', 'unit'], id: stored.kept.unit, known: anywhere }] : [],
+    ),
+    ...(project.wishes ?? []).flatMap((wish, i): Reference[] =>
+      wish.unit === null ? [] : [{ path: ['wishes', i, 'unit'], id: wish.unit, known: anywhere }],
+    ),
     ...(survey.profile.station === null
       ? []
       : [{ path: ['survey', 'profile', 'station'], id: survey.profile.station, known: has(survey.stations) }]),
@@ -317,7 +345,9 @@ const HELD_BY: readonly { readonly when: Path; readonly then: readonly Path[] }[
   { when: ['people'], then: [['layout', 'units']] },
   { when: ['survey', 'stations'], then: [['survey', 'profile', 'station']] },
   { when: ['survey', 'arches'], then: [['boxes', 'arches']] },
-  { when: ['layout', 'units'], then: [['waits'], ['scribes'], ['patterns']] },
+  { when: ['layout', 'units'], then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },
+  { when: ['things'], then: [['layout', 'units']] },
+  { when: ['variants'], then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },
 ];
 
 /**

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { gapSchema, idSchema, nameSchema, positionSchema, sizeSchema } from './schema-base.js';
 
+/** A height above the finished floor at which something begins, mm. */
+const heightSchema = z.number().min(0).max(5000);
+
 /** Where a unit stands in the room: lengths in mm from the front datum, the centre line and the finished floor. */
 export const bodySchema = z.discriminatedUnion('stands', [
   /** With its back to a side wall and its front on a line parallel to the centre line. */
@@ -10,7 +13,7 @@ export const bodySchema = z.discriminatedUnion('stands', [
     length: sizeSchema,
     /** From the centre line to the front. */
     front: positionSchema,
-    from: gapSchema,
+    from: heightSchema,
     to: sizeSchema,
   }),
   /** From wall to wall. */
@@ -18,7 +21,18 @@ export const bodySchema = z.discriminatedUnion('stands', [
     stands: z.literal('across'),
     x: positionSchema,
     length: sizeSchema,
-    from: gapSchema,
+    from: heightSchema,
+    to: sizeSchema,
+  }),
+  /** Free in the room: a table, an island, a thing that stands alone. */
+  z.strictObject({
+    stands: z.literal('free'),
+    x: positionSchema,
+    length: sizeSchema,
+    /** Its left side from the centre line, right positive, and how wide it is across. */
+    y: positionSchema,
+    width: sizeSchema,
+    from: heightSchema,
     to: sizeSchema,
   }),
 ]);
@@ -40,20 +54,49 @@ export const contentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('open') }),
   /** So many shelves, evenly spaced. */
   z.strictObject({ kind: z.literal('shelves'), count: z.int().min(1).max(8) }),
+  /** A stack of drawers of one height; a latch holds them shut on the road. */
+  z.strictObject({ kind: z.literal('drawers'), count: z.int().min(1).max(8), latch: z.boolean() }),
+  /** A frame that slides out of the bay with what stands on it. */
+  z.strictObject({ kind: z.literal('pull-out'), thing: idSchema.nullable(), travel: sizeSchema, latch: z.boolean() }),
+  /** A rail to hang clothes on, across the bay or pulled out along its depth. */
+  z.strictObject({ kind: z.literal('rail'), along: z.enum(['bay', 'depth']) }),
+  /** An appliance or another thing with a data sheet. */
+  z.strictObject({ kind: z.literal('thing'), thing: idSchema }),
+  /** Cables, ducts and pipes run here. */
+  z.strictObject({ kind: z.literal('chase') }),
+  /** Goods stand on the floor of it. */
+  z.strictObject({ kind: z.literal('hold') }),
 ]);
 /** What closes a bay. */
 export const frontSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('none') }),
   /** Hinged doors of one width side by side. */
-  z.strictObject({ kind: z.literal('doors'), count: z.int().min(1).max(6) }),
+  z.strictObject({ kind: z.literal('doors'), count: z.int().min(1).max(6), latch: z.boolean().optional() }),
+  /** Hinged at its foot, it comes down; or at its head, held up by struts. */
+  z.strictObject({ kind: z.enum(['flap-down', 'lift-up']), latch: z.boolean() }),
+  /** Screwed on in sight: it comes off with a driver. */
+  z.strictObject({ kind: z.literal('panel') }),
+  /** Two in channels, one before the other. */
+  z.strictObject({ kind: z.literal('sliding'), latch: z.boolean() }),
+  z.strictObject({ kind: z.literal('curtain') }),
 ]);
+export const ventsSchema = z.strictObject({ low: z.number().min(0).max(3000), high: z.number().min(0).max(3000) });
+
 export const baySchema = z.strictObject({
   /** Lasts: what is cut for it, waited for or logged keeps pointing at it. */
   name: idSchema,
   holds: contentSchema,
   front: frontSchema,
+  /** Openings for air cut in its front, at its foot and at its head, cm2. */
+  vents: ventsSchema.optional(),
 });
-const sizeOrShareSchema = z.union([sizeSchema, z.strictObject({ share: z.number().positive().max(100) })]);
+const sizeOrShareSchema = z.union([
+  sizeSchema,
+  z.strictObject({ share: z.number().positive().max(100) }),
+  /** As the thing in it needs, by its data sheet. */
+  z.literal('as needed'),
+]);
+export type BaySize = z.infer<typeof sizeOrShareSchema>;
 
 export type Bay = z.infer<typeof baySchema>;
 /** A bay, or a cut into several: `along` by uprights, `up` by levels. Sizes are clear, in mm or in shares of what is left. */
@@ -62,7 +105,7 @@ export type Division =
   | {
       cut: 'along' | 'up';
       divider: 'board' | 'none';
-      sizes: (number | { share: number })[];
+      sizes: BaySize[];
       parts: Division[];
     };
 export const divisionSchema: z.ZodType<Division> = z.lazy(() =>
@@ -76,6 +119,9 @@ export const divisionSchema: z.ZodType<Division> = z.lazy(() =>
     }),
   ]),
 );
+
+/** What moves, by its lasting name: `kitchen.bay-2.door-1`. */
+export const motionIdSchema = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_.-]{0,179}$/, 'the name of a part that moves');
 
 export const optionSchema = z.union([z.number(), z.boolean(), z.string().max(80), z.array(idSchema).max(40)]);
 /** One piece of furniture or joinery. What its family adds stands in `options` and is checked by the family. */
@@ -92,8 +138,29 @@ export const unitSchema = z.strictObject({
   materials: z.record(idSchema, idSchema),
   options: z.record(idSchema, optionSchema),
 });
-/** The furniture as it stands: later also its modes and the things in it. */
-export const layoutSchema = z.strictObject({ units: z.array(unitSchema).max(200) });
+/** What a layout is used for at one time, and how far everything that moves is then moved: 0 shut or put away, 1 fully. */
+export const modeSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  use: z.enum(['night', 'day', 'meal', 'drive', 'own']),
+  states: z.record(motionIdSchema, z.number().min(0).max(1)),
+});
+
+/** A check that is put aside, with the reason that stays beside it. */
+export const asideSchema = z.strictObject({
+  check: z.string().min(1).max(200),
+  reason: z.string().trim().min(1).max(400),
+  at: z.iso.datetime(),
+});
+
+/** The furniture as it stands, its modes, and what was put aside of what the rules say. */
+export const layoutSchema = z.strictObject({
+  units: z.array(unitSchema).max(300),
+  modes: z.array(modeSchema).max(20).optional(),
+  aside: z.array(asideSchema).max(500).optional(),
+});
+/** A layout kept to be compared with or returned to. */
+export const variantSchema = z.strictObject({ id: idSchema, name: nameSchema, layout: layoutSchema });
 
 export type Body = z.infer<typeof bodySchema>;
 export type Meet = z.infer<typeof meetSchema>;
@@ -102,4 +169,7 @@ export type Content = z.infer<typeof contentSchema>;
 export type BayFront = z.infer<typeof frontSchema>;
 export type OptionValue = z.infer<typeof optionSchema>;
 export type Unit = z.infer<typeof unitSchema>;
+export type Mode = z.infer<typeof modeSchema>;
+export type Aside = z.infer<typeof asideSchema>;
+export type Variant = z.infer<typeof variantSchema>;
 export type Layout = z.infer<typeof layoutSchema>;

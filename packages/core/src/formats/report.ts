@@ -119,7 +119,8 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
       grade: c.grade,
       said: say(c.said, voice),
       spare: c.spare === null ? null : tenth(c.spare),
-      mend: c.mend && say(c.mend.said, voice),
+      mends: c.mends.map((mend) => say(mend.said, voice)),
+      aside: c.aside,
     })),
     parts: derived.parts.map((part) => {
       const blank = blankOf(part);

@@ -67,6 +67,10 @@ const LISTS = [
   'scribes',
   'patterns',
   'buildUpVariants',
+  'variants',
+  'things',
+  'stored',
+  'wishes',
 ];
 const SURVEY_LISTS = ['stations', 'ribs', 'arches', 'openings', 'keepOuts', 'penetrations', 'angles', 'found'];
 
@@ -82,7 +86,7 @@ function uniqueIds(raw: Raw, said: Message[]): Raw {
   return {
     ...top,
     ...(isRaw(survey) ? { survey: within(survey, SURVEY_LISTS, 'survey.') } : {}),
-    ...(isRaw(layout) ? { layout: within(layout, ['units'], 'layout.') } : {}),
+    ...(isRaw(layout) ? { layout: within(layout, ['units', 'modes'], 'layout.') } : {}),
     ...(isRaw(buildUps) ? { buildUps: within(buildUps, Object.keys(buildUps), 'buildUps.') } : {}),
   };
 }

@@ -52,8 +52,16 @@ export function clearSizes(
  * Walks a division from the body inward: where each bay and each divider is.
  * @param thickness of a divider, mm
  * @param reveal gap between neighbouring fronts, mm
+ * @param need what the thing in a bay needs along the front; null where it holds none: it then takes an equal share
  */
-export function divide(unit: Unit, inside: Region, front: Region, thickness: number, reveal: number): Divided {
+export function divide(
+  unit: Unit,
+  inside: Region,
+  front: Region,
+  thickness: number,
+  reveal: number,
+  need: (bay: Bay) => number | null = () => null,
+): Divided {
   const bays: PlacedBay[] = [];
   const dividers: Divider[] = [];
   const problems: FurnitureProblem[] = [];
@@ -66,7 +74,12 @@ export function divide(unit: Unit, inside: Region, front: Region, thickness: num
     const along = cut === 'along';
     const [from, to] = along ? [room.x0, room.x1] : [room.z0, room.z1];
     const between = division.divider === 'board' ? thickness : 0;
-    const sizes = clearSizes(division.sizes, to - from - between * (parts.length - 1));
+    const asked = division.sizes.map((size, i) => {
+      if (size !== 'as needed') return size;
+      const needs = along ? baysOf(parts[i] ?? parts[0] ?? division).flatMap((bay) => need(bay) ?? []) : [];
+      return needs.length > 0 ? Math.max(...needs) : { share: 1 };
+    });
+    const sizes = clearSizes(asked, to - from - between * (parts.length - 1));
     if (!sizes || sizes.length !== parts.length) {
       problems.push({
         place: unit.id,

@@ -1,20 +1,13 @@
 import type { PriceBook, Project } from '../document/schema.js';
-import { scribeAllowance } from '../document/body.js';
+import { endOf, scribeAllowance, standsAt } from '../document/body.js';
 import type { Field, UnitFault } from '../document/kit.js';
 import type { Face, OptionValue, Unit } from '../document/unit-schema.js';
 import { z } from 'zod';
-import type { ArchShape } from '../shell/arch.js';
 import type { Shell } from '../shell/shell.js';
 import { message } from '../words/message.js';
 import type { SceneFamily } from './scene.js';
+import type { Surroundings } from './surroundings.js';
 import type { Skeleton } from './skeleton.js';
-
-/** What a unit is made in. */
-export interface Surroundings {
-  readonly inner: Shell;
-  readonly arches: readonly ArchShape[];
-  readonly book: PriceBook;
-}
 
 /** What a new unit starts from. */
 export interface Start {
@@ -43,9 +36,32 @@ export interface Family extends SceneFamily {
     readonly roles: Readonly<Record<string, string>>;
   };
   readonly start: (start: Start) => Unit;
+  /** One as it would stand in a free stretch; null where it does not fit there, or is of no use. Better ones have more of what it needs. */
+  readonly inGap?: (gap: Gap, start: Start) => Offer | null;
   readonly skeleton: (unit: Unit, room: Surroundings) => Skeleton;
   /** Its bays can be divided, and each said what it holds and how it is closed. */
   readonly divides: boolean;
+}
+
+/** A free stretch of the room: against a wall or in the middle, from one height to another, mm. */
+export interface Gap {
+  readonly where: 'left' | 'right' | 'middle';
+  /** On the floor, or hung under the ceiling. */
+  readonly zone: 'floor' | 'high';
+  readonly x0: number;
+  readonly x1: number;
+  /** Heights above the finished floor. */
+  readonly z0: number;
+  readonly z1: number;
+  /** From the wall to where the way has to stay free; in the middle all there is across. */
+  readonly deep: number;
+  /** How far from the centre line the wall is, the least over the stretch. */
+  readonly wall: number;
+}
+export interface Offer {
+  readonly unit: Unit;
+  /** How well it fits there: 1 as it is usually made, 0 just. */
+  readonly fits: number;
 }
 
 const LARGEST = 100_000;
@@ -69,10 +85,49 @@ export function bodyField(name: string, of: 'x' | 'length' | 'front' | 'to'): Fi
   return {
     name,
     ...position({ group: 'place', ...(of === 'length' || of === 'to' ? { least: SMALLEST } : {}) }),
-    get: ({ body }) => (of === 'front' ? (body.stands === 'across' ? 0 : body.front) : body[of]),
+    get: ({ body }) =>
+      of === 'front' ? (body.stands === 'across' || body.stands === 'free' ? 0 : body.front) : body[of],
     set: (unit, value) => ({ ...unit, body: { ...unit.body, [of]: value } as Unit['body'] }),
   };
 }
+
+/** Where something free stands across, and how wide it is. */
+export function freeField(name: string, of: 'y' | 'width'): Field {
+  return {
+    name,
+    ...position({ group: 'place', ...(of === 'width' ? { least: SMALLEST } : {}) }),
+    get: ({ body }) => (body.stands === 'free' ? body[of] : 0),
+    set: (unit, value) => ({ ...unit, body: { ...unit.body, [of]: value } as Unit['body'] }),
+  };
+}
+/** How high above the finished floor it begins. Its height stays what it was. */
+export const fromField: Field = {
+  name: 'from',
+  ...position({ group: 'place', least: 0, most: 5000 }),
+  get: ({ body }) => body.from,
+  set: (unit, value) => {
+    const high = unit.body.to - unit.body.from;
+    return { ...unit, body: { ...unit.body, from: Number(value), to: Number(value) + high } };
+  },
+};
+/** A yes or no among its options. */
+export const yesNoField = (name: string, group: Field['group'] = 'made'): Field => ({
+  name,
+  kind: 'yes-no',
+  group,
+  get: ({ options }) => options[name] === true,
+  set: (unit, value) =>
+    value === false && !(name in unit.options) ? unit : { ...unit, options: { ...unit.options, [name]: value } },
+});
+/** One word of several among its options. */
+export const choiceField = (name: string, choices: readonly string[], group: Field['group'] = 'place'): Field => ({
+  name,
+  kind: 'choice',
+  group,
+  choices,
+  get: ({ options }) => String(options[name]),
+  set: (unit, value) => ({ ...unit, options: { ...unit.options, [name]: value } }),
+});
 
 /** Which side wall it has its back to. */
 export const sideField: Field = {
@@ -163,6 +218,24 @@ export function sheetAbout(book: PriceBook, thickness: number): string {
   return near?.id ?? 'sheet';
 }
 
+/**
+ * The first free stretch of floor of a length along a side wall, from the front; the front of the left wall where there is none.
+ * @param above height above the floor from which it has to be free, mm
+ */
+export function freePlace(
+  { layout, room }: Pick<Start, 'layout' | 'room'>,
+  length: number,
+  sides: readonly ('left' | 'right')[] = ['left', 'right'],
+  above = 0,
+): { readonly side: 'left' | 'right'; readonly x: number } {
+  const taken = (side: 'left' | 'right', from: number, to: number): boolean =>
+    layout.units.some((unit) => standsAt(unit, side) && unit.body.x < to && endOf(unit) > from && unit.body.to > above);
+  const places = sides.flatMap((side) =>
+    Array.from({ length: Math.max(1, Math.floor((room.length - length) / 50)) }, (_, i) => ({ side, x: i * 50 })),
+  );
+  return places.find(({ side, x }) => !taken(side, x, x + length)) ?? { side: sides[0] ?? 'left', x: 0 };
+}
+
 /** An id no unit has yet, and how many of its kind there are with it. */
 export function freeUnitId(units: readonly Unit[], stem: string): { readonly id: string; readonly number: number } {
   let number = 1;
@@ -171,4 +244,4 @@ export function freeUnitId(units: readonly Unit[], stem: string): { readonly id:
   return { id: id(), number };
 }
 
-export type { Field, OptionValue };
+export type { Field, OptionValue, Surroundings };

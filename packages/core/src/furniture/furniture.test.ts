@@ -61,7 +61,7 @@ const cupboard = runWith({
   overhang: 20,
 });
 const make = (unit: Unit, inner: Shell, arches: readonly ArchShape[] = []) =>
-  makeUnit(unit, { inner, arches, book }, FAMILIES, SCHOOLS);
+  makeUnit(unit, { inner, arches, book, things: [] }, FAMILIES, SCHOOLS);
 const partsOf = (unit: Unit, inner: Shell, arches: readonly ArchShape[] = []) => [...make(unit, inner, arches).parts];
 /** The middles of a bed's supports, across the vehicle. */
 const supportLines = (arches: readonly ArchShape[] = []): number[] =>

@@ -1,56 +1,116 @@
-import type { Unit } from '../document/unit-schema.js';
-import { frontLineOf } from '../document/body.js';
-import type { Point, Ring } from '../numeric/plane.js';
-import type { Vector } from '../parts/part.js';
-import { boardBox, type Skeleton } from './skeleton.js';
+import { rectangle, type Point, type Ring } from '../numeric/plane.js';
+import type { SolidBox } from '../rules/room.js';
+import type { Message } from '../words/message.js';
 
-/** How a part of a unit moves. The only source of swept room and of what is drawn open. */
-export interface Motion {
-  /** The part that moves, by its lasting name. */
+interface Moving {
+  /** The part that moves, by its lasting name: `kitchen.bay-2.door-1`. */
   readonly of: string;
+  readonly name: Message;
+  /** The upright box round what moves while it is shut or put away, mm. */
+  readonly shut: SolidBox;
+  /** Who it takes. */
+  readonly hands: 1 | 2;
+  /** Held on the road. */
+  readonly latch: boolean;
+  /** Somebody stands before it and uses it so far from it, mm; 0 where it needs nobody there. */
+  readonly before: number;
+}
+/** Turns about an upright axis, like a door. */
+export interface DoorMotion extends Moving {
   readonly kind: 'hinge';
-  /** Where its axis passes, and which way it runs. */
-  readonly axis: { readonly at: Vector; readonly along: 'z' };
+  readonly about: 'z';
+  /** Where its axis stands. */
+  readonly at: Point;
   /** From shut to open, degrees: positive turns from the rear toward the right, seen from above. */
   readonly range: readonly [number, number];
   /** From the axis to its far edge, mm. */
   readonly reach: number;
 }
+/** Turns about a level axis: a flap, a lid, a leaf of a table. */
+export interface FlapMotion extends Moving {
+  readonly kind: 'hinge';
+  readonly about: 'level';
+  /** The room its far edge passes through on the way, as an upright box round all of it. */
+  readonly through: SolidBox;
+  /** Where it lies or stands when it is open. */
+  readonly open: SolidBox;
+}
+/** Moves straight. */
+export interface SlideMotion extends Moving {
+  readonly kind: 'slide';
+  /** Along x, y and z when fully open, mm. */
+  readonly by: readonly [number, number, number];
+}
+/** Taken away, or to another place in the room. */
+export interface LiftMotion extends Moving {
+  readonly kind: 'lift-off';
+  /** Where it goes; null where it is stowed. */
+  readonly to: SolidBox | null;
+}
+/** How a part of a unit moves. The only source of swept room, of states in modes and of what is drawn open. */
+export type Motion = DoorMotion | FlapMotion | SlideMotion | LiftMotion;
 
-/** A plain hinge opens so far, degrees. */
-const OPENS = 95;
-const STEPS = 10;
-
-/** How the hung boards of a unit move: doors of one bay open away from each other, in pairs. */
-export function motionsOf(unit: Unit, skeleton: Skeleton): readonly Motion[] {
-  const line = frontLineOf(unit);
-  if (!line) return [];
-  const pairs = new Map<string, number>();
-  return skeleton.boards
-    .filter((board) => board.held === 'hung')
-    .map((board): Motion => {
-      const bay = board.name.slice(0, board.name.lastIndexOf('.'));
-      const order = pairs.get(bay) ?? 0;
-      pairs.set(bay, order + 1);
-      const { low, high } = boardBox(board);
-      const atFront = order % 2 === 0;
-      return {
-        of: `${unit.id}.${board.name}`,
-        kind: 'hinge',
-        axis: { at: [atFront ? low[0] : high[0], line.sign * line.front, low[2]], along: 'z' },
-        // shut it points to the rear or to the front; open into the way, away from its wall
-        range: atFront ? [0, -line.sign * OPENS] : [180, 180 + line.sign * OPENS],
-        reach: high[0] - low[0],
-      };
-    });
+/** Room that is used: a ring seen from above, from one height to another, mm. */
+export interface Prism {
+  readonly ring: Ring;
+  readonly z0: number;
+  readonly z1: number;
 }
 
-/** The room a motion sweeps, seen from above, mm. */
-export function sweptFromAbove({ axis, range, reach }: Motion): Ring {
-  const [x, y] = axis.at;
+/** A plain hinge opens at least so far, degrees. */
+export const OPENS = 90;
+const STEPS = 10;
+const prism = ({ x0, x1, y0, y1, z0, z1 }: SolidBox): Prism => ({ ring: rectangle(x0, y0, x1, y1), z0, z1 });
+const around = (a: SolidBox, b: SolidBox): SolidBox => ({
+  x0: Math.min(a.x0, b.x0),
+  x1: Math.max(a.x1, b.x1),
+  y0: Math.min(a.y0, b.y0),
+  y1: Math.max(a.y1, b.y1),
+  z0: Math.min(a.z0, b.z0),
+  z1: Math.max(a.z1, b.z1),
+});
+const shifted = (box: SolidBox, by: readonly [number, number, number], share: number): SolidBox => ({
+  x0: box.x0 + by[0] * share,
+  x1: box.x1 + by[0] * share,
+  y0: box.y0 + by[1] * share,
+  y1: box.y1 + by[1] * share,
+  z0: box.z0 + by[2] * share,
+  z1: box.z1 + by[2] * share,
+});
+
+function sector({ at: [x, y], range, reach }: DoorMotion, share: number): Ring {
   const arc = Array.from({ length: STEPS + 1 }, (_, i): Point => {
-    const angle = ((range[0] + ((range[1] - range[0]) * i) / STEPS) * Math.PI) / 180;
+    const angle = ((range[0] + ((range[1] - range[0]) * share * i) / STEPS) * Math.PI) / 180;
     return [x + reach * Math.cos(angle), y + reach * Math.sin(angle)];
   });
   return [[x, y], ...arc];
 }
+
+/** The room that a motion passes through on its way from shut to a share of its range, in which nothing may stand. */
+export function sweptBy(motion: Motion, share = 1): Prism {
+  if (motion.kind === 'lift-off') return prism(motion.to ?? motion.shut);
+  if (motion.kind === 'slide') return prism(around(motion.shut, shifted(motion.shut, motion.by, share)));
+  if (motion.about === 'level') return prism(motion.through);
+  return { ring: sector(motion, share), z0: motion.shut.z0, z1: motion.shut.z1 };
+}
+
+/** Where what moves is, moved by a share of its range; null where it is stowed away. */
+export function standsMoved(motion: Motion, share: number): Prism | null {
+  if (share <= 0) return prism(motion.shut);
+  if (motion.kind === 'lift-off') return motion.to && prism(motion.to);
+  if (motion.kind === 'slide') return prism(shifted(motion.shut, motion.by, share));
+  if (motion.about === 'level') return prism(motion.open);
+  const { at, range, reach, shut } = motion;
+  const thick = Math.min(shut.x1 - shut.x0, shut.y1 - shut.y0);
+  const angle = ((range[0] + (range[1] - range[0]) * share) * Math.PI) / 180;
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const turn = range[1] > range[0] ? -1 : 1;
+  const corner = (along: number, off: number): Point => [
+    at[0] + along * c - off * turn * s,
+    at[1] + along * s + off * turn * c,
+  ];
+  return { ring: [corner(0, 0), corner(reach, 0), corner(reach, thick), corner(0, thick)], z0: shut.z0, z1: shut.z1 };
+}
+
+/** The room a motion sweeps, seen from above, mm. */
+export const sweptFromAbove = (motion: Motion): Ring => sweptBy(motion).ring;

@@ -1,13 +1,15 @@
 import type { z } from 'zod';
 import type { UnitFamily } from '../document/kit.js';
 import type { Operation } from '../document/operation.js';
-import type { Person, PriceBook } from '../document/schema.js';
-import type { Unit } from '../document/unit-schema.js';
+import type { Limits, Mode, Person, Stored } from '../document/schema.js';
+import type { OptionValue, Unit } from '../document/unit-schema.js';
 import type { Grade, Rule, Verdict } from '../rules/rule.js';
-import type { ArchShape } from '../shell/arch.js';
+import type { SolidBox } from '../rules/room.js';
 import type { PlacedOpening } from '../shell/openings.js';
-import type { Shell } from '../shell/shell.js';
 import type { Message } from '../words/message.js';
+import type { MassPoint } from './mass-point.js';
+import type { Skeleton } from './skeleton.js';
+import type { Surroundings } from './surroundings.js';
 
 /** A way out of a failed check: what it would do, as operations that can be applied as they are. */
 export interface Mend {
@@ -30,7 +32,12 @@ export interface Check extends Pin {
   readonly grade: Grade;
   readonly said: Message;
   readonly spare: number | null;
-  readonly mend: Mend | null;
+  /** Ways to mend it, the least change first. */
+  readonly mends: readonly Mend[];
+  /** The mode in which it is so; left out where it is so in all. */
+  readonly mode?: string;
+  /** Why it was put aside; null while it stands. */
+  readonly aside: string | null;
 }
 
 /** A place somebody lies on a unit. */
@@ -38,16 +45,52 @@ export interface Lying {
   /** Thickness of the mattress, mm. */
   readonly mattress: number;
   readonly sleepers: readonly string[];
+  /** Which way a body lies: across the vehicle where nothing is said. */
+  readonly along?: 'x' | 'y';
+  /** Drawn out by so much across, when a motion is; left out where it is as wide by day. */
+  readonly out?: { readonly by: number; readonly motion: string };
+  /** Held by a guard so high above the mattress, mm; left out where it needs none or has none. */
+  readonly guard?: number;
+}
+/** A row of places to sit on a unit. */
+export interface Sitting {
+  /** Top of the seat above the finished floor, with nobody on it, and how thick its cushion is, mm. */
+  readonly top: number;
+  readonly cushion: number;
+  /** From its front edge to the backrest, mm. */
+  readonly deep: number;
+  readonly wide: number;
+  /** Middle of its front edge, and which way one looks from it. */
+  readonly at: readonly [number, number];
+  readonly looks: readonly [number, number];
+  /** It has no backrest and can be moved. */
+  readonly loose?: boolean;
+  /** Who sits there; anybody where nobody is named. */
+  readonly sitters: readonly string[];
+}
+/** A table top somebody sits at. */
+export interface TableTop {
+  readonly box: SolidBox;
+  /** What stands under it, in the way of knees. */
+  readonly legs: readonly SolidBox[];
 }
 
 /** What checks ask of a family of furniture. */
 export interface SceneFamily extends UnitFamily {
   /** Somebody lies on it. */
   readonly lies?: (unit: Unit) => Lying;
+  readonly sits?: (unit: Unit, room: Surroundings) => readonly Sitting[];
+  readonly table?: (unit: Unit, room: Surroundings) => TableTop | null;
   /** How far its top stands out over its front, mm. */
   readonly overhang?: (unit: Unit) => number;
   /** Somebody stands and works at its top. */
   readonly worksAt?: (unit: Unit) => boolean;
+  /** Somebody stands in it, between its walls. */
+  readonly standsIn?: (unit: Unit) => boolean;
+  /** The room it takes, where that is not one box. */
+  readonly solids?: (unit: Unit, room: Surroundings) => readonly SolidBox[];
+  /** The thing that it is, by its data sheet. */
+  readonly is?: (unit: Unit) => string | null;
   readonly rules: readonly SceneRule[];
 }
 
@@ -55,14 +98,18 @@ export interface SceneFamily extends UnitFamily {
 export type SeenOpening = PlacedOpening & { readonly frame: number | null };
 
 /** What every check looks at. */
-export interface Scene {
+export interface Scene extends Surroundings {
   readonly units: readonly Unit[];
   readonly people: readonly Person[];
-  readonly inner: Shell;
-  readonly arches: readonly ArchShape[];
   readonly openings: readonly SeenOpening[];
-  readonly book: PriceBook;
   readonly families: readonly SceneFamily[];
+  readonly stored: readonly Stored[];
+  readonly modes: readonly Mode[];
+  readonly limits: Limits | null;
+  /** Each unit's boards, bays and motions, by its id. */
+  readonly skeletons: ReadonlyMap<string, Skeleton>;
+  /** Everything that weighs, where it is; null while it is not worked out. */
+  readonly masses: readonly MassPoint[] | null;
 }
 
 /** One case of a rule: what goes in, where it is pinned, and how it would be mended. */
@@ -71,9 +118,10 @@ export interface Case<Input> {
   readonly id: string;
   readonly input: Input;
   readonly pin: Pin;
-  readonly mend?: (verdict: Verdict) => Mend | null;
+  readonly mend?: (verdict: Verdict) => Mend | null | readonly (Mend | null)[];
   /** Only told when it is not good. */
   readonly quiet?: boolean;
+  readonly mode?: string;
 }
 
 /** A rule with where it applies: to one unit in its room, or to the room as a whole. */
@@ -82,7 +130,6 @@ export interface SceneRule {
   readonly ofUnit?: (unit: Unit, scene: Scene) => readonly Check[];
   readonly ofRoom?: (scene: Scene) => readonly Check[];
 }
-
 type Where<Input> = {
   readonly ofUnit?: (unit: Unit, scene: Scene) => readonly Case<Input>[];
   readonly ofRoom?: (scene: Scene) => readonly Case<Input>[];
@@ -94,9 +141,10 @@ export function appliesTo<Input extends z.ZodType>(
   where: Where<z.output<Input>>,
 ): SceneRule {
   const checks = (cases: readonly Case<z.output<Input>>[]): readonly Check[] =>
-    cases.flatMap(({ id, input, pin, mend, quiet }): Check[] => {
+    cases.flatMap(({ id, input, pin, mend, quiet, mode }): Check[] => {
       const verdict = rule.run(input);
       if (quiet === true && verdict.grade === 'good') return [];
+      const mends = verdict.grade === 'good' ? [] : [mend?.(verdict) ?? []].flat();
       return [
         {
           id,
@@ -105,7 +153,9 @@ export function appliesTo<Input extends z.ZodType>(
           said: verdict.said,
           spare: verdict.spare,
           ...pin,
-          mend: verdict.grade === 'good' ? null : (mend?.(verdict) ?? null),
+          mends: mends.flatMap((one) => one ?? []),
+          aside: null,
+          ...(mode === undefined ? {} : { mode }),
         },
       ];
     });
@@ -118,7 +168,7 @@ export function appliesTo<Input extends z.ZodType>(
 }
 
 /** The operation that changes fields of a unit. */
-export const changeUnit = (unit: Unit, changes: Readonly<Record<string, number>>): Operation => ({
+export const changeUnit = (unit: Unit, changes: Readonly<Record<string, OptionValue>>): Operation => ({
   name: 'changeUnit',
   payload: { id: unit.id, changes },
 });

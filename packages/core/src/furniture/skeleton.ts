@@ -1,7 +1,10 @@
 import type { Point } from '../numeric/plane.js';
 import type { Vector } from '../parts/part.js';
 import { planeAxes, type Axis, type Standing } from '../parts/lay-flat.js';
+import type { Bay } from '../document/unit-schema.js';
+import type { SolidBox } from '../rules/room.js';
 import type { Message } from '../words/message.js';
+import type { Motion } from './motions.js';
 
 /** An edge of a board: in sight, or cut to the vehicle's curve. */
 export interface BoardEdge {
@@ -27,13 +30,15 @@ export interface Board extends Standing {
   readonly material: string;
   readonly edges: readonly BoardEdge[];
   readonly held: Held;
+  /** What it moves with, by that motion's name within the unit; left out where it stands still. */
+  readonly moves?: string;
 }
 
 /** Where two boards touch: `a` by its face, `b` by its edge; or both by their faces. */
 export interface Contact {
   readonly a: string;
   readonly b: string;
-  readonly kind: 'butt' | 'face' | 'rest' | 'hinge';
+  readonly kind: 'butt' | 'face' | 'rest' | 'hinge' | 'slide';
   readonly from: Vector;
   readonly to: Vector;
   /** mm */
@@ -52,6 +57,23 @@ export interface Skeleton {
   /** Built to be taken apart again: nothing is glued. */
   readonly comesApart: boolean;
   readonly problems: readonly FurnitureProblem[];
+  /** How its parts move; the only source of swept room, of modes and of what is drawn open. */
+  readonly motions?: readonly Motion[];
+  /** Its bays as they come out in the room. */
+  readonly bays?: readonly BayRoom[];
+}
+
+/** The inside of a bay in the vehicle, clear of boards: a box as far as one fits before the wall behind it, mm. */
+export interface BayRoom {
+  readonly bay: Bay;
+  readonly room: SolidBox;
+  /** Which way one reaches into it from its front: -1 from the right, 1 from the left; 0 from above. */
+  readonly into: 1 | -1 | 0;
+  /** How deep it is at its foot and at its head, from its front to the wall or to whatever stands there, mm. */
+  readonly deepLow: number;
+  readonly deepHigh: number;
+  /** How deep it is where clothes hang from a rail under its head, mm. */
+  readonly deepHang?: number;
 }
 
 interface Box {
@@ -102,7 +124,16 @@ function contactOf(a: Board, boxA: Box, b: Board, boxB: Box): Contact | null {
     return i === longest ? range[end] : (range.from + range.to) / 2;
   };
   const held = [a.held, b.held];
-  const kind = held.includes('hung') ? 'hinge' : held.includes('loose') ? 'rest' : faces.length === 2 ? 'face' : 'butt';
+  const kind =
+    a.moves !== b.moves && !held.includes('hung')
+      ? 'slide'
+      : held.includes('hung')
+        ? 'hinge'
+        : held.includes('loose')
+          ? 'rest'
+          : faces.length === 2
+            ? 'face'
+            : 'butt';
   return {
     a: met.name,
     b: other.name,

@@ -66,7 +66,7 @@ function straightness(shell: Shell, side: Side, z: number): WallStraightness {
 function frontLine(side: Side, units: readonly Unit[]): FrontLine[] {
   const own = units.flatMap((unit) => {
     const line = frontLineOf(unit);
-    return line?.side === side ? [{ id: unit.id, name: unit.name, front: line.front }] : [];
+    return line?.side === side && unit.body.from === 0 ? [{ id: unit.id, name: unit.name, front: line.front }] : [];
   });
   const first = own[0];
   if (!first) return [];
@@ -120,6 +120,14 @@ export function settingOut(units: readonly Unit[], shell: Shell): SetOutPoint[] 
       y,
     });
     const line = frontLineOf(unit);
+    const { body } = unit;
+    if (body.stands === 'free')
+      return [
+        point('front-near', ends[0], body.y),
+        point('front-far', ends[0], body.y + body.width),
+        point('rear-near', ends[1], body.y),
+        point('rear-far', ends[1], body.y + body.width),
+      ];
     if (!line)
       return [
         point('front-near', ends[0], -side('left', ends[0])),

@@ -1,5 +1,7 @@
 /** Units in the room: what they come to and what they collide with. */
 export { datumOf, settingOut, type WallStraightness } from './datum.js';
-export type { LyingPlace } from './lying.js';
+export { type Berth, berthOf, type LyingPlace } from './lying.js';
 export type { PersonFigure } from './room-left.js';
 export { ruleNamed, RULES } from './rules.js';
+export { type Offered, gapAt, gapsOf, offersIn } from './gaps.js';
+export { stepsBetween } from './modes.js';

@@ -19,9 +19,10 @@ const checksOf = (project: Project) => derive(project, book).checks;
 
 describe('rules by hand', () => {
   it('bed length: good from stature + 120, tight from + 50', () => {
-    const grade = (clear: number | null) => people.bedLengthRule.run({ clear, stature: 1752, who: 'Joost' }).grade;
+    const grade = (clear: number | null) =>
+      people.bedLengthRule.run({ clear, stature: 1752, who: 'Joost', along: 'y' }).grade;
     expect([1872, 1871.9, 1802, 1801.9, null].map(grade)).toEqual(['good', 'tight', 'tight', 'fails', 'unknown']);
-    const verdict = people.bedLengthRule.run({ clear: 1838, stature: 1752, who: 'Joost' });
+    const verdict = people.bedLengthRule.run({ clear: 1838, stature: 1752, who: 'Joost', along: 'y' });
     expect(verdict.spare).toBe(-34);
     expect(say(verdict.said)).toBe('Joost, lying across: 34 short of good. Clear 1\u202f838, wants 1\u202f872.');
   });
@@ -42,7 +43,7 @@ describe('rules by hand', () => {
       grade(1699, 3),
     ]).toEqual(['good', 'tight', 'fails', 'good', 'tight', 'fails', 'good', 'fails']);
   });
-  it('sitting up: ceiling 1896, platform 767, mattress 100 leave 1044; Joost wants 911.04 + 60', () => {
+  it('sitting up: ceiling 1896, platform 767, mattress 100 leave 1044; Joost wants 911.04 + 50', () => {
     const verdict = people.sittingUpRule.run({
       ceiling: 1896,
       platform: 767,
@@ -51,7 +52,7 @@ describe('rules by hand', () => {
       who: 'Joost',
     });
     expect(verdict.figure).toBeCloseTo(1044, 9);
-    expect(verdict.spare).toBeCloseTo(1044 - 971.04, 9);
+    expect(verdict.spare).toBeCloseTo(1044 - 961.04, 9);
     expect(
       people.sittingUpRule.run({
         ceiling: 1700,
@@ -72,7 +73,7 @@ describe('rules by hand', () => {
     expect(
       [1792, 1732, 1731].map((height) => people.standingRule.run({ height, stature: 1752, who: '' }).grade),
     ).toEqual(['good', 'tight', 'fails']);
-    expect([550, 450, 449].map((width) => people.wayThroughRule.run({ width }).grade)).toEqual([
+    expect([550, 450, 449].map((width) => people.wayThroughRule.run({ width, at: 'hip' }).grade)).toEqual([
       'good',
       'tight',
       'fails',
@@ -158,7 +159,7 @@ describe('the demo, checked by hand', () => {
     expect(derived.checks.find((check) => check.id === 'way')?.spare).toBeCloseTo(350 + 430 - 550, 6);
   });
   it('mends with the smallest change, and the mend works', () => {
-    const mend = derived.checks.find((check) => check.id === 'collision:bed:bench')?.mend;
+    const mend = derived.checks.find((check) => check.id === 'collision:bed:bench')?.mends[0];
     expect(mend?.operations).toEqual([{ name: 'changeUnit', payload: { id: 'bench', changes: { x: 1450 } } }]);
     expect(checksOf(after(...(mend?.operations ?? []))).some((check) => check.grade === 'fails')).toBe(false);
   });
@@ -171,7 +172,9 @@ describe('plans that cannot be', () => {
       (check) => check.id === 'arch:bed:a1',
     );
     expect(low?.grade).toBe('fails');
-    expect(low?.mend?.operations).toEqual([{ name: 'changeUnit', payload: { id: 'bed', changes: { height: 227 } } }]);
+    expect(low?.mends[0]?.operations).toEqual([
+      { name: 'changeUnit', payload: { id: 'bed', changes: { height: 227 } } },
+    ]);
   });
   it('a cupboard on an arch is moved off it', () => {
     const project = after(
@@ -180,7 +183,9 @@ describe('plans that cannot be', () => {
     );
     const check = checksOf(project).find((candidate) => candidate.id === 'arch:kitchen:a1');
     // the kitchen would end at 2645, the arch begins at 2585
-    expect(check?.mend?.operations).toEqual([{ name: 'changeUnit', payload: { id: 'kitchen', changes: { x: 1140 } } }]);
+    expect(check?.mends[0]?.operations).toEqual([
+      { name: 'changeUnit', payload: { id: 'kitchen', changes: { x: 1140 } } },
+    ]);
   });
   it('a bed longer than the van, and a cupboard through the roof', () => {
     const long = checksOf(after({ name: 'changeUnit', payload: { id: 'bed', changes: { length: 4200 } } }));

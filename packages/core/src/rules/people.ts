@@ -22,11 +22,13 @@ export const bedLengthRule = defineRule({
   title: 'Bed length along the body',
   formula: 'good: clear length >= stature + 120; tight: >= stature + 50',
   reason: 'A sleeper points the toes and has a pillow; feet against cold metal end the night.',
-  input: z.strictObject({ clear: length.nullable(), stature, who }),
-  run: ({ clear, stature: tall, who: name }) =>
+  input: z.strictObject({ clear: length.nullable(), stature, who, along: z.enum(['x', 'y']).default('y') }),
+  run: ({ clear, stature: tall, who: name, along }) =>
     atLeast(clear, tall + LYING_MARGIN_MM, tall + 50, (grade, spare) =>
       message(`rule.bedLength.${grade}`, {
         who: name,
+        way: { word: along === 'x' ? 'lying.along' : 'lying.across' },
+        own: mm(tall),
         clear: mm(clear ?? 0),
         wants: mm(tall + LYING_MARGIN_MM),
         short: mm(-(spare ?? 0)),
@@ -59,13 +61,18 @@ export const bedWidthRule = defineRule({
   },
 });
 
+/** So much above the head of one who sits is good, and the least that does, mm. */
+export const SITTING_GOOD_MM = 50;
+export const SITTING_TIGHT_MM = 15;
 /** A mattress gives this share of its thickness under a sitting person. */
-const MATTRESS_GIVES = 0.15;
+export const MATTRESS_GIVES = 0.15;
+/** A cushion under somebody who sits gives this share of its thickness. */
+export const CUSHION_GIVES = 0.25;
 export const sittingUpRule = defineRule({
   name: 'sitting-up',
   title: 'Sitting up on the bed',
   formula:
-    'clear = ceiling - platform - 0.85 x mattress; good: >= sitting height + 60; tight: >= sitting height; sitting height = 0.52 x stature where not measured',
+    'clear = ceiling - platform - 0.85 x mattress; good: >= sitting height + 50; tight: >= sitting height + 15, a head that touches fails; sitting height = 0.52 x stature where not measured',
   reason: 'Dressing and reading in bed need an upright back.',
   input: z.strictObject({
     ceiling: length,
@@ -78,13 +85,17 @@ export const sittingUpRule = defineRule({
   run: ({ ceiling, platform, mattress, stature: tall, sittingHeight, who: name }) => {
     const clear = ceiling - platform - (1 - MATTRESS_GIVES) * mattress;
     const sitting = sittingHeight ?? SITTING_SHARE * tall;
-    return atLeast(clear, sitting + 60, sitting, (grade, spare) =>
+    const [good, tight] = [sitting + SITTING_GOOD_MM, sitting + SITTING_TIGHT_MM];
+    return atLeast(clear, good, tight, (grade, spare) =>
       message(`rule.sittingUp.${grade}`, {
         who: name,
         clear: mm(clear),
-        wants: mm(sitting + 60),
-        short: mm(-(spare ?? 0)),
-        spare: mm(spare ?? 0),
+        own: mm(sitting),
+        // against their own height first, then against good
+        head: mm(Math.abs(clear - sitting)),
+        wants: mm(good),
+        short: mm(good - clear),
+        spare: mm(spare ?? clear - good),
       }),
     );
   },
@@ -129,16 +140,24 @@ export const standingRule = defineRule({
     ),
 });
 
+const WAY: Readonly<Record<'hip' | 'shoulder', readonly [number, number]>> = { hip: [550, 450], shoulder: [600, 500] };
 export const wayThroughRule = defineRule({
   name: 'way-through',
-  title: 'Way through at hip height',
-  formula: 'good: >= 550; tight: >= 450',
+  title: 'Way through at hip and at shoulder height',
+  formula: 'at hip height good: >= 550; tight: >= 450; at shoulder height good: >= 600; tight: >= 500',
   reason: 'One person walks through without turning sideways.',
-  input: z.strictObject({ width: length }),
-  run: ({ width }) =>
-    atLeast(width, 550, 450, (grade, spare) =>
-      message(`rule.way.${grade}`, { width: mm(width), wants: mm(550), short: mm(-(spare ?? 0)) }),
-    ),
+  input: z.strictObject({ width: length, at: z.enum(['hip', 'shoulder']).default('hip') }),
+  run: ({ width, at }) => {
+    const [good, tight] = WAY[at];
+    return atLeast(width, good, tight, (grade, spare) =>
+      message(`rule.way.${grade}`, {
+        width: mm(width),
+        wants: mm(good),
+        short: mm(-(spare ?? 0)),
+        at: { word: at === 'hip' ? 'way.hip' : 'way.shoulder' },
+      }),
+    );
+  },
 });
 
 /** Worktop height against one person's stature: good 0.53 to 0.56, tight 0.50 to 0.58. */

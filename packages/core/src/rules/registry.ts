@@ -7,6 +7,10 @@ import { dewPointRule, levelRiseRule, stringLineRule } from './level.js';
 import * as people from './people.js';
 import * as openings from './openings.js';
 import * as room from './room.js';
+import * as moving from './moving.js';
+import * as sitting from './sitting.js';
+import * as things from './things.js';
+import * as use from './room-use.js';
 import { defineRule, type Rule } from './rule.js';
 
 const length = z.number().meta({ unit: 'mm' });
@@ -61,6 +65,37 @@ export const FORMULAS: readonly Rule[] = [
   openings.sashRule,
   openings.glassGapRule,
   openings.squareRule,
+  sitting.seatHeightRule,
+  sitting.seatDepthRule,
+  sitting.tableHeightRule,
+  sitting.kneeRoomRule,
+  sitting.seatsRule,
+  sitting.facingRule,
+  sitting.headStrikeRule,
+  sitting.hangingRule,
+  sitting.washRule,
+  sitting.guardRule,
+  moving.sweepRule,
+  moving.beforeRule,
+  moving.latchRule,
+  moving.clashRule,
+  moving.shutRule,
+  things.thingFitsRule,
+  things.thingSizeRule,
+  things.airRule,
+  things.reachRule,
+  things.fuelRule,
+  things.cookerRule,
+  things.storedRule,
+  things.placesRule,
+  use.glassRule,
+  use.waysOutRule,
+  use.alignRule,
+  use.carryRule,
+  use.payloadRule,
+  use.axleRule,
+  use.balanceRule,
+  use.noseRule,
   bevelRule,
   uValueRule,
   cureRule,

@@ -60,7 +60,7 @@ export const insideRule = defineRule({
     end: length,
     room: length,
     name: z.string().default('unit'),
-    what: z.enum(['length', 'height', 'depth']),
+    what: z.enum(['length', 'height', 'depth', 'width']),
   }),
   run: ({ start, end, room, name, what }): Verdict => {
     const over = Math.max(-start, end - room);

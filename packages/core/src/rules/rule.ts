@@ -1,6 +1,7 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import { HAIR_MM } from '../numeric/tolerance.js';
-import type { Message } from '../words/message.js';
+import type { WordKey } from '../words/en.js';
+import { message, type Message, type MessageParam } from '../words/message.js';
 
 export type Grade = 'good' | 'tight' | 'fails' | 'unknown';
 
@@ -56,3 +57,32 @@ export function atMost(
   const grade: Grade = spare >= -HAIR_MM ? 'good' : figure <= tight + HAIR_MM ? 'tight' : 'fails';
   return { grade, spare, figure, good, tight, said: said(grade, spare) };
 }
+
+/** What a rule says, by grade: of a stem `rule.x` the sentences `rule.x.good`, `.tight`, `.fails` and `.unknown`. */
+export const graded =
+  (stem: string, params: Record<string, MessageParam>) =>
+  (grade: Grade): Message =>
+    message(`${stem}.${grade}` as WordKey, params);
+
+/** A verdict that is only yes or no. */
+export const either = (holds: boolean, said: (grade: Grade) => Message): Verdict => ({
+  grade: holds ? 'good' : 'fails',
+  spare: null,
+  figure: null,
+  good: 0,
+  tight: 0,
+  said: said(holds ? 'good' : 'fails'),
+});
+
+/** The worse of several verdicts: a figure that is not known is worse than a tight one. */
+export function worstOf(verdicts: readonly [Verdict, ...Verdict[]]): Verdict {
+  const order: readonly Grade[] = ['good', 'tight', 'unknown', 'fails'];
+  return verdicts.reduce((worst, next) => (order.indexOf(next.grade) > order.indexOf(worst.grade) ? next : worst));
+}
+
+/** What a rule speaks of, by its name or by a sentence part that is said in the reader's words. */
+export const spokenOf = z.union([
+  z.string(),
+  z.strictObject({ key: z.string(), params: z.record(z.string(), z.unknown()) }),
+]);
+export const asParam = (spoken: z.output<typeof spokenOf>): MessageParam => spoken as MessageParam;

@@ -1,3 +1,4 @@
+import { LAYOUT_EN } from './layout-en.js';
 import { LINING_EN } from './lining-en.js';
 
 /**
@@ -5,6 +6,7 @@ import { LINING_EN } from './lining-en.js';
  * Blanks are filled by name: {who}. A length is written in the reader's units.
  */
 export const EN = {
+  ...LAYOUT_EN,
   ...LINING_EN,
   'length.empty': 'Nothing is typed yet. A length is a number such as 1420, 142 cm or 55 7/8 in.',
   'length.comma': '“{typed}” can be read two ways. Write 1420, 1 420 or 1.42.',
@@ -211,18 +213,10 @@ export const EN = {
   'layers.tooThick':
     'The layers leave no room: floor {floor}, left {left}, right {right}, ceiling {ceiling}. Make one of them thinner.',
 
-  'rule.bedLength.good': '{who}, lying across: {spare} to spare beyond good. Clear {clear}.',
-  'rule.bedLength.tight': '{who}, lying across: {short} short of good. Clear {clear}, wants {wants}.',
-  'rule.bedLength.fails': '{who} does not fit lying across: {short} short of good. Clear {clear}, wants {wants}.',
-  'rule.bedLength.unknown': '{who}, lying across: not known until the walls are measured at bed height.',
   'rule.bedWidth.good': 'Bed {width} wide for {sleepers}.',
   'rule.bedWidth.tight': 'Bed {width} wide for {sleepers}: {short} short of good, {wants}.',
   'rule.bedWidth.fails': 'Bed {width} wide is too narrow for {sleepers}: {short} short of {wants}.',
   'rule.bedWidth.unknown': 'Bed width for {sleepers} is not known.',
-  'rule.sittingUp.good': '{who} sits up on the bed with {spare} to spare. Clear {clear}.',
-  'rule.sittingUp.tight': '{who} just sits up on the bed: {short} short of good. Clear {clear}, wants {wants}.',
-  'rule.sittingUp.fails': '{who} cannot sit up on the bed: {short} short of good. Clear {clear}, wants {wants}.',
-  'rule.sittingUp.unknown': '{who} sitting up: not known until the roof is measured.',
   'rule.bedEdge.good': '{who} steps off the bed to the floor: edge {edge}.',
   'rule.bedEdge.tight': '{who} needs a step to the bed: edge {edge}, {over} above {wants}.',
   'rule.bedEdge.fails': 'Bed edge {edge} is a climb for {who}: {over} above {wants}.',
@@ -231,10 +225,6 @@ export const EN = {
   'rule.standing.tight': '{who} just stands: {short} short of good. Height {height}, wants {wants}.',
   'rule.standing.fails': '{who} cannot stand upright: {short} short of good. Height {height}, wants {wants}.',
   'rule.standing.unknown': '{who} standing: not known until the roof is measured.',
-  'rule.way.good': 'Way through {width} wide at hip height.',
-  'rule.way.tight': 'Way through {width} wide: {short} short of good, {wants}.',
-  'rule.way.fails': 'Way through {width} wide is too narrow: {short} short of {wants}.',
-  'rule.way.unknown': 'Way through: not known.',
   'rule.worktop.good': 'Worktop {height} high suits {who}.',
   'rule.worktop.tight': 'Worktop {height} high is off for {who}: good is {low} to {high}.',
   'rule.worktop.fails': 'Worktop {height} high does not suit {who}: good is {low} to {high}.',

@@ -11,4 +11,4 @@ export {
   parseLength,
 } from './length.js';
 export { message, type Message } from './message.js';
-export { formatMoney, say } from './say.js';
+export { formatMoney, PLAIN_VOICE, say } from './say.js';

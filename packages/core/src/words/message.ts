@@ -21,7 +21,8 @@ export interface UnitParam {
   readonly unit: string;
 }
 
-export type MessageParam = string | number | LengthParam | MoneyParam | WordParam | UnitParam;
+/** A sentence may have another in one of its blanks. */
+export type MessageParam = string | number | LengthParam | MoneyParam | WordParam | UnitParam | Message;
 
 /** A sentence that has not been put into words yet: a key of the word list and what goes into its blanks. */
 export interface Message {

@@ -22,6 +22,7 @@ export function formatMoney(minor: number, currency: string): string {
 function write(param: MessageParam, voice: Voice): string {
   if (typeof param === 'string') return param;
   if (typeof param === 'number') return groupDigits(param, Number.isInteger(param) ? 0 : 1);
+  if ('key' in param) return say(param, voice);
   if ('word' in param) return voice.words[param.word];
   if ('unit' in param) return voice.units?.(param.unit) ?? param.unit;
   if ('mm' in param)

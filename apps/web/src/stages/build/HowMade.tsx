@@ -9,6 +9,9 @@ import { LengthField } from '../../kit/LengthField.js';
 import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/words.js';
 
+/** Asked for bay by bay. */
+const IN_BAYS: ReadonlySet<string> = new Set(['shelves', 'doors']);
+
 function SubfloorChoices({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
   const { settings } = scene.project;
@@ -62,7 +65,7 @@ function UnitChoices({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
   return (
     <>
       <FieldGrid
-        fields={family.fields.filter((field) => field.group === 'made')}
+        fields={family.fields.filter((field) => field.group === 'made' && !(family.divides && IN_BAYS.has(field.name)))}
         of={unit}
         labelOf={(name) => fieldLabel(family, name, speech)}
         sheets={sheets}
@@ -70,7 +73,7 @@ function UnitChoices({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
         onTake={(name, value) => act({ name: 'changeUnit', payload: { id: unit.id, changes: { [name]: value } } })}
         onRefused={(why) => notify(speech.said(why), 'trouble')}
       />
-      {family.divides && <Bays unit={unit} />}
+      {family.divides && <Bays unit={unit} things={scene.project.things ?? []} />}
     </>
   );
 }

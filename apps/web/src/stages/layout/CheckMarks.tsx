@@ -6,7 +6,7 @@ import { look } from '../../state/view.js';
 
 /** The checks that want a number on the drawing, in the order of the list. */
 export const numbered = (checks: readonly Check[]): Check[] =>
-  checks.filter((check) => check.grade === 'fails' || check.grade === 'tight');
+  checks.filter((check) => check.aside === null && (check.grade === 'fails' || check.grade === 'tight'));
 
 /** Numbers at the places that the checks speak of. */
 export const CheckMarks = memo(function CheckMarks({

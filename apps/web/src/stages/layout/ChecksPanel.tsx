@@ -1,4 +1,7 @@
 import Button from '@mui/material/Button';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import { memo, useState } from 'react';
 import type { Check } from '@nestplank/core/furniture';
 import { act, notify } from '../../state/session.js';
@@ -6,32 +9,123 @@ import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { MissingNotes } from '../../kit/MissingNotes.js';
+import { useChange } from '../../kit/use-change.js';
 import { numbered } from './CheckMarks.js';
+import { MendAll } from './MendAll.js';
+
+/** The ways to mend a check: the first by one press, the others in a list. */
+function Mends({ check }: { readonly check: Check }) {
+  const { t, said } = useSpeech();
+  const [at, setAt] = useState<HTMLElement | null>(null);
+  const apply = (mend: Check['mends'][number]): void => {
+    setAt(null);
+    const refused = act(...mend.operations);
+    if (refused) notify(said(refused), 'trouble');
+  };
+  const [first, ...others] = check.mends;
+  if (!first) return null;
+  return (
+    <span className="row gap-4">
+      <Button
+        size="small"
+        onClick={() => apply(first)}
+        title={said(first.said)}
+        aria-label={`${t('layout.mend')}: ${said(first.said)}`}
+      >
+        {t('layout.mend')}
+      </Button>
+      {others.length > 0 && (
+        <>
+          <Button
+            size="small"
+            variant="text"
+            aria-haspopup="menu"
+            aria-label={`${t('mend.more')}: ${said(check.said)}`}
+            onClick={(event) => setAt(event.currentTarget)}
+          >
+            +{others.length}
+          </Button>
+          <Menu anchorEl={at} open={at !== null} onClose={() => setAt(null)}>
+            {others.map((mend, i) => (
+              <MenuItem key={i} onClick={() => apply(mend)}>
+                {said(mend.said)}
+              </MenuItem>
+            ))}
+          </Menu>
+        </>
+      )}
+    </span>
+  );
+}
+
+/** A check put aside keeps its reason; one that is not can be put aside with one. */
+function AsideOf({ check }: { readonly check: Check }) {
+  const { t } = useSpeech();
+  const change = useChange();
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState('');
+  if (check.aside !== null)
+    return (
+      <span className="soft small">
+        {t('aside.was', { reason: check.aside })}{' '}
+        <Button size="small" variant="text" onClick={() => change({ name: 'takeUp', payload: { check: check.id } })}>
+          {t('aside.up')}
+        </Button>
+      </span>
+    );
+  if (check.grade === 'good') return null;
+  if (!asking)
+    return (
+      <Button size="small" variant="text" className="quiet-button" onClick={() => setAsking(true)}>
+        {t('aside.put')}
+      </Button>
+    );
+  return (
+    <form
+      className="fields entry-and-button"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (change({ name: 'setAside', payload: { check: check.id, reason, at: new Date().toISOString() } }))
+          setAsking(false);
+      }}
+    >
+      <TextField
+        label={t('aside.reason')}
+        value={reason}
+        autoFocus
+        onChange={(event) => setReason(event.target.value)}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Escape') setAsking(false);
+        }}
+      />
+      <Button type="submit" disabled={reason.trim() === ''}>
+        {t('aside.keep')}
+      </Button>
+    </form>
+  );
+}
 
 function Note({ check, number }: { readonly check: Check; readonly number: number | null }) {
   const { t, said } = useSpeech();
-  const mend = (): void => {
-    const refused = check.mend && act(...check.mend.operations);
-    if (refused) notify(said(refused), 'trouble');
-  };
+  const [mend] = check.mends;
   return (
-    <li data-check={check.id} onMouseEnter={() => check.grade !== 'good' && check.unit && look({ sliceX: check.x })}>
-      <span className="note-mark" data-grade={check.grade}>
-        {number ?? '✓'}
+    <li
+      data-check={check.id}
+      onMouseEnter={() =>
+        check.grade !== 'good' && look({ sliceX: check.x, ...(check.mode ? { mode: check.mode } : {}) })
+      }
+    >
+      <span className="note-mark" data-grade={check.aside === null ? check.grade : 'good'}>
+        {number ?? (check.aside === null ? '✓' : '–')}
       </span>
       <span>
         {said(check.said)}
-        {check.mend && <span className="soft"> {said(check.mend.said)}.</span>}
+        {mend && check.aside === null && <span className="soft"> {said(mend.said)}.</span>}{' '}
+        <AsideOf key={check.id} check={check} />
       </span>
-      {check.mend ? (
-        <Button
-          size="small"
-          onClick={mend}
-          title={said(check.mend.said)}
-          aria-label={`${t('layout.mend')}: ${said(check.mend.said)}`}
-        >
-          {t('layout.mend')}
-        </Button>
+      {mend && check.aside === null ? (
+        <Mends check={check} />
       ) : (
         <span
           className={check.grade === 'good' ? 'done small' : check.grade === 'fails' ? 'needs small' : 'soft small'}
@@ -49,8 +143,9 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
   const [all, setAll] = useState(false);
   const { checks } = scene.shape;
   const open = numbered(checks);
-  const good = checks.filter((check) => !open.includes(check));
-  const fails = checks.filter((check) => check.grade === 'fails').length;
+  const put = checks.filter(({ aside }) => aside !== null);
+  const good = checks.filter((check) => !open.includes(check) && !put.includes(check));
+  const fails = open.filter((check) => check.grade === 'fails').length;
   const unknown = scene.shape.missing.some(({ stages }) => stages.includes('layout'));
   if (checks.length === 0)
     return (
@@ -66,9 +161,13 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
         <span className="soft small figures">{t('layout.checked', { fails, count: checks.length })}</span>
       </div>
       <MissingNotes scene={scene} stage="layout" />
+      {fails > 1 && <MendAll fails={fails} />}
       <ul className="notes">
         {open.map((check, i) => (
           <Note key={check.id} check={check} number={i + 1} />
+        ))}
+        {put.map((check) => (
+          <Note key={check.id} check={check} number={null} />
         ))}
         {all && good.map((check) => <Note key={check.id} check={check} number={null} />)}
       </ul>

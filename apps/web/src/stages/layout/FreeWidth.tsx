@@ -1,5 +1,5 @@
 import { memo, useDeferredValue } from 'react';
-import { frontLineOf, isAt } from '@nestplank/core/document';
+import { frontLineOf, isAt, spansWalls } from '@nestplank/core/document';
 import { halfWidth } from '@nestplank/core/shell';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useSliceX, type Scene } from '../../state/scene.js';
@@ -17,14 +17,14 @@ export const FreeWidth = memo(function FreeWidth({
   const { room, project } = scene;
   const x = useDeferredValue(useSliceX(frame.shell));
   if (!room) return null;
-  const across = project.layout.units.find((unit) => frontLineOf(unit) === null && isAt(unit, x));
+  const across = project.layout.units.find((unit) => spansWalls(unit) && isAt(unit, x));
   const z = across ? room.floor + across.body.to : room.floor;
   const free = (side: 'left' | 'right'): number =>
     Math.min(
       halfWidth(room, side, x, z),
       ...project.layout.units.flatMap((unit) => {
         const line = frontLineOf(unit);
-        return !across && line?.side === side && isAt(unit, x) ? [line.front] : [];
+        return !across && unit.body.from < 900 && line?.side === side && isAt(unit, x) ? [line.front] : [];
       }),
     );
   const [left, right] = [free('left'), free('right')];

@@ -1,27 +1,29 @@
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import './layout.css';
 import { useDeferredValue } from 'react';
-import type { Unit } from '@nestplank/core/document';
-import { motionsOf, type Motion } from '@nestplank/core/furniture';
+import type { Motion } from '@nestplank/core/furniture';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
 import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
-import { useScene, type Scene } from '../../state/scene.js';
+import { useScene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { ChecksPanel } from './ChecksPanel.js';
+import { GapDrawing, GapGround, GapOffers } from './GapAsk.js';
+import { Goods } from './Goods.js';
+import { ModeLayer } from './ModeLayer.js';
+import { ModesRow } from './ModesRow.js';
+import { motionsIn } from './modes.js';
+import { Suggest } from './Suggest.js';
+import { Things } from './Things.js';
 import { UnitStrip } from './UnitStrip.js';
+import { Variants } from './Variants.js';
+import { Weight } from './Weight.js';
 
 const NOBODY = null;
 const NO_MOTIONS: readonly Motion[] = [];
-
-/** How the doors of a unit move, once it is made. */
-function motionsIn(scene: Scene, unit: Unit): readonly Motion[] {
-  const skeleton = scene.shape.made.find((made) => made.unit === unit.id)?.skeleton;
-  return skeleton ? motionsOf(unit, skeleton) : NO_MOTIONS;
-}
 
 /** Layout: where things stand and whether the people fit. */
 export default function LayoutStage() {
@@ -34,33 +36,44 @@ export default function LayoutStage() {
   return (
     <main className="stage">
       <div className="board">
-        <FoldOut
-          quiet={false}
-          ink={(frame) =>
-            scene?.room && (
-              <>
-                {[...scene.project.layout.units]
-                  .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen))
-                  .map((unit) => (
-                    <UnitLayer
-                      key={unit.id}
-                      frame={frame}
-                      unit={unit}
-                      room={scene.room ?? frame.shell}
-                      people={scene.project.people}
-                      lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
-                      motions={unit.id === chosen ? motionsIn(scene, unit) : NO_MOTIONS}
-                      chosen={unit.id === chosen}
-                      snap={snap}
-                    />
-                  ))}
-                {later && <FreeWidth frame={frame} scene={later} />}
-                {later && <CheckMarks frame={frame} scene={later} />}
-              </>
-            )
-          }
-        />
-        {later?.shape.shell && <UnitStrip scene={later} />}
+        <div className="foldout-and-gap">
+          <FoldOut
+            quiet={false}
+            ink={(frame) =>
+              scene?.room && (
+                <>
+                  <GapGround frame={frame} ceiling={false} />
+                  {[...scene.project.layout.units]
+                    .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen) || a.body.from - b.body.from)
+                    .map((unit) => (
+                      <UnitLayer
+                        key={unit.id}
+                        frame={frame}
+                        unit={unit}
+                        room={scene.room ?? frame.shell}
+                        people={scene.project.people}
+                        lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
+                        motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
+                        chosen={unit.id === chosen}
+                        snap={snap}
+                      />
+                    ))}
+                  {later && <ModeLayer frame={frame} scene={later} />}
+                  {later && <FreeWidth frame={frame} scene={later} />}
+                  {later && <CheckMarks frame={frame} scene={later} />}
+                  {later && <GapDrawing frame={frame} scene={later} />}
+                </>
+              )
+            }
+          />
+          {later && <GapOffers scene={later} />}
+        </div>
+        {later?.shape.shell && (
+          <div className="strip unit-strip no-print">
+            <UnitStrip scene={later} />
+            <ModesRow scene={later} />
+          </div>
+        )}
       </div>
       <div className="side">
         {later &&
@@ -68,6 +81,11 @@ export default function LayoutStage() {
             <>
               <Slice height={300} />
               <ChecksPanel scene={later} />
+              <Weight scene={later} />
+              <Things scene={later} />
+              <Goods scene={later} />
+              <Variants scene={later} />
+              <Suggest scene={later} />
             </>
           ) : (
             <>

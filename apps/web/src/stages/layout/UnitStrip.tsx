@@ -1,9 +1,10 @@
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import Button from '@mui/material/Button';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
 import ToggleButton from '@mui/material/ToggleButton';
-import type { Unit } from '@nestplank/core/document';
+import { frontLineOf, type Unit } from '@nestplank/core/document';
 import { FAMILIES, freeUnitId, type Family } from '@nestplank/core/furniture';
-import type { Shell } from '@nestplank/core/shell';
 import { FieldGrid } from '../../kit/FieldGrid.js';
 import { familyOf, fieldLabel } from '../../kit/unit-words.js';
 import { useChange } from '../../kit/use-change.js';
@@ -11,6 +12,7 @@ import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
+import { gapsIn, startIn } from './gaps.js';
 
 /** The places and sizes of the chosen unit, as its family asks for them. */
 function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
@@ -25,6 +27,7 @@ function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
         labelOf={(name) => fieldLabel(family, name, speech)}
         sheets={[]}
         people={scene.project.people}
+        things={scene.project.things ?? []}
         onTake={(name, value) => act({ name: 'changeUnit', payload: { id: unit.id, changes: { [name]: value } } })}
         onRefused={(why) => notify(speech.said(why), 'trouble')}
       />
@@ -32,12 +35,52 @@ function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
   );
 }
 
-/** A new unit of a family, called as its family calls it, on a place that is free. */
-function startOf(family: Family, scene: Scene, room: Shell): Unit {
-  const { layout, people } = scene.project;
-  const { id, number } = freeUnitId(layout.units, family.words.noun);
-  const name = number === 1 ? family.words.start : `${family.words.start} ${number}`;
-  return family.start({ id, name, layout, people, room, book: scene.book });
+/** One of a family where it fits best, else where its family starts one. */
+function bestOf(family: Family, scene: Scene): Unit | null {
+  const room = scene.derived.inner ?? scene.room;
+  if (!room) return null;
+  const start = startIn(family, scene, room);
+  const offers = gapsIn(scene).flatMap((gap) => family.inGap?.(gap, start) ?? []);
+  return offers.sort((a, b) => b.fits - a.fits)[0]?.unit ?? family.start(start);
+}
+
+/** Puts in a unit by its family's name. */
+function AddByName({ scene, onAdd }: { readonly scene: Scene; readonly onAdd: (unit: Unit) => void }) {
+  const { t } = useSpeech();
+  const [at, setAt] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <Button size="small" aria-haspopup="menu" onClick={(event) => setAt(event.currentTarget)}>
+        + {t('add.choose')}
+      </Button>
+      <Menu anchorEl={at} open={at !== null} onClose={() => setAt(null)}>
+        {FAMILIES.map((family) => (
+          <MenuItem
+            key={family.id}
+            onClick={() => {
+              setAt(null);
+              const unit = bestOf(family, scene);
+              if (unit) onAdd(unit);
+            }}
+          >
+            {family.words.add}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}
+
+/** The same again beside it, or at the other wall. */
+function twinOf(unit: Unit, scene: Scene, mirror: boolean): Unit {
+  const family = familyOf(unit.family);
+  const { id, number } = freeUnitId(scene.project.layout.units, family?.words.noun ?? unit.family);
+  const { body } = unit;
+  const name = `${family?.words.start ?? unit.name} ${number}`;
+  if (mirror && (body.stands === 'left' || body.stands === 'right'))
+    return { ...unit, id, name, body: { ...body, stands: body.stands === 'left' ? 'right' : 'left' } };
+  if (mirror && body.stands === 'free') return { ...unit, id, name, body: { ...body, y: -body.y - body.width } };
+  return { ...unit, id, name, body: { ...body, x: body.x + body.length } };
 }
 
 /** The units as a row to choose from, to add to, and the chosen one's figures. */
@@ -50,10 +93,10 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
   if (!room) return null;
   const place = (made: Unit): void => {
     if (change({ name: 'placeUnit', payload: { unit: made } }))
-      look({ unit: made.id, sliceX: made.body.x + made.body.length / 2 });
+      look({ unit: made.id, gap: null, sliceX: made.body.x + made.body.length / 2 });
   };
   return (
-    <div className="strip unit-strip no-print">
+    <>
       <div className="row apart wrap">
         <div className="chips">
           {project.layout.units.map((candidate) => (
@@ -65,38 +108,48 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
                 look(
                   candidate.id === chosen
                     ? { unit: null }
-                    : { unit: candidate.id, sliceX: candidate.body.x + candidate.body.length / 2 },
+                    : { unit: candidate.id, gap: null, sliceX: candidate.body.x + candidate.body.length / 2 },
                 )
               }
             >
               {candidate.name}
             </ToggleButton>
           ))}
-          {unit && (
-            <Button
-              size="small"
-              variant="text"
-              onClick={() => {
-                if (change({ name: 'removeUnit', payload: { id: unit.id } })) look({ unit: null });
-              }}
-            >
-              {t('layout.remove', { name: unit.name })}
-            </Button>
-          )}
         </div>
         <div className="chips">
-          {FAMILIES.map((family) => (
-            <Button key={family.id} size="small" onClick={() => place(startOf(family, scene, room))}>
-              + {family.words.add}
-            </Button>
-          ))}
+          {unit && (
+            <>
+              <Button size="small" variant="text" onClick={() => place(twinOf(unit, scene, false))}>
+                {t('layout.copy')}
+              </Button>
+              {(frontLineOf(unit) !== null || unit.body.stands === 'free') && (
+                <Button size="small" variant="text" onClick={() => place(twinOf(unit, scene, true))}>
+                  {t('layout.mirror')}
+                </Button>
+              )}
+              <Button
+                size="small"
+                variant="text"
+                onClick={() => {
+                  if (change({ name: 'removeUnit', payload: { id: unit.id } })) look({ unit: null });
+                }}
+              >
+                {t('layout.remove', { name: unit.name })}
+              </Button>
+            </>
+          )}
+          <AddByName scene={scene} onAdd={place} />
         </div>
       </div>
       {unit ? (
         <PlaceFields key={unit.id} unit={unit} scene={scene} />
       ) : (
-        <p className="soft below">{t(project.layout.units.length === 0 ? 'layout.none' : 'layout.choose')}</p>
+        <p className="soft below small">
+          {project.layout.units.length === 0
+            ? `${t('layout.none')} ${t('gap.hint')}`
+            : `${t('layout.choose')} ${t('gap.hint')}`}
+        </p>
       )}
-    </div>
+    </>
   );
 });

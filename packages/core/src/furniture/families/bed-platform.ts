@@ -5,9 +5,9 @@ import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
 import { rectangle, roundedRectangle, spread, type Point, type Ring } from '../../numeric/plane.js';
-import { leansAlong, leansUp } from '../../parts/scribe.js';
+import { leansAlong } from '../../parts/scribe.js';
 import { archUnderRule } from '../../rules/room.js';
-import { archFootprint, clearHalfWidth } from '../../shell/arch.js';
+import { clearHalfWidth } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import {
@@ -24,14 +24,12 @@ import {
 } from '../family.js';
 import { appliesTo, changeUnit } from '../scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
+import { allowanceAt, bedBoards, INSIDE_CORNER_MM, type Levels } from '../bed-boards.js';
 import { contactsOf, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
 
-/** Gap between neighbouring boards so that each can be lifted out, mm. */
-const BOARD_GAP_MM = 3;
 /** Surroundings kept between a support and an arch or wall, mm. */
 const SUPPORT_CLEARANCE_MM = 10;
 const ARCH_CLEARANCE_MM = 10;
-const INSIDE_CORNER_MM = 15;
 /** Frame left round the access openings of the front, mm. */
 const FRONT_FRAME_MM = 80;
 const SMALLEST_ACCESS_MM = 200;
@@ -40,79 +38,7 @@ const CHORD_MM = 0.05;
 
 type Side = 'left' | 'right';
 
-/** The heights and thicknesses a bed is made from, mm. */
-interface Levels {
-  readonly top: number;
-  readonly underside: number;
-  readonly floor: number;
-  readonly board: number;
-  readonly support: number;
-}
-
 const nearer = (a: number, b: number): number => Math.min(a, b);
-const allowanceAt = (unit: Unit, side: Side): number => {
-  const meet = unit.meets[side];
-  return meet?.how === 'scribed' ? meet.allowance : 0;
-};
-
-function boardStrips(unit: Unit): { readonly from: number; readonly to: number }[] {
-  const { x, length } = unit.body;
-  const wanted = numberOption(unit, 'boardWidth');
-  const count = Math.max(1, Math.ceil((length + BOARD_GAP_MM) / (wanted + BOARD_GAP_MM)));
-  const width = (length - (count - 1) * BOARD_GAP_MM) / count;
-  return Array.from({ length: count }, (_, i) => ({
-    from: x + i * (width + BOARD_GAP_MM),
-    to: x + i * (width + BOARD_GAP_MM) + width,
-  }));
-}
-
-function boards(unit: Unit, { inner, arches }: Surroundings, levels: Levels): Board[] {
-  return boardStrips(unit).flatMap((strip, index): Board[] => {
-    const xs = spread(strip.from, strip.to, 15);
-    const line = (side: Side, sign: number, out: number): Point[] =>
-      xs.map((x): Point => [
-        x,
-        sign * (nearer(halfWidth(inner, side, x, levels.top), halfWidth(inner, side, x, levels.underside)) + out),
-      ]);
-    const outer: Ring = [
-      ...line('right', 1, allowanceAt(unit, 'right')),
-      ...line('left', -1, allowanceAt(unit, 'left')).reverse(),
-    ];
-    const bites = arches.flatMap((arch): Ring[] => {
-      const ring = archFootprint(arch, inner, levels.underside, ARCH_CLEARANCE_MM);
-      return ring ? [ring] : [];
-    });
-    const [left] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, bites);
-    if (!left) return [];
-    const edge = (side: Side, sign: number): BoardEdge => ({
-      kind: 'scribe',
-      at: side,
-      line: line(side, sign, 0),
-      allowance: allowanceAt(unit, side),
-      across: 'y',
-      leans: leansUp(inner, side, levels.underside, xs),
-    });
-    return [
-      {
-        name: `board-${index + 1}`,
-        role: 'bed-board',
-        material: unit.materials['board'] ?? '',
-        normal: 'z',
-        at: levels.underside,
-        thickness: levels.board,
-        outline: {
-          outer: bites.length > 0 ? roundInsideCorners(left.outer, INSIDE_CORNER_MM) : left.outer,
-          holes: left.holes,
-        },
-        grain: 'y',
-        good: 1,
-        edges: [edge('left', -1), edge('right', 1)],
-        held: 'loose',
-      },
-    ];
-  });
-}
-
 /** The y at which the supports' middles stand: outermost clear of arches and walls, the rest so that no board spans further than allowed. */
 function supportLines(unit: Unit, { inner, arches }: Surroundings, levels: Levels): number[] {
   const clear = (side: Side): number =>
@@ -218,7 +144,7 @@ function levelsOf(unit: Unit, { inner, book }: Surroundings): Levels | null {
 /** A bed may be raised over an arch that comes up through its boards. */
 const archUnder = appliesTo(archUnderRule, {
   ofUnit: (unit, { inner, arches, book }) => {
-    const levels = levelsOf(unit, { inner, arches, book });
+    const levels = levelsOf(unit, { inner, arches, book, things: [] });
     if (!levels) return [];
     return arches
       .filter((arch) => arch.to > unit.body.x && arch.from < endOf(unit))
@@ -288,6 +214,24 @@ export const bedPlatform: Family = {
       room,
       book,
     ),
+  inGap: (gap, start) => {
+    const room = gap.x1 - gap.x0;
+    const wanted = start.people.length === 1 ? 700 : 1300;
+    // it reaches from wall to wall: nothing else may stand there
+    if (gap.where !== 'middle' || room < wanted || start.people.length === 0 || gap.deep < 1.9 * gap.wall) return null;
+    const unit = startBed(
+      start.id,
+      start.name,
+      start.people.map((person) => person.id),
+      start.room,
+      start.book,
+    );
+    const length = Math.min(room, unit.body.length);
+    return {
+      unit: { ...unit, body: { ...unit.body, x: Math.round(gap.x1 - length), length: Math.floor(length) } },
+      fits: 1,
+    };
+  },
   skeleton: (unit, room) => {
     const levels = levelsOf(unit, room);
     const problems: FurnitureProblem[] = [];
@@ -301,7 +245,7 @@ export const bedPlatform: Family = {
     const lines = supportLines(unit, room, levels);
     if (lines.length === 0) say('furniture.noSupport');
     const made = [
-      ...boards(unit, room, levels),
+      ...bedBoards(unit, room, levels),
       ...(unit.body.length > levels.support ? supports(unit, lines, levels) : []),
       ...front(unit, room, levels, lines),
     ];

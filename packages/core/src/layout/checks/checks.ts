@@ -1,6 +1,7 @@
 import { familyNamed } from '../../document/kit.js';
-import type { Unit } from '../../document/schema.js';
+import type { Aside, Unit } from '../../document/schema.js';
 import type { Check, Scene, SceneRule } from '../../furniture/scene.js';
+import type { Skeleton } from '../../furniture/skeleton.js';
 import { memoEach, memoLast } from '../../numeric/memo.js';
 import type { Grade } from '../../rules/rule.js';
 
@@ -25,11 +26,33 @@ export function layoutChecks(scene: Scene, rules: readonly SceneRule[]): readonl
   return worstFirst([...scene.units.flatMap((unit) => unitChecks(unit, scene, rules)), ...roomChecks(scene, rules)]);
 }
 
+/** Worst first; what was put aside after everything else that is not good. */
 const worstFirst = (checks: readonly Check[]): readonly Check[] =>
-  [...checks].sort((a, b) => WORST_FIRST.indexOf(a.grade) - WORST_FIRST.indexOf(b.grade));
+  [...checks].sort(
+    (a, b) =>
+      Number(a.aside !== null) - Number(b.aside !== null) ||
+      WORST_FIRST.indexOf(a.grade) - WORST_FIRST.indexOf(b.grade) ||
+      Number(SMALL.has(a.rule)) - Number(SMALL.has(b.rule)),
+  );
+/** What is mended by a screwdriver in a minute stands after what changes the plan. */
+const SMALL: ReadonlySet<string> = new Set(['travel-latch', 'in-one-line', 'appliance-air']);
+
+/** Checks with the reasons for which some were put aside: one that is good stays as it is. */
+export const withAside = (checks: readonly Check[], aside: readonly Aside[]): readonly Check[] =>
+  aside.length === 0
+    ? checks
+    : worstFirst(
+        checks.map((check) => {
+          const put = check.grade === 'good' ? undefined : aside.find((own) => own.check === check.id);
+          return put ? { ...check, aside: put.reason } : check;
+        }),
+      );
+
+/** Whether a check asks for something to be done. */
+export const isOpen = ({ grade, aside }: Check): boolean => grade === 'fails' && aside === null;
 
 /** The same with a memory: a unit that did not change, in a room that did not, is not looked at again. */
-export function createChecks(rules: readonly SceneRule[]): (scene: Scene) => readonly Check[] {
+export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside: readonly Aside[]) => readonly Check[] {
   // a unit's own checks see nothing of the other units
   const alone = memoLast(
     (
@@ -39,19 +62,39 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene) => rea
       openings: Scene['openings'],
       book: Scene['book'],
       families: Scene['families'],
-    ): Scene => ({ units: [], people, inner, arches, openings, book, families }),
+      things: Scene['things'],
+      stored: Scene['stored'],
+    ): Omit<Scene, 'skeletons'> => ({
+      units: [],
+      people,
+      inner,
+      arches,
+      openings,
+      book,
+      families,
+      things,
+      stored,
+      modes: [],
+      limits: null,
+      masses: null,
+    }),
   );
   const each = memoEach(
     (unit: Unit) => unit.id,
-    (unit: Unit, scene: Scene) => unitChecks(unit, scene, rules),
+    (unit: Unit, skeleton: Skeleton | null, scene: Omit<Scene, 'skeletons'>) =>
+      unitChecks(unit, { ...scene, skeletons: new Map(skeleton ? [[unit.id, skeleton]] : []) }, rules),
   );
-  const room = memoLast((units: Scene['units'], scene: Scene) => roomChecks({ ...scene, units }, rules));
+  const room = memoLast(
+    (scene: Scene) => roomChecks(scene, rules),
+    ([a], [b]) => (Object.keys(a) as (keyof Scene)[]).every((key) => a[key] === b[key]),
+  );
   const sorted = memoLast(
-    (lists: readonly (readonly Check[])[]) => worstFirst(lists.flat()),
-    ([a], [b]) => a.length === b.length && a.every((list, i) => list === b[i]),
+    (lists: readonly (readonly Check[])[], aside: readonly Aside[]) => withAside(worstFirst(lists.flat()), aside),
+    ([a, asideA], [b, asideB]) => a.length === b.length && a.every((list, i) => list === b[i]) && asideA === asideB,
   );
-  return ({ units, people, inner, arches, openings, book, families }) => {
-    const scene = alone(people, inner, arches, openings, book, families);
-    return sorted([...units.map((unit) => each(unit, scene)), room(units, scene)]);
+  return (scene, aside) => {
+    const { units, people, inner, arches, openings, book, families, things, stored, skeletons } = scene;
+    const one = alone(people, inner, arches, openings, book, families, things, stored);
+    return sorted([...units.map((unit) => each(unit, skeletons.get(unit.id) ?? null, one)), room(scene)], aside);
   };
 }

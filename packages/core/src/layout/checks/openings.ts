@@ -1,4 +1,4 @@
-import { endOf, frontLineOf } from '../../document/body.js';
+import { endOf, standsAt } from '../../document/body.js';
 import { appliesTo, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
 import { doorwayRule, glassGapRule, overStepRule, sashRule } from '../../rules/openings.js';
@@ -32,8 +32,8 @@ function standingAt(
 ): { x0: number; x1: number; name: string; id: string }[] {
   return scene.units.flatMap((unit) => {
     const box = solidBox(unit, scene.inner, scene.families);
-    const line = frontLineOf(unit);
-    const here = (line === null || line.side === placed.side) && endOf(unit) > from && unit.body.x < to;
+    // what stands free is not at the wall
+    const here = standsAt(unit, placed.side) && endOf(unit) > from && unit.body.x < to;
     // what lies wholly above or below the opening leaves it free
     return here && box.z1 > placed.sill + 1 && box.z0 < placed.head - 1
       ? [{ x0: Math.max(from, unit.body.x), x1: Math.min(to, endOf(unit)), name: unit.name, id: unit.id }]

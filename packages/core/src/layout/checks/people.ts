@@ -1,7 +1,10 @@
-import { endOf, frontLineOf } from '../../document/body.js';
+import { endOf, frontLineOf, spansWalls } from '../../document/body.js';
 import { familyNamed, fieldNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { solidsOf } from '../../furniture/solid.js';
+import type { Verdict } from '../../rules/rule.js';
+import { guardRule } from '../../rules/sitting.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
 import {
@@ -14,7 +17,7 @@ import {
 } from '../../rules/people.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
-import { clearAcross, lyingPlaces, strip, type LyingPlace } from '../lying.js';
+import { bedWidth, berthOf, clearAcross, lyingPlaces, type Berth, type LyingPlace } from '../lying.js';
 
 /** How far a platform is moved in search of more room, mm. */
 const REACH_MM = 250;
@@ -23,16 +26,14 @@ const LOWEST_MM = 100;
 
 interface Sleeper {
   readonly person: Person;
-  readonly x0: number;
-  readonly x1: number;
+  readonly berth: Berth;
 }
 const placeOn = (unit: Unit, scene: Scene): LyingPlace | null => lyingPlaces([unit], scene.families)[0] ?? null;
 
 function sleepersOf(place: LyingPlace, scene: Scene): readonly Sleeper[] {
   return place.sleepers.flatMap((id, index) => {
     const person = scene.people.find((candidate) => candidate.id === id);
-    const [x0, x1] = strip(place, index);
-    return person ? [{ person, x0, x1 }] : [];
+    return person ? [{ person, berth: berthOf(place, index, scene.inner) }] : [];
   });
 }
 
@@ -55,7 +56,7 @@ function mendBy(unit: Unit, scene: Scene, changes: Readonly<Record<string, numbe
 /** The platform height within reach at which a sleeper has the most room, and how much that is. */
 function bestHeight(
   { unit, mattress }: LyingPlace,
-  { x0, x1 }: Sleeper,
+  { x0, x1 }: Berth,
   { inner }: Scene,
 ): { readonly height: number; readonly clear: number } {
   return spread(-REACH_MM, REACH_MM, 2 * Math.round(REACH_MM / 10) + 1)
@@ -69,25 +70,48 @@ function bestHeight(
 }
 
 const pinOf = (unit: Unit, person: string | null, x: number, y: number): Pin => ({ unit: unit.id, person, x, y });
+/** A note on a sleeper's own strip: off the middle, where the body is drawn. */
+const onBerth = (place: LyingPlace, { person, berth }: Sleeper, share: number): Pin =>
+  place.along === 'x'
+    ? pinOf(place.unit, person.id, berth.x0 + share * (berth.x1 - berth.x0), (berth.y0 + berth.y1) / 2)
+    : pinOf(place.unit, person.id, (berth.x0 + berth.x1) / 2, share * person.stature);
 
 const bedLength = appliesTo(bedLengthRule, {
   ofUnit: eachSleeper((place, sleeper, scene) => {
-    const { unit, mattress } = place;
-    const { person, x0, x1 } = sleeper;
-    const top = scene.inner.floor + unit.body.to;
-    const clear = clearAcross(scene.inner, x0, x1, top, top + mattress);
+    const { unit, along } = place;
+    const { person, berth } = sleeper;
     return {
       id: `bed-length:${unit.id}:${person.id}`,
-      input: { clear, stature: person.stature, who: person.name },
-      pin: pinOf(unit, person.id, (x0 + x1) / 2, 0.28 * person.stature),
-      mend: () => {
-        const better = bestHeight(place, sleeper, scene);
-        return better.clear > clear + 2
+      input: { clear: berth.clear, stature: person.stature, who: person.name, along: along ?? 'y' },
+      pin: onBerth(place, sleeper, 0.28),
+      mend: ({ spare }) => {
+        const more = wholeUp(-(spare ?? 0));
+        if (along === 'x')
+          return [
+            endOf(unit) + more <= scene.inner.length
+              ? mendBy(
+                  unit,
+                  scene,
+                  { length: unit.body.length + more },
+                  message('mend.longer', { name: unit.name, by: mm(more) }),
+                )
+              : null,
+            unit.body.x - more >= scene.inner.start
+              ? mendBy(
+                  unit,
+                  scene,
+                  { x: unit.body.x - more, length: unit.body.length + more },
+                  message('mend.longer', { name: unit.name, by: mm(more) }),
+                )
+              : null,
+          ];
+        const better = bestHeight(place, berth, scene);
+        return better.clear > berth.clear + 2
           ? mendBy(
               unit,
               scene,
               { height: better.height },
-              message('mend.bedHeight', { to: mm(better.height), gain: mm(better.clear - clear) }),
+              message('mend.bedHeight', { to: mm(better.height), gain: mm(better.clear - berth.clear) }),
             )
           : null;
       },
@@ -95,67 +119,120 @@ const bedLength = appliesTo(bedLengthRule, {
   }),
 });
 
+/** A head and its hair take so much room to each side, mm. */
+const HEAD_MM = 150;
+
+/** The most room over one berth: under the roof and under whatever hangs there, at the best place along the body. */
+function ceilingOver(unit: Unit, { x0, x1, y0, y1 }: Berth, scene: Scene): number {
+  const { inner } = scene;
+  const seat = inner.floor + unit.body.to;
+  const above = scene.units
+    .filter((other) => other.id !== unit.id)
+    .flatMap((other) => solidsOf(other, scene, scene.families))
+    .filter((box) => box.z0 > seat);
+  const roof = (y: number): number => Math.min(...spread(x0, x1, 5).map((x) => roofHeight(inner, x, y)));
+  const ys = y0 < 0 && y1 > 0 ? [0, ...spread(y0 + HEAD_MM, y1 - HEAD_MM, 9)] : [(y0 + y1) / 2];
+  // a body that lies along sits up anywhere over its length; one across anywhere over its own
+  const xs = x1 - x0 > y1 - y0 ? spread(x0 + HEAD_MM, x1 - HEAD_MM, 9) : [(x0 + x1) / 2];
+  let most = -Infinity;
+  for (const y of ys) {
+    const own = roof(y);
+    for (const x of xs)
+      most = Math.max(
+        most,
+        Math.min(
+          own,
+          ...above
+            .filter(
+              (box) => box.y0 < y + HEAD_MM && box.y1 > y - HEAD_MM && box.x0 < x + HEAD_MM && box.x1 > x - HEAD_MM,
+            )
+            .map((box) => box.z0),
+        ),
+      );
+  }
+  return most;
+}
+
 const sittingUp = appliesTo(sittingUpRule, {
-  ofUnit: eachSleeper(({ unit, mattress }, { person, x0, x1 }, scene) => {
-    const { inner } = scene;
+  ofRoom: (scene) =>
+    lyingPlaces(scene.units, scene.families).flatMap((place) =>
+      sleepersOf(place, scene).map((sleeper) => {
+        const { unit, mattress } = place;
+        const { person, berth } = sleeper;
+        const { inner } = scene;
+        return {
+          id: `sitting-up:${unit.id}:${person.id}`,
+          input: {
+            ceiling: ceilingOver(unit, berth, scene),
+            platform: inner.floor + unit.body.to,
+            mattress,
+            stature: person.stature,
+            sittingHeight: person.sittingHeight,
+            who: person.name,
+          },
+          pin: onBerth(place, sleeper, 0.4),
+          mend: ({ spare }: Verdict) => {
+            const lower = wholeUp(-(spare ?? 0));
+            return unit.body.to - lower > LOWEST_MM + 50
+              ? mendBy(unit, scene, { height: unit.body.to - lower }, message('mend.lowerBed', { by: mm(lower) }))
+              : null;
+          },
+        };
+      }),
+    ),
+});
+
+const bedEdge = appliesTo(bedEdgeRule, {
+  ofUnit: eachSleeper((place, sleeper, { inner }) => {
+    const { unit, mattress } = place;
+    const { person } = sleeper;
+    const line = frontLineOf(unit);
     return {
-      id: `sitting-up:${unit.id}:${person.id}`,
+      id: `bed-edge:${unit.id}:${person.id}`,
       input: {
-        ceiling: Math.min(...spread(x0, x1, 5).map((x) => roofHeight(inner, x, 0))),
-        platform: inner.floor + unit.body.to,
+        platform: unit.body.to,
         mattress,
         stature: person.stature,
-        sittingHeight: person.sittingHeight,
+        backOfKnee: person.backOfKnee,
         who: person.name,
       },
-      pin: pinOf(unit, person.id, (x0 + x1) / 2, 0.4 * person.stature),
-      mend: ({ spare }) => {
-        const lower = wholeUp(-(spare ?? 0));
-        return unit.body.to - lower > LOWEST_MM + 50
-          ? mendBy(unit, scene, { height: unit.body.to - lower }, message('mend.lowerBed', { by: mm(lower) }))
-          : null;
-      },
+      pin: line
+        ? pinOf(unit, person.id, unit.body.x + 200, line.sign * (line.front + 60))
+        : pinOf(
+            unit,
+            person.id,
+            unit.body.x + 100,
+            -halfWidth(inner, 'left', unit.body.x, inner.floor + unit.body.to) + 120,
+          ),
     };
   }),
 });
 
-const bedEdge = appliesTo(bedEdgeRule, {
-  ofUnit: eachSleeper(({ unit, mattress }, { person }, { inner }) => ({
-    id: `bed-edge:${unit.id}:${person.id}`,
-    input: {
-      platform: unit.body.to,
-      mattress,
-      stature: person.stature,
-      backOfKnee: person.backOfKnee,
-      who: person.name,
-    },
-    pin: pinOf(
-      unit,
-      person.id,
-      unit.body.x + 100,
-      -halfWidth(inner, 'left', unit.body.x, inner.floor + unit.body.to) + 120,
-    ),
-  })),
-});
-
-const bedWidth = appliesTo(bedWidthRule, {
+const bedWide = appliesTo(bedWidthRule, {
   ofUnit: (unit, scene) => {
     const place = placeOn(unit, scene);
     const lying = place ? sleepersOf(place, scene) : [];
     const count = lying.length;
-    if (count === 0) return [];
+    if (!place || count === 0) return [];
     const { x, length } = unit.body;
+    const line = frontLineOf(unit);
     return [
       {
         id: `bed-width:${unit.id}`,
         input: {
-          width: length,
+          width: bedWidth(place, scene.inner),
           sleepers: count,
           shoulders: lying.flatMap(({ person }) => person.shoulderWidth ?? []),
         },
-        pin: pinOf(unit, null, x + length / 2, 420),
+        pin: line
+          ? pinOf(unit, null, x + length / 2, line.sign * (line.front + 120))
+          : pinOf(unit, null, x + length / 2, 420),
         mend: ({ spare }) => {
           const more = wholeUp(-(spare ?? 0));
+          if (line)
+            return line.front - more > -300
+              ? mendBy(unit, scene, { front: line.front - more }, message('mend.widenBed', { by: mm(more) }))
+              : null;
           return x - more >= scene.inner.start
             ? mendBy(unit, scene, { x: x - more, length: length + more }, message('mend.widenBed', { by: mm(more) }))
             : null;
@@ -165,22 +242,64 @@ const bedWidth = appliesTo(bedWidthRule, {
   },
 });
 
+const guard = appliesTo(guardRule, {
+  ofUnit: (unit, scene) => {
+    const place = placeOn(unit, scene);
+    const line = frontLineOf(unit);
+    if (!place || !line || place.sleepers.length === 0) return [];
+    return [
+      {
+        id: `guard:${unit.id}`,
+        input: { edge: unit.body.to + place.mattress, guard: place.guard ?? 0, name: unit.name },
+        pin: pinOf(unit, null, unit.body.x + unit.body.length / 3, line.sign * line.front),
+        quiet: true,
+        mend: () => mendBy(unit, scene, { guard: GUARD_MM }, message('mend.guard', { to: mm(GUARD_MM) })),
+      },
+    ];
+  },
+});
+const GUARD_MM = 160;
+
+/** Who is smaller does not cook yet, mm. */
+const COOKS_MM = 1450;
+
+/** The height of a top that is good for most who work at it, and where it is good for as many for those between. */
+function bestTop(people: readonly Person[]): number {
+  const middles = people.map(({ stature }) => 0.545 * stature);
+  const heights = spread(Math.min(...middles), Math.max(...middles), 41).map(Math.round);
+  const worth = (height: number): number =>
+    people.reduce((sum, { stature }) => {
+      const { grade } = worktopRule.run({ height, stature, who: '' });
+      return sum + (grade === 'good' ? 100 : grade === 'tight' ? 40 : 0) - Math.abs(height - 0.545 * stature) / 100;
+    }, 0);
+  return heights.reduce((best, next) => (worth(next) > worth(best) ? next : best), heights[0] ?? 900);
+}
+
 const worktop = appliesTo(worktopRule, {
   ofUnit: (unit, scene) => {
     const line = frontLineOf(unit);
+    const cooks = scene.people.filter(({ stature }) => stature >= COOKS_MM);
     if (!line || familyNamed(scene.families, unit.family)?.worksAt?.(unit) !== true) return [];
-    return scene.people.map((person) => ({
+    return cooks.map((person) => ({
       id: `worktop:${unit.id}:${person.id}`,
       input: { height: unit.body.to, stature: person.stature, who: person.name },
       pin: pinOf(unit, person.id, unit.body.x + 130, line.sign * (line.front + 150)),
+      mend: () => {
+        const best = bestTop(cooks);
+        return best === unit.body.to
+          ? null
+          : mendBy(unit, scene, { height: best }, message('mend.heightTo', { name: unit.name, to: mm(best) }));
+      },
     }));
   },
 });
 
 /** Where one stands up: everywhere but over what reaches from wall to wall. */
 const standing = appliesTo(standingRule, {
-  ofRoom: ({ inner, units, people }) => {
-    const beds = units.filter((unit) => frontLineOf(unit) === null);
+  ofRoom: ({ inner, units, people, families }) => {
+    const beds = lyingPlaces(units, families)
+      .map(({ unit }) => unit)
+      .filter(spansWalls);
     const free = spread(inner.start, inner.length, 25).filter(
       (x) => !beds.some((bed) => x > bed.body.x && x < endOf(bed)),
     );
@@ -197,4 +316,4 @@ const standing = appliesTo(standingRule, {
 });
 
 /** Whether people fit. */
-export const PEOPLE_CHECKS = [bedLength, sittingUp, bedEdge, bedWidth, worktop, standing];
+export const PEOPLE_CHECKS = [bedLength, sittingUp, bedEdge, bedWide, guard, worktop, standing];

@@ -2,10 +2,24 @@ import type { SceneFamily } from '../../furniture/scene.js';
 import type { SceneRule } from '../../furniture/scene.js';
 import { OPENING_CHECKS } from './openings.js';
 import { PEOPLE_CHECKS } from './people.js';
+import { MOVING_CHECKS } from './moving.js';
 import { ROOM_CHECKS } from './room.js';
+import { SITTING_CHECKS } from './sitting.js';
+import { THING_CHECKS } from './things.js';
+import { USE_CHECKS } from './use.js';
+import { WEIGHT_CHECKS } from './weight.js';
 
 /** Every rule that applies to a plan: the general ones, and those of the families. A new one is a file and a line. */
-export const SCENE_RULES: readonly SceneRule[] = [...ROOM_CHECKS, ...OPENING_CHECKS, ...PEOPLE_CHECKS];
+export const SCENE_RULES: readonly SceneRule[] = [
+  ...ROOM_CHECKS,
+  ...OPENING_CHECKS,
+  ...PEOPLE_CHECKS,
+  ...SITTING_CHECKS,
+  ...MOVING_CHECKS,
+  ...THING_CHECKS,
+  ...USE_CHECKS,
+  ...WEIGHT_CHECKS,
+];
 export const allSceneRules = (rules: readonly SceneRule[], families: readonly SceneFamily[]): readonly SceneRule[] => [
   ...rules,
   ...families.flatMap((family) => family.rules),

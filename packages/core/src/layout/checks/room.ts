@@ -1,13 +1,24 @@
-import { endOf, frontLineOf, isAt } from '../../document/body.js';
-import { familyNamed } from '../../document/kit.js';
-import { appliesTo, changeUnit, type Pin, type Scene } from '../../furniture/scene.js';
+import { endOf, frontLineOf, spansWalls } from '../../document/body.js';
+import { familyNamed, fieldNamed } from '../../document/kit.js';
+import type { Unit } from '../../document/schema.js';
+import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
-import { solidBox } from '../../furniture/solid.js';
+import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
 import { wayThroughRule } from '../../rules/people.js';
-import { collisionRule, insideRule, overlapOf } from '../../rules/room.js';
+import { collisionRule, insideRule, overlapOf, type SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
+
+/** A unit less deep than this is of no use, mm. */
+const LEAST_DEPTH_MM = 100;
+
+/** Where across the vehicle the roof over a unit counts: over its front, or over its middle. */
+function roofLine(unit: Unit): number {
+  const line = frontLineOf(unit);
+  if (line && unit.body.from > 0) return line.sign * line.front;
+  return unit.body.stands === 'free' ? unit.body.y + unit.body.width / 2 : 0;
+}
 
 /** Length, height and depth of the room against each unit. */
 const inside = appliesTo(insideRule, {
@@ -18,9 +29,10 @@ const inside = appliesTo(insideRule, {
     const pin: Pin = { unit: unit.id, person: null, x: Math.min(Math.max(x, 0), inner.length), y: 0 };
     const room = inner.length - inner.start;
     const by = x < inner.start ? inner.start - x : inner.length - end;
-    const roof = Math.min(...spread(x, end, 5).map((at) => roofHeight(inner, at, 0)));
+    const roof = Math.min(...spread(x, end, 5).map((at) => roofHeight(inner, at, roofLine(unit))));
     const line = frontLineOf(unit);
-    const name = unit.name;
+    const { body, name } = unit;
+    const over = to - (roof - inner.floor);
     return [
       {
         id: `inside:${unit.id}`,
@@ -43,7 +55,28 @@ const inside = appliesTo(insideRule, {
         input: { start: 0, end: to, room: roof - inner.floor, name, what: 'height' as const },
         pin,
         quiet: true,
+        mend: () =>
+          to - wholeUp(over) > unit.body.from + 50
+            ? {
+                said: message('mend.lower', { name, to: mm(to - wholeUp(over)) }),
+                operations: [changeUnit(unit, { height: to - wholeUp(over) })],
+              }
+            : null,
       },
+      ...(body.stands === 'free'
+        ? [
+            {
+              id: `between-walls:${unit.id}`,
+              input: {
+                ...acrossSpan(body.y, body.width, scene, unit),
+                name,
+                what: 'width' as const,
+              },
+              pin: { unit: unit.id, person: null, x: x + length / 2, y: body.y + body.width / 2 },
+              quiet: true,
+            },
+          ]
+        : []),
       ...(line
         ? [
             {
@@ -51,15 +84,7 @@ const inside = appliesTo(insideRule, {
               input: {
                 start: 0,
                 end: LEAST_DEPTH_MM,
-                room:
-                  Math.min(
-                    ...spread(x, end, 7).map((at) =>
-                      Math.min(
-                        halfWidth(inner, line.side, at, inner.floor),
-                        halfWidth(inner, line.side, at, inner.floor + to),
-                      ),
-                    ),
-                  ) - line.front,
+                room: depthOf(unit, scene) - line.front,
                 name,
                 what: 'depth' as const,
               },
@@ -71,35 +96,121 @@ const inside = appliesTo(insideRule, {
     ];
   },
 });
-/** A unit less deep than this is of no use, mm. */
-const LEAST_DEPTH_MM = 100;
+
+/** How far the wall is behind a unit: the least of its foot and head; of one that hangs its foot, since the roof closes its head. */
+function depthOf(unit: Unit, { inner }: Scene): number {
+  const line = frontLineOf(unit);
+  if (!line) return Infinity;
+  const heights = unit.body.from > 0 || unit.body.to > 1200 ? [unit.body.from] : [unit.body.from, unit.body.to];
+  return Math.min(
+    ...spread(unit.body.x, endOf(unit), 7).map((at) =>
+      Math.min(...heights.map((height) => halfWidth(inner, line.side, at, inner.floor + height))),
+    ),
+  );
+}
+
+/** Where something free stands between the walls, measured from the left one at its narrowest. */
+function acrossSpan(
+  y: number,
+  width: number,
+  { inner }: Scene,
+  unit: Unit,
+): { readonly start: number; readonly end: number; readonly room: number } {
+  const xs = spread(unit.body.x, endOf(unit), 5);
+  const heights = [unit.body.from, Math.min(unit.body.to, 1200)].map((height) => inner.floor + height);
+  const least = (side: 'left' | 'right'): number =>
+    Math.min(...xs.flatMap((x) => heights.map((z) => halfWidth(inner, side, x, z))));
+  const left = least('left');
+  return { start: y + left, end: y + left + width, room: left + least('right') };
+}
+
+/** What moving a unit along or across by a distance would be, where it stays in the room and has such a field. */
+export function moved(unit: Unit, way: 'front' | 'rear' | 'left' | 'right', by: number, scene: Scene): Mend | null {
+  const family = familyNamed(scene.families, unit.family);
+  const distance = wholeUp(by);
+  const said = message('mend.move', { name: unit.name, by: mm(distance), way: { word: `mend.way.${way}` } });
+  const change = (field: string, to: number): Mend | null =>
+    family && fieldNamed(family, field) ? { said, operations: [changeUnit(unit, { [field]: to })] } : null;
+  const { x } = unit.body;
+  if (way === 'front') return x - distance >= scene.inner.start ? change('x', x - distance) : null;
+  if (way === 'rear') return endOf(unit) + distance <= scene.inner.length ? change('x', x + distance) : null;
+  if (unit.body.stands !== 'free') return null;
+  return change('y', unit.body.y + (way === 'left' ? -distance : distance));
+}
+
+/** The deepest of the overlaps between two units' solids: what is least to be moved to part them. */
+function deepest(
+  a: readonly SolidBox[],
+  b: readonly SolidBox[],
+): { readonly a: SolidBox; readonly b: SolidBox } | null {
+  let most = 0;
+  let found: { readonly a: SolidBox; readonly b: SolidBox } | null = null;
+  for (const one of a)
+    for (const other of b) {
+      const overlap = overlapOf(one, other);
+      const least = overlap ? Math.min(overlap.x, overlap.y, overlap.z) : 0;
+      if (least > most) {
+        most = least;
+        found = { a: one, b: other };
+      }
+    }
+  return found;
+}
 
 const collision = appliesTo(collisionRule, {
-  ofRoom: ({ units, inner, families }) => {
-    const boxes = units.map((unit) => ({ unit, box: solidBox(unit, inner, families) }));
+  ofRoom: (scene) => {
+    const { units } = scene;
+    const boxes = units.map((unit) => ({ unit, boxes: solidsOf(unit, scene, scene.families) }));
     return boxes.flatMap((a, i) =>
       boxes.slice(i + 1).flatMap((b) => {
-        const overlap = overlapOf(a.box, b.box);
-        if (!overlap) return [];
-        const front = a.unit.body.x <= b.unit.body.x ? a.unit : b.unit;
+        const pair = deepest(a.boxes, b.boxes);
+        const overlap = pair && overlapOf(pair.a, pair.b);
+        if (!pair || !overlap) return [];
+        const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a.unit, b.unit] : [b.unit, a.unit];
+        const apart = Math.min(endOf(front), endOf(rear)) - Math.max(front.body.x, rear.body.x);
         const forward = wholeUp(overlap.x);
+        const shorten = (unit: Unit, x: number): Mend | null =>
+          unit.body.length - forward >= 300 && !spansWalls(unit)
+            ? {
+                said: message('mend.shortenBy', { name: unit.name, by: mm(forward) }),
+                operations: [changeUnit(unit, { x, length: unit.body.length - forward })],
+              }
+            : null;
+        // what hangs is raised off what it meets, as far as the roof lets it
+        const above = pair.a.z0 > pair.b.z0 + 100 ? a.unit : pair.b.z0 > pair.a.z0 + 100 ? b.unit : null;
+        const family = above && familyNamed(scene.families, above.family);
         return [
           {
             id: `collision:${a.unit.id}:${b.unit.id}`,
-            input: { a: a.box, b: b.box, nameA: a.unit.name, nameB: b.unit.name },
+            input: { a: pair.a, b: pair.b, nameA: a.unit.name, nameB: b.unit.name },
             pin: {
               unit: a.unit.id,
               person: null,
-              x: (Math.max(a.box.x0, b.box.x0) + Math.min(a.box.x1, b.box.x1)) / 2,
-              y: (Math.max(a.box.y0, b.box.y0) + Math.min(a.box.y1, b.box.y1)) / 2,
+              x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
+              y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
             },
-            mend: () =>
-              front.body.x - forward >= inner.start
+            mend: (): (Mend | null)[] => [
+              front.body.x - forward >= scene.inner.start
                 ? {
                     said: message('mend.moveForward', { name: front.name, by: mm(forward) }),
                     operations: [changeUnit(front, { x: front.body.x - forward })],
                   }
                 : null,
+              moved(rear, 'rear', apart, scene),
+              shorten(front, front.body.x),
+              shorten(rear, rear.body.x + forward),
+              above && family && fieldNamed(family, 'from')
+                ? {
+                    said: message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
+                    operations: [changeUnit(above, { from: above.body.from + wholeUp(overlap.z) })],
+                  }
+                : null,
+              ...[a.unit, b.unit].flatMap((unit) =>
+                unit.body.stands === 'free'
+                  ? [moved(unit, 'left', overlap.y, scene), moved(unit, 'right', overlap.y, scene)]
+                  : [],
+              ),
+            ],
           },
         ];
       }),
@@ -108,45 +219,114 @@ const collision = appliesTo(collisionRule, {
 });
 
 const HIP_MM = 900;
+/** Shoulders of somebody of usual height, mm above the floor. */
+const SHOULDER_MM = 1400;
 
-/** The narrowest way between fronts on both sides, or a front and the wall, at hip height; null where there is none to walk past. */
-export function narrowestWay({ units, inner, families }: Pick<Scene, 'units' | 'inner' | 'families'>): {
+/** Something in the way at a height: from where to where along and across. */
+export interface Obstacle {
+  readonly x0: number;
+  readonly x1: number;
+  readonly y0: number;
+  readonly y1: number;
+}
+
+export interface Way {
   readonly width: number;
   readonly x: number;
   readonly y: number;
-} | null {
-  const fronts = units.flatMap((unit) => {
+  readonly at: 'hip' | 'shoulder';
+}
+
+/** What stands in the way at a height: solids, with what stands out over their fronts. At the hip whatever stands on the floor counts. */
+function obstaclesAt(scene: Scene, at: 'hip' | 'shoulder'): readonly (Obstacle & { readonly unit: Unit })[] {
+  const z = scene.inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
+  return scene.units.flatMap((unit) => {
     const line = frontLineOf(unit);
-    return line
-      ? [{ unit, side: line.side, at: line.front - (familyNamed(families, unit.family)?.overhang?.(unit) ?? 0) }]
-      : [];
+    const out = familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
+    return solidsOf(unit, scene, scene.families)
+      .filter((box) => (at === 'hip' ? box.z0 < z : box.z0 < z && box.z1 > z))
+      .map((box) => ({
+        unit,
+        x0: box.x0,
+        x1: box.x1,
+        y0: line?.sign === 1 ? box.y0 - out : box.y0,
+        y1: line?.sign === -1 ? box.y1 + out : box.y1,
+      }));
   });
-  const free = (side: 'left' | 'right', x: number): number =>
-    Math.min(
-      halfWidth(inner, side, x, inner.floor + HIP_MM),
-      ...fronts.filter((front) => front.side === side && isAt(front.unit, x)).map((front) => front.at),
-    );
-  const across = units.filter((unit) => frontLineOf(unit) === null);
-  const ways = fronts
-    .flatMap(({ unit }) => spread(unit.body.x, endOf(unit), 9))
-    .filter((x) => x >= inner.start && x <= inner.length && !across.some((unit) => x > unit.body.x && x < endOf(unit)))
-    .map((x) => ({ width: free('left', x) + free('right', x), x, y: (free('right', x) - free('left', x)) / 2 }));
+}
+
+/** The widest free stretch across the vehicle at x, between what stands there. */
+function widestAt(left: number, right: number, standing: readonly Obstacle[]): { width: number; y: number } {
+  let best = { width: -Infinity, y: 0 };
+  let at = -left;
+  const take = (to: number): void => {
+    if (to - at > best.width) best = { width: to - at, y: (at + to) / 2 };
+  };
+  for (const { y0, y1 } of [...standing].sort((a, b) => a.y0 - b.y0)) {
+    take(Math.min(y0, right));
+    at = Math.max(at, y1);
+  }
+  take(right);
+  return best;
+}
+
+/**
+ * The narrowest way past units at hip or shoulder height; null where there is none to walk past. Where a bed reaches from
+ * wall to wall nobody walks.
+ * @param more what else is in the way, as what is moved in a mode
+ */
+export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonly Obstacle[] = []): Way | null {
+  const { inner } = scene;
+  const blocked = scene.units.filter(
+    (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
+  );
+  const standing = obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit));
+  const all: readonly Obstacle[] = [...standing, ...more];
+  const z = inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
+  const ways = all
+    .flatMap(({ x0, x1 }) => spread(x0, x1, 9))
+    .filter((x) => x >= inner.start && x <= inner.length && !blocked.some((bed) => x > bed.body.x && x < endOf(bed)))
+    .map((x): Way => {
+      const here = all.filter((box) => x >= box.x0 && x <= box.x1);
+      const { width, y } = widestAt(halfWidth(inner, 'left', x, z), halfWidth(inner, 'right', x, z), here);
+      return { width, x, y, at };
+    });
   return ways.length === 0 ? null : ways.reduce((least, next) => (next.width < least.width ? next : least));
 }
 
-const way = appliesTo(wayThroughRule, {
-  ofRoom: (scene) => {
-    const narrow = narrowestWay(scene);
-    return narrow
+/** Fronts that would give the way what it is short of, by putting them back. */
+function widen(scene: Scene, way: Way, short: number): Mend[] {
+  return scene.units.flatMap((unit): Mend[] => {
+    const line = frontLineOf(unit);
+    const here = way.x >= unit.body.x && way.x <= endOf(unit) && unit.body.from < HIP_MM;
+    const by = wholeUp(short);
+    return line && here && depthOf(unit, scene) - line.front - by >= 250
       ? [
           {
-            id: 'way',
-            input: { width: narrow.width },
-            pin: { unit: null, person: null, x: narrow.x, y: narrow.y },
+            said: message('mend.frontBack', { name: unit.name, by: mm(by) }),
+            operations: [changeUnit(unit, { front: line.front + by })],
           },
         ]
       : [];
-  },
+  });
+}
+
+const way = appliesTo(wayThroughRule, {
+  ofRoom: (scene) =>
+    (['hip', 'shoulder'] as const).flatMap((at) => {
+      const narrow = narrowestWay(scene, at);
+      return narrow
+        ? [
+            {
+              id: at === 'hip' ? 'way' : 'way-shoulder',
+              input: { width: narrow.width, at },
+              pin: { unit: null, person: null, x: narrow.x, y: narrow.y },
+              quiet: at === 'shoulder',
+              mend: ({ spare }) => widen(scene, narrow, -(spare ?? 0)),
+            },
+          ]
+        : [];
+    }),
 });
 
 /** Whether units fit the room and leave a way through. */

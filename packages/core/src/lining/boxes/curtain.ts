@@ -1,4 +1,4 @@
-import { frontLineOf, isAt, type Shadow } from '../../document/body.js';
+import { acrossOf, isAt, type Shadow } from '../../document/body.js';
 import type { BoxChoice } from '../../document/schema.js';
 import { spread } from '../../numeric/plane.js';
 import type { ArchShape } from '../../shell/arch.js';
@@ -60,8 +60,8 @@ export function curtainAcross(
     const unit = units
       .filter((one) => isAt(one, x))
       .filter((one) => {
-        const line = frontLineOf(one);
-        return line === null || (line.side === side && out >= line.front);
+        const across = acrossOf(one);
+        return y >= across.from && y <= across.to && inner.floor + one.body.from < z;
       })
       .map((one) => inner.floor + one.body.to);
     const stepped = arch.filter((at) => at < 0);

@@ -1,4 +1,4 @@
-import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
+import { endOf, spansWalls, type Shadow } from '../../document/body.js';
 import type { PriceItem } from '../../document/schema.js';
 import { message, mm, type Message } from '../../words/message.js';
 import type { LinedSurface } from '../surface/lined-surface.js';
@@ -48,7 +48,7 @@ export function leanNotes(
   if (!stiff || ground.unrolled.surface === 'ceiling') return [];
   return units.flatMap((unit): Message[] => {
     // somebody sits or lies on what reaches from wall to wall, and leans against the wall beside it
-    if (frontLineOf(unit) !== null) return [];
+    if (!spansWalls(unit)) return [];
     const [u0, u1] = [Math.max(0, unit.body.x), Math.min(ground.unrolled.length, endOf(unit))];
     const { mattress } = unit.options;
     const low = toV(

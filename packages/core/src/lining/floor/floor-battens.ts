@@ -142,7 +142,8 @@ export function floorBattens(
   const laid = [...rows].sort((a, b) => a - b).flatMap((y) => line(y, 0, shell.length, 'row'));
   const fronts = project.units.flatMap((unit) => {
     const front = frontLineOf(unit);
-    if (!front) return [];
+    // what hangs bears on no batten
+    if (!front || unit.body.from > 0) return [];
     const y = front.sign * (front.front + half);
     // a row that the front stands on is enough for both
     return [...rows].some((row) => Math.abs(row - y) < half) ? [] : line(y, unit.body.x, endOf(unit), 'front');

@@ -21,8 +21,11 @@ const SAW_MM = 3;
 /** Where units stand on the floor, to be left out. */
 export function footprints(units: readonly Shadow[], half: number): Ring[] {
   return units.flatMap((unit): Ring[] => {
+    if (!closesFloor(unit)) return [];
+    const { body } = unit;
+    if (body.stands === 'free') return [rectangle(body.x, body.y, endOf(unit), body.y + body.width)];
     const line = frontLineOf(unit);
-    if (!line || !closesFloor(unit)) return [];
+    if (!line) return [];
     const [y0, y1] = line.sign < 0 ? [-half, -line.front] : [line.front, half];
     return [rectangle(unit.body.x, y0, endOf(unit), y1)];
   });

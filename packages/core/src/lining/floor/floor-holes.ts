@@ -1,5 +1,5 @@
 import { placeSeen } from '../../parts/lay-flat.js';
-import { closesFloor, endOf, frontLineOf, standsAt, type Shadow } from '../../document/body.js';
+import { closesFloor, endOf, frontLineOf, spansWalls, standsAt, type Shadow } from '../../document/body.js';
 import type { KeptBack } from './left-out.js';
 import type { FloorHatch, Survey } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
@@ -128,8 +128,11 @@ export function hatchProblems(
       const line = frontLineOf(unit);
       if (endOf(unit) <= box.minX || unit.body.x >= box.maxX) return false;
       // a bed across the vehicle leaves no room to lift a lid under it
-      if (!line) return unit.body.to < LIFT_MM;
+      if (spansWalls(unit)) return unit.body.from < LIFT_MM && unit.body.to < LIFT_MM;
       if (!closesFloor(unit)) return false;
+      const { body } = unit;
+      if (body.stands === 'free') return box.minY < body.y + body.width && box.maxY > body.y;
+      if (!line) return false;
       return line.sign < 0 ? box.minY < -line.front : box.maxY > line.front;
     });
     const crossed = seams.some((seam) => crosses(seam, box));

@@ -1,5 +1,5 @@
 import { cavityParts, type CavityGroup } from '../surface/cavities.js';
-import { endOf, frontLineOf, type Shadow } from '../../document/body.js';
+import { endOf, spansWalls, type Shadow } from '../../document/body.js';
 import type { FloorChoice, FloorHatch, PriceBook, PriceItem, Settings, Survey } from '../../document/schema.js';
 import { isBar } from '../../materials/bars.js';
 import { blankOf, type Part } from '../../parts/part.js';
@@ -79,7 +79,7 @@ const HELD_MM2 = 20_000;
 function isHeld(piece: Outline | undefined, units: readonly Shadow[]): boolean {
   const under = piece ? footprints(units, FAR_MM).flatMap((ring) => clipTo(piece, ring)) : [];
   const bed = units.some(
-    (unit) => frontLineOf(unit) === null && piece?.outer.some(([x]) => x > unit.body.x + 50 && x < endOf(unit) - 50),
+    (unit) => spansWalls(unit) && piece?.outer.some(([x]) => x > unit.body.x + 50 && x < endOf(unit) - 50),
   );
   return bed || under.reduce((sum, part) => sum + outlineArea(part), 0) >= HELD_MM2;
 }

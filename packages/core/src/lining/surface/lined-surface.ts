@@ -89,10 +89,10 @@ function hiddenZones(unrolled: Unrolled, units: readonly Shadow[], floor: number
     if (!standsAt(unit, surface)) return [];
     const [u0, u1] = [Math.max(0, unit.body.x), Math.min(unrolled.length, endOf(unit))];
     if (u1 <= u0) return [];
-    const top = floor + unit.body.to;
-    return [
-      { by: unit.id, u0, u1, v0: -BELOW_MM, v1: Math.min(...[u0, u1].map((u) => toV(unrolled, u, top))), hung: null },
-    ];
+    const at = (height: number): number[] => [u0, u1].map((u) => toV(unrolled, u, floor + height));
+    // what hangs leaves the wall below it in sight
+    const v0 = unit.body.from > 0 ? Math.max(...at(unit.body.from)) : -BELOW_MM;
+    return [{ by: unit.id, u0, u1, v0, v1: Math.min(...at(unit.body.to)), hung: null }];
   });
 }
 

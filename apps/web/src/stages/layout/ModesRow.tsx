@@ -1,0 +1,218 @@
+import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import { memo, useMemo } from 'react';
+import type { Mode } from '@nestplank/core/document';
+import { outlineFromAbove } from '@nestplank/core/furniture';
+import type { Point } from '@nestplank/core/numeric';
+import { halfWidth, type Shell } from '@nestplank/core/shell';
+import { ringPath } from '../../kit/path.js';
+import { useChange } from '../../kit/use-change.js';
+import { act } from '../../state/session.js';
+import type { Scene } from '../../state/scene.js';
+import { look, useView } from '../../state/view.js';
+import { useSpeech } from '../../words/words.js';
+import { motionsIn, movedParts, stepsOf } from './modes.js';
+
+const HIGH = 62;
+
+/** The plan in one mode, small: the floor, what stands on it, what is moved. The front is to the left. */
+function SmallPlan({ scene, room, mode }: { readonly scene: Scene; readonly room: Shell; readonly mode: Mode }) {
+  const { units } = scene.project.layout;
+  const moved = useMemo(() => movedParts(scene, mode.states), [scene, mode.states]);
+  const wide =
+    Math.max(halfWidth(room, 'left', room.length / 2, 700), halfWidth(room, 'right', room.length / 2, 700)) + 30;
+  const scale = HIGH / (2 * wide);
+  const at = ([x, y]: Point): Point => [2 + x * scale, (y + wide) * scale];
+  const edge = (side: 'left' | 'right'): Point[] =>
+    [0, 0.25, 0.5, 0.75, 1].map((share): Point => {
+      const x = room.start + share * (room.length - room.start);
+      return [x, (side === 'left' ? -1 : 1) * halfWidth(room, side, x, room.floor)];
+    });
+  const away = new Set(moved.filter(({ prism }) => prism === null).map(({ unit }) => unit));
+  const path = (ring: readonly Point[]): string => ringPath(ring.map(at));
+  return (
+    <svg
+      viewBox={`0 0 ${room.length * scale + 4} ${HIGH}`}
+      height={HIGH}
+      width={room.length * scale + 4}
+      aria-hidden="true"
+    >
+      <path d={path([...edge('left'), ...edge('right').reverse()])} fill="var(--paper)" stroke="var(--soft)" />
+      {units
+        .filter((unit) => !away.has(unit.id))
+        .map((unit) => (
+          <path
+            key={unit.id}
+            d={path(outlineFromAbove(unit, room))}
+            fill={unit.body.from > 900 ? 'none' : 'var(--birch, #e3cda4)'}
+            stroke="var(--ink)"
+            strokeWidth={0.75}
+            strokeDasharray={unit.body.from > 900 ? '3 2' : undefined}
+          />
+        ))}
+      {moved.map(
+        ({ motion, prism }) =>
+          prism && (
+            <path
+              key={motion.of}
+              d={path(prism.ring)}
+              fill="var(--birch, #e3cda4)"
+              stroke="var(--data)"
+              strokeWidth={1.5}
+            />
+          ),
+      )}
+    </svg>
+  );
+}
+
+const USES = ['night', 'day', 'meal', 'drive'] as const;
+const SHARES = [
+  [0, 'mode.shut'],
+  [0.5, 'mode.half'],
+  [1, 'mode.open'],
+] as const;
+
+/** How the parts of the chosen unit stand in the mode that is shown. */
+function UnitStates({ scene, mode, unit }: { readonly scene: Scene; readonly mode: Mode; readonly unit: string }) {
+  const { t, said } = useSpeech();
+  const set = (of: string, share: number): void => {
+    const states = Object.fromEntries(Object.entries(mode.states).filter(([name]) => name !== of));
+    act({ name: 'putMode', payload: { mode: { ...mode, states: share > 0 ? { ...states, [of]: share } : states } } });
+  };
+  return (
+    <ul className="plain-list small states" aria-label={t('mode.opened', { mode: mode.name })}>
+      {motionsIn(scene, unit).map((motion) => (
+        <li key={motion.of} className="row gap-6">
+          <span>{said(motion.name)}</span>
+          <span className="chips" role="group" aria-label={said(motion.name)}>
+            {SHARES.filter(([share]) => share !== 0.5 || motion.kind !== 'lift-off').map(([share, word]) => (
+              <ToggleButton
+                key={word}
+                value={word}
+                size="small"
+                selected={Math.abs((mode.states[motion.of] ?? 0) - share) < 0.26}
+                onChange={() => set(motion.of, share)}
+              >
+                {t(word)}
+              </ToggleButton>
+            ))}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What is done to come from one mode to the shown one, move by move. */
+function Steps({ scene, from, to }: { readonly scene: Scene; readonly from: Mode; readonly to: Mode }) {
+  const { t, said } = useSpeech();
+  const steps = useMemo(() => stepsOf(scene, from, to), [scene, from, to]);
+  return (
+    <p className="small">
+      <strong>{t('mode.steps', { from: from.name, to: to.name })}:</strong>{' '}
+      {steps.length === 0
+        ? t('mode.still')
+        : steps.map((step, i) => (
+            <span key={step.motion} className={step.meets === null ? undefined : 'needs'}>
+              {i + 1} {t('mode.step', { name: said(step.name), seconds: step.seconds })}
+              {step.meets !== null && ` (${t('mode.meets', { what: step.meets })})`}
+              {i < steps.length - 1 ? ' · ' : ''}
+            </span>
+          ))}
+    </p>
+  );
+}
+
+/** The modes as a row of small live plans; the one that is pressed is drawn on the fold-out, with what moves into it. */
+export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const change = useChange();
+  const shown = useView((view) => view.mode);
+  const unit = useView((view) => view.unit);
+  const modes = scene.project.layout.modes ?? [];
+  const { room } = scene;
+  if (!room || scene.project.layout.units.length === 0) return null;
+  const mode = modes.find(({ id }) => id === shown) ?? null;
+  const before = mode && (modes[(modes.indexOf(mode) - 1 + modes.length) % modes.length] ?? null);
+  const figures = scene.derived.modes.find((own) => own.mode.id === mode?.id) ?? null;
+  const start = (): void => {
+    act(
+      ...USES.map((use) => ({
+        name: 'putMode' as const,
+        payload: { mode: { id: use, name: t(`mode.${use}`), use, states: {} } },
+      })),
+    );
+  };
+  const add = (): void => {
+    let number = 1;
+    while (modes.some(({ id }) => id === `mode-${number}`)) number += 1;
+    const made: Mode = {
+      id: `mode-${number}`,
+      name: `${t('mode.own')} ${number}`,
+      use: 'own',
+      states: mode?.states ?? {},
+    };
+    if (change({ name: 'putMode', payload: { mode: made } })) look({ mode: made.id });
+  };
+  if (modes.length === 0)
+    return (
+      <div className="row gap-6 modes">
+        <Button size="small" onClick={start}>
+          {t('mode.start')}
+        </Button>
+        <span className="small soft">{t('mode.none')}</span>
+      </div>
+    );
+  return (
+    <div className="modes">
+      <div className="row modes-row" role="group" aria-label={t('mode.title')}>
+        {modes.map((own) => (
+          <button
+            key={own.id}
+            type="button"
+            className="mode"
+            aria-pressed={own.id === shown}
+            onClick={() => look({ mode: own.id === shown ? null : own.id })}
+          >
+            <span className="small strong">{own.name}</span>
+            <SmallPlan scene={scene} room={room} mode={own} />
+          </button>
+        ))}
+        <Button size="small" variant="text" onClick={add}>
+          {t('mode.add')}
+        </Button>
+      </div>
+      {mode && (
+        <div className="stack gap-4 mode-told">
+          {before && before !== mode && <Steps scene={scene} from={before} to={mode} />}
+          <p className="small soft figures">
+            {figures && t('mode.show', { name: mode.name, floor: figures.floor.toFixed(1) })}
+            {figures?.way !== null && figures && ` · ${t('mode.way', { way: len(figures.way ?? 0) })}`}
+            {figures &&
+              ` · ${
+                figures.with.length === 0
+                  ? t('mode.alone')
+                  : t('mode.with', {
+                      names: figures.with.map((id) => modes.find((other) => other.id === id)?.name ?? id).join(', '),
+                    })
+              }`}{' '}
+            <Button
+              size="small"
+              variant="text"
+              onClick={() => {
+                if (change({ name: 'removeMode', payload: { id: mode.id } })) look({ mode: null });
+              }}
+            >
+              {t('mode.remove', { name: mode.name })}
+            </Button>
+          </p>
+          {unit !== null && <UnitStates scene={scene} mode={mode} unit={unit} />}
+          {unit === null && Object.keys(mode.states).length === 0 && (
+            <p className="small soft">{t('mode.nothing', { mode: mode.name })}</p>
+          )}
+        </div>
+      )}
+    </div>
+  );
+});

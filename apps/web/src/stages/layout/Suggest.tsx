@@ -1,0 +1,145 @@
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import { memo, useState } from 'react';
+import type { Suggested } from '@nestplank/core/derive';
+import { FAMILIES, outlineFromAbove } from '@nestplank/core/furniture';
+import type { Point } from '@nestplank/core/numeric';
+import { halfWidth, type Shell } from '@nestplank/core/shell';
+import type { Unit } from '@nestplank/core/document';
+import { Fold } from '../../kit/Fold.js';
+import { ringPath } from '../../kit/path.js';
+import { WorkOut } from '../../kit/WorkOut.js';
+import { act, askProposals, notify } from '../../state/session.js';
+import type { Scene } from '../../state/scene.js';
+import { look } from '../../state/view.js';
+import { useSpeech } from '../../words/words.js';
+import { nextId } from '../measure/next-id.js';
+
+const HIGH = 70;
+const BUILT_IN: ReadonlySet<string> = new Set(['sink', 'cooker', 'cold-box', 'oven']);
+const PLAIN_WEIGHTS = { storage: 1, worktop: 1, way: 1, glass: 1, comfort: 1 };
+
+function SmallLayout({ units, room }: { readonly units: readonly Unit[]; readonly room: Shell }) {
+  const wide =
+    Math.max(halfWidth(room, 'left', room.length / 2, 700), halfWidth(room, 'right', room.length / 2, 700)) + 30;
+  const scale = HIGH / (2 * wide);
+  const path = (ring: readonly Point[]): string =>
+    ringPath(ring.map(([x, y]): Point => [2 + x * scale, (y + wide) * scale]));
+  return (
+    <svg
+      viewBox={`0 0 ${room.length * scale + 4} ${HIGH}`}
+      height={HIGH}
+      width={room.length * scale + 4}
+      aria-hidden="true"
+    >
+      <rect x={1} y={1} width={room.length * scale + 2} height={HIGH - 2} fill="var(--paper)" stroke="var(--soft)" />
+      {units.map((unit) => (
+        <path
+          key={unit.id}
+          d={path(outlineFromAbove(unit, room))}
+          fill={unit.body.from > 900 ? 'none' : 'var(--birch, #e3cda4)'}
+          stroke="var(--ink)"
+          strokeWidth={0.75}
+          strokeDasharray={unit.body.from > 900 ? '3 2' : undefined}
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** Arrangements of what has to be in, searched for on this shell. What stands is kept beside them when one is taken. */
+export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene }) {
+  const { t, len, said } = useSpeech();
+  const offered = FAMILIES.filter((family) => family.inGap !== undefined);
+  const [must, setMust] = useState<readonly string[]>(
+    [...new Set(scene.project.layout.units.map(({ family }) => family))].filter((id) =>
+      offered.some((family) => family.id === id),
+    ),
+  );
+  const { room } = scene;
+  if (!room) return null;
+  // what stands in a run of cupboards
+  const built = (scene.project.things ?? []).filter(({ kind }) => BUILT_IN.has(kind)).map(({ id }) => id);
+  const variants = scene.project.variants ?? [];
+  const take = (units: Suggested['proposals'][number]['layout']['units']): void => {
+    const { layout } = scene.project;
+    const refused = act(
+      ...(layout.units.length > 0
+        ? [{ name: 'keepLayout' as const, payload: { id: nextId('layout-', variants).id, name: t('variants.was') } }]
+        : []),
+      ...layout.units.map((unit) => ({ name: 'removeUnit' as const, payload: { id: unit.id } })),
+      ...units.map((unit) => ({ name: 'placeUnit' as const, payload: { unit } })),
+    );
+    if (refused) notify(said(refused), 'trouble');
+    else look({ unit: null, gap: null, mode: null });
+  };
+  return (
+    <Fold title={t('suggest.title')}>
+      <WorkOut<Suggested>
+        title={t('suggest.title')}
+        hint={t('suggest.hint')}
+        run={t('suggest.run')}
+        ask={(each) => askProposals({ must: [...must], things: built, weights: PLAIN_WEIGHTS }, 1, each)}
+        before={
+          <div role="group" aria-label={t('suggest.must')}>
+            {offered.map((family) => (
+              <FormControlLabel
+                key={family.id}
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={must.includes(family.id)}
+                    onChange={(_event, on) =>
+                      setMust(on ? [...must, family.id] : must.filter((id) => id !== family.id))
+                    }
+                  />
+                }
+                label={family.words.name}
+              />
+            ))}
+          </div>
+        }
+      >
+        {(told) => {
+          const last = told.at(-1);
+          if (!last) return null;
+          return (
+            <div className="stack gap-6" role="status">
+              <p className="small soft">
+                {t('suggest.tried', { tried: last.tried })} {last.proposals.length === 0 && t('suggest.nothing')}{' '}
+                {last.lost.length > 0 &&
+                  t('suggest.lost', {
+                    rules: last.lost
+                      .slice(0, 4)
+                      .map(({ rule }) => rule)
+                      .join(', '),
+                  })}
+              </p>
+              {last.proposals.map(({ layout, figures, gaveUp }, i) => (
+                <div key={i} className="row gap-6 wrap">
+                  <SmallLayout units={layout.units} room={room} />
+                  <div className="stack gap-4 small">
+                    <strong>{t('suggest.number', { number: i + 1 })}</strong>
+                    <span className="figures">
+                      {Math.round(figures.storage.low + figures.storage.middle + figures.storage.high)} l ·{' '}
+                      {t('variants.worktop')} {len(figures.worktop)}
+                      {figures.way !== null && ` · ${t('variants.way')} ${len(figures.way)}`} · {Math.round(figures.kg)}{' '}
+                      kg
+                    </span>
+                    {gaveUp.length > 0 && <span>{t('suggest.gave', { what: gaveUp.map(said).join(', ') })}</span>}
+                    <div>
+                      <Button size="small" onClick={() => take(layout.units)}>
+                        {t('suggest.take')}
+                      </Button>
+                    </div>
+                  </div>
+                </div>
+              ))}
+            </div>
+          );
+        }}
+      </WorkOut>
+    </Fold>
+  );
+});

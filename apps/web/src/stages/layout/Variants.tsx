@@ -1,0 +1,140 @@
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { memo, useState } from 'react';
+import { formatMoney } from '@nestplank/core/words';
+import type { LayoutCase } from '../../workers/derive.worker.js';
+import { Fold } from '../../kit/Fold.js';
+import { useChange } from '../../kit/use-change.js';
+import { act, askLayouts } from '../../state/session.js';
+import type { Scene } from '../../state/scene.js';
+import { look } from '../../state/view.js';
+import { useSpeech } from '../../words/words.js';
+import { nextId } from '../measure/next-id.js';
+
+/** Layouts kept beside the one that stands: used, taken out, set beside each other by what they come to. */
+export const Variants = memo(function Variants({ scene }: { readonly scene: Scene }) {
+  const { t, len, said } = useSpeech();
+  const change = useChange();
+  const [name, setName] = useState('');
+  const [cases, setCases] = useState<readonly LayoutCase[]>([]);
+  const variants = scene.project.variants ?? [];
+  const called = (id: string | null): string =>
+    id === null ? t('variants.now') : (variants.find((variant) => variant.id === id)?.name ?? id);
+  const keep = (): void => {
+    const refused = act({ name: 'keepLayout', payload: { id: nextId('layout-', variants).id, name: name.trim() } });
+    if (!refused) setName('');
+  };
+  const use = (id: string): void => {
+    const before = nextId('layout-', variants).id;
+    if (change({ name: 'useLayout', payload: { id, keep: { id: before, name: t('variants.was') } } })) {
+      look({ unit: null, gap: null });
+      setCases([]);
+    }
+  };
+  const rows: readonly (readonly [string, (one: LayoutCase) => string])[] = [
+    [t('variants.fails'), ({ figures }) => `${figures.fails} / ${figures.tight}`],
+    [
+      t('variants.comfort'),
+      ({ figures }) =>
+        figures.comfort.length === 0 ? '–' : len(Math.min(...figures.comfort.map(({ spare }) => spare))),
+    ],
+    [
+      t('variants.storage'),
+      ({ figures: { storage } }) =>
+        `${Math.round(storage.low)} / ${Math.round(storage.middle)} / ${Math.round(storage.high)}`,
+    ],
+    [t('variants.worktop'), ({ figures }) => len(figures.worktop)],
+    [t('variants.way'), ({ figures }) => (figures.way === null ? '–' : len(figures.way))],
+    [t('variants.glass'), ({ figures }) => (figures.glass === null ? '–' : `${Math.round(figures.glass * 100)} %`)],
+    [t('variants.kg'), ({ figures }) => String(Math.round(figures.kg))],
+    [t('variants.cost'), ({ figures }) => formatMoney(Math.round(figures.cost / 100) * 100, scene.book.currency)],
+    [t('variants.hours'), ({ figures }) => figures.hours.toFixed(0)],
+    [t('variants.sheets'), ({ figures }) => String(figures.sheets)],
+  ];
+  return (
+    <Fold title={t('variants.title')} line={t('variants.count', { count: variants.length })}>
+      {variants.length === 0 && <p className="small soft">{t('variants.none')}</p>}
+      {variants.length > 0 && (
+        <ul className="plain-list">
+          {variants.map((variant) => (
+            <li key={variant.id} className="row apart">
+              <span>{variant.name}</span>
+              <span className="chips">
+                <Button
+                  size="small"
+                  aria-label={t('variants.use', { name: variant.name })}
+                  onClick={() => use(variant.id)}
+                >
+                  {t('variants.useShort')}
+                </Button>
+                <Button
+                  size="small"
+                  variant="text"
+                  aria-label={`${t('common.remove')} ${variant.name}`}
+                  onClick={() => change({ name: 'removeLayout', payload: { id: variant.id } })}
+                >
+                  {t('common.remove')}
+                </Button>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form
+        className="fields entry-and-button"
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep();
+        }}
+      >
+        <TextField label={t('variants.name')} value={name} onChange={(event) => setName(event.target.value)} />
+        <Button type="submit" disabled={name.trim() === ''}>
+          {t('variants.keep')}
+        </Button>
+      </form>
+      {variants.length > 0 && (
+        <div>
+          <Button onClick={() => void askLayouts().then(setCases)}>{t('variants.compare')}</Button>
+        </div>
+      )}
+      {cases.length > 0 && (
+        <>
+          <table className="plain figures small">
+            <thead>
+              <tr>
+                <th />
+                {cases.map(({ id }) => (
+                  <th key={id ?? 'now'}>{called(id)}</th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(([label, of]) => (
+                <tr key={label}>
+                  <th scope="row">{label}</th>
+                  {cases.map((one) => (
+                    <td key={one.id ?? 'now'}>{of(one)}</td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {cases.map((one) => (
+            <div key={one.id ?? 'now'}>
+              {one.differences.length > 0 && (
+                <p className="small">
+                  {t('variants.differs', { name: called(one.id), what: one.differences.map(said).join('; ') })}
+                </p>
+              )}
+              {one.touches !== null && one.touches.cut.length > 0 && (
+                <p className="small needs">
+                  {t('variants.touches', { name: called(one.id), what: one.touches.cut.join(', ') })}
+                </p>
+              )}
+            </div>
+          ))}
+        </>
+      )}
+    </Fold>
+  );
+});

@@ -1,0 +1,141 @@
+import type { Project, Unit } from '../document/schema.js';
+import { frontLineOf } from '../document/body.js';
+import { familyNamed } from '../document/kit.js';
+import { isOpen } from '../layout/checks/checks.js';
+import { message, mm, type Message } from '../words/message.js';
+import type { Derived } from './derived.js';
+import type { DeriveKit } from './kit.js';
+
+/** What one layout comes to, for a row beside others. Lengths in mm, masses in kg, money in minor units. */
+export interface LayoutFigures {
+  readonly fails: number;
+  readonly tight: number;
+  /** What each sleeper has beyond good, the least of length, sitting up and edge. */
+  readonly comfort: readonly { readonly person: string; readonly name: string; readonly spare: number }[];
+  /** Litres in bays below 900, to 1 400, and above. */
+  readonly storage: { readonly low: number; readonly middle: number; readonly high: number };
+  readonly worktop: number;
+  readonly way: number | null;
+  readonly kg: number;
+  readonly cost: number;
+  readonly hours: number;
+  readonly sheets: number;
+  /** Share of the glass that stays free. */
+  readonly glass: number | null;
+}
+
+/** The figures of a layout as it was derived. */
+export function layoutFigures(project: Project, derived: Derived, kit: Pick<DeriveKit, 'families'>): LayoutFigures {
+  const { checks } = derived;
+  const bays = derived.made.flatMap(({ skeleton }) => skeleton?.bays ?? []);
+  const floor = derived.inner?.floor ?? 0;
+  const litres = (from: number, to: number): number =>
+    bays
+      .filter(({ bay }) => bay.holds.kind !== 'thing' && bay.holds.kind !== 'chase')
+      .filter(({ room }) => (room.z0 + room.z1) / 2 - floor >= from && (room.z0 + room.z1) / 2 - floor < to)
+      .reduce(
+        (sum, { room, deepLow, deepHigh }) =>
+          sum + ((room.x1 - room.x0) * ((deepLow + deepHigh) / 2) * (room.z1 - room.z0)) / 1e6,
+        0,
+      );
+  const windows = checks.filter(({ rule }) => rule === 'glass-free').length;
+  const openings = project.survey.openings.filter(
+    ({ kind, surface }) => kind === 'window' && (surface === 'left' || surface === 'right'),
+  );
+  // a window that is free says nothing; one that is not says by how much it is over a fifth
+  const behind = checks
+    .filter(({ rule }) => rule === 'glass-free')
+    .reduce((sum, { spare }) => sum + (spare === null ? 0 : 0.2 - spare), 0);
+  const way = checks.find(({ id }) => id === 'way');
+  return {
+    fails: checks.filter(isOpen).length,
+    tight: checks.filter(({ grade, aside }) => grade === 'tight' && aside === null).length,
+    comfort: project.people.flatMap((person) => {
+      const own = checks.filter(
+        (check) => check.person === person.id && ['bed-length', 'sitting-up', 'bed-edge'].includes(check.rule),
+      );
+      const spares = own.flatMap(({ spare }) => (spare === null ? [] : [spare]));
+      return spares.length === 0 ? [] : [{ person: person.id, name: person.name, spare: Math.min(...spares) }];
+    }),
+    storage: { low: litres(-Infinity, 900), middle: litres(900, 1400), high: litres(1400, Infinity) },
+    worktop: project.layout.units
+      .filter((unit) => familyNamed(kit.families, unit.family)?.worksAt?.(unit) === true && frontLineOf(unit) !== null)
+      .reduce((sum, unit) => sum + unit.body.length, 0),
+    way: way?.spare === null || way === undefined ? null : way.spare + 550,
+    kg: derived.weight.added,
+    cost: derived.shopping.total,
+    hours: derived.schedule.tasks.reduce((sum, { task }) => sum + task.minutes, 0) / 60,
+    sheets: derived.plans
+      .filter(({ job }) => job.kind === 'sheet')
+      .reduce((sum, { plan }) => sum + plan.sheets.length, 0),
+    glass: openings.length === 0 ? null : windows === 0 ? 1 : 1 - behind / openings.length,
+  };
+}
+
+/** What is another thing in two layouts, unit by unit. */
+export function layoutDifferences(a: readonly Unit[], b: readonly Unit[]): readonly Message[] {
+  const find = (list: readonly Unit[], id: string): Unit | undefined => list.find((unit) => unit.id === id);
+  return [
+    ...a.flatMap((unit) => {
+      const other = find(b, unit.id);
+      if (!other) return [message('differs.gone', { name: unit.name })];
+      const said: Message[] = [];
+      if (unit.body.x !== other.body.x)
+        said.push(message('differs.x', { name: unit.name, from: mm(unit.body.x), to: mm(other.body.x) }));
+      if (unit.body.length !== other.body.length)
+        said.push(
+          message('differs.length', { name: unit.name, from: mm(unit.body.length), to: mm(other.body.length) }),
+        );
+      if (unit.body.to !== other.body.to)
+        said.push(message('differs.height', { name: unit.name, from: mm(unit.body.to), to: mm(other.body.to) }));
+      if (unit.body.stands !== other.body.stands) said.push(message('differs.side', { name: unit.name }));
+      const [f, g] = [frontLineOf(unit), frontLineOf(other)];
+      if (f && g && f.front !== g.front)
+        said.push(message('differs.front', { name: unit.name, from: mm(f.front), to: mm(g.front) }));
+      if (JSON.stringify(unit.division) !== JSON.stringify(other.division))
+        said.push(message('differs.inside', { name: unit.name }));
+      return said;
+    }),
+    ...b.filter((unit) => !find(a, unit.id)).map((unit) => message('differs.new', { name: unit.name })),
+  ];
+}
+
+/** What of the work already done a change of layout touches. */
+export interface KnockOn {
+  /** Parts already cut that are wanted no more, or in another size. */
+  readonly cut: readonly string[];
+  /** Holes and fittings of the walls that a unit comes to stand before. */
+  readonly fittings: readonly string[];
+  /** Tasks that come or go. */
+  readonly tasks: readonly string[];
+}
+
+/** Parts, fittings and tasks that differ between two derivations of one vehicle. */
+export function knockOnOf(project: Project, before: Derived, after: Derived): KnockOn {
+  const done = new Set(
+    project.keptPlans.flatMap(({ sheets }) =>
+      sheets.flatMap(({ placements, done: steps }) => (steps.length > 0 ? placements.map(({ part }) => part) : [])),
+    ),
+  );
+  const sizes = (derived: Derived): Map<string, string> =>
+    new Map(derived.parts.map((part) => [part.id, JSON.stringify([part.material, part.outline])]));
+  const [was, is] = [sizes(before), sizes(after)];
+  const ids = (derived: Derived): Set<string> => new Set(derived.schedule.tasks.map(({ task }) => task.id));
+  const [tasksBefore, tasksAfter] = [ids(before), ids(after)];
+  const covers = (derived: Derived, x: number, side: string): boolean =>
+    derived.made.some(({ skeleton }) =>
+      (skeleton?.bays ?? []).some(
+        ({ room, into }) => x > room.x0 && x < room.x1 && (into < 0 ? 'left' : 'right') === side,
+      ),
+    );
+  return {
+    cut: [...done].filter((part) => was.has(part) && was.get(part) !== is.get(part)),
+    fittings: project.fittings
+      .filter(({ x, surface }) => covers(before, x, surface) !== covers(after, x, surface))
+      .map(({ name }) => name),
+    tasks: [
+      ...[...tasksBefore].filter((id) => !tasksAfter.has(id)),
+      ...[...tasksAfter].filter((id) => !tasksBefore.has(id)),
+    ],
+  };
+}

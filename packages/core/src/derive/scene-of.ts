@@ -1,0 +1,50 @@
+import type { Aside, Mode, Project, Stored, Thing } from '../document/schema.js';
+import type { PriceBook } from '../document/schema.js';
+import type { SceneFamily, Scene, SeenOpening } from '../furniture/scene.js';
+import type { Skeleton } from '../furniture/skeleton.js';
+import type { MadeUnit } from '../furniture/make.js';
+import type { Reveal } from '../layers/knock-on.js';
+import { placedOpenings } from '../shell/openings.js';
+import type { Derived, DerivedShape } from './derived.js';
+
+// one of each for every project that has none, so that nothing is worked out anew for it
+export const NO_MODES: readonly Mode[] = [];
+export const NO_ASIDE: readonly Aside[] = [];
+export const NO_THINGS: readonly Thing[] = [];
+export const NO_STORED: readonly Stored[] = [];
+
+/** The openings whose edges are read, with how deep their frames lie. */
+export const seenOpenings = (survey: Project['survey'], reveals: readonly Reveal[]): SeenOpening[] =>
+  placedOpenings(survey).map((placed) => ({
+    ...placed,
+    frame: reveals.find(({ opening }) => opening.id === placed.opening.id)?.least ?? null,
+  }));
+
+/** The boards, bays and motions of units, by their ids. */
+export const skeletonsOf = (made: readonly MadeUnit[]): ReadonlyMap<string, Skeleton> =>
+  new Map(made.flatMap(({ unit, skeleton }) => (skeleton ? [[unit, skeleton] as const] : [])));
+
+/** What the rules look at, from what was derived; null before there is a room. */
+export function sceneOf(
+  project: Project,
+  derived: Pick<DerivedShape, 'inner' | 'arches' | 'made'> & Partial<Pick<Derived, 'reveals'>>,
+  book: PriceBook,
+  families: readonly SceneFamily[],
+): Scene | null {
+  if (!derived.inner) return null;
+  return {
+    units: project.layout.units,
+    people: project.people,
+    inner: derived.inner,
+    arches: derived.arches,
+    openings: seenOpenings(project.survey, derived.reveals ?? []),
+    book,
+    families,
+    things: project.things ?? NO_THINGS,
+    stored: project.stored ?? NO_STORED,
+    modes: project.layout.modes ?? NO_MODES,
+    limits: project.limits ?? null,
+    skeletons: skeletonsOf(derived.made),
+    masses: null,
+  };
+}

@@ -1,0 +1,311 @@
+import { z } from 'zod';
+import { idSchema } from '../document/schema-base.js';
+import { endOf, frontLineOf } from '../document/body.js';
+import { applyOperationIn, OperationError } from '../document/editing.js';
+import type { Operation } from '../document/operation.js';
+import type { Layout, PriceBook, Project, Thing, Unit } from '../document/schema.js';
+import { familyNamed } from '../document/kit.js';
+import { freeUnitId, type Family, type Gap } from '../furniture/family.js';
+import { gapsOf } from '../layout/gaps.js';
+import { seededRandom } from '../numeric/random.js';
+import { message, type Message } from '../words/message.js';
+import { layoutFigures, type LayoutFigures } from './compare-layouts.js';
+import { createDeriver } from './derive.js';
+import { DERIVE_KIT, type DeriveKit } from './kit.js';
+import { mendAll } from './mend-all.js';
+import { sceneOf } from './scene-of.js';
+
+const weight = z.number().min(0).max(10).default(1);
+/** What has to be in, and what is wished for: families by their ids, each as often as it is named; things by theirs. */
+export const wishesSchema = z.strictObject({
+  must: z.array(idSchema).min(1).max(20),
+  /** Things that have to be in a bay. */
+  things: z.array(idSchema).max(20).default([]),
+  /** How much each wish weighs: 0 not at all. */
+  weights: z
+    .strictObject({ storage: weight, worktop: weight, way: weight, glass: weight, comfort: weight })
+    .default({ storage: 1, worktop: 1, way: 1, glass: 1, comfort: 1 }),
+});
+export type Wishes = z.output<typeof wishesSchema>;
+
+/** One arrangement that passes every hard rule. */
+export interface Proposal {
+  readonly layout: Layout;
+  readonly figures: LayoutFigures;
+  readonly score: number;
+  /** What it gave up against the best of the others. */
+  readonly gaveUp: readonly Message[];
+}
+
+export interface Suggested {
+  readonly proposals: readonly Proposal[];
+  readonly tried: number;
+  /** Why arrangements were given up, by rule, most often first. */
+  readonly lost: readonly { readonly rule: string; readonly count: number }[];
+}
+
+export interface SuggestOptions {
+  readonly seed: number;
+  /** So many arrangements are built; the same seed and steps give the same answer. */
+  readonly steps: number;
+  readonly want?: number;
+}
+
+/** Mends are looked for in so many ways for one arrangement. */
+const MENDS = 40;
+/** Bays that hold things are no narrower than this, mm. */
+const REST_MM = 250;
+
+/** Left behind the deepest thing of a run for the gap at the wall, mm. */
+const BEHIND_MM = 10;
+const neededLength = (things: readonly Thing[], thick: number): number =>
+  things.reduce((sum, thing) => sum + thing.width + 2 * thing.clear.side + thick, thick);
+
+/** A run whose bays hold the things that have to be in, with drawers in what is left. */
+function withThings(unit: Unit, gap: Gap, things: readonly Thing[], thick: number): Unit {
+  const { body } = unit;
+  if (things.length === 0 || body.stands === 'across' || body.stands === 'free') return unit;
+  const needs = neededLength(things, thick);
+  const rest = unit.body.length - needs - thick > REST_MM;
+  const deepest = Math.max(...things.map((thing) => thing.depth + thing.clear.back));
+  return {
+    ...unit,
+    body: {
+      ...body,
+      length: Math.max(body.length, Math.ceil(needs)),
+      // as deep as the deepest of them, where the way lets it
+      front: Math.min(body.front, Math.floor(gap.wall - Math.min(gap.deep, deepest + BEHIND_MM + thick))),
+    },
+    division: {
+      cut: 'along',
+      divider: 'board',
+      sizes: [...things.map((): 'as needed' => 'as needed'), ...(rest || things.length === 1 ? [{ share: 1 }] : [])],
+      parts: [
+        ...things.map((thing, i) => ({
+          name: `bay-${i + 1}`,
+          holds:
+            thing.opens === 'lid'
+              ? {
+                  kind: 'pull-out' as const,
+                  thing: thing.id,
+                  travel: Math.round(Math.min(deepest, thing.depth)),
+                  latch: true,
+                }
+              : { kind: 'thing' as const, thing: thing.id },
+          front:
+            thing.opens === 'lid' || thing.opens === 'door-left' || thing.opens === 'door-right'
+              ? { kind: 'none' as const }
+              : { kind: 'doors' as const, count: 1, latch: true },
+        })),
+        ...(rest || things.length === 1
+          ? [
+              {
+                name: `bay-${things.length + 1}`,
+                holds: { kind: 'drawers' as const, count: 3, latch: true },
+                front: { kind: 'none' as const },
+              },
+            ]
+          : []),
+      ],
+    },
+  };
+}
+
+/** Where along and on which side its units stand, roughly: two layouts that share it are one arrangement. */
+const signature = ({ units }: Layout, length: number): string =>
+  units
+    .map(
+      (unit) => `${unit.family}:${unit.body.stands}:${Math.round((3 * (unit.body.x + unit.body.length / 2)) / length)}`,
+    )
+    .sort()
+    .join(' ');
+/** In how many units two signatures differ. */
+const apart = (a: string, b: string): number => {
+  const other = b.split(' ');
+  return a.split(' ').filter((part) => {
+    const at = other.indexOf(part);
+    if (at >= 0) other.splice(at, 1);
+    return at < 0;
+  }).length;
+};
+
+/** A score from figures and weights: each figure against what is usual. */
+function scoreOf(figures: LayoutFigures, { weights }: Wishes): number {
+  const { storage, comfort } = figures;
+  const least = comfort.length === 0 ? 0 : Math.min(...comfort.map(({ spare }) => spare));
+  return (
+    weights.storage * Math.min(1, (storage.low + storage.middle + storage.high) / 1000) +
+    weights.worktop * Math.min(1, figures.worktop / 1500) +
+    weights.way * Math.min(1, (figures.way ?? 800) / 800) +
+    weights.glass * (figures.glass ?? 1) +
+    weights.comfort * Math.min(1, Math.max(-1, least / 200)) -
+    0.03 * figures.tight
+  );
+}
+
+/** What a proposal has less of than the best of the others, where that is much. */
+function gaveUpOf(own: LayoutFigures, others: readonly LayoutFigures[]): Message[] {
+  const litres = ({ storage }: LayoutFigures): number => storage.low + storage.middle + storage.high;
+  const best = (of: (figures: LayoutFigures) => number): number => Math.max(...others.map(of));
+  const said: Message[] = [];
+  if (best(litres) > litres(own) * 1.15 + 20)
+    said.push(message('gave.storage', { litres: Math.round(best(litres) - litres(own)) }));
+  if (best(({ worktop }) => worktop) > own.worktop + 150)
+    said.push(message('gave.worktop', { by: { mm: best(({ worktop }) => worktop) - own.worktop } }));
+  if (best(({ way }) => way ?? 0) > (own.way ?? 0) + 60)
+    said.push(message('gave.way', { by: { mm: best(({ way }) => way ?? 0) - (own.way ?? 0) } }));
+  if (best(({ glass }) => glass ?? 1) > (own.glass ?? 1) + 0.15)
+    said.push(message('gave.glass', { share: Math.round(100 * (best(({ glass }) => glass ?? 1) - (own.glass ?? 1))) }));
+  return said;
+}
+
+/**
+ * Searches for arrangements of what has to be in, on this very shell: units are set into free stretches one after the other,
+ * drawn by chance and by how well they fit; what fails is mended or given up. The proposals differ in at least two units.
+ * Tells what it has after each arrangement, so that it can be stopped where it is.
+ */
+export function* suggestSearch(
+  project: Project,
+  book: PriceBook,
+  wishes: Wishes,
+  { seed, steps, want = 5 }: SuggestOptions,
+  kit: DeriveKit = DERIVE_KIT,
+): Generator<Suggested, void> {
+  const random = seededRandom(seed);
+  const deriver = createDeriver(kit);
+  const empty: Project = { ...project, layout: { ...project.layout, units: [], aside: [] } };
+  // the linings and the floor are worked out once; they are nothing to the rules
+  void deriver.pull(project, book).parts;
+  const things = (project.things ?? []).filter(({ id }) => wishes.things.includes(id));
+  const lost = new Map<string, number>();
+  const found: (Proposal & { readonly signature: string })[] = [];
+  const families = wishes.must.flatMap((id) => familyNamed(kit.families, id) ?? []);
+  const bed = (family: Family): boolean => family.lies !== undefined;
+  let tried = 0;
+  const give = (rule: string): void => void lost.set(rule, (lost.get(rule) ?? 0) + 1);
+  const start = (at: Project, family: Family, room: Parameters<Family['start']>[0]['room']) => {
+    const { id, number } = freeUnitId(at.layout.units, family.words.noun);
+    return {
+      id,
+      name: number === 1 ? family.words.start : `${family.words.start} ${number}`,
+      layout: at.layout,
+      people: at.people,
+      room,
+      book,
+    };
+  };
+
+  const told = (): Suggested => {
+    const best = [...found].sort((a, b) => b.score - a.score).slice(0, want);
+    return {
+      proposals: best.map(({ layout, figures, score }) => ({
+        layout,
+        figures,
+        score,
+        gaveUp: gaveUpOf(
+          figures,
+          best.map((other) => other.figures),
+        ),
+      })),
+      tried,
+      lost: [...lost].map(([rule, count]) => ({ rule, count })).sort((a, b) => b.count - a.count),
+    };
+  };
+
+  /** One arrangement, or null where something does not go in any more. */
+  const build = (): Project | null => {
+    let at = empty;
+    const order = [
+      ...families.filter(bed),
+      ...shuffled(
+        families.filter((family) => !bed(family)),
+        random,
+      ),
+    ];
+    let toPlace = things;
+    for (const family of order) {
+      const shape = deriver.pull(at, book, true);
+      const scene = sceneOf(at, { inner: shape.inner, arches: shape.arches, made: shape.made }, book, kit.families);
+      if (!scene) return null;
+      const begin = start(at, family, scene.inner);
+      const gaps = [...gapsOf(scene)];
+      const thick = 15;
+      const holds = family.worksAt !== undefined && toPlace.length > 0;
+      const least = holds ? neededLength(toPlace, thick + 3) : 0;
+      const offers = gaps.flatMap((gap) => {
+        if (gap.x1 - gap.x0 < least) return [];
+        const offer = family.inGap?.(gap, begin);
+        return offer ? [{ gap, ...offer }] : [];
+      });
+      if (offers.length === 0) {
+        give(holds ? 'no-room:things' : `no-room:${family.id}`);
+        return null;
+      }
+      const total = offers.reduce((sum, { fits }) => sum + fits, 0);
+      let pick = random() * total;
+      const chosen = offers.find(({ fits }) => (pick -= fits) <= 0) ?? offers[0];
+      if (!chosen) return null;
+      let unit = slid(chosen.unit, chosen.gap, random);
+      if (family.worksAt?.(unit) === true && toPlace.length > 0) {
+        const board = book.items.find(({ id }) => id === unit.materials['carcass'])?.thickness ?? thick;
+        unit = withThings(unit, chosen.gap, toPlace, board);
+        toPlace = [];
+        if (unit.body.length > chosen.gap.x1 - chosen.gap.x0) {
+          give('no-room:things');
+          return null;
+        }
+        unit = slid({ ...unit, body: { ...unit.body, x: chosen.gap.x0 } }, chosen.gap, random);
+      }
+      const operation: Operation = { name: 'placeUnit', payload: { unit } };
+      try {
+        at = applyOperationIn(at, operation, { kit, book }).project;
+      } catch (problem) {
+        if (problem instanceof OperationError) return null;
+        throw problem;
+      }
+    }
+    if (toPlace.length > 0) {
+      give('no-room:things');
+      return null;
+    }
+    return at;
+  };
+
+  while (tried < steps && found.length < want * 4) {
+    tried += 1;
+    const built = build();
+    if (built) {
+      const mended = mendAll(built, book, kit, { deriver, most: MENDS });
+      for (const { rule } of mended.left) give(rule);
+      const made = mended.project;
+      if (mended.left.length === 0 && deriver.pull(made, book, true).problems.every(({ stage }) => stage !== 'build')) {
+        const now = deriver.pull(made, book, true);
+        const figures = layoutFigures(made, now, kit);
+        const sign = signature(made.layout, now.inner?.length ?? 1);
+        const score = scoreOf(figures, wishes);
+        const same = found.findIndex(({ signature: other }) => apart(sign, other) < 2);
+        const proposal = { layout: made.layout, figures, score, gaveUp: [], signature: sign };
+        if (same < 0) found.push(proposal);
+        else if ((found[same]?.score ?? Infinity) < score) found[same] = proposal;
+      }
+    }
+    yield told();
+  }
+  if (tried === 0) yield told();
+}
+
+function shuffled<T>(list: readonly T[], random: () => number): T[] {
+  const left = [...list];
+  const out: T[] = [];
+  while (left.length > 0) out.push(...left.splice(Math.floor(random() * left.length), 1));
+  return out;
+}
+
+/** A unit moved along within its gap: to its front, its rear, or somewhere between; whole centimetres. */
+function slid(unit: Unit, gap: Gap, random: () => number): Unit {
+  const room = gap.x1 - gap.x0 - unit.body.length;
+  if (room <= 0 || frontLineOf(unit) === null) return unit;
+  const by = [0, room, Math.floor((random() * room) / 10) * 10][Math.floor(random() * 3)] ?? 0;
+  const x = gap.x0 + by;
+  return endOf(unit) + by > gap.x1 + 1 ? unit : { ...unit, body: { ...unit.body, x } };
+}

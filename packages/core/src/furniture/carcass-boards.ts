@@ -1,0 +1,281 @@
+import { endOf } from '../document/body.js';
+import type { Unit } from '../document/unit-schema.js';
+import type { PriceItem } from '../document/schema.js';
+import { rectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
+import { cutOut, simplify } from '../numeric/shapes.js';
+import { leansAlong, leansUp } from '../parts/scribe.js';
+import { archFace, archFootprint, archSpan, type ArchShape } from '../shell/arch.js';
+import { halfWidth, roofHeight } from '../shell/shell.js';
+import type { Surroundings } from './family.js';
+import type { Board, BoardEdge } from './skeleton.js';
+
+/** Gap round doors, mm. */
+export const REVEAL_MM = 3;
+/** Hidden inner boards stop this short of the wall so that air passes behind them, mm. */
+export const BACK_GAP_MM = 5;
+export const TOE_KICK_DEPTH_MM = 50;
+export const RAIL_WIDTH_MM = 80;
+const CHORD_MM = 0.05;
+/** Kept between a notch and the arch it is for, mm. */
+const ARCH_CLEARANCE_MM = 10;
+/** A carcass less deep than this cannot be made, mm. */
+export const LEAST_DEPTH_MM = 60;
+
+/** A carcass with its back to a side wall, as its family wants it: lengths in mm, heights above the bare floor. */
+export interface Carcass {
+  readonly unit: Unit;
+  readonly room: Surroundings;
+  readonly side: 'left' | 'right';
+  readonly sign: 1 | -1;
+  /** From the centre line to the face of its fronts. */
+  readonly front: number;
+  /** Where its ends stand, where its bottom board lies, where its boards end at the top, and where it ends. */
+  readonly foot: number;
+  readonly bottom: number;
+  readonly carcassTop: number;
+  readonly board: PriceItem;
+  readonly facing: PriceItem;
+  /** What lies on it from end to end. */
+  readonly top: { readonly material: PriceItem; readonly overhang: number; readonly lids: boolean } | null;
+  /** Its boards are closed at the top by rails that carry what lies on it, by a board between the ends, or by nothing. */
+  readonly head: 'rails' | 'board' | 'open';
+  /** Its bottom is seen from below, and cut to the wall. */
+  readonly seenBelow: boolean;
+  /** Arches it is notched round. */
+  readonly notched: readonly ArchShape[];
+}
+
+/** What the boards of a carcass are set out from, mm. */
+export interface Frame extends Carcass {
+  readonly thick: number;
+  readonly carcassFront: number;
+  readonly insideFrom: number;
+  readonly insideTo: number;
+}
+
+export const frameOf = (carcass: Carcass): Frame => ({
+  ...carcass,
+  thick: carcass.board.thickness,
+  carcassFront: carcass.front + carcass.facing.thickness,
+  insideFrom: carcass.unit.body.x + carcass.board.thickness,
+  insideTo: endOf(carcass.unit) - carcass.board.thickness,
+});
+
+export const VISIBLE_FRONT: BoardEdge = {
+  kind: 'visible',
+  at: 'front',
+  line: [],
+  allowance: 0,
+  across: 'y',
+  leans: [],
+};
+const allowanceOf = (unit: Unit): number => (unit.meets.back?.how === 'scribed' ? unit.meets.back.allowance : 0);
+
+/** What a board across the vehicle reaches from the front to the wall. */
+interface Upright {
+  readonly name: string;
+  readonly role: string;
+  readonly x: number;
+  readonly from: number;
+  readonly to: number;
+  /** Cut to the wall with an allowance, or kept off it. */
+  readonly scribed: boolean;
+  readonly good: 1 | -1;
+}
+
+/** An upright across the vehicle: front edge on the line, back edge on the wall's curve, under the roof. */
+export function upright(frame: Frame, wanted: Upright): Board[] {
+  const { unit, sign, side, thick, carcassFront } = frame;
+  const { inner } = frame.room;
+  const under = Math.min(
+    roofHeight(inner, wanted.x, sign * carcassFront),
+    roofHeight(inner, wanted.x + thick, sign * carcassFront),
+  );
+  const to = Math.min(wanted.to, under);
+  if (to - wanted.from < LEAST_DEPTH_MM) return [];
+  const heights = spread(wanted.from, to, 25);
+  const wall = (height: number): number =>
+    Math.max(
+      carcassFront,
+      Math.min(halfWidth(inner, side, wanted.x, height), halfWidth(inner, side, wanted.x + thick, height)) -
+        (wanted.scribed ? 0 : BACK_GAP_MM),
+    );
+  const left = wanted.scribed ? allowanceOf(unit) : 0;
+  const at = (distance: number, height: number): Point => [sign * distance, height];
+  const outer: Ring = [
+    at(carcassFront, wanted.from),
+    at(carcassFront, to),
+    ...[...heights].reverse().map((height) => at(wall(height) + left, height)),
+  ];
+  const across = (from: number, until: number, low: number, high: number): Ring =>
+    rectangle(Math.min(sign * from, sign * until), low, Math.max(sign * from, sign * until), high);
+  const kick =
+    wanted.from < frame.bottom && frame.bottom > frame.foot
+      ? [across(carcassFront - 1, carcassFront + TOE_KICK_DEPTH_MM, frame.foot - 1, frame.bottom)]
+      : [];
+  const arches = frame.notched.flatMap((arch): Ring[] => {
+    const span = archSpan(arch, Math.max(inner.floor, arch.bottom));
+    const here = span && span[0] - ARCH_CLEARANCE_MM < wanted.x + thick && span[1] + ARCH_CLEARANCE_MM > wanted.x;
+    return here
+      ? [
+          across(
+            archFace(arch, inner.floor) - ARCH_CLEARANCE_MM,
+            5000,
+            inner.floor - 1,
+            arch.height + ARCH_CLEARANCE_MM,
+          ),
+        ]
+      : [];
+  });
+  const [shape] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, [...kick, ...arches]);
+  return [
+    {
+      name: wanted.name,
+      role: wanted.role,
+      material: frame.board.id,
+      normal: 'x',
+      at: wanted.x,
+      thickness: thick,
+      outline: shape ?? { outer, holes: [] },
+      grain: 'z',
+      good: wanted.good,
+      edges: [
+        VISIBLE_FRONT,
+        ...(wanted.scribed
+          ? [
+              {
+                kind: 'scribe' as const,
+                at: 'back' as const,
+                line: heights.map((height) => at(wall(height), height)),
+                allowance: left,
+                across: 'y' as const,
+                leans: leansAlong(inner, side, wanted.x, heights),
+              },
+            ]
+          : []),
+      ],
+      held: 'fixed',
+    },
+  ];
+}
+
+interface Level {
+  readonly name: string;
+  readonly role: string;
+  readonly material: PriceItem;
+  readonly z: number;
+  readonly from: number;
+  readonly to: number;
+  readonly front: number;
+  readonly scribed: boolean;
+  readonly held?: Board['held'];
+  readonly moves?: string;
+  /** Openings in it. */
+  readonly holes?: readonly Ring[];
+}
+
+/** A level board: front edge straight, back edge along the wall at its own height. */
+export function level(frame: Frame, wanted: Level): Board {
+  const { unit, side, sign } = frame;
+  const { inner } = frame.room;
+  const { z: low, from, to } = wanted;
+  const { thickness } = wanted.material;
+  const xs = spread(from, to, 25);
+  const wall = (x: number): number =>
+    Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
+    (wanted.scribed ? 0 : BACK_GAP_MM);
+  const left = wanted.scribed ? allowanceOf(unit) : 0;
+  const at = (x: number, distance: number): Point => [x, sign * distance];
+  const outer: Ring = [
+    at(from, wanted.front),
+    at(to, wanted.front),
+    ...[...xs].reverse().map((x) => at(x, wall(x) + left)),
+  ];
+  const bites = frame.notched.flatMap((arch): Ring[] => {
+    const ring = archFootprint(arch, inner, low, ARCH_CLEARANCE_MM);
+    return ring ? [ring] : [];
+  });
+  const holes = wanted.holes ?? [];
+  const drawn: Outline = { outer: simplify(outer, CHORD_MM), holes: [] };
+  const [shape] = bites.length + holes.length > 0 ? cutOut(drawn, [...bites, ...holes]) : [drawn];
+  return {
+    name: wanted.name,
+    role: wanted.role,
+    material: wanted.material.id,
+    normal: 'z',
+    at: low,
+    thickness,
+    outline: shape ?? drawn,
+    grain: 'x',
+    good: 1,
+    edges: [
+      VISIBLE_FRONT,
+      ...(wanted.scribed
+        ? [
+            {
+              kind: 'scribe' as const,
+              at: 'back' as const,
+              line: xs.map((x) => at(x, wall(x))),
+              allowance: left,
+              across: 'y' as const,
+              leans: leansUp(inner, side, low, xs),
+            },
+          ]
+        : []),
+    ],
+    held: wanted.held ?? 'fixed',
+    ...(wanted.moves === undefined ? {} : { moves: wanted.moves }),
+  };
+}
+
+/** A rectangle standing along the vehicle, its front face at a distance from the centre line. */
+export function facingBoard(
+  frame: Frame,
+  wanted: Pick<Board, 'name' | 'role' | 'grain' | 'held' | 'edges' | 'moves'> & {
+    readonly material: PriceItem;
+    readonly front: number;
+    readonly outline: Outline;
+  },
+): Board {
+  const { front, material, ...rest } = wanted;
+  return {
+    ...rest,
+    material: material.id,
+    thickness: material.thickness,
+    normal: 'y',
+    at: frame.sign > 0 ? front : -front - material.thickness,
+    good: frame.sign > 0 ? -1 : 1,
+  };
+}
+
+/** A rail lying flat under what lies on top, its front edge at a distance from the centre line. */
+export function rail(frame: Frame, name: string, front: number): Board {
+  const [a, b] = [frame.sign * front, frame.sign * (front + RAIL_WIDTH_MM)];
+  return {
+    name,
+    role: 'rail',
+    material: frame.board.id,
+    normal: 'z',
+    at: frame.carcassTop - frame.thick,
+    thickness: frame.thick,
+    outline: { outer: rectangle(frame.insideFrom, Math.min(a, b), frame.insideTo, Math.max(a, b)), holes: [] },
+    grain: 'x',
+    good: 1,
+    edges: [],
+    held: 'fixed',
+  };
+}
+
+/** How far one side is free behind a front, the least over a stretch and between two heights, mm; arches it is notched round stand in it. */
+export function deepBehind(frame: Frame, x0: number, x1: number, z0: number, z1: number): number {
+  let least = Infinity;
+  for (const x of spread(x0, x1, 5))
+    for (const z of spread(z0, z1, 5)) {
+      least = Math.min(least, halfWidth(frame.room.inner, frame.side, x, z));
+      for (const arch of frame.notched) {
+        const span = archSpan(arch, z);
+        if (span && x >= span[0] && x <= span[1]) least = Math.min(least, archFace(arch, z) - ARCH_CLEARANCE_MM);
+      }
+    }
+  return least - frame.carcassFront - BACK_GAP_MM;
+}

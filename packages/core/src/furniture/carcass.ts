@@ -1,0 +1,275 @@
+import { endOf } from '../document/body.js';
+import { rectangle, spread, type Ring } from '../numeric/plane.js';
+import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
+import type { Unit } from '../document/unit-schema.js';
+import { message } from '../words/message.js';
+import {
+  BACK_GAP_MM,
+  deepBehind,
+  facingBoard,
+  frameOf,
+  LEAST_DEPTH_MM,
+  level,
+  rail,
+  RAIL_WIDTH_MM,
+  REVEAL_MM,
+  TOE_KICK_DEPTH_MM,
+  upright,
+  type Carcass,
+  type Frame,
+} from './carcass-boards.js';
+import { divide, type PlacedBay } from './division.js';
+import type { Surroundings } from './family.js';
+import { frontsOf } from './fronts.js';
+import { contactsOf, type BayRoom, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
+
+const SHELF_SETBACK_MM = 15;
+/** The shoulders of clothes on a rail hang so far under the head of a bay, mm. */
+const HANG_MM = [100, 350] as const;
+
+function shelvesOf(frame: Frame, { bay, inside }: PlacedBay): Board[] {
+  if (bay.holds.kind !== 'shelves') return [];
+  const { count } = bay.holds;
+  return Array.from({ length: count }, (_, i) =>
+    level(frame, {
+      name: `${bay.name}.shelf-${i + 1}`,
+      role: 'shelf',
+      material: frame.board,
+      z: inside.z0 + ((i + 1) * (inside.z1 - inside.z0)) / (count + 1) - frame.thick / 2,
+      from: inside.x0,
+      to: inside.x1,
+      front: frame.carcassFront + SHELF_SETBACK_MM,
+      scribed: false,
+    }),
+  );
+}
+
+/** A placed bay as room in the vehicle. */
+function bayRoom(frame: Frame, { bay, inside }: PlacedBay): BayRoom {
+  const { x0, x1, z0, z1 } = inside;
+  const deep = Math.max(0, deepBehind(frame, x0, x1, z0, z1));
+  const at = (distance: number): number => frame.sign * (frame.carcassFront + distance);
+  const end = (z: number): number => Math.max(0, deepBehind(frame, x0, x1, z, z));
+  return {
+    bay,
+    room: { x0, x1, y0: Math.min(at(0), at(deep)), y1: Math.max(at(0), at(deep)), z0, z1 },
+    into: frame.sign,
+    deepLow: end(z0 + 1),
+    deepHigh: end(z1 - 1),
+    deepHang: Math.max(0, deepBehind(frame, x0, x1, Math.max(z0, z1 - HANG_MM[1]), Math.max(z0, z1 - HANG_MM[0]))),
+  };
+}
+
+/** What is too small to be made, in words. */
+function tooSmall(frame: Frame): FurnitureProblem | null {
+  const { unit, side } = frame;
+  const { inner } = frame.room;
+  const say = (key: 'furniture.narrow' | 'furniture.low' | 'furniture.shallow'): FurnitureProblem => ({
+    place: unit.id,
+    said: message(key, { unit: unit.name }),
+  });
+  if (frame.insideTo <= frame.insideFrom) return say('furniture.narrow');
+  if (frame.carcassTop <= frame.bottom + frame.thick) return say('furniture.low');
+  const depths = spread(unit.body.x, endOf(unit), 7).flatMap((x) =>
+    spread(frame.foot, frame.carcassTop, 5).map((height) => halfWidth(inner, side, x, height)),
+  );
+  // a high cupboard may run out under the roof; its foot has to have depth
+  const deep = unit.body.from > 0 ? Math.max(...depths) : Math.min(...depths);
+  return deep - frame.carcassFront < LEAST_DEPTH_MM ? say('furniture.shallow') : null;
+}
+
+/** Openings in what lies on top, for what hangs in it. */
+function cutOutsIn(
+  frame: Frame,
+  bays: readonly PlacedBay[],
+): { readonly holes: Ring[]; readonly problems: FurnitureProblem[] } {
+  const holes: Ring[] = [];
+  const problems: FurnitureProblem[] = [];
+  for (const { bay, inside } of bays) {
+    const { holds } = bay;
+    const thing = holds.kind === 'thing' ? frame.room.things.find(({ id }) => id === holds.thing) : undefined;
+    // only what is under the top hangs in it
+    if (!thing?.cutOut || inside.z1 < frame.carcassTop - frame.thick - 1) continue;
+    const { length, width } = thing.cutOut;
+    const middle = (inside.x0 + inside.x1) / 2;
+    const near = frame.front - (frame.top?.overhang ?? 0) + CUT_OUT_EDGE_MM;
+    const far = near + width;
+    const deep =
+      Math.min(
+        ...spread(inside.x0, inside.x1, 5).map((x) => halfWidth(frame.room.inner, frame.side, x, frame.carcassTop)),
+      ) - CUT_OUT_BACK_MM;
+    if (length > inside.x1 - inside.x0 || far > deep) {
+      problems.push({
+        place: `${frame.unit.id}.${bay.name}`,
+        said: message('furniture.cutOut', { thing: thing.name, unit: frame.unit.name, bay: bay.name }),
+      });
+      continue;
+    }
+    holes.push(
+      rectangle(
+        middle - length / 2,
+        Math.min(frame.sign * near, frame.sign * far),
+        middle + length / 2,
+        Math.max(frame.sign * near, frame.sign * far),
+      ),
+    );
+  }
+  return { holes, problems };
+}
+/** Left of a worktop before and behind an opening in it, mm. */
+const CUT_OUT_EDGE_MM = 60;
+const CUT_OUT_BACK_MM = 20;
+
+/** What a thing needs along the front of a bay by its data sheet, mm. */
+export function neededWidth(bay: PlacedBay['bay'], { things }: Pick<Surroundings, 'things'>): number | null {
+  const { holds } = bay;
+  if (holds.kind !== 'thing' && holds.kind !== 'pull-out') return null;
+  const thing = things.find(({ id }) => id === holds.thing);
+  return thing ? thing.width + 2 * thing.clear.side : null;
+}
+
+/** Nothing but what is wrong with it. */
+export const nothingButProblems = (problems: readonly FurnitureProblem[], comesApart = false): Skeleton => ({
+  boards: [],
+  contacts: [],
+  comesApart,
+  problems,
+});
+
+/**
+ * The boards of a carcass against a side wall: two ends cut to the wall, a bottom, what divides it, shelves, drawers and
+ * pull-outs, what lies on it, and its fronts, with how they move and what room each bay has.
+ */
+export function carcassSkeleton(carcass: Carcass): Skeleton {
+  const frame = frameOf(carcass);
+  const small = tooSmall(frame);
+  if (small) return nothingButProblems([small]);
+  const { unit, room, head, top, thick } = frame;
+  const { x } = unit.body;
+  // under a board between the ends the bays end; under rails they reach up to what lies on them
+  const ceiling = head === 'board' ? frame.carcassTop - thick : frame.carcassTop;
+  const { bays, dividers, problems } = divide(
+    unit,
+    { x0: frame.insideFrom, x1: frame.insideTo, z0: frame.bottom + thick, z1: ceiling },
+    {
+      x0: x + REVEAL_MM,
+      x1: endOf(unit) - REVEAL_MM,
+      z0: frame.bottom + REVEAL_MM,
+      z1: frame.carcassTop - REVEAL_MM,
+    },
+    thick,
+    REVEAL_MM,
+    (bay) => neededWidth(bay, room),
+  );
+  const end = (name: string, at: number, good: 1 | -1): Board[] =>
+    upright(frame, { name, role: 'side', x: at, from: frame.foot, to: frame.carcassTop, scribed: true, good });
+  const depthAtTop = Math.min(
+    ...spread(frame.insideFrom, frame.insideTo, 13).map((at) =>
+      halfWidth(room.inner, frame.side, at, frame.carcassTop),
+    ),
+  );
+  const { holes, problems: notCut } = top && !top.lids ? cutOutsIn(frame, bays) : { holes: [], problems: [] };
+  const fronts = frontsOf(frame, bays);
+  const boards: Board[] = [
+    ...end('end-front', x, -1),
+    ...end('end-rear', endOf(unit) - thick, 1),
+    level(frame, {
+      name: 'bottom',
+      role: 'bottom',
+      material: frame.board,
+      z: frame.bottom,
+      from: frame.insideFrom,
+      to: frame.insideTo,
+      front: frame.carcassFront,
+      scribed: frame.seenBelow,
+    }),
+    ...dividers.flatMap((divider) =>
+      divider.cut === 'along'
+        ? upright(frame, {
+            name: divider.name,
+            role: 'upright',
+            x: divider.at,
+            from: divider.inside.z0,
+            // under the rails, where it reaches them
+            to: Math.min(divider.inside.z1, frame.carcassTop - (head === 'open' ? 0 : thick)),
+            scribed: false,
+            good: 1,
+          })
+        : [
+            level(frame, {
+              name: divider.name,
+              role: 'level',
+              material: frame.board,
+              z: divider.at,
+              from: divider.inside.x0,
+              to: divider.inside.x1,
+              front: frame.carcassFront,
+              scribed: false,
+            }),
+          ],
+    ),
+    ...bays.flatMap((bay) => shelvesOf(frame, bay)),
+    ...(head === 'rails'
+      ? [
+          rail(frame, 'rail-front', frame.carcassFront),
+          rail(frame, 'rail-back', depthAtTop - BACK_GAP_MM - RAIL_WIDTH_MM),
+        ]
+      : []),
+    ...(head === 'board'
+      ? [
+          level(frame, {
+            name: 'head',
+            role: 'head',
+            material: frame.board,
+            z: frame.carcassTop - thick,
+            from: frame.insideFrom,
+            to: frame.insideTo,
+            front: frame.carcassFront,
+            scribed: false,
+          }),
+        ]
+      : []),
+    ...(frame.bottom > frame.foot
+      ? [
+          facingBoard(frame, {
+            name: 'kick',
+            role: 'kick',
+            material: frame.board,
+            front: frame.carcassFront + TOE_KICK_DEPTH_MM,
+            outline: { outer: rectangle(frame.insideFrom, frame.foot, frame.insideTo, frame.bottom), holes: [] },
+            grain: 'x',
+            edges: [],
+            held: 'fixed',
+          }),
+        ]
+      : []),
+    ...fronts.boards,
+    ...(top && !top.lids
+      ? [
+          level(frame, {
+            name: 'top',
+            role: 'top',
+            material: top.material,
+            z: frame.carcassTop,
+            from: x,
+            to: endOf(unit),
+            front: frame.front - top.overhang,
+            scribed: true,
+            holes,
+          }),
+        ]
+      : []),
+  ];
+  return {
+    boards,
+    contacts: contactsOf(boards),
+    comesApart: false,
+    problems: [...problems, ...notCut, ...fronts.problems],
+    motions: fronts.motions,
+    bays: bays.map((bay) => bayRoom(frame, bay)),
+  };
+}
+
+/** The roof over a front, the lowest over a unit's length, mm above the bare floor. */
+export const roofOver = (inner: Shell, unit: Unit, y: number): number =>
+  Math.min(...spread(unit.body.x, endOf(unit), 7).map((x) => roofHeight(inner, x, y)));

@@ -1,0 +1,187 @@
+import { z } from 'zod';
+import { endOf, frontLineOf } from '../../document/body.js';
+import { gapSchema, idSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import { rectangle } from '../../numeric/plane.js';
+import { halfWidth } from '../../shell/shell.js';
+import { message } from '../../words/message.js';
+import { archIn, notchedBy, overArchField } from '../against-wall.js';
+import { facingBoard, frameOf, level, upright, VISIBLE_FRONT } from '../carcass-boards.js';
+import { nothingButProblems } from '../carcass.js';
+import {
+  bodyField,
+  faultsBy,
+  freePlace,
+  fromField,
+  materialField,
+  numberOption,
+  optionField,
+  peopleField,
+  scribeField,
+  sheetAbout,
+  sideField,
+  type Family,
+  type Start,
+} from '../family.js';
+import { contactsOf, type Board } from '../skeleton.js';
+
+/** The board along its front that carries it, and the brackets of one that hangs, mm. */
+const RAIL_MM = 100;
+/** Left open in a guard to get in and out by, mm. */
+const WAY_IN_MM = 500;
+
+function bedAt(x: number, length: number, side: 'left' | 'right', front: number, start: Start): Unit {
+  return {
+    id: start.id,
+    family: 'bed-along',
+    name: start.name,
+    body: { stands: side, x, length, front, from: 0, to: 450 },
+    meets: { back: { how: 'scribed', allowance: 20 }, foot: { how: 'open' } },
+    division: { name: 'hold', holds: { kind: 'hold' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheetAbout(start.book, 12), support: sheetAbout(start.book, 15) },
+    options: { mattress: 100, guard: 0, sleepers: start.people.slice(0, 1).map(({ id }) => id) },
+  };
+}
+
+/** A bed along a side wall, on the floor or hung as a bunk: one lies the way the vehicle drives. */
+export const bedAlong: Family = {
+  id: 'bed-along',
+  words: {
+    name: 'Bed along a wall',
+    add: 'Bed along a wall',
+    start: 'Bunk',
+    noun: 'bunk',
+    fields: { board: 'Boards', support: 'Ends and rail', from: 'Hung from', guard: 'Guard above mattress' },
+    roles: { 'bunk-board': 'board', 'bunk-end': 'end', 'bunk-rail': 'rail', 'bunk-guard': 'guard' },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    fromField,
+    bodyField('height', 'to'),
+    bodyField('front', 'front'),
+    sideField,
+    optionField('mattress', { group: 'place' }),
+    optionField('guard', { group: 'place', least: 0, most: 600 }),
+    peopleField('sleepers'),
+    materialField('board'),
+    materialField('support'),
+    overArchField,
+    scribeField(['back']),
+  ],
+  faults: faultsBy({
+    stands: ['left', 'right'],
+    materials: ['board', 'support'],
+    options: z.strictObject({
+      mattress: gapSchema,
+      guard: gapSchema,
+      sleepers: z.array(idSchema).max(4),
+      overArch: z.boolean().optional(),
+    }),
+    divides: false,
+  }),
+  start: (start) => {
+    const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));
+    const length = Math.round(Math.min(start.room.length, tallest + 120));
+    const { side, x } = freePlace(start, length, ['right', 'left']);
+    const wall = Math.min(...[x, x + length].map((at) => halfWidth(start.room, side, at, start.room.floor + 450)));
+    return bedAt(x, length, side, Math.round(wall - 700), start);
+  },
+  inGap: (gap, start) => {
+    const shortest = Math.min(1700, ...start.people.map(({ stature }) => stature));
+    const room = gap.x1 - gap.x0;
+    if (gap.zone !== 'floor' || gap.where === 'middle' || room < shortest + 50 || gap.deep < 600) return null;
+    const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));
+    const length = Math.round(Math.min(room, tallest + 120));
+    const deep = Math.min(gap.deep, 750);
+    return {
+      unit: bedAt(gap.x0, length, gap.where, Math.round(gap.wall - deep), start),
+      fits: 0.85 * Math.min(1, room / (tallest + 120)) * Math.min(1, deep / 700),
+    };
+  },
+  skeleton: (unit, room) => {
+    const line = frontLineOf(unit);
+    const [board, support] = ['board', 'support'].map((role) => materialOf(room.book, unit.materials[role] ?? ''));
+    if (!line || !board || !support) return nothingButProblems([], true);
+    const { floor } = room.inner;
+    const underside = floor + unit.body.to - board.thickness;
+    const foot = floor + Math.max(unit.body.from, 0);
+    if (underside - foot < RAIL_MM)
+      return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }], true);
+    const frame = frameOf({
+      unit,
+      room,
+      side: line.side,
+      sign: line.sign,
+      front: line.front,
+      foot,
+      bottom: foot,
+      carcassTop: underside,
+      board: support,
+      facing: support,
+      top: null,
+      head: 'open',
+      seenBelow: false,
+      notched: notchedBy(unit, room),
+    });
+    const end = (name: string, x: number, good: 1 | -1): Board[] =>
+      upright(frame, { name, role: 'bunk-end', x, from: foot, to: underside, scribed: true, good });
+    const along = (name: string, role: string, x0: number, x1: number, z0: number, z1: number): Board =>
+      facingBoard(frame, {
+        name,
+        role,
+        material: support,
+        front: frame.front,
+        outline: { outer: rectangle(x0, z0, x1, z1), holes: [] },
+        grain: 'x',
+        edges: [VISIBLE_FRONT],
+        held: 'fixed',
+      });
+    const guard = numberOption(unit, 'guard');
+    const top = floor + unit.body.to;
+    const boards: Board[] = [
+      ...end('end-front', unit.body.x, -1),
+      ...end('end-rear', endOf(unit) - support.thickness, 1),
+      along('rail', 'bunk-rail', unit.body.x, endOf(unit), underside - RAIL_MM, underside),
+      level(frame, {
+        name: 'board',
+        role: 'bunk-board',
+        material: board,
+        z: underside,
+        from: unit.body.x,
+        to: endOf(unit),
+        front: frame.carcassFront,
+        scribed: true,
+        held: 'loose',
+      }),
+      ...(guard > 0
+        ? [
+            along(
+              'guard',
+              'bunk-guard',
+              unit.body.x,
+              Math.max(unit.body.x + 100, endOf(unit) - WAY_IN_MM),
+              underside,
+              top + numberOption(unit, 'mattress') + guard,
+            ),
+          ]
+        : []),
+    ];
+    return { boards, contacts: contactsOf(boards), comesApart: true, problems: [] };
+  },
+  lies: (unit) => {
+    const { sleepers } = unit.options;
+    const guard = numberOption(unit, 'guard');
+    return {
+      mattress: numberOption(unit, 'mattress'),
+      sleepers: Array.isArray(sleepers) ? sleepers : [],
+      along: 'x',
+      ...(guard > 0 ? { guard } : {}),
+    };
+  },
+  rules: [archIn],
+};

@@ -1,0 +1,168 @@
+import { z } from 'zod';
+import { endOf } from '../../document/body.js';
+import { gapSchema, idSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import { spread } from '../../numeric/plane.js';
+import { halfWidth } from '../../shell/shell.js';
+import { message, mm } from '../../words/message.js';
+import { bedBoards } from '../bed-boards.js';
+import { nothingButProblems } from '../carcass.js';
+import {
+  bodyField,
+  faultsBy,
+  materialField,
+  numberOption,
+  optionField,
+  peopleField,
+  scribeField,
+  sheetAbout,
+  type Family,
+  type Start,
+} from '../family.js';
+import { boardIn } from '../simple-boards.js';
+import { contactsOf, type Board } from '../skeleton.js';
+
+/** The bearers stand on edge between the walls, so high, and kept off them by this, mm. */
+const BEARER_MM = 120;
+const WALL_GAP_MM = 5;
+
+function bedAt(x: number, length: number, to: number, start: Start): Unit {
+  return {
+    id: start.id,
+    family: 'bed-on-rails',
+    name: start.name,
+    body: { stands: 'across', x, length, from: 0, to },
+    meets: { left: { how: 'scribed', allowance: 20 }, right: { how: 'scribed', allowance: 20 }, foot: { how: 'open' } },
+    division: { name: 'hold', holds: { kind: 'hold' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheetAbout(start.book, 12), support: sheetAbout(start.book, 18) },
+    options: {
+      mattress: 100,
+      sleepers: start.people.slice(0, 2).map(({ id }) => id),
+      boardWidth: 620,
+      bearers: 3,
+      step: 50,
+    },
+  };
+}
+
+/** A bed over a hold, on bearers that hang between the walls on rails: its height can be changed in steps. */
+export const bedOnRails: Family = {
+  id: 'bed-on-rails',
+  words: {
+    name: 'Bed on rails',
+    add: 'Bed over a hold, on rails',
+    start: 'Bed',
+    noun: 'bed',
+    fields: {
+      length: 'Width of the bed',
+      board: 'Boards',
+      support: 'Bearers',
+      boardWidth: 'Widest board',
+      bearers: 'Bearers',
+      step: 'Step of the rails',
+    },
+    roles: { 'bed-board': 'board', bearer: 'bearer' },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    bodyField('height', 'to'),
+    optionField('mattress', { group: 'place' }),
+    peopleField('sleepers'),
+    optionField('step', { group: 'place', least: 10, most: 300 }),
+    materialField('board'),
+    materialField('support'),
+    optionField('boardWidth', { group: 'made', least: 50, most: 5000 }),
+    { ...optionField('bearers', { group: 'made', least: 2, most: 8 }), kind: 'count' },
+    scribeField(['left', 'right']),
+  ],
+  faults: faultsBy({
+    stands: ['across'],
+    materials: ['board', 'support'],
+    options: z.strictObject({
+      mattress: gapSchema,
+      sleepers: z.array(idSchema).max(6),
+      boardWidth: z.number().min(50).max(5000),
+      bearers: z.int().min(2).max(8),
+      step: z.number().min(10).max(300),
+    }),
+    divides: false,
+  }),
+  start: (start) => {
+    const length = Math.round(Math.min(start.people.length === 1 ? 800 : 1350, start.room.length));
+    return bedAt(Math.round(start.room.length - length), length, 900, start);
+  },
+  skeleton: (unit, room) => {
+    const [board, support] = ['board', 'support'].map((role) => materialOf(room.book, unit.materials[role] ?? ''));
+    if (!board || !support) return nothingButProblems([], true);
+    const { floor } = room.inner;
+    const top = floor + unit.body.to;
+    const underside = top - board.thickness;
+    if (underside - floor < BEARER_MM + 50)
+      return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }], true);
+    const step = numberOption(unit, 'step');
+    const count = numberOption(unit, 'bearers');
+    const reach = (side: 'left' | 'right', x: number): number =>
+      Math.min(...spread(underside - BEARER_MM, underside, 5).map((z) => halfWidth(room.inner, side, x, z))) -
+      WALL_GAP_MM;
+    const bearers = spread(unit.body.x + 60, endOf(unit) - 60 - support.thickness, count).map((x, i): Board =>
+      boardIn(
+        {
+          x0: x,
+          x1: x + support.thickness,
+          y0: -Math.min(reach('left', x), reach('left', x + support.thickness)),
+          y1: Math.min(reach('right', x), reach('right', x + support.thickness)),
+          z0: underside - BEARER_MM,
+          z1: underside,
+        },
+        'x',
+        { name: `bearer-${i + 1}`, role: 'bearer', material: support, grain: 'y', good: 1 },
+      ),
+    );
+    const boards = [
+      ...bedBoards(unit, room, { top, underside, floor, board: board.thickness, support: support.thickness }),
+      ...bearers,
+    ];
+    const off = unit.body.to % step;
+    return {
+      boards,
+      contacts: contactsOf(boards),
+      comesApart: true,
+      problems:
+        off < 0.5 || step - off < 0.5
+          ? []
+          : [
+              {
+                place: unit.id,
+                said: message('furniture.railStep', { unit: unit.name, to: mm(unit.body.to), step: mm(step) }),
+              },
+            ],
+    };
+  },
+  lies: (unit) => {
+    const { sleepers } = unit.options;
+    return { mattress: numberOption(unit, 'mattress'), sleepers: Array.isArray(sleepers) ? sleepers : [] };
+  },
+  solids: (unit, { inner }) => {
+    const { x } = unit.body;
+    const top = inner.floor + unit.body.to;
+    const wide = (side: 'left' | 'right'): number =>
+      Math.max(...spread(x, endOf(unit), 5).map((at) => halfWidth(inner, side, at, top)));
+    // what is under it is free
+    return [
+      {
+        x0: x,
+        x1: endOf(unit),
+        y0: -wide('left'),
+        y1: wide('right'),
+        z0: top - BEARER_MM - 20,
+        z1: top + numberOption(unit, 'mattress'),
+      },
+    ];
+  },
+  rules: [],
+};

@@ -1,0 +1,291 @@
+import { z } from 'zod';
+import { positionSchema, sizeSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import { rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { clipTo, cutOut, simplify } from '../../numeric/shapes.js';
+import { leansAlong } from '../../parts/scribe.js';
+import type { SolidBox } from '../../rules/room.js';
+import { archFace, archSpan } from '../../shell/arch.js';
+import { halfWidth, roofHeight, sectionAcross, type Shell } from '../../shell/shell.js';
+import { message } from '../../words/message.js';
+import { allowanceAt } from '../bed-boards.js';
+import { nothingButProblems } from '../carcass.js';
+import {
+  bodyField,
+  choiceField,
+  faultsBy,
+  materialField,
+  numberOption,
+  optionField,
+  scribeField,
+  sheetAbout,
+  type Family,
+  type Surroundings,
+} from '../family.js';
+import { OPENS, type Motion } from '../motions.js';
+import { contactsOf, type Board, type BoardEdge } from '../skeleton.js';
+
+const CHORD_MM = 0.05;
+const ARCH_CLEARANCE_MM = 10;
+const UNDER_ROOF_MM = 4;
+/** A piece narrower than this is joined to the next, mm. */
+const NARROWEST_MM = 60;
+const LARGEST_MM = 100_000;
+
+/** Its door opening across, mm from the centre line; null where it has none. */
+function doorOf(unit: Unit): { readonly from: number; readonly to: number; readonly high: number } | null {
+  if (unit.options['door'] === 'none') return null;
+  const from = numberOption(unit, 'doorAt');
+  return { from, to: from + numberOption(unit, 'doorWidth'), high: numberOption(unit, 'doorHeight') };
+}
+
+/** The upright strips it is made of: beside the door and over it, none wider than a sheet gives. */
+function strips(
+  unit: Unit,
+  left: number,
+  right: number,
+  top: number,
+): { y0: number; y1: number; z0: number; name: string }[] {
+  const door = doorOf(unit);
+  const widest = numberOption(unit, 'widest');
+  const cut = (from: number, to: number, name: string) => {
+    if (to - from < NARROWEST_MM) return [];
+    const count = Math.max(1, Math.ceil((to - from) / widest));
+    const ys = spread(from, to, count + 1);
+    return ys.slice(1).map((y1, i) => ({ y0: ys[i] ?? from, y1, z0: 0, name: `${name}-${i + 1}` }));
+  };
+  if (!door) return cut(left, right, 'panel');
+  const [from, to] = [Math.max(left, door.from), Math.min(right, door.to)];
+  return [
+    ...cut(left, from, 'left'),
+    ...cut(to, right, 'right'),
+    ...(top - door.high > NARROWEST_MM && to > from ? [{ y0: from, y1: to, z0: door.high, name: 'over-door' }] : []),
+  ];
+}
+
+/** What of the section across the vehicle is inside the room between two heights, under the roof. */
+function sectionBetween(inner: Shell, x: number, thick: number, from: number, to: number): Outline[] {
+  const ring = (at: number): Ring => sectionAcross(inner, at, 33);
+  const low = rectangle(-LARGEST_MM, from, LARGEST_MM, to);
+  return clipTo({ outer: ring(x), holes: [] }, ring(x + thick)).flatMap((piece) => clipTo(piece, low));
+}
+
+function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 'low' {
+  const material = materialOf(book, unit.materials['board'] ?? '');
+  if (!material) return [];
+  const { x } = unit.body;
+  const t = material.thickness;
+  const roof = Math.min(
+    ...spread(-400, 400, 5).map((y) => Math.min(roofHeight(inner, x, y), roofHeight(inner, x + t, y))),
+  );
+  const [z0, z1] = [inner.floor + unit.body.from, Math.min(inner.floor + unit.body.to, roof - UNDER_ROOF_MM + 200)];
+  if (z1 - z0 < NARROWEST_MM) return 'low';
+  const reach = (side: 'left' | 'right'): number =>
+    Math.max(
+      ...spread(z0, z1, 15).map((z) => Math.min(halfWidth(inner, side, x, z), halfWidth(inner, side, x + t, z))),
+    );
+  const [left, right] = [-reach('left'), reach('right')];
+  const sections = sectionBetween(inner, x, t, z0, z1);
+  const bumps = arches.flatMap((arch): Ring[] => {
+    const span = archSpan(arch, Math.max(inner.floor, arch.bottom));
+    if (!span || span[0] - ARCH_CLEARANCE_MM > x + t || span[1] + ARCH_CLEARANCE_MM < x) return [];
+    const sign = arch.side === 'left' ? -1 : 1;
+    const [a, b] = [sign * (archFace(arch, inner.floor) - ARCH_CLEARANCE_MM), sign * 5000];
+    return [rectangle(Math.min(a, b), inner.floor - 1, Math.max(a, b), arch.height + ARCH_CLEARANCE_MM)];
+  });
+  const heights = spread(z0, z1, 25);
+  const edge = (side: 'left' | 'right'): BoardEdge => {
+    const sign = side === 'left' ? -1 : 1;
+    const wall = (z: number): number => Math.min(halfWidth(inner, side, x, z), halfWidth(inner, side, x + t, z));
+    return {
+      kind: 'scribe',
+      at: side,
+      line: heights.map((z): Point => [sign * wall(z), z]),
+      allowance: allowanceAt(unit, side),
+      across: 'y',
+      leans: leansAlong(inner, side, x, heights),
+    };
+  };
+  const all = strips(unit, left, right, z1 - inner.floor);
+  return all.flatMap(({ y0, y1, z0: from, name }, i): Board[] => {
+    const [atLeft, atRight] = [i === 0 || y0 <= left + 0.5, y1 >= right - 0.5];
+    const cut = rectangle(y0, Math.max(z0, inner.floor + from), y1, z1);
+    const [piece] = sections.flatMap((section) => clipTo(section, cut)).flatMap((shape) => cutOut(shape, bumps));
+    if (!piece) return [];
+    // what is left on where it meets a wall
+    const grown = piece.outer.map(([y, z]): Point => {
+      const near = (side: 'left' | 'right'): boolean => {
+        const sign = side === 'left' ? -1 : 1;
+        return Math.abs(sign * y - Math.min(halfWidth(inner, side, x, z), halfWidth(inner, side, x + t, z))) < 1;
+      };
+      if (atLeft && near('left')) return [y - allowanceAt(unit, 'left'), z];
+      if (atRight && near('right')) return [y + allowanceAt(unit, 'right'), z];
+      return [y, z];
+    });
+    return [
+      {
+        name,
+        role: 'partition',
+        material: material.id,
+        normal: 'x',
+        at: x,
+        thickness: t,
+        outline: { outer: simplify(grown, CHORD_MM), holes: piece.holes },
+        grain: 'z',
+        good: -1,
+        edges: [...(atLeft ? [edge('left')] : []), ...(atRight ? [edge('right')] : [])],
+        held: 'fixed',
+      },
+    ];
+  });
+}
+
+/** How its door moves: hinged at its left edge, or slid behind the board beside it. */
+function motionsOf(unit: Unit, inner: Shell): Motion[] {
+  const door = doorOf(unit);
+  const kind = unit.options['door'];
+  if (!door || (kind !== 'hinged' && kind !== 'sliding')) return [];
+  const { x, length } = unit.body;
+  const shut: SolidBox = {
+    x0: x,
+    x1: x + length,
+    y0: door.from,
+    y1: door.to,
+    z0: inner.floor,
+    z1: inner.floor + door.high,
+  };
+  const plain = {
+    of: `${unit.id}.door`,
+    name: message('motion.partition', { unit: { unit: unit.id } }),
+    shut,
+    hands: 1 as const,
+    latch: true,
+    before: 0,
+  };
+  return kind === 'hinged'
+    ? [
+        {
+          ...plain,
+          kind: 'hinge',
+          about: 'z',
+          at: [x + length, door.from],
+          range: [90, 90 - OPENS],
+          reach: door.to - door.from,
+        },
+      ]
+    : [{ ...plain, kind: 'slide', by: [0, door.to - door.from, 0] }];
+}
+
+/** A wall across the vehicle from floor to roof, cut to the section there, with or without a door. */
+export const partition: Family = {
+  id: 'partition',
+  words: {
+    name: 'Partition',
+    add: 'Partition across',
+    start: 'Partition',
+    noun: 'partition',
+    fields: {
+      length: 'Thick, with its frame',
+      board: 'Board',
+      door: 'Door',
+      doorAt: 'Door from the centre line',
+      doorWidth: 'Door wide',
+      doorHeight: 'Door high',
+      widest: 'Widest board',
+    },
+    roles: { partition: 'panel' },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    bodyField('height', 'to'),
+    choiceField('door', ['none', 'open', 'hinged', 'sliding', 'curtain']),
+    {
+      ...optionField('doorAt', { group: 'place', least: -3000, most: 3000 }),
+      when: (unit) => unit.options['door'] !== 'none',
+    },
+    {
+      ...optionField('doorWidth', { group: 'place', least: 100, most: 3000 }),
+      when: (unit) => unit.options['door'] !== 'none',
+    },
+    {
+      ...optionField('doorHeight', { group: 'place', least: 100, most: 3000 }),
+      when: (unit) => unit.options['door'] !== 'none',
+    },
+    materialField('board'),
+    optionField('widest', { group: 'made', least: 200, most: 5000 }),
+    scribeField(['left', 'right']),
+  ],
+  faults: faultsBy({
+    stands: ['across'],
+    materials: ['board'],
+    options: z.strictObject({
+      door: z.enum(['none', 'open', 'hinged', 'sliding', 'curtain']),
+      doorAt: positionSchema,
+      doorWidth: sizeSchema,
+      doorHeight: sizeSchema,
+      widest: z.number().min(200).max(5000),
+    }),
+    divides: false,
+  }),
+  start: ({ id, name, room, book }) => {
+    const x = Math.round(room.length / 2);
+    const to = Math.floor(roofHeight(room, x, 0) - room.floor) - UNDER_ROOF_MM;
+    const sheet = sheetAbout(book, 12);
+    return {
+      id,
+      family: 'partition',
+      name,
+      body: { stands: 'across', x, length: materialOf(book, sheet)?.thickness ?? 12, from: 0, to: Math.max(100, to) },
+      meets: { left: { how: 'scribed', allowance: 20 }, right: { how: 'scribed', allowance: 20 } },
+      division: { name: 'wall', holds: { kind: 'open' }, front: { kind: 'none' } },
+      school: 'plywood',
+      materials: { board: sheet },
+      options: {
+        door: 'open',
+        doorAt: -300,
+        doorWidth: 600,
+        doorHeight: Math.min(1800, Math.max(200, to - 60)),
+        widest: 1180,
+      },
+    };
+  },
+  skeleton: (unit, room) => {
+    const boards = boardsOf(unit, room);
+    if (typeof boards === 'string' || boards.length === 0)
+      return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }]);
+    return {
+      boards,
+      contacts: contactsOf(boards),
+      comesApart: true,
+      problems: [],
+      motions: motionsOf(unit, room.inner),
+    };
+  },
+  solids: (unit, { inner }) => {
+    const { x, length, from, to } = unit.body;
+    const door = doorOf(unit);
+    const wide = (side: 'left' | 'right'): number =>
+      Math.max(
+        ...spread(inner.floor + from, inner.floor + Math.min(to, 1200), 5).map((z) => halfWidth(inner, side, x, z)),
+      );
+    const box: SolidBox = {
+      x0: x,
+      x1: x + length,
+      y0: -wide('left'),
+      y1: wide('right'),
+      z0: inner.floor + from,
+      z1: inner.floor + to,
+    };
+    if (!door) return [box];
+    return [
+      { ...box, y1: door.from },
+      { ...box, y0: door.to },
+      ...(to > door.high ? [{ ...box, y0: door.from, y1: door.to, z0: inner.floor + door.high }] : []),
+    ].filter(({ y0, y1 }) => y1 > y0);
+  },
+  rules: [],
+};

@@ -1,0 +1,263 @@
+import { z } from 'zod';
+import { endOf, frontLineOf } from '../../document/body.js';
+import { gapSchema, idSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import { spread } from '../../numeric/plane.js';
+import { halfWidth, type Shell } from '../../shell/shell.js';
+import { message } from '../../words/message.js';
+import { archIn, notchedBy, overArchField } from '../against-wall.js';
+import { frameOf, upright } from '../carcass-boards.js';
+import { nothingButProblems } from '../carcass.js';
+import {
+  bodyField,
+  faultsBy,
+  freePlace,
+  materialField,
+  numberOption,
+  optionField,
+  peopleField,
+  scribeField,
+  sheetAbout,
+  sideField,
+  yesNoField,
+  type Family,
+  type Start,
+} from '../family.js';
+import { boardIn, outward } from '../simple-boards.js';
+import { contactsOf, type Board } from '../skeleton.js';
+
+const RAIL_MM = 90;
+/** The wall is kept off by the fixed slats, mm. */
+const WALL_GAP_MM = 10;
+
+/** From its front to the wall at the height of its slats, the least over its length, mm. */
+function deepIn(unit: Unit, inner: Shell): number {
+  const line = frontLineOf(unit);
+  if (!line) return 0;
+  const z = inner.floor + unit.body.to;
+  return Math.min(...spread(unit.body.x, endOf(unit), 7).map((x) => halfWidth(inner, line.side, x, z))) - line.front;
+}
+
+function bedAt(x: number, length: number, side: 'left' | 'right', front: number, start: Start): Unit {
+  return {
+    id: start.id,
+    family: 'slide-out-bed',
+    name: start.name,
+    body: { stands: side, x, length, front, from: 0, to: 450 },
+    meets: { back: { how: 'scribed', allowance: 20 }, foot: { how: 'open' } },
+    division: { name: 'hold', holds: { kind: 'hold' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheetAbout(start.book, 15), support: sheetAbout(start.book, 15) },
+    options: {
+      mattress: 90,
+      out: 450,
+      slat: 60,
+      play: 3,
+      latch: true,
+      sleepers: start.people.slice(0, 2).map(({ id }) => id),
+    },
+  };
+}
+
+/** A bed of two sets of slats that lie between each other: by day a seat, by night one set is drawn out. */
+export const slideOutBed: Family = {
+  id: 'slide-out-bed',
+  words: {
+    name: 'Slide-out bed',
+    add: 'Slide-out bed',
+    start: 'Slide-out bed',
+    noun: 'slide-out-bed',
+    fields: {
+      board: 'Slats of',
+      support: 'Frame of',
+      out: 'Slides out by',
+      slat: 'Width of a slat',
+      play: 'Play on each side',
+      latch: 'Latch',
+    },
+    roles: {
+      slat: 'slat',
+      'moving-slat': 'moving slat',
+      'bed-end': 'end',
+      'bed-rail': 'rail',
+      'moving-front': 'moving front',
+    },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    bodyField('height', 'to'),
+    bodyField('front', 'front'),
+    sideField,
+    optionField('out', { group: 'place', least: 50, most: 1500 }),
+    optionField('mattress', { group: 'place' }),
+    peopleField('sleepers'),
+    materialField('board'),
+    materialField('support'),
+    optionField('slat', { group: 'made', least: 30, most: 200 }),
+    optionField('play', { group: 'made', least: 1, most: 30 }),
+    yesNoField('latch'),
+    overArchField,
+    scribeField(['back']),
+  ],
+  faults: faultsBy({
+    stands: ['left', 'right'],
+    materials: ['board', 'support'],
+    options: z.strictObject({
+      mattress: gapSchema,
+      out: z.number().min(50).max(1500),
+      slat: z.number().min(30).max(200),
+      play: z.number().min(1).max(30),
+      latch: z.boolean(),
+      sleepers: z.array(idSchema).max(4),
+      overArch: z.boolean().optional(),
+    }),
+    divides: false,
+  }),
+  start: (start) => {
+    const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));
+    const length = Math.round(Math.min(start.room.length, tallest + 120));
+    const { side, x } = freePlace(start, length, ['right', 'left']);
+    const wall = Math.min(...[x, x + length].map((at) => halfWidth(start.room, side, at, start.room.floor + 450)));
+    return bedAt(x, length, side, Math.round(wall - 620), start);
+  },
+  inGap: (gap, start) => {
+    const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));
+    const room = gap.x1 - gap.x0;
+    if (gap.zone !== 'floor' || gap.where === 'middle' || room < tallest + 50 || gap.deep < 500) return null;
+    const deep = Math.min(gap.deep, 650);
+    const length = Math.round(Math.min(room, tallest + 120));
+    return {
+      unit: bedAt(gap.x0, length, gap.where, Math.round(gap.wall - deep), start),
+      fits: 0.7 * Math.min(1, deep / 600),
+    };
+  },
+  skeleton: (unit, room) => {
+    const line = frontLineOf(unit);
+    const [board, support] = ['board', 'support'].map((role) => materialOf(room.book, unit.materials[role] ?? ''));
+    if (!line || !board || !support) return nothingButProblems([], true);
+    const { floor } = room.inner;
+    const { sign } = line;
+    const [x0, x1] = [unit.body.x, endOf(unit)];
+    const top = floor + unit.body.to;
+    const underside = top - board.thickness;
+    const [slat, play, out] = ['slat', 'play', 'out'].map((name) => numberOption(unit, name)) as [
+      number,
+      number,
+      number,
+    ];
+    const deep = deepIn(unit, room.inner) - WALL_GAP_MM;
+    const say = (key: 'furniture.low' | 'furniture.shallow' | 'furniture.slidesTooFar') =>
+      nothingButProblems([{ place: unit.id, said: message(key, { unit: unit.name }) }], true);
+    if (underside - floor < RAIL_MM) return say('furniture.low');
+    if (deep < 200) return say('furniture.shallow');
+    // the two sets have to lie on each other's bearers when they are out
+    if (out > deep - RAIL_MM) return say('furniture.slidesTooFar');
+    const frame = frameOf({
+      unit,
+      room,
+      side: line.side,
+      sign,
+      front: line.front,
+      foot: floor,
+      bottom: floor,
+      carcassTop: underside - support.thickness,
+      board: support,
+      facing: support,
+      top: null,
+      head: 'open',
+      seenBelow: false,
+      notched: notchedBy(unit, room),
+    });
+    const pitch = 2 * (slat + play);
+    const count = Math.floor((x1 - x0 + play) / pitch);
+    const start = x0 + (x1 - x0 - (count * pitch - play * 2 + play)) / 2;
+    const across = outward(sign, line.front, line.front + deep);
+    const moves = 'slide';
+    const slats = Array.from({ length: count }, (_, i) => i).flatMap((i): Board[] => {
+      const at = start + i * pitch;
+      const plain = { material: board, grain: 'y' as const, good: 1 as const };
+      return [
+        boardIn({ x0: at, x1: at + slat, ...across, z0: underside, z1: top }, 'z', {
+          ...plain,
+          name: `slat-${i + 1}`,
+          role: 'slat',
+        }),
+        boardIn({ x0: at + slat + play, x1: at + 2 * slat + play, ...across, z0: underside, z1: top }, 'z', {
+          ...plain,
+          name: `moving-slat-${i + 1}`,
+          role: 'moving-slat',
+          moves,
+        }),
+      ];
+    });
+    const rail = (name: string, role: string, near: number, moving: boolean): Board =>
+      boardIn(
+        {
+          x0: x0 + support.thickness,
+          x1: x1 - support.thickness,
+          ...outward(sign, near, near + support.thickness),
+          z0: underside - RAIL_MM,
+          z1: underside,
+        },
+        'y',
+        { name, role, material: support, grain: 'x', good: sign > 0 ? -1 : 1, ...(moving ? { moves } : {}) },
+      );
+    const end = (name: string, x: number, good: 1 | -1): Board[] =>
+      upright(frame, { name, role: 'bed-end', x, from: floor, to: underside - RAIL_MM, scribed: true, good });
+    const boards: Board[] = [
+      ...end('end-front', x0, -1),
+      ...end('end-rear', x1 - support.thickness, 1),
+      rail('rail-back', 'bed-rail', line.front + deep - support.thickness, false),
+      rail('rail-middle', 'bed-rail', line.front + support.thickness, false),
+      rail('moving-front', 'moving-front', line.front, true),
+      ...slats,
+    ];
+    return {
+      boards,
+      contacts: contactsOf(boards),
+      comesApart: true,
+      problems: [],
+      motions: [
+        {
+          of: `${unit.id}.slide`,
+          name: message('motion.slideBed', { unit: { unit: unit.id } }),
+          kind: 'slide',
+          by: [0, -sign * out, 0],
+          shut: { x0, x1, ...across, z0: underside - RAIL_MM, z1: top + numberOption(unit, 'mattress') },
+          hands: 1,
+          latch: unit.options['latch'] === true,
+          before: 0,
+        },
+      ],
+    };
+  },
+  lies: (unit) => {
+    const { sleepers } = unit.options;
+    return {
+      mattress: numberOption(unit, 'mattress'),
+      sleepers: Array.isArray(sleepers) ? sleepers : [],
+      along: 'x',
+      out: { by: numberOption(unit, 'out'), motion: `${unit.id}.slide` },
+    };
+  },
+  sits: (unit, { inner }) => {
+    const line = frontLineOf(unit);
+    if (!line) return [];
+    return [
+      {
+        top: unit.body.to,
+        cushion: numberOption(unit, 'mattress'),
+        deep: deepIn(unit, inner),
+        wide: unit.body.length,
+        at: [unit.body.x + unit.body.length / 2, line.sign * line.front],
+        looks: [0, -line.sign],
+        sitters: [],
+      },
+    ];
+  },
+  rules: [archIn],
+};

@@ -1,0 +1,137 @@
+import { z } from 'zod';
+import { endOf } from '../../document/body.js';
+import { gapSchema, idSchema } from '../../document/schema-base.js';
+import { materialOf } from '../../materials/material.js';
+import { message } from '../../words/message.js';
+import { nothingButProblems } from '../carcass.js';
+import {
+  bodyField,
+  faultsBy,
+  freeField,
+  materialField,
+  numberOption,
+  optionField,
+  peopleField,
+  sheetAbout,
+  yesNoField,
+  type Family,
+} from '../family.js';
+import { boardIn } from '../simple-boards.js';
+import { contactsOf, type Board } from '../skeleton.js';
+
+/** A loose seat: a small box that carries a person and is moved where it is wanted. */
+export const stool: Family = {
+  id: 'stool',
+  words: {
+    name: 'Loose stool',
+    add: 'Loose stool',
+    start: 'Stool',
+    noun: 'stool',
+    fields: { board: 'Boards of', y: 'Left edge from the centre line', width: 'Across', latch: 'Held on the road' },
+    roles: { 'stool-top': 'seat', 'stool-side': 'side' },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    freeField('y', 'y'),
+    freeField('width', 'width'),
+    bodyField('height', 'to'),
+    optionField('cushion', { group: 'place', least: 0, most: 200 }),
+    peopleField('sitters'),
+    yesNoField('latch', 'place'),
+    materialField('board'),
+  ],
+  faults: faultsBy({
+    stands: ['free'],
+    materials: ['board'],
+    options: z.strictObject({ cushion: gapSchema, sitters: z.array(idSchema).max(2), latch: z.boolean() }),
+    divides: false,
+  }),
+  start: ({ id, name, room, book }) => ({
+    id,
+    family: 'stool',
+    name,
+    body: { stands: 'free', x: Math.round(room.length / 2), length: 380, y: -190, width: 380, from: 0, to: 420 },
+    meets: {},
+    division: { name: 'inside', holds: { kind: 'hold' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheetAbout(book, 12) },
+    options: { cushion: 40, sitters: [], latch: true },
+  }),
+  skeleton: (unit, { inner, book }) => {
+    const board = materialOf(book, unit.materials['board'] ?? '');
+    const { body } = unit;
+    if (!board || body.stands !== 'free') return nothingButProblems([]);
+    const t = board.thickness;
+    const box = {
+      x0: body.x,
+      x1: endOf(unit),
+      y0: body.y,
+      y1: body.y + body.width,
+      z0: inner.floor,
+      z1: inner.floor + body.to - t,
+    };
+    if (box.z1 - box.z0 < 50 || body.length < 4 * t || body.width < 4 * t)
+      return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }]);
+    const side = { role: 'stool-side', material: board, grain: 'z' as const };
+    const boards: Board[] = [
+      boardIn({ ...box, x1: box.x0 + t }, 'x', { ...side, name: 'side-front', good: -1 }),
+      boardIn({ ...box, x0: box.x1 - t }, 'x', { ...side, name: 'side-rear', good: 1 }),
+      boardIn({ ...box, x0: box.x0 + t, x1: box.x1 - t, y1: box.y0 + t }, 'y', {
+        ...side,
+        name: 'side-left',
+        good: -1,
+      }),
+      boardIn({ ...box, x0: box.x0 + t, x1: box.x1 - t, y0: box.y1 - t }, 'y', {
+        ...side,
+        name: 'side-right',
+        good: 1,
+      }),
+      boardIn({ ...box, z0: box.z1, z1: box.z1 + t }, 'z', {
+        name: 'seat',
+        role: 'stool-top',
+        material: board,
+        grain: 'x',
+        good: 1,
+      }),
+    ];
+    return {
+      boards,
+      contacts: contactsOf(boards),
+      comesApart: false,
+      problems: [],
+      motions: [
+        {
+          of: `${unit.id}.away`,
+          name: message('motion.away', { unit: { unit: unit.id } }),
+          kind: 'lift-off',
+          to: null,
+          shut: { ...box, z1: box.z1 + t },
+          hands: 1,
+          latch: unit.options['latch'] === true,
+          before: 0,
+        },
+      ],
+    };
+  },
+  sits: (unit) => {
+    const { body } = unit;
+    if (body.stands !== 'free') return [];
+    const { sitters } = unit.options;
+    return [
+      {
+        top: body.to,
+        cushion: numberOption(unit, 'cushion'),
+        deep: body.width,
+        wide: body.length,
+        at: [body.x + body.length / 2, body.y],
+        looks: [0, -1],
+        sitters: Array.isArray(sitters) ? sitters : [],
+        loose: true,
+      },
+    ];
+  },
+  rules: [],
+};

@@ -1,0 +1,228 @@
+import { z } from 'zod';
+import { endOf } from '../../document/body.js';
+import { gapSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import type { SolidBox } from '../../rules/room.js';
+import type { Shell } from '../../shell/shell.js';
+import { message } from '../../words/message.js';
+import { nothingButProblems } from '../carcass.js';
+import {
+  bodyField,
+  choiceField,
+  faultsBy,
+  freeField,
+  materialField,
+  numberOption,
+  optionField,
+  sheetAbout,
+  yesNoField,
+  type Family,
+  type Surroundings,
+} from '../family.js';
+import type { Motion } from '../motions.js';
+import { boardIn } from '../simple-boards.js';
+import { contactsOf, type Board } from '../skeleton.js';
+
+/** A pedestal of two boards in a cross, so wide, mm. */
+const PEDESTAL_MM = 300;
+/** Two legs of boards stand so far in from the ends, mm. */
+const LEG_IN_MM = 80;
+
+const freeBody = (unit: Unit): { x: number; length: number; y: number; width: number; to: number } | null =>
+  unit.body.stands === 'free' ? unit.body : null;
+
+function boxOf(unit: Unit, inner: Shell): SolidBox | null {
+  const body = freeBody(unit);
+  return (
+    body && {
+      x0: body.x,
+      x1: endOf(unit),
+      y0: body.y,
+      y1: body.y + body.width,
+      z0: inner.floor + unit.body.from,
+      z1: inner.floor + body.to,
+    }
+  );
+}
+
+function legsOf(unit: Unit, inner: Shell, thick: number): SolidBox[] {
+  const box = boxOf(unit, inner);
+  if (!box) return [];
+  const [cx, cy] = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
+  const z1 = box.z1 - thick;
+  const half = Math.min(PEDESTAL_MM, box.x1 - box.x0, box.y1 - box.y0) / 2;
+  const across = (x: number): SolidBox => ({
+    ...box,
+    x0: x,
+    x1: x + thick,
+    y0: cy - half,
+    y1: cy + half,
+    z0: inner.floor,
+    z1,
+  });
+  if (unit.options['stand'] === 'pedestal')
+    return [
+      across(cx - thick / 2),
+      { ...box, x0: cx + thick / 2, x1: cx + half, y0: cy - thick / 2, y1: cy + thick / 2, z0: inner.floor, z1 },
+      { ...box, x0: cx - half, x1: cx - thick / 2, y0: cy - thick / 2, y1: cy + thick / 2, z0: inner.floor, z1 },
+    ];
+  if (unit.options['stand'] === 'legs') return [across(box.x0 + LEG_IN_MM), across(box.x1 - LEG_IN_MM - thick)];
+  return [];
+}
+
+/** Thickness of its top, mm; of a material that is not known, as one usually is. */
+const thickOf = (unit: Unit, { book }: Surroundings): number =>
+  materialOf(book, unit.materials['board'] ?? '')?.thickness ?? USUAL_MM;
+const USUAL_MM = 18;
+
+/** A table that stands free: on a pedestal, on legs, or on ledges of the seats beside it, where it makes a bed of them. */
+export const table: Family = {
+  id: 'table',
+  words: {
+    name: 'Table',
+    add: 'Table',
+    start: 'Table',
+    noun: 'table',
+    fields: {
+      board: 'Top of',
+      y: 'Left edge from the centre line',
+      width: 'Across',
+      stand: 'Stands on',
+      low: 'Lowered to',
+      loose: 'Can be taken away',
+      latch: 'Held on the road',
+    },
+    roles: { 'table-top': 'top', 'table-leg': 'leg' },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    freeField('y', 'y'),
+    freeField('width', 'width'),
+    bodyField('height', 'to'),
+    choiceField('stand', ['pedestal', 'legs', 'ledges']),
+    optionField('low', { group: 'place', least: 0, most: 1000 }),
+    yesNoField('loose', 'place'),
+    yesNoField('latch', 'place'),
+    materialField('board'),
+  ],
+  faults: faultsBy({
+    stands: ['free'],
+    materials: ['board'],
+    options: z.strictObject({
+      stand: z.enum(['pedestal', 'legs', 'ledges']),
+      low: gapSchema,
+      loose: z.boolean(),
+      latch: z.boolean(),
+    }),
+    divides: false,
+  }),
+  start: ({ id, name, room, book }) => ({
+    id,
+    family: 'table',
+    name,
+    body: { stands: 'free', x: Math.round(room.length / 2) - 300, length: 600, y: -225, width: 450, from: 0, to: 700 },
+    meets: {},
+    division: { name: 'under', holds: { kind: 'open' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheetAbout(book, 18) },
+    options: { stand: 'pedestal', low: 0, loose: true, latch: true },
+  }),
+  inGap: (gap, { id, name, book }) => {
+    const room = gap.x1 - gap.x0;
+    if (gap.where !== 'middle' || room < 600 || gap.deep < 500) return null;
+    const width = Math.round(Math.min(gap.deep, 700));
+    return {
+      unit: {
+        id,
+        family: 'table',
+        name,
+        body: {
+          stands: 'free',
+          x: gap.x0,
+          length: Math.round(Math.min(room, 800)),
+          y: -width / 2,
+          width,
+          from: 0,
+          to: 700,
+        },
+        meets: {},
+        division: { name: 'under', holds: { kind: 'open' }, front: { kind: 'none' } },
+        school: 'plywood',
+        materials: { board: sheetAbout(book, 18) },
+        options: { stand: 'pedestal', low: 0, loose: true, latch: true },
+      },
+      fits: 0.6,
+    };
+  },
+  skeleton: (unit, { inner, book }) => {
+    const board = materialOf(book, unit.materials['board'] ?? '');
+    const box = boxOf(unit, inner);
+    if (!board || !box) return nothingButProblems([], true);
+    const t = board.thickness;
+    if (box.z1 - t <= inner.floor)
+      return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }], true);
+    const boards: Board[] = [
+      boardIn({ ...box, z0: box.z1 - t }, 'z', {
+        name: 'top',
+        role: 'table-top',
+        material: board,
+        grain: box.x1 - box.x0 >= box.y1 - box.y0 ? 'x' : 'y',
+        good: 1,
+        moves: 'top',
+      }),
+      ...legsOf(unit, inner, t).map((leg, i) =>
+        boardIn(leg, leg.x1 - leg.x0 <= t + 0.01 ? 'x' : 'y', {
+          name: `leg-${i + 1}`,
+          role: 'table-leg',
+          material: board,
+          grain: 'z',
+          good: 1,
+          moves: 'top',
+        }),
+      ),
+    ];
+    const low = numberOption(unit, 'low');
+    const shut: SolidBox = { ...box, z0: box.z1 - t };
+    const plain = { shut, hands: 1 as const, latch: unit.options['latch'] === true, before: 0 };
+    const motions: Motion[] = [
+      ...(low > 0 && low < unit.body.to
+        ? [
+            {
+              ...plain,
+              of: `${unit.id}.low`,
+              name: message('motion.lower', { unit: { unit: unit.id } }),
+              kind: 'slide' as const,
+              by: [0, 0, low - unit.body.to] as const,
+            },
+          ]
+        : []),
+      ...(unit.options['loose'] === true
+        ? [
+            {
+              ...plain,
+              of: `${unit.id}.away`,
+              name: message('motion.away', { unit: { unit: unit.id } }),
+              kind: 'lift-off' as const,
+              to: null,
+            },
+          ]
+        : []),
+    ];
+    return { boards, contacts: contactsOf(boards), comesApart: true, problems: [], motions };
+  },
+  table: (unit, room) => {
+    const box = boxOf(unit, room.inner);
+    const t = thickOf(unit, room);
+    return box && { box: { ...box, z0: box.z1 - t }, legs: legsOf(unit, room.inner, t) };
+  },
+  solids: (unit, room) => {
+    const box = boxOf(unit, room.inner);
+    const t = thickOf(unit, room);
+    return box ? [{ ...box, z0: box.z1 - t }, ...legsOf(unit, room.inner, t)] : [];
+  },
+  rules: [],
+};

@@ -1,0 +1,391 @@
+import { endOf } from '../document/body.js';
+import { rectangle, type Ring } from '../numeric/plane.js';
+import type { SolidBox } from '../rules/room.js';
+import { message, type Message } from '../words/message.js';
+import { deepBehind, facingBoard, level, REVEAL_MM, VISIBLE_FRONT, type Frame } from './carcass-boards.js';
+import type { PlacedBay, Region } from './division.js';
+import { OPENS, type Motion } from './motions.js';
+import { boardBox, type Board, type FurnitureProblem } from './skeleton.js';
+
+/** Room on each side of a drawer for its slides, mm. */
+const SLIDE_MM = 12.7;
+/** Slides are made in these lengths; one has to be shorter than the bay is deep by what is left behind it, mm. */
+const SLIDES_MM = [200, 250, 300, 350, 400, 450, 500, 550, 600, 650, 700] as const;
+const BEHIND_SLIDE_MM = 10;
+/** A drawer's box is lower than its face by so much, and no narrower and lower than this, mm. */
+const FACE_OVER_BOX_MM = 30;
+const NARROWEST_MM = 100;
+const LOWEST_MM = 50;
+/** The sides of a tray that slides out, mm. */
+const TRAY_MM = 100;
+/** Somebody stands before a drawer so far from it when it is open, mm. */
+const BEFORE_DRAWER_MM = 450;
+/** Two sliding panels cover each other by so much, mm. */
+const OVERLAP_MM = 30;
+
+export interface Fronts {
+  readonly boards: readonly Board[];
+  readonly motions: readonly Motion[];
+  readonly problems: readonly FurnitureProblem[];
+}
+
+const NONE: Fronts = { boards: [], motions: [], problems: [] };
+const boxOf = (boards: readonly Board[]): SolidBox => {
+  const boxes = boards.map(boardBox);
+  const low = (i: 0 | 1 | 2): number => Math.min(...boxes.map((box) => box.low[i]));
+  const high = (i: 0 | 1 | 2): number => Math.max(...boxes.map((box) => box.high[i]));
+  return { x0: low(0), x1: high(0), y0: low(1), y1: high(1), z0: low(2), z1: high(2) };
+};
+
+/** Left round an opening for air, mm; and the share of a front's height that it may take. */
+const VENT_EDGE_MM = 40;
+const VENT_SHARE = 0.3;
+
+/** How high the slots are that give a front an area of air, mm; null where it is too small for them. */
+export function slotHeight(at: Region, area: number): number | null {
+  const wide = at.x1 - at.x0 - 2 * VENT_EDGE_MM;
+  const high = (area * 100) / wide;
+  return wide > 0 && high <= VENT_SHARE * (at.z1 - at.z0) ? high : null;
+}
+
+/** Slots for air at the foot and at the head of a front. */
+function slots(at: Region, vents: { readonly low: number; readonly high: number }): Ring[] {
+  const [x0, x1] = [at.x0 + VENT_EDGE_MM, at.x1 - VENT_EDGE_MM];
+  const low = vents.low > 0 ? slotHeight(at, vents.low) : null;
+  const high = vents.high > 0 ? slotHeight(at, vents.high) : null;
+  return [
+    ...(low === null ? [] : [rectangle(x0, at.z0 + VENT_EDGE_MM, x1, at.z0 + VENT_EDGE_MM + low)]),
+    ...(high === null ? [] : [rectangle(x0, at.z1 - VENT_EDGE_MM - high, x1, at.z1 - VENT_EDGE_MM)]),
+  ];
+}
+
+/** Fronts that are too small for the air they are to let through are a problem with their place. */
+function ventProblems(frame: Frame, { bay }: PlacedBay, at: readonly Region[], share: number): FurnitureProblem[] {
+  const { vents } = bay;
+  if (!vents) return [];
+  const short = at.some((region) =>
+    [vents.low, vents.high].some((area) => area > 0 && slotHeight(region, area * share) === null),
+  );
+  return short
+    ? [
+        {
+          place: `${frame.unit.id}.${bay.name}`,
+          said: message('furniture.vents', { unit: frame.unit.name, bay: bay.name }),
+        },
+      ]
+    : [];
+}
+
+/** A flat front over a region of the face. */
+function face(
+  frame: Frame,
+  name: string,
+  role: string,
+  at: Region,
+  held: Board['held'],
+  moves?: string,
+  vents?: { readonly low: number; readonly high: number },
+): Board {
+  return facingBoard(frame, {
+    name,
+    role,
+    material: frame.facing,
+    front: frame.front,
+    outline: { outer: rectangle(at.x0, at.z0, at.x1, at.z1), holes: vents ? slots(at, vents) : [] },
+    grain: 'z',
+    edges: [VISIBLE_FRONT],
+    held,
+    ...(moves === undefined ? {} : { moves }),
+  });
+}
+
+const called = (
+  key:
+    | 'motion.door'
+    | 'motion.drawer'
+    | 'motion.pullOut'
+    | 'motion.flap'
+    | 'motion.lift'
+    | 'motion.sliding'
+    | 'motion.lid'
+    | 'motion.panel',
+  frame: Frame,
+  bay: string,
+): Message => message(key, { unit: { unit: frame.unit.id }, bay });
+
+/** Hinged doors of one width side by side: they open away from each other, in pairs. */
+function doors(frame: Frame, placed: PlacedBay): Fronts {
+  const { bay, front } = placed;
+  if (bay.front.kind !== 'doors') return NONE;
+  const { count, latch } = bay.front;
+  const width = (front.x1 - front.x0 - REVEAL_MM * (count - 1)) / count;
+  if (width <= 0 || front.z1 <= front.z0) return NONE;
+  const { vents } = bay;
+  const each = vents && { low: vents.low / count, high: vents.high / count };
+  const regions = Array.from({ length: count }, (_, i): Region => {
+    const x0 = front.x0 + i * (width + REVEAL_MM);
+    return { ...front, x0, x1: x0 + width };
+  });
+  const boards = regions.map((region, i) => {
+    const name = `${bay.name}.door-${i + 1}`;
+    return face(frame, name, 'door', region, 'hung', name, each);
+  });
+  const motions = boards.map((board, i): Motion => {
+    const shut = boxOf([board]);
+    const atFront = i % 2 === 0;
+    return {
+      of: `${frame.unit.id}.${board.name}`,
+      name: called('motion.door', frame, bay.name),
+      kind: 'hinge',
+      about: 'z',
+      at: [atFront ? shut.x0 : shut.x1, frame.sign * frame.front],
+      // shut it points to the rear or to the front; open into the way, away from its wall
+      range: atFront ? [0, -frame.sign * OPENS] : [180, 180 + frame.sign * OPENS],
+      reach: shut.x1 - shut.x0,
+      shut,
+      hands: 1,
+      latch: latch ?? false,
+      before: 0,
+    };
+  });
+  return { boards, motions, problems: ventProblems(frame, placed, regions, 1 / count) };
+}
+
+/** One front over a bay that turns about a level axis, slides or comes off. */
+function oneFront(frame: Frame, placed: PlacedBay): Fronts {
+  const { bay, front } = placed;
+  const { kind } = bay.front;
+  const out = (from: number, by: number): [number, number] => {
+    const [a, b] = [frame.sign * from, frame.sign * (from - by)];
+    return [Math.min(a, b), Math.max(a, b)];
+  };
+  if (front.x1 <= front.x0 || front.z1 <= front.z0) return NONE;
+  const high = front.z1 - front.z0;
+  if (kind === 'flap-down' || kind === 'lift-up') {
+    const down = kind === 'flap-down';
+    const name = `${bay.name}.${down ? 'flap' : 'lift'}`;
+    const board = face(frame, name, down ? 'flap' : 'lift', front, 'hung', name);
+    const shut = boxOf([board]);
+    const [y0, y1] = out(frame.front + frame.facing.thickness, high + frame.facing.thickness);
+    const t = frame.facing.thickness;
+    // down it lies level at its foot; up it stands out level at its head
+    const at = down ? { z0: shut.z0 - t, z1: shut.z0 } : { z0: shut.z1 - t, z1: shut.z1 };
+    return {
+      boards: [board],
+      motions: [
+        {
+          of: `${frame.unit.id}.${name}`,
+          name: called(down ? 'motion.flap' : 'motion.lift', frame, bay.name),
+          kind: 'hinge',
+          about: 'level',
+          through: { ...shut, y0, y1, ...(down ? { z0: shut.z0 - t } : {}) },
+          open: { ...shut, y0, y1, ...at },
+          shut,
+          hands: 1,
+          latch: bay.front.latch,
+          before: 0,
+        },
+      ],
+      problems: [],
+    };
+  }
+  if (kind === 'panel') {
+    const name = `${bay.name}.panel`;
+    return {
+      boards: [face(frame, name, 'panel-front', front, 'loose', name, bay.vents)],
+      motions: [],
+      problems: ventProblems(frame, placed, [front], 1),
+    };
+  }
+  if (kind === 'sliding') {
+    const width = (front.x1 - front.x0 + OVERLAP_MM) / 2;
+    const panel = (i: 1 | 2): Board => {
+      const x0 = i === 1 ? front.x0 : front.x1 - width;
+      const name = `${bay.name}.sliding-${i}`;
+      const board = face(frame, name, 'sliding', { ...front, x0, x1: x0 + width }, 'loose', name);
+      // the second runs behind the first, in the thickness of the carcass
+      return i === 1 ? board : { ...board, at: board.at + frame.sign * frame.facing.thickness };
+    };
+    const [one, two] = [panel(1), panel(2)];
+    const motion = (board: Board, by: number): Motion => ({
+      of: `${frame.unit.id}.${board.name}`,
+      name: called('motion.sliding', frame, bay.name),
+      kind: 'slide',
+      by: [by, 0, 0],
+      shut: boxOf([board]),
+      hands: 1,
+      latch: bay.front.kind === 'sliding' && bay.front.latch,
+      before: 0,
+    });
+    const by = front.x1 - front.x0 - width;
+    return { boards: [one, two], motions: [motion(one, by), motion(two, -by)], problems: [] };
+  }
+  return NONE;
+}
+
+interface Tray {
+  readonly name: string;
+  readonly x0: number;
+  readonly x1: number;
+  readonly z0: number;
+  readonly high: number;
+  readonly deep: number;
+}
+
+/** An open box that slides: two sides, a front and a back between them, a bottom under all. */
+function tray(frame: Frame, { name, x0, x1, z0, high, deep }: Tray): Board[] {
+  const { thick, carcassFront, board, sign } = frame;
+  const at = (from: number, to: number): [number, number] => [
+    Math.min(sign * from, sign * to),
+    Math.max(sign * from, sign * to),
+  ];
+  const [near, far] = [carcassFront, carcassFront + deep];
+  const [y0, y1] = at(near, far);
+  const plain = { material: board.id, thickness: thick, edges: [], held: 'fixed' as const, moves: name };
+  const side = (which: 'front' | 'rear', x: number): Board => ({
+    ...plain,
+    name: `${name}.side-${which}`,
+    role: 'drawer-side',
+    normal: 'x',
+    at: x,
+    outline: { outer: rectangle(y0, z0 + thick, y1, z0 + high), holes: [] },
+    grain: 'y',
+    good: which === 'front' ? 1 : -1,
+  });
+  const end = (which: 'front' | 'back', distance: number): Board =>
+    facingBoard(frame, {
+      name: `${name}.${which}`,
+      role: 'drawer-end',
+      material: board,
+      front: distance,
+      outline: { outer: rectangle(x0 + thick, z0 + thick, x1 - thick, z0 + high), holes: [] },
+      grain: 'x',
+      edges: [],
+      held: 'fixed',
+      moves: name,
+    });
+  return [
+    side('front', x0),
+    side('rear', x1 - thick),
+    end('front', near),
+    end('back', far - thick),
+    {
+      ...plain,
+      name: `${name}.bottom`,
+      role: 'drawer-bottom',
+      normal: 'z',
+      at: z0,
+      outline: { outer: rectangle(x0, y0, x1, y1), holes: [] },
+      grain: 'x',
+      good: 1,
+    },
+  ];
+}
+
+/** What slides out of a bay: drawers one over the other, or one frame; each with its face. */
+function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
+  const { holds } = bay;
+  if (holds.kind !== 'drawers' && holds.kind !== 'pull-out') return NONE;
+  const count = holds.kind === 'drawers' ? holds.count : 1;
+  const [x0, x1] = [inside.x0 + SLIDE_MM, inside.x1 - SLIDE_MM];
+  const high = (front.z1 - front.z0 - REVEAL_MM * (count - 1)) / count;
+  const boards: Board[] = [];
+  const motions: Motion[] = [];
+  const problems: FurnitureProblem[] = [];
+  const say = (key: 'furniture.drawerSmall' | 'furniture.drawerDeep'): void =>
+    void problems.push({
+      place: `${frame.unit.id}.${bay.name}`,
+      said: message(key, { unit: frame.unit.name, bay: bay.name }),
+    });
+  for (let i = 0; i < count; i += 1) {
+    const name = `${bay.name}.${holds.kind === 'drawers' ? `drawer-${i + 1}` : 'pull-out'}`;
+    const z = front.z0 + i * (high + REVEAL_MM);
+    const foot = Math.max(z, inside.z0) + 5;
+    const box = holds.kind === 'drawers' ? Math.min(high - FACE_OVER_BOX_MM, inside.z1 - foot - 5) : TRAY_MM;
+    if (x1 - x0 < NARROWEST_MM || box < LOWEST_MM) {
+      say('furniture.drawerSmall');
+      continue;
+    }
+    const free = deepBehind(frame, x0, x1, foot, foot + box) - BEHIND_SLIDE_MM;
+    const deep = [...SLIDES_MM].reverse().find((length) => length <= free);
+    if (deep === undefined) {
+      say('furniture.drawerDeep');
+      continue;
+    }
+    const faced =
+      bay.front.kind === 'none' || bay.front.kind === 'panel'
+        ? [face(frame, `${name}.face`, 'drawer-face', { ...front, z0: z, z1: z + high }, 'fixed', name)]
+        : [];
+    const made = [...tray(frame, { name, x0, x1, z0: foot, high: box, deep }), ...faced];
+    boards.push(...made);
+    motions.push({
+      of: `${frame.unit.id}.${name}`,
+      name: called(holds.kind === 'drawers' ? 'motion.drawer' : 'motion.pullOut', frame, bay.name),
+      kind: 'slide',
+      by: [0, -frame.sign * (holds.kind === 'drawers' ? deep : Math.min(holds.travel, deep)), 0],
+      shut: boxOf(made),
+      hands: 1,
+      latch: holds.latch,
+      before: BEFORE_DRAWER_MM,
+    });
+  }
+  return { boards, motions, problems };
+}
+
+/** The lids over the bays of what is sat on: hinged at the wall, or lifted out. */
+function lids(frame: Frame, bays: readonly PlacedBay[]): Fronts {
+  const { top } = frame;
+  if (!top?.lids) return NONE;
+  const ends = bays.map(({ inside }) => inside.x1).sort((a, b) => a - b);
+  const columns = [...new Set(ends)]
+    .map((end) => bays.find(({ inside }) => inside.x1 === end))
+    .flatMap((bay) => bay ?? []);
+  const made = columns.map(({ bay, front }, i) => {
+    const name = `${bay.name}.lid`;
+    const board = level(frame, {
+      name,
+      role: 'lid',
+      material: top.material,
+      z: frame.carcassTop,
+      from: i === 0 ? frame.unit.body.x : front.x0,
+      to: i === columns.length - 1 ? endOf(frame.unit) : front.x1,
+      front: frame.front - top.overhang,
+      scribed: true,
+      held: 'loose',
+      moves: name,
+    });
+    const shut = boxOf([board]);
+    const deep = shut.y1 - shut.y0;
+    const motion: Motion = {
+      of: `${frame.unit.id}.${name}`,
+      name: called('motion.lid', frame, bay.name),
+      kind: 'hinge',
+      about: 'level',
+      through: { ...shut, z1: shut.z0 + deep },
+      open: {
+        ...shut,
+        ...(frame.sign < 0 ? { y1: shut.y0 + top.material.thickness } : { y0: shut.y1 - top.material.thickness }),
+        z1: shut.z0 + deep,
+      },
+      shut,
+      hands: 1,
+      latch: frame.unit.options['latch'] === true,
+      before: 0,
+    };
+    return { board, motion };
+  });
+  return { boards: made.map(({ board }) => board), motions: made.map(({ motion }) => motion), problems: [] };
+}
+
+/** Everything that closes the bays of a carcass or slides out of them, with how it moves. */
+export function frontsOf(frame: Frame, bays: readonly PlacedBay[]): Fronts {
+  const all = [
+    ...bays.flatMap((bay) => [doors(frame, bay), oneFront(frame, bay), slid(frame, bay)]),
+    lids(frame, bays),
+  ];
+  return {
+    boards: all.flatMap(({ boards }) => boards),
+    motions: all.flatMap(({ motions }) => motions),
+    problems: all.flatMap(({ problems }) => problems),
+  };
+}

@@ -1,0 +1,12 @@
+import type { PriceBook, Thing } from '../document/schema.js';
+import type { ArchShape } from '../shell/arch.js';
+import type { Shell } from '../shell/shell.js';
+
+/** What a unit is made in. */
+export interface Surroundings {
+  readonly inner: Shell;
+  readonly arches: readonly ArchShape[];
+  readonly book: PriceBook;
+  /** The things with data sheets that units hold. */
+  readonly things: readonly Thing[];
+}

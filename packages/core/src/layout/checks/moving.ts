@@ -1,0 +1,455 @@
+import { baysOf, frontLineOf } from '../../document/body.js';
+import type { Operation } from '../../document/operation.js';
+import type { Bay, Unit } from '../../document/schema.js';
+import { standsMoved, sweptBy, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
+import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { solidsOf } from '../../furniture/solid.js';
+import { boxOf, spread, type Point } from '../../numeric/plane.js';
+import { clipTo } from '../../numeric/shapes.js';
+import { wholeUp } from '../../numeric/tolerance.js';
+import { beforeRule, clashRule, latchRule, shutRule, sweepRule } from '../../rules/moving.js';
+import { wayThroughRule } from '../../rules/people.js';
+import type { SolidBox } from '../../rules/room.js';
+import { halfWidth, roofHeight } from '../../shell/shell.js';
+import { message, mm } from '../../words/message.js';
+import { narrowestWay, type Obstacle } from './room.js';
+
+/** Things that come nearer than this touch, mm. */
+const TOUCH_MM = 0.5;
+/** Somebody needs so much before what is pulled out; farther off nothing is looked for, mm. */
+const LOOK_MM = 450;
+
+interface Standing {
+  readonly name: string;
+  readonly unit: Unit | null;
+  readonly box: SolidBox;
+}
+
+/** What stands in the room beside one unit. */
+const othersOf = (unit: Unit, scene: Scene): Standing[] =>
+  scene.units
+    .filter((other) => other.id !== unit.id)
+    .flatMap((other) => solidsOf(other, scene, scene.families).map((box) => ({ name: other.name, unit: other, box })));
+
+const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
+  box.z0 < prism.z1 - TOUCH_MM && box.z1 > prism.z0 + TOUCH_MM;
+const midOf = ({ ring }: Prism): Point => {
+  const box = boxOf(ring);
+  return [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
+};
+
+/** The nearest point of a box to a place, and how far it is. */
+function nearest([x, y]: Point, box: SolidBox): { readonly at: Point; readonly far: number } {
+  const at: Point = [Math.min(Math.max(x, box.x0), box.x1), Math.min(Math.max(y, box.y0), box.y1)];
+  return { at, far: Math.hypot(at[0] - x, at[1] - y) };
+}
+
+/** How near the axis of a door something stands inside the room it sweeps, mm; its own reach where nothing does. */
+function clearOfDoor(motion: DoorMotion, swept: Prism, box: SolidBox): number {
+  // most things are farther off than it reaches
+  if (nearest(motion.at, box).far >= motion.reach) return motion.reach;
+  const inside = clipTo({ outer: swept.ring, holes: [] }, [
+    [box.x0 + TOUCH_MM, box.y0 + TOUCH_MM],
+    [box.x1 - TOUCH_MM, box.y0 + TOUCH_MM],
+    [box.x1 - TOUCH_MM, box.y1 - TOUCH_MM],
+    [box.x0 + TOUCH_MM, box.y1 - TOUCH_MM],
+  ]);
+  if (inside.length === 0) return motion.reach;
+  // the nearest of what is shared: the box's own nearest point, where it lies in the sector, or a corner of the overlap
+  const far = inside.flatMap(({ outer }) => outer.map(([x, y]) => Math.hypot(x - motion.at[0], y - motion.at[1])));
+  return Math.min(...far, Math.max(nearest(motion.at, box).far, 0), motion.reach);
+}
+
+/** How far something that moves straight along one axis gets before a box, mm; null where the box is not in its way. */
+function clearOfSlide(shut: SolidBox, by: readonly [number, number, number], box: SolidBox): number | null {
+  const axis = [0, 1, 2].reduce((a, b) => (Math.abs(by[b] ?? 0) > Math.abs(by[a] ?? 0) ? b : a));
+  const [low, high] = (['x', 'y', 'z'] as const).map((name) => [`${name}0`, `${name}1`] as const)[axis] ?? ['x0', 'x1'];
+  const meets = (['x', 'y', 'z'] as const).every(
+    (name, i) =>
+      i === axis || (box[`${name}0`] < shut[`${name}1`] - TOUCH_MM && box[`${name}1`] > shut[`${name}0`] + TOUCH_MM),
+  );
+  if (!meets) return null;
+  const clear = (by[axis] ?? 0) > 0 ? box[low] - shut[high] : shut[low] - box[high];
+  // what is already behind it, or what it stands in, is no matter of moving
+  return clear < -TOUCH_MM ? null : clear;
+}
+
+/** The wall on the other side, at the heights of what moves, as a box beyond it. */
+function wallBeyond(scene: Scene, shut: SolidBox, towards: 1 | -1): SolidBox {
+  const side = towards < 0 ? 'left' : 'right';
+  const least = Math.min(
+    ...spread(shut.x0, shut.x1, 3).flatMap((x) =>
+      spread(shut.z0, shut.z1, 3).map((z) => halfWidth(scene.inner, side, x, z)),
+    ),
+  );
+  return towards < 0
+    ? { ...shut, y0: -10_000, y1: -least, z0: shut.z0, z1: shut.z1 }
+    : { ...shut, y0: least, y1: 10_000 };
+}
+
+interface Met {
+  readonly clear: number;
+  readonly needs: number;
+  readonly by: string;
+  readonly unit: Unit | null;
+}
+
+const WALL = 'the wall';
+const ROOF = 'the roof';
+
+/** What is first in the way of a motion: how far it gets and how far it would. */
+function firstMet(motion: Motion, unit: Unit, scene: Scene): Met {
+  const others = othersOf(unit, scene);
+  const none = (needs: number): Met => ({ clear: needs, needs, by: '', unit: null });
+  const least = (needs: number, found: readonly Met[]): Met =>
+    found.reduce((first, next) => (next.clear < first.clear ? next : first), none(needs));
+  if (motion.kind === 'lift-off') return none(0);
+  if (motion.kind === 'slide') {
+    const needs = Math.max(...motion.by.map(Math.abs));
+    const found = others.flatMap(({ box, name, unit: other }): Met[] => {
+      const clear = clearOfSlide(motion.shut, motion.by, box);
+      return clear !== null && clear < needs ? [{ clear, needs, by: name, unit: other }] : [];
+    });
+    const across = motion.by[1];
+    const wall =
+      across === 0 ? null : clearOfSlide(motion.shut, motion.by, wallBeyond(scene, motion.shut, across > 0 ? 1 : -1));
+    return least(needs, [
+      ...found,
+      ...(wall !== null && wall < needs ? [{ clear: wall, needs, by: WALL, unit: null }] : []),
+    ]);
+  }
+  const swept = sweptBy(motion);
+  if (motion.about === 'z') {
+    const { reach, at } = motion;
+    const found = others
+      .filter(({ box }) => sameHeight(swept, box))
+      .map(({ box, name, unit: other }): Met => ({
+        clear: clearOfDoor(motion, swept, box),
+        needs: reach,
+        by: name,
+        unit: other,
+      }))
+      .filter(({ clear }) => clear < reach - TOUCH_MM);
+    const outer = swept.ring.reduce((far, point) => (Math.abs(point[1]) > Math.abs(far[1]) ? point : far), at);
+    const towards = outer[1] - at[1] < 0 ? -1 : 1;
+    const wall = wallBeyond(scene, motion.shut, towards);
+    const room = Math.abs((towards < 0 ? wall.y1 : wall.y0) - at[1]);
+    return least(reach, [...found, ...(room < reach ? [{ clear: room, needs: reach, by: WALL, unit: null }] : [])]);
+  }
+  // a flap or a lid: what reaches into the box its edge passes through, by how far it gets out of its own place
+  const { through, shut } = motion;
+  const up = through.z1 - shut.z1;
+  const out = Math.max(shut.y0 - through.y0, through.y1 - shut.y1);
+  const [needs, vertical] = up > out ? [up, true] : [out, false];
+  const found = others.flatMap(({ box, name, unit: other }): Met[] => {
+    const meets =
+      box.x0 < through.x1 - TOUCH_MM &&
+      box.x1 > through.x0 + TOUCH_MM &&
+      box.y0 < through.y1 - TOUCH_MM &&
+      box.y1 > through.y0 + TOUCH_MM &&
+      sameHeight(through, box);
+    if (!meets) return [];
+    const clear = vertical ? box.z0 - shut.z1 : through.y0 < shut.y0 - TOUCH_MM ? shut.y0 - box.y1 : box.y0 - shut.y1;
+    return clear < needs && clear >= -TOUCH_MM ? [{ clear, needs, by: name, unit: other }] : [];
+  });
+  const middle = (through.y0 + through.y1) / 2;
+  const roof = Math.min(...spread(shut.x0, shut.x1, 5).map((x) => roofHeight(scene.inner, x, middle))) - shut.z1;
+  return least(needs, [...found, ...(vertical && roof < needs ? [{ clear: roof, needs, by: ROOF, unit: null }] : [])]);
+}
+
+const motionsOf = (unit: Unit, scene: Scene): readonly Motion[] => scene.skeletons.get(unit.id)?.motions ?? [];
+const pinAt = (unit: Unit, [x, y]: Point): Pin => ({ unit: unit.id, person: null, x, y });
+
+/** The bay whose front a motion is, by its name. */
+function bayOf(unit: Unit, motion: Motion): Bay | null {
+  const [, bay = ''] = motion.of.split('.');
+  return baysOf(unit.division).find(({ name }) => name === bay) ?? null;
+}
+const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'front'>>): Operation => ({
+  name: 'changeBay',
+  payload: { id: unit.id, bay: bay.name, ...changes },
+});
+
+/** Ways to give a motion room: other fronts, a shorter way out, the other unit put back. */
+function mendsOf(motion: Motion, unit: Unit, met: Met): (Mend | null)[] {
+  const bay = bayOf(unit, motion);
+  const line = met.unit && frontLineOf(met.unit);
+  const by = wholeUp(met.needs - met.clear);
+  const other = met.unit;
+  const mends: (Mend | null)[] = [];
+  if (bay && motion.kind === 'slide' && bay.holds.kind === 'pull-out' && met.clear >= 200)
+    mends.push({
+      said: message('mend.travel', { to: mm(Math.floor(met.clear)) }),
+      operations: [changeBay(unit, bay, { holds: { ...bay.holds, travel: Math.floor(met.clear) } })],
+    });
+  if (bay && motion.kind === 'hinge' && bay.front.kind === 'doors') {
+    const count = Math.ceil((bay.front.count * reachOf(motion)) / Math.max(1, met.clear));
+    if (count > bay.front.count && count <= 4)
+      mends.push({
+        said: message('mend.moreDoors', { count }),
+        operations: [changeBay(unit, bay, { front: { ...bay.front, count } })],
+      });
+    mends.push({
+      said: message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
+      operations: [changeBay(unit, bay, { front: { kind: 'sliding', latch: true } })],
+    });
+  }
+  if (bay && motion.kind === 'hinge' && (bay.front.kind === 'flap-down' || bay.front.kind === 'lift-up'))
+    mends.push({
+      said: message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
+      operations: [changeBay(unit, bay, { front: { kind: 'sliding', latch: true } })],
+    });
+  if (other && line && by < 250)
+    mends.push({
+      said: message('mend.frontBack', { name: other.name, by: mm(by) }),
+      operations: [changeUnit(other, { front: line.front + by })],
+    });
+  return mends;
+}
+const reachOf = (motion: Motion): number => (motion.kind === 'hinge' && motion.about === 'z' ? motion.reach : 0);
+
+const sweeps = appliesTo(sweepRule, {
+  ofRoom: (scene) =>
+    scene.units.flatMap((unit) =>
+      motionsOf(unit, scene).map((motion): Case<{ clear: number; needs: number; what: Motion['name']; by: string }> => {
+        const met = firstMet(motion, unit, scene);
+        return {
+          id: `sweep:${motion.of}`,
+          input: { clear: met.clear, needs: met.needs, what: motion.name, by: met.by },
+          pin: pinAt(unit, midOf(sweptBy(motion))),
+          quiet: true,
+          mend: () => mendsOf(motion, unit, met),
+        };
+      }),
+    ),
+});
+
+/** Room to stand before what is pulled out, from its open front to the next thing. */
+const before = appliesTo(beforeRule, {
+  ofRoom: (scene) =>
+    scene.units.flatMap((unit) =>
+      motionsOf(unit, scene).flatMap((motion) => {
+        if (motion.before === 0 || motion.kind !== 'slide') return [];
+        const met = firstMet(motion, unit, scene);
+        // that it does not open at all is said already
+        if (met.clear < met.needs) return [];
+        const [bx, by, bz] = motion.by;
+        const more = 1 + LOOK_MM / Math.max(1, Math.hypot(bx, by, bz));
+        const far = firstMet({ ...motion, by: [bx * more, by * more, bz * more] }, unit, scene);
+        return [
+          {
+            id: `before:${motion.of}`,
+            input: { room: far.clear - met.needs, what: motion.name, by: far.by },
+            pin: pinAt(unit, midOf(sweptBy(motion))),
+            quiet: true,
+          },
+        ];
+      }),
+    ),
+});
+
+/** The operations that give everything of a unit that moves a latch. */
+function latched(unit: Unit, loose: readonly Motion[]): Operation[] {
+  const bays = baysOf(unit.division).filter((bay) => loose.some((motion) => bayOf(unit, motion) === bay));
+  const own =
+    loose.some((motion) => bayOf(unit, motion) === null) || ('latch' in unit.options && unit.options['latch'] !== true);
+  return [
+    ...bays.map((bay) =>
+      changeBay(unit, bay, {
+        ...(bay.holds.kind === 'drawers' || bay.holds.kind === 'pull-out'
+          ? { holds: { ...bay.holds, latch: true } }
+          : {}),
+        ...(bay.front.kind === 'doors' ||
+        bay.front.kind === 'flap-down' ||
+        bay.front.kind === 'lift-up' ||
+        bay.front.kind === 'sliding'
+          ? { front: { ...bay.front, latch: true } }
+          : {}),
+      }),
+    ),
+    ...(own && 'latch' in unit.options ? [changeUnit(unit, { latch: true })] : []),
+  ];
+}
+
+const latches = appliesTo(latchRule, {
+  ofUnit: (unit, scene) => {
+    const motions = motionsOf(unit, scene);
+    if (motions.length === 0) return [];
+    const loose = motions.filter(({ latch }) => !latch);
+    const operations = latched(unit, loose);
+    return [
+      {
+        id: `latch:${unit.id}`,
+        input: {
+          loose: loose.length,
+          of: motions.length,
+          name: unit.name,
+          which: loose.map(({ of }) => of.slice(unit.id.length + 1)).join(', '),
+        },
+        pin: pinAt(unit, [unit.body.x + unit.body.length / 2, middleOf(unit)]),
+        quiet: true,
+        mend: () =>
+          operations.length > 0 ? { said: message('mend.latch', { loose: loose.length }), operations } : null,
+      },
+    ];
+  },
+});
+function middleOf(unit: Unit): number {
+  const line = frontLineOf(unit);
+  return unit.body.stands === 'free' ? unit.body.y + unit.body.width / 2 : line ? line.sign * (line.front + 80) : 0;
+}
+
+interface Placed {
+  readonly motion: Motion;
+  readonly unit: Unit;
+  readonly share: number;
+  readonly prism: Prism;
+}
+
+/** Everything that is moved in a mode, where it then is. */
+export function movedIn(scene: Scene, states: Readonly<Record<string, number>>): readonly Placed[] {
+  return scene.units.flatMap((unit) =>
+    motionsOf(unit, scene).flatMap((motion): Placed[] => {
+      const share = states[motion.of] ?? 0;
+      const prism = share > 0 ? standsMoved(motion, share) : null;
+      return prism ? [{ motion, unit, share, prism }] : [];
+    }),
+  );
+}
+
+/** How far two things reach into each other, seen from above; 0 where they do not meet at any height. */
+function depthOfClash(a: Prism, b: Prism): number {
+  if (a.z0 >= b.z1 - TOUCH_MM || b.z0 >= a.z1 - TOUCH_MM) return 0;
+  const shared = clipTo({ outer: a.ring, holes: [] }, b.ring);
+  return Math.max(
+    0,
+    ...shared.map(({ outer }) => {
+      const box = boxOf(outer);
+      return Math.min(box.maxX - box.minX, box.maxY - box.minY, Math.min(a.z1, b.z1) - Math.max(a.z0, b.z0));
+    }),
+  );
+}
+const asPrism = (box: SolidBox): Prism => ({
+  ring: [
+    [box.x0, box.y0],
+    [box.x1, box.y0],
+    [box.x1, box.y1],
+    [box.x0, box.y1],
+  ],
+  z0: box.z0,
+  z1: box.z1,
+});
+
+/** The operation that shuts something in a mode. */
+const shutIn = (scene: Scene, mode: Scene['modes'][number], of: string): Mend => ({
+  said: message('mend.shutInMode', { mode: mode.name }),
+  operations: [
+    {
+      name: 'putMode',
+      payload: {
+        mode: { ...mode, states: Object.fromEntries(Object.entries(mode.states).filter(([name]) => name !== of)) },
+      },
+    },
+  ],
+});
+
+const clashes = appliesTo(clashRule, {
+  ofRoom: (scene) =>
+    scene.modes.flatMap((mode) => {
+      const moved = movedIn(scene, mode.states);
+      // a thing that is taken away or lowered does not stand where it stands by day
+      const lifted = new Set(
+        scene.units
+          .filter((unit) =>
+            motionsOf(unit, scene).some(
+              (motion) =>
+                (mode.states[motion.of] ?? 0) > 0 && (motion.kind === 'lift-off' || motion.of.endsWith('.low')),
+            ),
+          )
+          .map(({ id }) => id),
+      );
+      return moved.flatMap((one, i) => {
+        const others = [
+          ...moved
+            .slice(i + 1)
+            .filter(({ unit }) => unit.id !== one.unit.id)
+            .map(({ prism, motion }) => ({
+              prism,
+              id: motion.of,
+              name: motion.name as Motion['name'] | string,
+              of: motion.of,
+            })),
+          ...scene.units
+            .filter((unit) => unit.id !== one.unit.id && !lifted.has(unit.id))
+            .flatMap((unit) =>
+              solidsOf(unit, scene, scene.families).map((box) => ({
+                prism: asPrism(box),
+                id: unit.id,
+                name: unit.name as Motion['name'] | string,
+                of: null,
+              })),
+            ),
+        ];
+        const worst = new Map<string, { by: number; name: Motion['name'] | string }>();
+        for (const { prism, id, name } of others) {
+          const by = depthOfClash(one.prism, prism);
+          if (by > TOUCH_MM && by > (worst.get(id)?.by ?? 0)) worst.set(id, { by, name });
+        }
+        return [...worst].map(([id, { by, name }]) => ({
+          id: `clash:${mode.id}:${one.motion.of}:${id}`,
+          input: { by, what: one.motion.name, other: name, mode: mode.name },
+          pin: pinAt(one.unit, midOf(one.prism)),
+          mode: mode.id,
+          mend: () => shutIn(scene, mode, one.motion.of),
+        }));
+      });
+    }),
+});
+
+/** A mode to drive in has everything shut. */
+const shut = appliesTo(shutRule, {
+  ofRoom: (scene) =>
+    scene.modes
+      .filter(({ use }) => use === 'drive')
+      .flatMap((mode) =>
+        movedIn(scene, mode.states)
+          .filter(({ motion }) => motion.kind !== 'lift-off')
+          .map(({ motion, unit, share, prism }) => ({
+            id: `shut:${mode.id}:${motion.of}`,
+            input: { what: motion.name, mode: mode.name, share },
+            pin: pinAt(unit, midOf(prism)),
+            mode: mode.id,
+            mend: () => shutIn(scene, mode, motion.of),
+          })),
+      ),
+});
+
+/** The way through in each mode that has something moved into it. */
+const wayIn = appliesTo(wayThroughRule, {
+  ofRoom: (scene) => {
+    const plain = narrowestWay(scene, 'hip');
+    return scene.modes.flatMap((mode) => {
+      // at night nobody walks past who sleeps
+      if (mode.use === 'night') return [];
+      const more = movedIn(scene, mode.states)
+        .filter(({ prism }) => prism.z0 < scene.inner.floor + 900)
+        .map(({ prism }): Obstacle => {
+          const box = boxOf(prism.ring);
+          return { x0: box.minX, x1: box.maxX, y0: box.minY, y1: box.maxY };
+        });
+      const narrow = more.length > 0 ? narrowestWay(scene, 'hip', more) : null;
+      if (!narrow || (plain && narrow.width >= plain.width)) return [];
+      return [
+        {
+          id: `way:${mode.id}`,
+          input: { width: Math.max(0, narrow.width), at: 'hip' as const },
+          pin: { unit: null, person: null, x: narrow.x, y: narrow.y },
+          mode: mode.id,
+        },
+      ];
+    });
+  },
+});
+
+/** Whether what moves has room, is held on the road, and fits together in each mode. */
+export const MOVING_CHECKS = [sweeps, before, latches, clashes, shut, wayIn];

@@ -1,0 +1,372 @@
+import { endOf, frontLineOf } from '../../document/body.js';
+import { familyNamed, fieldNamed } from '../../document/kit.js';
+import type { Person, Unit } from '../../document/schema.js';
+import { appliesTo, changeUnit, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
+import { wholeUp } from '../../numeric/tolerance.js';
+import { backOfKnee, CUSHION_GIVES } from '../../rules/people.js';
+import {
+  facingRule,
+  hangingRule,
+  headStrikeRule,
+  kneeRoomRule,
+  seatDepthRule,
+  seatHeightRule,
+  seatsRule,
+  tableHeightRule,
+  washRule,
+} from '../../rules/sitting.js';
+import { message, mm } from '../../words/message.js';
+
+interface Seat extends Sitting {
+  readonly unit: Unit;
+}
+const seatsIn = (scene: Scene, units: readonly Unit[] = scene.units): Seat[] =>
+  units.flatMap((unit) =>
+    (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({ ...sits, unit })),
+  );
+/** Who sits on a seat: those who are named, else everybody. */
+const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Person[] =>
+  seat.sitters.length === 0 ? people : people.filter(({ id }) => seat.sitters.includes(id));
+const kneeOf = (person: Person): number => person.backOfKnee ?? backOfKnee(person.stature);
+
+/** The change of a field, where the unit's family has it. */
+function change(scene: Scene, unit: Unit, field: string, to: number, said: Mend['said']): Mend | null {
+  const family = familyNamed(scene.families, unit.family);
+  return family && fieldNamed(family, field) ? { said, operations: [changeUnit(unit, { [field]: to })] } : null;
+}
+
+const seatHeight = appliesTo(seatHeightRule, {
+  ofUnit: (unit, scene) =>
+    seatsIn(scene, [unit]).flatMap((seat) => {
+      const sitters = sittersOf(seat, scene.people);
+      const knees = sitters.map(kneeOf);
+      const middle = Math.round((Math.min(...knees) + Math.max(...knees)) / 2 - (1 - CUSHION_GIVES) * seat.cushion);
+      return sitters.map((person, i) => ({
+        id: `seat-height:${unit.id}:${person.id}`,
+        input: {
+          boards: seat.top,
+          cushion: seat.cushion,
+          backOfKnee: kneeOf(person),
+          who: person.name,
+          name: unit.name,
+        },
+        pin: { unit: unit.id, person: person.id, x: seat.at[0] - 80 + 90 * i, y: seat.at[1] },
+        mend: () =>
+          middle === unit.body.to
+            ? null
+            : change(scene, unit, 'height', middle, message('mend.heightTo', { name: unit.name, to: mm(middle) })),
+      }));
+    }),
+});
+
+const seatDepth = appliesTo(seatDepthRule, {
+  ofUnit: (unit, scene) =>
+    seatsIn(scene, [unit])
+      .filter(({ loose }) => loose !== true)
+      .map((seat) => ({
+        id: `seat-depth:${unit.id}`,
+        input: { deep: seat.deep, name: unit.name },
+        pin: { unit: unit.id, person: null, x: seat.at[0], y: seat.at[1] - seat.looks[1] * 150 },
+        quiet: true,
+        mend: () => {
+          const line = frontLineOf(unit);
+          const off = seat.deep > 520 ? seat.deep - 460 : seat.deep < 400 ? seat.deep - 420 : 0;
+          return line && off !== 0
+            ? change(
+                scene,
+                unit,
+                'front',
+                line.front + Math.round(off),
+                message('mend.frontBack', { name: unit.name, by: mm(Math.round(off)) }),
+              )
+            : null;
+        },
+      })),
+});
+
+const seatWidth = appliesTo(seatsRule, {
+  ofUnit: (unit, scene) =>
+    seatsIn(scene, [unit])
+      .filter(({ sitters }) => sitters.length > 0)
+      .map((seat) => ({
+        id: `seat-width:${unit.id}`,
+        input: {
+          wide: seat.wide,
+          sitters: seat.sitters.length,
+          shoulders: sittersOf(seat, scene.people).flatMap(({ shoulderWidth }) => shoulderWidth ?? []),
+          name: unit.name,
+        },
+        pin: { unit: unit.id, person: null, x: seat.at[0] + 60, y: seat.at[1] - seat.looks[1] * 200 },
+        quiet: true,
+        mend: ({ spare }) => {
+          const by = wholeUp(-(spare ?? 0));
+          return endOf(unit) + by <= scene.inner.length
+            ? change(
+                scene,
+                unit,
+                'length',
+                unit.body.length + by,
+                message('mend.longer', { name: unit.name, by: mm(by) }),
+              )
+            : null;
+        },
+      })),
+});
+
+/** Somebody on a seat reaches a table whose edge is no farther before them, mm. */
+const REACH_MM = 350;
+
+/** The tables somebody on a seat can use, and how far their edge is. */
+function tablesAt(seat: Seat, scene: Scene) {
+  return scene.units.flatMap((unit) => {
+    if (unit.id === seat.unit.id) return [];
+    const table = familyNamed(scene.families, unit.family)?.table?.(unit, scene);
+    if (!table) return [];
+    const { box } = table;
+    const half = seat.wide / 2;
+    const alongside =
+      seat.looks[1] !== 0
+        ? Math.min(box.x1, seat.at[0] + half) - Math.max(box.x0, seat.at[0] - half)
+        : Math.min(box.y1, seat.at[1] + half) - Math.max(box.y0, seat.at[1] - half);
+    const [px, py] = seat.at;
+    const near =
+      seat.looks[1] !== 0
+        ? seat.looks[1] < 0
+          ? py - box.y1
+          : box.y0 - py
+        : seat.looks[0] < 0
+          ? px - box.x1
+          : box.x0 - px;
+    const over = seat.looks[1] !== 0 ? box.y1 > py - REACH_MM && box.y0 < py + REACH_MM : true;
+    return alongside > 250 && near < REACH_MM && over ? [{ unit, table, alongside }] : [];
+  });
+}
+
+const tableHeight = appliesTo(tableHeightRule, {
+  ofRoom: (scene) =>
+    seatsIn(scene).flatMap((seat) =>
+      tablesAt(seat, scene).map(({ unit }) => {
+        const seated = seat.top + (1 - CUSHION_GIVES) * seat.cushion;
+        const to = Math.round(seated + 280);
+        return {
+          id: `table-height:${unit.id}:${seat.unit.id}`,
+          input: {
+            table: unit.body.to,
+            boards: seat.top,
+            cushion: seat.cushion,
+            name: unit.name,
+            seat: seat.unit.name,
+          },
+          pin: { unit: unit.id, person: null, x: unit.body.x + 100, y: seat.at[1] + seat.looks[1] * 120 },
+          mend: () => change(scene, unit, 'height', to, message('mend.heightTo', { name: unit.name, to: mm(to) })),
+        };
+      }),
+    ),
+});
+
+const kneeRoom = appliesTo(kneeRoomRule, {
+  ofRoom: (scene) =>
+    seatsIn(scene).flatMap((seat) =>
+      tablesAt(seat, scene).map(({ unit, table, alongside }) => {
+        const { box, legs } = table;
+        const [deep, [from, to]] =
+          seat.looks[1] !== 0 ? [box.y1 - box.y0, [box.x0, box.x1]] : [box.x1 - box.x0, [box.y0, box.y1]];
+        // between the legs, or beside the one in the middle
+        const stops = legs
+          .map((leg) => (seat.looks[1] !== 0 ? ([leg.x0, leg.x1] as const) : ([leg.y0, leg.y1] as const)))
+          .sort((a, b) => a[0] - b[0]);
+        let [at, widest] = [from, 0];
+        for (const [low, high] of stops) {
+          widest = Math.max(widest, low - at);
+          at = Math.max(at, high);
+        }
+        widest = Math.max(widest, to - at);
+        // a pedestal is straddled by nobody, but knees go on both sides of it
+        return {
+          id: `knee-room:${unit.id}:${seat.unit.id}`,
+          input: { wide: Math.min(widest, Math.max(alongside, widest)), deep, name: unit.name },
+          pin: { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 },
+          quiet: true,
+        };
+      }),
+    ),
+});
+
+const facing = appliesTo(facingRule, {
+  ofRoom: (scene) => {
+    const seats = seatsIn(scene).filter(({ loose }) => loose !== true);
+    return seats.flatMap((a, i) =>
+      seats.slice(i + 1).flatMap((b) => {
+        const faces = a.looks[1] * b.looks[1] < 0;
+        const shared =
+          Math.min(a.at[0] + a.wide / 2, b.at[0] + b.wide / 2) - Math.max(a.at[0] - a.wide / 2, b.at[0] - b.wide / 2);
+        if (!faces || shared < 300) return [];
+        return [
+          {
+            id: `facing:${a.unit.id}:${b.unit.id}`,
+            input: { between: Math.abs(a.at[1] - b.at[1]), name: a.unit.name, other: b.unit.name },
+            pin: { unit: a.unit.id, person: null, x: (a.at[0] + b.at[0]) / 2, y: (a.at[1] + b.at[1]) / 2 },
+            quiet: true,
+          },
+        ];
+      }),
+    );
+  },
+});
+
+const headStrike = appliesTo(headStrikeRule, {
+  ofRoom: (scene) => {
+    const works = scene.units.filter(
+      (unit) => familyNamed(scene.families, unit.family)?.worksAt?.(unit) === true && frontLineOf(unit) !== null,
+    );
+    return scene.units.flatMap((high) => {
+      const over = frontLineOf(high);
+      if (!over || high.body.from < 1000) return [];
+      return works.flatMap((low) => {
+        const line = frontLineOf(low);
+        const shared = Math.min(endOf(low), endOf(high)) - Math.max(low.body.x, high.body.x);
+        if (!line || line.side !== over.side || shared < 100) return [];
+        const out = familyNamed(scene.families, low.family)?.overhang?.(low) ?? 0;
+        const setBack = over.front - (line.front - out);
+        return scene.people.map((person) => ({
+          id: `head-strike:${high.id}:${low.id}:${person.id}`,
+          input: {
+            setBack,
+            underside: high.body.from,
+            stature: person.stature,
+            who: person.name,
+            name: high.name,
+          },
+          pin: {
+            unit: high.id,
+            person: person.id,
+            x: (Math.max(low.body.x, high.body.x) + Math.min(endOf(low), endOf(high))) / 2,
+            y: line.sign * line.front,
+          },
+          quiet: true,
+          mend: () =>
+            change(
+              scene,
+              high,
+              'front',
+              over.front + wholeUp(150 - setBack),
+              message('mend.frontBack', { name: high.name, by: mm(wholeUp(150 - setBack)) }),
+            ),
+        }));
+      });
+    });
+  },
+});
+
+const hanging = appliesTo(hangingRule, {
+  ofUnit: (unit, scene) =>
+    (scene.skeletons.get(unit.id)?.bays ?? []).flatMap(({ bay, room, deepLow, deepHigh, deepHang }) => {
+      const { holds } = bay;
+      if (holds.kind !== 'rail') return [];
+      const deep = Math.min(deepLow, deepHang ?? deepHigh);
+      const wide = room.x1 - room.x0;
+      const clear = holds.along === 'bay' ? deep : wide;
+      const other = holds.along === 'bay' ? wide : deep;
+      const line = frontLineOf(unit);
+      return [
+        {
+          id: `hanging:${unit.id}:${bay.name}`,
+          input: { clear, name: unit.name, rail: holds.along },
+          pin: { unit: unit.id, person: null, x: (room.x0 + room.x1) / 2, y: (room.y0 + room.y1) / 2 },
+          mend: ({ spare }): (Mend | null)[] => {
+            const by = wholeUp(-(spare ?? 0));
+            return [
+              other >= 550
+                ? {
+                    said: message('mend.turnRail'),
+                    operations: [
+                      {
+                        name: 'changeBay',
+                        payload: {
+                          id: unit.id,
+                          bay: bay.name,
+                          holds: { kind: 'rail', along: holds.along === 'bay' ? 'depth' : 'bay' },
+                        },
+                      },
+                    ],
+                  }
+                : null,
+              holds.along === 'bay' && line
+                ? {
+                    said: message('mend.frontOut', { name: unit.name, by: mm(by) }),
+                    operations: [changeUnit(unit, { front: line.front - by })],
+                  }
+                : null,
+              holds.along === 'depth' && endOf(unit) + by <= scene.inner.length
+                ? change(
+                    scene,
+                    unit,
+                    'length',
+                    unit.body.length + by,
+                    message('mend.longer', { name: unit.name, by: mm(by) }),
+                  )
+                : null,
+            ];
+          },
+        },
+      ];
+    }),
+});
+
+const wash = appliesTo(washRule, {
+  ofUnit: (unit, scene) => {
+    if (familyNamed(scene.families, unit.family)?.standsIn?.(unit) !== true) return [];
+    const [bay] = scene.skeletons.get(unit.id)?.bays ?? [];
+    if (!bay) return [];
+    const { room } = bay;
+    const line = frontLineOf(unit);
+    return scene.people.map((person) => ({
+      id: `wash:${unit.id}:${person.id}`,
+      input: {
+        along: room.x1 - room.x0,
+        deep: room.y1 - room.y0,
+        high: room.z1 - room.z0,
+        stature: person.stature,
+        who: person.name,
+        name: unit.name,
+      },
+      pin: { unit: unit.id, person: person.id, x: (room.x0 + room.x1) / 2, y: (room.y0 + room.y1) / 2 },
+      mend: (): (Mend | null)[] => {
+        const [along, deep] = [wholeUp(600 - (room.x1 - room.x0)), wholeUp(600 - (room.y1 - room.y0))];
+        return [
+          along > 0 && endOf(unit) + along <= scene.inner.length
+            ? change(
+                scene,
+                unit,
+                'length',
+                unit.body.length + along,
+                message('mend.longer', { name: unit.name, by: mm(along) }),
+              )
+            : null,
+          deep > 0 && line
+            ? change(
+                scene,
+                unit,
+                'front',
+                line.front - deep,
+                message('mend.frontOut', { name: unit.name, by: mm(deep) }),
+              )
+            : null,
+        ];
+      },
+    }));
+  },
+});
+
+/** Whether people sit, work under high cupboards, hang their clothes and wash. */
+export const SITTING_CHECKS = [
+  seatHeight,
+  seatDepth,
+  seatWidth,
+  tableHeight,
+  kneeRoom,
+  facing,
+  headStrike,
+  hanging,
+  wash,
+];

@@ -1,0 +1,406 @@
+import { endOf, frontLineOf } from '../../document/body.js';
+import { thingIn } from '../../document/layout-changes.js';
+import type { Operation } from '../../document/operation.js';
+import type { Bay, Stored, Thing, Unit } from '../../document/schema.js';
+import { familyNamed } from '../../document/kit.js';
+import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import type { BayRoom } from '../../furniture/skeleton.js';
+import { solidsOf } from '../../furniture/solid.js';
+import { spread } from '../../numeric/plane.js';
+import { wholeUp } from '../../numeric/tolerance.js';
+import {
+  airRule,
+  cookerRule,
+  fuelRule,
+  placesRule,
+  reachRule,
+  storedRule,
+  thingFitsRule,
+  thingSizeRule,
+  ventArea,
+} from '../../rules/things.js';
+import { halfWidth, roofHeight } from '../../shell/shell.js';
+import { message, mm } from '../../words/message.js';
+
+interface InBay {
+  readonly unit: Unit;
+  readonly place: BayRoom;
+  readonly thing: Thing;
+}
+const placesOf = (unit: Unit, scene: Scene): readonly BayRoom[] => scene.skeletons.get(unit.id)?.bays ?? [];
+/** Every thing in a bay of a unit. */
+const inBays = (unit: Unit, scene: Scene): InBay[] =>
+  placesOf(unit, scene).flatMap((place): InBay[] => {
+    const id = thingIn(place.bay);
+    const thing = id === null ? undefined : scene.things.find((own) => own.id === id);
+    return thing ? [{ unit, place, thing }] : [];
+  });
+const middle = ({ room }: BayRoom): { readonly x: number; readonly y: number } => ({
+  x: (room.x0 + room.x1) / 2,
+  y: (room.y0 + room.y1) / 2,
+});
+const pinIn = (unit: Unit, place: BayRoom): Pin => ({ unit: unit.id, person: null, ...middle(place) });
+const bayName = (unit: Unit, bay: Bay): string => `${unit.name}, ${bay.name}`;
+const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'front' | 'vents'>>): Operation => ({
+  name: 'changeBay',
+  payload: { id: unit.id, bay: bay.name, ...changes },
+});
+
+const fits = appliesTo(thingFitsRule, {
+  ofUnit: (unit, scene) =>
+    inBays(unit, scene).map(({ place, thing }) => {
+      const { room, bay } = place;
+      const line = frontLineOf(unit);
+      const needs = {
+        wide: thing.width + 2 * thing.clear.side,
+        deep: thing.depth + thing.clear.back,
+        high: thing.height + thing.clear.top,
+      };
+      // what hangs in an opening of the top is only as high as its body
+      const has = { wide: room.x1 - room.x0, deep: Math.min(place.deepLow, place.deepHigh), high: room.z1 - room.z0 };
+      const divided = 'cut' in unit.division;
+      return {
+        id: `thing-fits:${unit.id}:${bay.name}`,
+        input: { needs, has, thing: thing.name, name: bayName(unit, bay) },
+        pin: pinIn(unit, place),
+        mend: (): (Mend | null)[] => {
+          const [wide, deep, high] = [needs.wide - has.wide, needs.deep - has.deep, needs.high - has.high].map(
+            wholeUp,
+          ) as [number, number, number];
+          return [
+            wide > 0 && divided
+              ? {
+                  said: message('mend.widenBay', { to: mm(needs.wide) }),
+                  operations: [{ name: 'sizeBay', payload: { id: unit.id, bay: bay.name, size: needs.wide } }],
+                }
+              : null,
+            wide > 0 && !divided && endOf(unit) + wide <= scene.inner.length
+              ? {
+                  said: message('mend.longer', { name: unit.name, by: mm(wide) }),
+                  operations: [changeUnit(unit, { length: unit.body.length + wide })],
+                }
+              : null,
+            deep > 0 && line
+              ? {
+                  said: message('mend.frontOut', { name: unit.name, by: mm(deep) }),
+                  operations: [changeUnit(unit, { front: line.front - deep })],
+                }
+              : null,
+            high > 0 && !divided
+              ? {
+                  said: message('mend.raise', { name: unit.name, by: mm(high) }),
+                  operations: [changeUnit(unit, { height: unit.body.to + high })],
+                }
+              : null,
+          ];
+        },
+      };
+    }),
+});
+
+/** What stands alone, and its data sheet. */
+function alone(unit: Unit, scene: Scene): Thing | null {
+  const id = familyNamed(scene.families, unit.family)?.is?.(unit) ?? null;
+  return id === null ? null : (scene.things.find((thing) => thing.id === id) ?? null);
+}
+
+const sizes = appliesTo(thingSizeRule, {
+  ofUnit: (unit, scene) => {
+    const thing = alone(unit, scene);
+    const { body } = unit;
+    if (!thing || body.stands !== 'free') return [];
+    const along = unit.options['looks'] === 'left' || unit.options['looks'] === 'right';
+    const [length, width] = along ? [thing.width, thing.depth] : [thing.depth, thing.width];
+    const off = Math.max(
+      Math.abs(body.length - length),
+      Math.abs(body.width - width),
+      Math.abs(body.to - body.from - thing.height),
+    );
+    return [
+      {
+        id: `thing-size:${unit.id}`,
+        input: { off, name: unit.name, thing: thing.name },
+        pin: { unit: unit.id, person: null, x: body.x + body.length / 2, y: body.y + body.width / 2 },
+        quiet: true,
+        mend: () => ({
+          said: message('mend.sizeAsSheet'),
+          operations: [changeUnit(unit, { length, width, height: body.from + thing.height })],
+        }),
+      },
+    ];
+  },
+});
+
+/** A front that air passes through as it is. */
+const isOpen = ({ front }: Bay): boolean => front.kind === 'none' || front.kind === 'curtain';
+
+const air = appliesTo(airRule, {
+  ofUnit: (unit, scene) =>
+    inBays(unit, scene)
+      .filter(({ thing }) => thing.heat > 0 || thing.air !== null)
+      .map(({ place, thing }) => {
+        const { bay, room } = place;
+        const high = room.z1 - room.z0;
+        const sheet = thing.air ? Math.max(thing.air.inlet, thing.air.outlet) : null;
+        const wants = Math.ceil(sheet ?? ventArea(thing.heat, high));
+        return {
+          id: `air:${unit.id}:${bay.name}`,
+          input: {
+            watts: thing.heat,
+            between: high,
+            sheet,
+            low: bay.vents?.low ?? 0,
+            high: bay.vents?.high ?? 0,
+            open: isOpen(bay) && bay.holds.kind === 'thing',
+            thing: thing.name,
+            name: bayName(unit, bay),
+          },
+          pin: pinIn(unit, place),
+          mend: () => [
+            {
+              said: message('mend.vents', { area: wants }),
+              operations: [changeBay(unit, bay, { vents: { low: wants, high: wants } })],
+            },
+            bay.holds.kind === 'thing'
+              ? { said: message('mend.openFront'), operations: [changeBay(unit, bay, { front: { kind: 'none' } })] }
+              : null,
+          ],
+        };
+      }),
+});
+
+/** Whether a face of a thing in a bay is behind something that opens, comes off or slides out. */
+function opensTo(face: Thing['service'][number], { bay }: BayRoom, unit: Unit, scene: Scene): boolean {
+  const slides = bay.holds.kind === 'pull-out';
+  const lidded = (scene.skeletons.get(unit.id)?.motions ?? []).some(({ of }) => of === `${unit.id}.${bay.name}.lid`);
+  if (face === 'front') return bay.front.kind !== 'none' || bay.holds.kind === 'thing' || slides;
+  if (face === 'top') return slides || lidded;
+  return slides;
+}
+
+/** How far it is free before the front of a bay, to the next unit or the other wall, mm. */
+function freeBefore(unit: Unit, { room, into }: BayRoom, scene: Scene): { readonly far: number; readonly by: string } {
+  const { inner } = scene;
+  const side = into > 0 ? 'left' : 'right';
+  const face = into > 0 ? room.y0 : room.y1;
+  const wall = Math.min(...spread(room.x0, room.x1, 3).map((x) => halfWidth(inner, side, x, (room.z0 + room.z1) / 2)));
+  let far = into > 0 ? face + wall : wall - face;
+  let by = 'the wall';
+  for (const other of scene.units) {
+    if (other.id === unit.id) continue;
+    for (const box of solidsOf(other, scene, scene.families)) {
+      if (box.x0 >= room.x1 - 1 || box.x1 <= room.x0 + 1 || box.z0 >= room.z1 || box.z1 <= room.z0) continue;
+      const gap = into > 0 ? face - box.y1 : box.y0 - face;
+      // what reaches over the front of the bay closes it
+      const closed = into > 0 ? box.y0 < face && box.y1 > face : box.y1 > face && box.y0 < face;
+      const clear = closed ? 0 : gap;
+      if (clear >= 0 && clear < far) [far, by] = [clear, other.name];
+    }
+  }
+  return { far, by };
+}
+
+const reach = appliesTo(reachRule, {
+  ofRoom: (scene) =>
+    scene.units.flatMap((unit) =>
+      inBays(unit, scene).flatMap(({ place, thing }) =>
+        thing.service.map((face) => {
+          const { bay } = place;
+          const { far, by } = freeBefore(unit, place, scene);
+          const lid = face === 'top' && bay.holds.kind !== 'pull-out';
+          return {
+            id: `reach:${unit.id}:${bay.name}:${face}`,
+            input: {
+              opens: opensTo(face, place, unit, scene),
+              before: lid ? 500 : far,
+              face,
+              thing: thing.name,
+              name: bayName(unit, bay),
+              by,
+            },
+            pin: pinIn(unit, place),
+            quiet: true,
+            mend: (): (Mend | null)[] => [
+              face !== 'front' && bay.holds.kind === 'thing'
+                ? {
+                    said: message('mend.travel', { to: mm(Math.round(thing.depth)) }),
+                    operations: [
+                      changeBay(unit, bay, {
+                        holds: { kind: 'pull-out', thing: thing.id, travel: Math.round(thing.depth), latch: true },
+                      }),
+                    ],
+                  }
+                : null,
+              face === 'front' && bay.front.kind === 'none'
+                ? {
+                    said: message('mend.doorFront'),
+                    operations: [changeBay(unit, bay, { front: { kind: 'doors', count: 1, latch: true } })],
+                  }
+                : null,
+            ],
+          };
+        }),
+      ),
+    ),
+});
+
+/** What of a thing goes by its manual alone. */
+const BY_MANUAL = ['gas', 'flue', 'fuel', 'air'] as const;
+
+const fuel = appliesTo(fuelRule, {
+  ofRoom: (scene) => {
+    const told = (thing: Thing, id: string, pin: Pin): Case<{ thing: string; which: string }>[] => {
+      const which = BY_MANUAL.filter((connection) => thing.connects.includes(connection));
+      return which.length === 0
+        ? []
+        : [{ id: `fuel:${id}`, input: { thing: thing.name, which: which.join(', ') }, pin }];
+    };
+    return scene.units.flatMap((unit) => {
+      const own = alone(unit, scene);
+      const { body } = unit;
+      return [
+        ...inBays(unit, scene).flatMap(({ place, thing }) =>
+          told(thing, `${unit.id}:${place.bay.name}`, pinIn(unit, place)),
+        ),
+        ...(own && body.stands === 'free'
+          ? told(own, unit.id, { unit: unit.id, person: null, x: body.x + body.length / 2, y: body.y + body.width / 2 })
+          : []),
+      ];
+    });
+  },
+});
+
+const cooker = appliesTo(cookerRule, {
+  ofRoom: (scene) =>
+    scene.units.flatMap((unit) =>
+      inBays(unit, scene)
+        .filter(({ thing }) => thing.kind === 'cooker')
+        .map(({ place, thing }) => {
+          const { room, bay } = place;
+          const top = scene.inner.floor + unit.body.to;
+          const at = middle(place);
+          const roof = roofHeight(scene.inner, at.x, at.y);
+          let [above, by] = [roof, 'the roof'];
+          for (const other of scene.units) {
+            if (other.id === unit.id) continue;
+            for (const box of solidsOf(other, scene, scene.families))
+              if (
+                box.x0 < room.x1 &&
+                box.x1 > room.x0 &&
+                box.y0 < room.y1 &&
+                box.y1 > room.y0 &&
+                box.z0 >= top &&
+                box.z0 < above
+              )
+                [above, by] = [box.z0, other.name];
+          }
+          const over = scene.units.find(({ name }) => name === by);
+          return {
+            id: `cooker:${unit.id}:${bay.name}`,
+            input: { clear: above - top, sheet: thing.clear.top, thing: thing.name, by },
+            pin: pinIn(unit, place),
+            mend: ({ spare }) => {
+              const more = wholeUp(-(spare ?? 0));
+              return over && over.body.to - over.body.from > 150
+                ? {
+                    said: message('mend.raise', { name: over.name, by: mm(more) }),
+                    operations: [changeUnit(over, { from: over.body.from + more })],
+                  }
+                : null;
+            },
+          };
+        }),
+    ),
+});
+
+const LITRE = 1e6;
+/** The inside of a bay and what goes through its front, mm. */
+function insideOf({ room, deepLow, deepHigh, bay }: BayRoom): {
+  readonly opening: [number, number];
+  readonly inside: [number, number, number];
+  readonly litres: number;
+} {
+  const [wide, high] = [room.x1 - room.x0, room.z1 - room.z0];
+  // doors side by side open all of it; sliding panels half
+  const opening: [number, number] = [bay.front.kind === 'sliding' ? wide / 2 : wide, high];
+  const shelves = bay.holds.kind === 'shelves' || bay.holds.kind === 'drawers' ? bay.holds.count : 0;
+  const levels = bay.holds.kind === 'drawers' ? Math.max(1, shelves) : shelves + 1;
+  return {
+    opening,
+    inside: [wide, Math.min(deepLow, deepHigh), high / levels],
+    litres: (wide * ((deepLow + deepHigh) / 2) * high) / LITRE,
+  };
+}
+
+const keptIn = (scene: Scene): { readonly stored: Stored; readonly unit: Unit; readonly place: BayRoom }[] =>
+  scene.stored.flatMap((stored) => {
+    const unit = scene.units.find(({ id }) => id === stored.kept?.unit);
+    const place = unit && placesOf(unit, scene).find(({ bay }) => bay.name === stored.kept?.bay);
+    return unit && place ? [{ stored, unit, place }] : [];
+  });
+
+const stores = appliesTo(storedRule, {
+  ofRoom: (scene) =>
+    keptIn(scene).map(({ stored, unit, place }) => {
+      const { opening, inside } = insideOf(place);
+      const input = {
+        size: [stored.length, stored.width, stored.height] as [number, number, number],
+        opening,
+        inside,
+        turns: stored.turns,
+        name: stored.name,
+        bay: bayName(unit, place.bay),
+      };
+      return {
+        id: `stored:${stored.id}`,
+        input,
+        pin: pinIn(unit, place),
+        quiet: true,
+        // the first bay in which it does go
+        mend: () => {
+          for (const other of scene.units)
+            for (const better of placesOf(other, scene)) {
+              const room = insideOf(better);
+              if (storedRule.run({ ...input, opening: room.opening, inside: room.inside }).grade === 'good')
+                return {
+                  said: message('mend.keepElsewhere', { bay: bayName(other, better.bay) }),
+                  operations: [
+                    {
+                      name: 'putStored' as const,
+                      payload: { stored: { ...stored, kept: { unit: other.id, bay: better.bay.name } } },
+                    },
+                  ],
+                };
+            }
+          return null;
+        },
+      };
+    }),
+});
+
+const full = appliesTo(placesRule, {
+  ofRoom: (scene) => {
+    const kept = keptIn(scene);
+    return scene.units.flatMap((unit) =>
+      placesOf(unit, scene).flatMap((place) => {
+        const own = kept.filter((one) => one.unit.id === unit.id && one.place.bay.name === place.bay.name);
+        if (own.length === 0) return [];
+        const litres = own.reduce(
+          (sum, { stored }) => sum + (stored.count * stored.length * stored.width * stored.height) / LITRE,
+          0,
+        );
+        return [
+          {
+            id: `places:${unit.id}:${place.bay.name}`,
+            input: { litres, room: insideOf(place).litres, bay: bayName(unit, place.bay) },
+            pin: pinIn(unit, place),
+            quiet: true,
+          },
+        ];
+      }),
+    );
+  },
+});
+
+/** Whether appliances and goods go where they are to go, and are reached. */
+export const THING_CHECKS = [fits, sizes, air, reach, fuel, cooker, stores, full];

@@ -1,0 +1,188 @@
+import { endOf, frontLineOf, spansWalls, standsAt } from '../document/body.js';
+import { familyNamed } from '../document/kit.js';
+import type { Unit } from '../document/schema.js';
+import type { Family, Gap, Start } from '../furniture/family.js';
+import type { Scene } from '../furniture/scene.js';
+import { spread } from '../numeric/plane.js';
+import { widthOf } from '../shell/openings.js';
+import { halfWidth, roofHeight } from '../shell/shell.js';
+
+/** The way through is kept this wide when a gap's depth is told, mm. */
+const WAY_MM = 600;
+/** Nothing is as deep as this against a side wall, mm. */
+const DEEPEST_MM = 900;
+/** A shorter stretch is of no use, mm. */
+const SHORTEST_MM = 150;
+/** Above this things hang, mm above the finished floor. */
+const HIGH_MM = 1200;
+const LOW_MM = 900;
+
+type GapScene = Pick<Scene, 'units' | 'inner' | 'openings' | 'families' | 'arches'>;
+
+/** What a span without the spans in it leaves. */
+function left(from: number, to: number, taken: readonly (readonly [number, number])[]): [number, number][] {
+  const free: [number, number][] = [];
+  let at = from;
+  for (const [a, b] of [...taken].sort((p, q) => p[0] - q[0])) {
+    if (a - at >= SHORTEST_MM) free.push([at, Math.min(a, to)]);
+    at = Math.max(at, b);
+  }
+  if (to - at >= SHORTEST_MM) free.push([at, to]);
+  return free.filter(([a, b]) => b - a >= SHORTEST_MM);
+}
+
+const spanOf = (unit: Unit): readonly [number, number] => [unit.body.x, endOf(unit)];
+
+/** How far out the other side's fronts stand over a stretch: to them or to the other wall, the least, mm. */
+function otherSide({ units, inner }: GapScene, side: 'left' | 'right', x0: number, x1: number): number {
+  const other = side === 'left' ? 'right' : 'left';
+  const fronts = units.flatMap((unit) => {
+    const line = frontLineOf(unit);
+    return line?.side === other && unit.body.from < LOW_MM && unit.body.x < x1 && endOf(unit) > x0 ? [line.front] : [];
+  });
+  return Math.min(...spread(x0, x1, 7).map((x) => halfWidth(inner, other, x, inner.floor + LOW_MM)), ...fronts);
+}
+
+/** Free stretches against one wall at one height. */
+function atWall(scene: GapScene, side: 'left' | 'right', zone: Gap['zone']): Gap[] {
+  const { units, inner, openings, arches } = scene;
+  const high = zone === 'high';
+  const standing = units
+    .filter((unit) => standsAt(unit, side) || unit.body.stands === 'free')
+    .filter((unit) => (high ? unit.body.to > HIGH_MM : unit.body.from < LOW_MM))
+    .filter((unit) => unit.body.stands !== 'free' || !high)
+    .filter((unit) => {
+      if (unit.body.stands !== 'free') return true;
+      // what stands free takes the wall only when it stands near it
+      const wall = halfWidth(inner, side, unit.body.x, inner.floor + 400);
+      return side === 'left' ? unit.body.y < -wall + 300 : unit.body.y + unit.body.width > wall - 300;
+    })
+    .map(spanOf);
+  // a door and a step before it stay free
+  const doors = high
+    ? []
+    : openings
+        .filter(({ opening }) => opening.kind === 'door' && opening.surface === side)
+        .map((placed): readonly [number, number] => {
+          const { from, to } = widthOf(placed);
+          return [from, to];
+        });
+  const steps = high
+    ? []
+    : arches
+        .filter((arch) => arch.kind === 'step' && arch.side === side)
+        .map((arch): readonly [number, number] => [arch.from, arch.to]);
+  return left(inner.start, inner.length, [...standing, ...doors, ...steps]).map(([from, to]): Gap => {
+    const [x0, x1] = [Math.ceil(from), Math.floor(to)];
+    const heights = high ? [HIGH_MM + 100] : [50, 450, LOW_MM];
+    const wall = Math.min(
+      ...spread(x0, x1, 7).flatMap((x) => heights.map((z) => halfWidth(inner, side, x, inner.floor + z))),
+    );
+    const roof = Math.min(
+      ...spread(x0, x1, 5).map((x) => roofHeight(inner, x, (side === 'left' ? -1 : 1) * (wall - 350))),
+    );
+    const over = units.filter(
+      (unit) => standsAt(unit, side) && unit.body.from >= LOW_MM && unit.body.x < x1 && endOf(unit) > x0,
+    );
+    return {
+      where: side,
+      zone,
+      x0,
+      x1,
+      z0: high ? HIGH_MM : 0,
+      z1: Math.min(roof - inner.floor, ...(high ? [] : over.map((unit) => unit.body.from))),
+      deep: high ? 400 : Math.max(0, Math.min(DEEPEST_MM, wall + otherSide(scene, side, x0, x1) - WAY_MM)),
+      wall,
+    };
+  });
+}
+
+/** Free stretches of the middle: between fronts, or from wall to wall where nothing stands. */
+function inMiddle(scene: GapScene): Gap[] {
+  const { units, inner, families, openings } = scene;
+  const taken = units
+    .filter((unit) => unit.body.from < LOW_MM && (spansWalls(unit) || unit.body.stands === 'free'))
+    .filter(
+      (unit) =>
+        familyNamed(families, unit.family)?.lies !== undefined || unit.body.stands === 'free' || spansWalls(unit),
+    )
+    .map(spanOf);
+  const edges = units.filter((unit) => frontLineOf(unit) !== null && unit.body.from < LOW_MM).flatMap(spanOf);
+  const doors = openings
+    .filter(({ opening }) => opening.kind === 'door' && (opening.surface === 'left' || opening.surface === 'right'))
+    .flatMap(({ from, to }) => [from, to]);
+  const cuts = [inner.start, inner.length, ...edges, ...doors]
+    .filter((x) => x >= inner.start && x <= inner.length)
+    .sort((a, b) => a - b);
+  return cuts.slice(1).flatMap((to, i): Gap[] => {
+    const from = cuts[i] ?? to;
+    return left(from, to, taken).map(([x0, x1]): Gap => {
+      const free = (side: 'left' | 'right'): number =>
+        otherSide(scene, side === 'left' ? 'right' : 'left', x0 + 1, x1 - 1);
+      const wall = Math.min(
+        ...spread(x0, x1, 5).flatMap((x) =>
+          (['left', 'right'] as const).map((side) => halfWidth(inner, side, x, inner.floor + LOW_MM)),
+        ),
+      );
+      return {
+        where: 'middle',
+        zone: 'floor',
+        x0: Math.ceil(x0),
+        x1: Math.floor(x1),
+        z0: 0,
+        z1: Math.min(...spread(x0, x1, 5).map((x) => roofHeight(inner, x, 0))) - inner.floor,
+        deep: free('left') + free('right'),
+        wall,
+      };
+    });
+  });
+}
+
+/** Every free stretch there is: against both walls on the floor and under the roof, and in the middle. */
+export function gapsOf(scene: GapScene): readonly Gap[] {
+  return [
+    ...(['left', 'right'] as const).flatMap((side) => [
+      ...atWall(scene, side, 'floor'),
+      ...atWall(scene, side, 'high'),
+    ]),
+    ...inMiddle(scene),
+  ];
+}
+
+/** The free stretch that is pointed at; null where something stands there. */
+export function gapAt(
+  gaps: readonly Gap[],
+  place: { readonly surface: 'left' | 'right' | 'floor' | 'ceiling'; readonly x: number; readonly along: number },
+  floor: number,
+): Gap | null {
+  const here = gaps.filter(({ x0, x1 }) => place.x >= x0 && place.x <= x1);
+  if (place.surface === 'left' || place.surface === 'right')
+    return (
+      here.find(
+        (gap) => gap.where === place.surface && gap.zone === (place.along - floor >= HIGH_MM - 150 ? 'high' : 'floor'),
+      ) ?? null
+    );
+  const side = place.along < 0 ? 'left' : 'right';
+  if (place.surface === 'ceiling') return here.find((gap) => gap.where === side && gap.zone === 'high') ?? null;
+  // near a wall the wall's own stretch, else the middle
+  const walled = here.find((gap) => gap.where === side && gap.zone === 'floor');
+  if (walled && Math.abs(place.along) > walled.wall - Math.max(250, walled.deep * 0.6)) return walled;
+  return here.find((gap) => gap.where === 'middle') ?? walled ?? null;
+}
+
+/** A family as it would stand in a free stretch. */
+export interface Offered {
+  readonly family: Family;
+  readonly unit: Unit;
+  readonly fits: number;
+}
+
+/** The families that fit a free stretch now, best first. */
+export function offersIn(gap: Gap, families: readonly Family[], start: (family: Family) => Start): readonly Offered[] {
+  return families
+    .flatMap((family): Offered[] => {
+      const offer = family.inGap?.(gap, start(family)) ?? null;
+      return offer ? [{ family, ...offer }] : [];
+    })
+    .sort((a, b) => b.fits - a.fits);
+}

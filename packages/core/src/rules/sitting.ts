@@ -1,0 +1,218 @@
+import { z } from 'zod';
+import { mm } from '../words/message.js';
+import { atLeast, atMost, defineRule, graded, worstOf, type Verdict } from './rule.js';
+import { CUSHION_GIVES } from './people.js';
+
+const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
+const who = z.string().default('');
+const name = z.string().default('seat');
+
+/** A figure that is to lie between two bounds: verdict by how far it is from the middle. */
+const within = (
+  figure: number,
+  middle: number,
+  good: number,
+  tight: number,
+  said: Parameters<typeof atMost>[3],
+): ReturnType<typeof atMost> => atMost(Math.abs(figure - middle), good, tight, said);
+
+export const seatHeightRule = defineRule({
+  name: 'seat-height',
+  title: 'Seat height',
+  formula:
+    'height = boards + 0.75 x cushion; good: back of knee +- 30; tight: +- 60; a foot that does not reach the floor is worse than knees that are high',
+  reason: 'Feet rest on the floor and the edge does not press under the thigh.',
+  input: z.strictObject({ boards: length, cushion: length, backOfKnee: length, who, name }),
+  run: ({ boards, cushion, backOfKnee, who: person, name: seat }) => {
+    const height = boards + (1 - CUSHION_GIVES) * cushion;
+    return within(height, backOfKnee, 30, 60, (grade) =>
+      graded(`rule.seatHeight`, {
+        who: person,
+        name: seat,
+        height: mm(height),
+        wants: mm(backOfKnee),
+        off: mm(Math.abs(height - backOfKnee)),
+        way: { word: height > backOfKnee ? 'seat.high' : 'seat.low' },
+      })(grade),
+    );
+  },
+});
+
+export const seatDepthRule = defineRule({
+  name: 'seat-depth',
+  title: 'Seat depth to the backrest',
+  formula: 'good: 400 to 520; tight: 360 to 560',
+  reason: 'Less does not carry the thigh; more and the back finds nothing.',
+  input: z.strictObject({ deep: length, name }),
+  run: ({ deep, name: seat }) => {
+    const say = graded('rule.seatDepth', { name: seat, deep: mm(deep), least: mm(400), most: mm(520) });
+    return worstOf([atLeast(deep, 400, 360, say), atMost(deep, 520, 560, say)]);
+  },
+});
+
+export const tableHeightRule = defineRule({
+  name: 'table-height',
+  title: 'Table above the seat',
+  formula: 'above = table - (boards + 0.75 x cushion); good: 250 to 310; tight: 220 to 340',
+  reason: 'Elbows rest on it and knees go under it.',
+  input: z.strictObject({ table: length, boards: length, cushion: length, name, seat: z.string().default('') }),
+  run: ({ table, boards, cushion, name: top, seat }) => {
+    const above = table - boards - (1 - CUSHION_GIVES) * cushion;
+    const say = graded('rule.tableHeight', { name: top, seat, above: mm(above), least: mm(250), most: mm(310) });
+    return worstOf([atLeast(above, 250, 220, say), atMost(above, 310, 340, say)]);
+  },
+});
+
+export const kneeRoomRule = defineRule({
+  name: 'knee-room',
+  title: 'Room for knees under a table',
+  formula: 'good: >= 600 wide and 400 deep; tight: >= 550 and 350',
+  reason: 'Knees and feet go under it without straddling a leg.',
+  input: z.strictObject({ wide: length, deep: length, name }),
+  run: ({ wide, deep, name: top }) => {
+    const say = graded('rule.kneeRoom', { name: top, wide: mm(wide), deep: mm(deep) });
+    return worstOf([atLeast(wide, 600, 550, say), atLeast(deep, 400, 350, say)]);
+  },
+});
+
+export const seatsRule = defineRule({
+  name: 'seat-width',
+  title: 'Places on a seat',
+  formula: 'each sitter has 550 for good, 450 for tight; and shoulders where they were measured',
+  reason: 'Shoulders are wider than hips.',
+  input: z.strictObject({
+    wide: length,
+    sitters: z.int().min(1).max(12),
+    shoulders: z.array(length).default([]),
+    name,
+  }),
+  run: ({ wide, sitters, shoulders, name: seat }) => {
+    const broad = shoulders.reduce((sum, own) => sum + own, 0);
+    const good = Math.max(sitters * 550, broad);
+    return atLeast(wide, good, Math.max(sitters * 450, broad * 0.95), (grade, spare) =>
+      graded('rule.seatWidth', { name: seat, wide: mm(wide), sitters, wants: mm(good), short: mm(-(spare ?? 0)) })(
+        grade,
+      ),
+    );
+  },
+});
+
+export const facingRule = defineRule({
+  name: 'facing-seats',
+  title: 'Seats that face each other',
+  formula: 'between the fronts of the seats good: >= 450; tight: >= 300',
+  reason: 'Two pairs of knees meet there.',
+  input: z.strictObject({ between: length, name, other: z.string().default('') }),
+  run: ({ between, name: seat, other }) =>
+    atLeast(between, 450, 300, (grade, spare) =>
+      graded('rule.facing', { name: seat, other, between: mm(between), short: mm(-(spare ?? 0)) })(grade),
+    ),
+});
+
+/** Eye height of somebody who stands, as a share of stature, and how far the head comes forward when leaning 25 degrees from the hip. */
+export const EYE_SHARE = 0.936;
+const HIP_SHARE = 0.52;
+/** How far the forehead of a person who leans over by 25 degrees comes before their hip, mm: they stand 100 before the worktop. */
+export const leansOver = (stature: number): { readonly forward: number; readonly height: number } => {
+  const lean = (25 * Math.PI) / 180;
+  const trunk = (1 - HIP_SHARE) * stature;
+  return { forward: trunk * Math.sin(lean), height: HIP_SHARE * stature + trunk * Math.cos(lean) };
+};
+
+export const headStrikeRule = defineRule({
+  name: 'head-strike',
+  title: 'High cupboard over a place where one stands and works',
+  formula:
+    'good: its front stands back >= 150 from the worktop front, or its underside is >= eye height + 100; tight: back >= 100, or a head that leans 25 degrees from the hip passes under it',
+  reason: 'Whoever bends over the sink meets the edge with the forehead.',
+  input: z.strictObject({
+    setBack: length,
+    underside: length,
+    stature: z.number().min(400).max(2500).meta({ unit: 'mm' }),
+    who,
+    name,
+  }),
+  run: ({ setBack, underside, stature, who: person, name: high }): Verdict => {
+    const say = graded('rule.headStrike', {
+      who: person,
+      name: high,
+      back: mm(setBack),
+      underside: mm(underside),
+      wants: mm(150),
+      clear: mm(EYE_SHARE * stature + 100),
+      short: mm(Math.max(0, 150 - setBack)),
+    });
+    const over = underside - (EYE_SHARE * stature + 100);
+    if (over >= 0)
+      return {
+        grade: 'good',
+        spare: over,
+        figure: underside,
+        good: EYE_SHARE * stature + 100,
+        tight: 0,
+        said: say('good'),
+      };
+    const head = leansOver(stature).height + 0.05 * stature;
+    return atLeast(setBack, 150, underside >= head ? -Infinity : 100, say);
+  },
+});
+
+export const hangingRule = defineRule({
+  name: 'hanging-clothes',
+  title: 'Room for clothes on hangers',
+  formula: 'square to the rail good: >= 550 clear; tight: >= 480',
+  reason: 'A hanger is 450 wide, with sleeves on it.',
+  input: z.strictObject({ clear: length, name, rail: z.enum(['bay', 'depth']) }),
+  run: ({ clear, name: bay, rail }) =>
+    atLeast(clear, 550, 480, (grade, spare) =>
+      graded('rule.hanging', {
+        name: bay,
+        clear: mm(clear),
+        short: mm(-(spare ?? 0)),
+        rail: { word: rail === 'bay' ? 'rail.bay' : 'rail.depth' },
+      })(grade),
+    ),
+});
+
+export const washRule = defineRule({
+  name: 'wash-room',
+  title: 'Room to wash standing',
+  formula: 'good: >= 600 x 600 clear and stature + 40 high; tight: >= 500 x 600 seated',
+  reason: 'Elbows and knees need room, and the walls are wet.',
+  input: z.strictObject({
+    along: length,
+    deep: length,
+    high: length,
+    stature: z.number().min(400).max(2500).meta({ unit: 'mm' }),
+    who,
+    name,
+  }),
+  run: ({ along, deep, high, stature, who: person, name: room }) => {
+    const say = graded('rule.wash', {
+      who: person,
+      name: room,
+      along: mm(along),
+      deep: mm(deep),
+      high: mm(high),
+      wants: mm(stature + 40),
+    });
+    const [least, most] = [Math.min(along, deep), Math.max(along, deep)];
+    return worstOf([
+      atLeast(least, 600, 500, say),
+      atLeast(most, 600, 600, say),
+      atLeast(high, stature + 40, 0.75 * stature, say),
+    ]);
+  },
+});
+
+export const guardRule = defineRule({
+  name: 'bunk-guard',
+  title: 'Guard of a high bed',
+  formula: 'a bed whose edge is over 800 above the floor has a guard: good >= 160 above the mattress; tight >= 100',
+  reason: 'Whoever sleeps up there turns over in the night.',
+  input: z.strictObject({ edge: length, guard: length, name }),
+  run: ({ edge, guard, name: bed }) => {
+    const say = graded('rule.guard', { name: bed, edge: mm(edge), guard: mm(guard), wants: mm(160) });
+    return edge <= 800 ? atLeast(guard, -1, -1, say) : atLeast(guard, 160, 100, say);
+  },
+});

@@ -1,0 +1,173 @@
+import { z } from 'zod';
+import { mm } from '../words/message.js';
+import { atLeast, atMost, defineRule, either, graded, type Verdict } from './rule.js';
+
+const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
+const name = z.string().default('');
+
+export const thingFitsRule = defineRule({
+  name: 'thing-fits',
+  title: 'A thing in its bay',
+  formula: 'fails when width + 2 x side, depth + back, or height + top of its data sheet is more than the bay has',
+  reason: 'What is on its sheet has to go in with the air it asks for.',
+  input: z.strictObject({
+    needs: z.strictObject({ wide: length, deep: length, high: length }),
+    has: z.strictObject({ wide: length, deep: length, high: length }),
+    thing: name,
+    name,
+  }),
+  run: ({ needs, has, thing, name: bay }): Verdict => {
+    const rows = (['wide', 'deep', 'high'] as const).map((way) => ({ way, spare: has[way] - needs[way] }));
+    const worst = rows.reduce((least, next) => (next.spare < least.spare ? next : least));
+    return atLeast(worst.spare, 0, 0, (grade) =>
+      graded('rule.thingFits', {
+        thing,
+        name: bay,
+        way: { word: `way.${worst.way}` },
+        short: mm(-worst.spare),
+        spare: mm(worst.spare),
+      })(grade),
+    );
+  },
+});
+
+export const thingSizeRule = defineRule({
+  name: 'thing-size',
+  title: 'A thing drawn as its sheet says',
+  formula: 'fails when any size of what stands alone differs from its data sheet by more than 1',
+  reason: 'Two sizes of one thing cannot both be right.',
+  input: z.strictObject({ off: length, name, thing: name }),
+  run: ({ off, name: unit, thing }) =>
+    atMost(off, 1, 1, (grade) => graded('rule.thingSize', { name: unit, thing, off: mm(off) })(grade)),
+});
+
+const AIR = 1.2 * 1005;
+/** Free opening that carries heat away by itself, cm2. A = Q / (0.6 sqrt(2 g h dT / T)), Q = P / (1.2 x 1005 x dT); dT = 10 K. */
+export function ventArea(watts: number, between: number): number {
+  const rise = 10;
+  const flow = watts / (AIR * rise);
+  return (flow / (0.6 * Math.sqrt((2 * 9.81 * Math.max(0.05, between / 1000) * rise) / 293))) * 1e4;
+}
+
+export const airRule = defineRule({
+  name: 'appliance-air',
+  title: 'Air for what makes heat',
+  formula:
+    'each of inlet and outlet >= what the data sheet asks for, else A = Q / (0.6 sqrt(2 g h dT / 293)) with Q = P / (1.2 x 1005 x dT) and dT = 10; an open front is enough',
+  reason: 'Heat that cannot leave ruins the appliance, and worse. Combustion air and flues go by the manual.',
+  input: z.strictObject({
+    watts: z.number().min(0).meta({ unit: 'W' }),
+    between: length,
+    sheet: z.number().min(0).meta({ unit: 'cm2' }).nullable(),
+    low: z.number().min(0).meta({ unit: 'cm2' }),
+    high: z.number().min(0).meta({ unit: 'cm2' }),
+    open: z.boolean(),
+    thing: name,
+    name,
+  }),
+  run: ({ watts, between, sheet, low, high, open, thing, name: bay }): Verdict => {
+    const wants = sheet ?? ventArea(watts, between);
+    const has = open ? Infinity : Math.min(low, high);
+    const say = graded('rule.air', { thing, name: bay, has: open ? '–' : Math.round(has), wants: Math.ceil(wants) });
+    return open
+      ? { grade: 'good', spare: null, figure: null, good: wants, tight: wants, said: say('good') }
+      : atLeast(has, wants, wants, say);
+  },
+});
+
+export const reachRule = defineRule({
+  name: 'service-reach',
+  title: 'Reached to be looked after',
+  formula:
+    'each face that the data sheet names is behind something that opens, comes off or slides out; before it good: >= 500 free; tight: >= 300; fails where nothing opens',
+  reason: 'Everything that may fail is reached in the end, when all units stand.',
+  input: z.strictObject({ opens: z.boolean(), before: length, face: name, thing: name, name, by: name }),
+  run: ({ opens, before, face, thing, name: bay, by }) => {
+    const say = graded('rule.reach', { face, thing, name: bay, before: mm(before), by });
+    return opens
+      ? atLeast(before, 500, 300, say)
+      : { ...either(false, say), said: graded('rule.reachShut', { face, thing, name: bay })('fails') };
+  },
+});
+
+export const fuelRule = defineRule({
+  name: 'fuel-and-flue',
+  title: 'Gas, flue and combustion air',
+  formula: 'unknown: it goes by the manual of the appliance and by local code',
+  reason: 'It can hurt. Design and connection belong to licensed trades.',
+  input: z.strictObject({ thing: name, which: name }),
+  run: ({ thing, which }): Verdict => ({
+    grade: 'unknown',
+    spare: null,
+    figure: null,
+    good: 0,
+    tight: 0,
+    said: graded('rule.fuel', { thing, which })('unknown'),
+  }),
+});
+
+export const cookerRule = defineRule({
+  name: 'above-cooker',
+  title: 'What is above a cooker',
+  formula: 'clear = underside above - top of the cooker; good: >= 600 or its sheet; tight: >= 450',
+  reason: 'Flames and steam. The manual of the appliance wins, and local code.',
+  input: z.strictObject({ clear: length, sheet: length, thing: name, by: name }),
+  run: ({ clear, sheet, thing, by }) =>
+    atLeast(clear, Math.max(600, sheet), Math.max(450, sheet), (grade, spare) =>
+      graded('rule.cooker', { thing, by, clear: mm(clear), short: mm(-(spare ?? 0)) })(grade),
+    ),
+});
+
+export const storedRule = defineRule({
+  name: 'stored-thing',
+  title: 'A stored thing in its place',
+  formula:
+    'its two smaller sizes as it is turned go through the clear opening, and all three stand inside; fails by what is missing in the best turn',
+  reason: 'A crate that does not pass the frame stays outside.',
+  input: z.strictObject({
+    size: z.tuple([length, length, length]),
+    opening: z.tuple([length, length]),
+    inside: z.tuple([length, length, length]),
+    turns: z.boolean(),
+    name,
+    bay: name,
+  }),
+  run: ({ size: [l, w, h], opening, inside, turns, name: thing, bay }) => {
+    // along, deep, up
+    const ways: readonly (readonly [number, number, number])[] = turns
+      ? [
+          [l, w, h],
+          [w, l, h],
+          [l, h, w],
+          [h, l, w],
+          [w, h, l],
+          [h, w, l],
+        ]
+      : [
+          [l, w, h],
+          [w, l, h],
+        ];
+    const spare = (way: readonly [number, number, number]): number =>
+      Math.min(opening[0] - way[0], opening[1] - way[2], inside[0] - way[0], inside[1] - way[1], inside[2] - way[2]);
+    const best = Math.max(...ways.map(spare));
+    return atLeast(best, 5, 0, (grade) =>
+      graded('rule.stored', { name: thing, bay, short: mm(-best), spare: mm(best) })(grade),
+    );
+  },
+});
+
+export const placesRule = defineRule({
+  name: 'stored-count',
+  title: 'Room for all that is kept in a bay',
+  formula: 'sum of the volumes of what is kept there <= 0.85 of the bay',
+  reason: 'Things of several shapes never fill a box.',
+  input: z.strictObject({
+    litres: z.number().min(0).meta({ unit: 'l' }),
+    room: z.number().min(0).meta({ unit: 'l' }),
+    bay: name,
+  }),
+  run: ({ litres, room, bay }) =>
+    atMost(litres, 0.85 * room, room, (grade) =>
+      graded('rule.places', { bay, litres: Math.round(litres), room: Math.round(room) })(grade),
+    ),
+});
