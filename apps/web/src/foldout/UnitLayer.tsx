@@ -144,6 +144,8 @@ function Swept({ frame, motions }: { readonly frame: FoldOutFrame; readonly moti
 const HANGS_MM = 900;
 /** Under this a name is written along the vehicle, px. */
 const NARROW_PX = 74;
+/** About how wide a letter is, px. */
+const LETTER_PX = 6.4;
 
 /** The name and length of a unit on it; written along where there is too little room across, small where it is small. */
 function Label({
@@ -161,6 +163,7 @@ function Label({
 }) {
   const { len } = useSpeech();
   const long = unit.body.length * frame.scale;
+  const room = unit.name.length * LETTER_PX;
   if (long < 16) return null;
   const line = frontLineOf(unit);
   const across =
@@ -174,6 +177,8 @@ function Label({
   const at = hangs && line ? screenX(frame, line.sign * (line.front + (across / frame.scale) * 0.72)) : x;
   const turned = across < NARROW_PX || hangs;
   const small = long < 44 || turned;
+  // a name that is longer than the unit stands among the names below
+  if (turned && room > long) return null;
   return (
     <g transform={turned ? `rotate(-90 ${at} ${y})` : undefined}>
       <text

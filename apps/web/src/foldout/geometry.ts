@@ -83,7 +83,9 @@ export function onWall(frame: FoldOutFrame, side: Side, x: number, z: number): P
 /** A rectangle on a wall between two x and two heights, its upright edges following the unrolled wall. */
 export function wallPatch(frame: FoldOutFrame, side: Side, x0: number, x1: number, z0: number, z1: number): Point[] {
   const xs = spread(x0, x1, 5);
-  return [...xs.map((x) => onWall(frame, side, x, z0)), ...xs.reverse().map((x) => onWall(frame, side, x, z1))];
+  // what reaches up under the roof covers the wall to its top and no further
+  const at = (x: number, z: number): Point => onWall(frame, side, x, Math.min(z, wallTop(frame.shell, side, x)));
+  return [...xs.map((x) => at(x, z0)), ...xs.reverse().map((x) => at(x, z1))];
 }
 
 /** The wall's own outline. */

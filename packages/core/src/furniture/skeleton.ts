@@ -72,6 +72,8 @@ export interface BayRoom {
   /** How deep it is at its foot and at its head, from its front to the wall or to whatever stands there, mm. */
   readonly deepLow: number;
   readonly deepHigh: number;
+  /** What one reaches it through, wide and high, where that is less than all of its front, mm. */
+  readonly through?: readonly [number, number];
   /** How deep it is where clothes hang from a rail under its head, mm. */
   readonly deepHang?: number;
 }

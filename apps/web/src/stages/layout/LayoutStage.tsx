@@ -14,7 +14,7 @@ import { ChecksPanel } from './ChecksPanel.js';
 import { GapDrawing, GapGround, GapOffers } from './GapAsk.js';
 import { Goods } from './Goods.js';
 import { ModeLayer } from './ModeLayer.js';
-import { ModesRow } from './ModesRow.js';
+import { ModesRow, ModeTold } from './ModesRow.js';
 import { motionsIn } from './modes.js';
 import { Suggest } from './Suggest.js';
 import { Things } from './Things.js';
@@ -80,6 +80,7 @@ export default function LayoutStage() {
           (later.room && later.shape.shell ? (
             <>
               <Slice height={300} />
+              <ModeTold scene={later} />
               <ChecksPanel scene={later} />
               <Weight scene={later} />
               <Things scene={later} />

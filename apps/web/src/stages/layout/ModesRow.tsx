@@ -13,7 +13,7 @@ import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { motionsIn, movedParts, stepsOf } from './modes.js';
 
-const HIGH = 62;
+const HIGH = 44;
 
 /** The plan in one mode, small: the floor, what stands on it, what is moved. The front is to the left. */
 function SmallPlan({ scene, room, mode }: { readonly scene: Scene; readonly room: Shell; readonly mode: Mode }) {
@@ -126,16 +126,13 @@ function Steps({ scene, from, to }: { readonly scene: Scene; readonly from: Mode
 
 /** The modes as a row of small live plans; the one that is pressed is drawn on the fold-out, with what moves into it. */
 export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scene }) {
-  const { t, len } = useSpeech();
+  const { t } = useSpeech();
   const change = useChange();
   const shown = useView((view) => view.mode);
-  const unit = useView((view) => view.unit);
   const modes = scene.project.layout.modes ?? [];
   const { room } = scene;
   if (!room || scene.project.layout.units.length === 0) return null;
   const mode = modes.find(({ id }) => id === shown) ?? null;
-  const before = mode && (modes[(modes.indexOf(mode) - 1 + modes.length) % modes.length] ?? null);
-  const figures = scene.derived.modes.find((own) => own.mode.id === mode?.id) ?? null;
   const start = (): void => {
     act(
       ...USES.map((use) => ({
@@ -183,36 +180,51 @@ export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scen
           {t('mode.add')}
         </Button>
       </div>
-      {mode && (
-        <div className="stack gap-4 mode-told">
-          {before && before !== mode && <Steps scene={scene} from={before} to={mode} />}
-          <p className="small soft figures">
-            {figures && t('mode.show', { name: mode.name, floor: figures.floor.toFixed(1) })}
-            {figures?.way !== null && figures && ` · ${t('mode.way', { way: len(figures.way ?? 0) })}`}
-            {figures &&
-              ` · ${
-                figures.with.length === 0
-                  ? t('mode.alone')
-                  : t('mode.with', {
-                      names: figures.with.map((id) => modes.find((other) => other.id === id)?.name ?? id).join(', '),
-                    })
-              }`}{' '}
-            <Button
-              size="small"
-              variant="text"
-              onClick={() => {
-                if (change({ name: 'removeMode', payload: { id: mode.id } })) look({ mode: null });
-              }}
-            >
-              {t('mode.remove', { name: mode.name })}
-            </Button>
-          </p>
-          {unit !== null && <UnitStates scene={scene} mode={mode} unit={unit} />}
-          {unit === null && Object.keys(mode.states).length === 0 && (
-            <p className="small soft">{t('mode.nothing', { mode: mode.name })}</p>
-          )}
-        </div>
-      )}
     </div>
+  );
+});
+
+/** The mode that is shown: what moves into it, what it leaves free, and how the parts of the chosen unit stand in it. */
+export const ModeTold = memo(function ModeTold({ scene }: { readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const change = useChange();
+  const shown = useView((view) => view.mode);
+  const unit = useView((view) => view.unit);
+  const modes = scene.project.layout.modes ?? [];
+  const mode = modes.find(({ id }) => id === shown) ?? null;
+  if (!mode) return null;
+  const before = modes[(modes.indexOf(mode) - 1 + modes.length) % modes.length] ?? null;
+  const figures = scene.derived.modes.find((own) => own.mode.id === mode.id) ?? null;
+  return (
+    <section className="section stack gap-4" aria-label={mode.name}>
+      <h2>{mode.name}</h2>
+
+      {before && before !== mode && <Steps scene={scene} from={before} to={mode} />}
+      <p className="small soft figures">
+        {figures && t('mode.show', { name: mode.name, floor: figures.floor.toFixed(1) })}
+        {figures?.way !== null && figures && ` · ${t('mode.way', { way: len(figures.way ?? 0) })}`}
+        {figures &&
+          ` · ${
+            figures.with.length === 0
+              ? t('mode.alone')
+              : t('mode.with', {
+                  names: figures.with.map((id) => modes.find((other) => other.id === id)?.name ?? id).join(', '),
+                })
+          }`}{' '}
+        <Button
+          size="small"
+          variant="text"
+          onClick={() => {
+            if (change({ name: 'removeMode', payload: { id: mode.id } })) look({ mode: null });
+          }}
+        >
+          {t('mode.remove', { name: mode.name })}
+        </Button>
+      </p>
+      {unit !== null && <UnitStates scene={scene} mode={mode} unit={unit} />}
+      {unit === null && Object.keys(mode.states).length === 0 && (
+        <p className="small soft">{t('mode.nothing', { mode: mode.name })}</p>
+      )}
+    </section>
   );
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endOf, frontLineOf } from '../../document/body.js';
+import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
@@ -7,7 +7,7 @@ import { rectangle } from '../../numeric/plane.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 import { archIn, notchedBy, overArchField } from '../against-wall.js';
-import { facingBoard, frameOf, level, upright, VISIBLE_FRONT } from '../carcass-boards.js';
+import { deepBehind, facingBoard, frameOf, level, upright, VISIBLE_FRONT } from '../carcass-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
@@ -171,7 +171,35 @@ export const bedAlong: Family = {
           ]
         : []),
     ];
-    return { boards, contacts: contactsOf(boards), comesApart: true, problems: [] };
+    const deep = Math.max(0, deepBehind(frame, unit.body.x, endOf(unit), foot, underside));
+    const near = line.sign * frame.carcassFront;
+    const bay = baysOf(unit.division)[0];
+    return {
+      boards,
+      contacts: contactsOf(boards),
+      comesApart: true,
+      problems: [],
+      // the hold under it is open at the front, below the rail
+      bays: bay
+        ? [
+            {
+              bay,
+              room: {
+                x0: unit.body.x + support.thickness,
+                x1: endOf(unit) - support.thickness,
+                y0: Math.min(near, near + line.sign * deep),
+                y1: Math.max(near, near + line.sign * deep),
+                z0: foot,
+                z1: underside,
+              },
+              into: line.sign,
+              deepLow: deep,
+              deepHigh: deep,
+              through: [unit.body.length - 2 * support.thickness, Math.max(0, underside - RAIL_MM - foot)],
+            },
+          ]
+        : [],
+    };
   },
   lies: (unit) => {
     const { sleepers } = unit.options;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endOf } from '../../document/body.js';
+import { baysOf, endOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
@@ -25,7 +25,7 @@ import {
 import { appliesTo, changeUnit } from '../scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { allowanceAt, bedBoards, INSIDE_CORNER_MM, type Levels } from '../bed-boards.js';
-import { contactsOf, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
+import { contactsOf, type BayRoom, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
 
 /** Surroundings kept between a support and an arch or wall, mm. */
 const SUPPORT_CLEARANCE_MM = 10;
@@ -168,6 +168,32 @@ const archUnder = appliesTo(archUnderRule, {
   },
 });
 
+/** The hold under it: between its outer supports, reached through the widest opening of its front. */
+function holdUnder(unit: Unit, levels: Levels, lines: readonly number[]): BayRoom[] {
+  const bay = baysOf(unit.division)[0];
+  const [first, last] = [lines[0], lines.at(-1)];
+  if (!bay || first === undefined || last === undefined || last - first < SMALLEST_ACCESS_MM) return [];
+  const apart = Math.max(...lines.slice(1).map((y, i) => y - (lines[i] ?? y)));
+  const high = levels.underside - levels.floor;
+  return [
+    {
+      bay,
+      room: {
+        x0: unit.body.x + levels.support,
+        x1: endOf(unit),
+        y0: first + levels.support / 2,
+        y1: last - levels.support / 2,
+        z0: levels.floor,
+        z1: levels.underside,
+      },
+      into: 0,
+      deepLow: apart - levels.support,
+      deepHigh: apart - levels.support,
+      through: [Math.max(0, apart - FRONT_FRAME_MM - levels.support), Math.max(0, high - 2 * FRONT_FRAME_MM)],
+    },
+  ];
+}
+
 const optionsSchema = z.strictObject({
   mattress: gapSchema,
   sleepers: z.array(idSchema).max(6),
@@ -249,7 +275,13 @@ export const bedPlatform: Family = {
       ...(unit.body.length > levels.support ? supports(unit, lines, levels) : []),
       ...front(unit, room, levels, lines),
     ];
-    return { boards: made, contacts: contactsOf(made), comesApart: true, problems };
+    return {
+      boards: made,
+      contacts: contactsOf(made),
+      comesApart: true,
+      problems,
+      bays: holdUnder(unit, levels, lines),
+    };
   },
   lies: (unit) => {
     const { sleepers } = unit.options;

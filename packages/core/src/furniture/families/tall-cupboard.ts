@@ -21,6 +21,8 @@ import {
 } from '../family.js';
 
 const UNDER_ROOF_MM = 10;
+/** From so wide on clothes hang side by side on a rail from front to back, mm. */
+const HANGER_MM = 600;
 
 function standing(x: number, length: number, side: 'left' | 'right', front: number, start: Start): Unit {
   const sign = side === 'left' ? -1 : 1;
@@ -38,7 +40,11 @@ function standing(x: number, length: number, side: 'left' | 'right', front: numb
       sizes: [{ share: 1 }, { share: 2 }],
       parts: [
         { name: 'bay-1', holds: { kind: 'shelves', count: 1 }, front: { kind: 'doors', count: 1, latch: true } },
-        { name: 'bay-2', holds: { kind: 'rail', along: 'bay' }, front: { kind: 'doors', count: 1, latch: true } },
+        {
+          name: 'bay-2',
+          holds: { kind: 'rail', along: length >= HANGER_MM ? 'depth' : 'bay' },
+          front: { kind: 'doors', count: 1, latch: true },
+        },
       ],
     },
     school: 'plywood',

@@ -9,7 +9,7 @@ import { clipTo } from '../../numeric/shapes.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { beforeRule, clashRule, latchRule, shutRule, sweepRule } from '../../rules/moving.js';
 import { wayThroughRule } from '../../rules/people.js';
-import type { SolidBox } from '../../rules/room.js';
+import { overlapOf, type SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { narrowestWay, type Obstacle } from './room.js';
@@ -25,11 +25,18 @@ interface Standing {
   readonly box: SolidBox;
 }
 
-/** What stands in the room beside one unit. */
-const othersOf = (unit: Unit, scene: Scene): Standing[] =>
-  scene.units
+/** What stands in the room beside one unit; that something stands in its own place is said by itself. */
+function othersOf(unit: Unit, scene: Scene): Standing[] {
+  const own = solidsOf(unit, scene, scene.families);
+  return scene.units
     .filter((other) => other.id !== unit.id)
-    .flatMap((other) => solidsOf(other, scene, scene.families).map((box) => ({ name: other.name, unit: other, box })));
+    .flatMap((other) => {
+      const boxes = solidsOf(other, scene, scene.families);
+      return boxes.some((box) => own.some((mine) => overlapOf(mine, box) !== null))
+        ? []
+        : boxes.map((box) => ({ name: other.name, unit: other, box }));
+    });
+}
 
 const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
   box.z0 < prism.z1 - TOUCH_MM && box.z1 > prism.z0 + TOUCH_MM;
@@ -429,8 +436,8 @@ const wayIn = appliesTo(wayThroughRule, {
   ofRoom: (scene) => {
     const plain = narrowestWay(scene, 'hip');
     return scene.modes.flatMap((mode) => {
-      // at night nobody walks past who sleeps
-      if (mode.use === 'night') return [];
+      // at night, at table and at work one stays where one is: their ways are told as figures
+      if (mode.use !== 'day' && mode.use !== 'drive') return [];
       const more = movedIn(scene, mode.states)
         .filter(({ prism }) => prism.z0 < scene.inner.floor + 900)
         .map(({ prism }): Obstacle => {

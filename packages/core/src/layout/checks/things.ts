@@ -315,14 +315,16 @@ const cooker = appliesTo(cookerRule, {
 
 const LITRE = 1e6;
 /** The inside of a bay and what goes through its front, mm. */
-function insideOf({ room, deepLow, deepHigh, bay }: BayRoom): {
+function insideOf({ room, deepLow, deepHigh, bay, through }: BayRoom): {
   readonly opening: [number, number];
   readonly inside: [number, number, number];
   readonly litres: number;
 } {
   const [wide, high] = [room.x1 - room.x0, room.z1 - room.z0];
   // doors side by side open all of it; sliding panels half
-  const opening: [number, number] = [bay.front.kind === 'sliding' ? wide / 2 : wide, high];
+  const opening: [number, number] = through
+    ? [through[0], through[1]]
+    : [bay.front.kind === 'sliding' ? wide / 2 : wide, high];
   const shelves = bay.holds.kind === 'shelves' || bay.holds.kind === 'drawers' ? bay.holds.count : 0;
   const levels = bay.holds.kind === 'drawers' ? Math.max(1, shelves) : shelves + 1;
   return {
