@@ -132,7 +132,8 @@ test('the drawing follows: slice stepped and dragged, mend taken, ceiling swappe
   await page.keyboard.press('[');
   await expect(slice).toHaveAttribute('aria-valuenow', '1380');
   // the drawing gets its last size when the strip of units stands below it
-  await expect(page.getByRole('button', { name: '+ Base cupboard' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Put in by name/ })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Modes' })).toBeVisible();
   const size = await slice.boundingBox();
   await slice.hover({ position: { x: 10, y: (size?.height ?? 0) / 2 } });
   const handle = await slice.boundingBox();

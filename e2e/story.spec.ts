@@ -112,8 +112,10 @@ for (const [units, readings, arch] of [
     await page.getByLabel(/Stature/).press('Enter');
     await page.getByRole('button', { name: 'Close' }).click();
     await page.keyboard.press('3');
-    await page.getByRole('button', { name: /Bed across the rear/ }).click();
-    await page.getByRole('button', { name: /Base cupboard/ }).click();
+    for (const name of ['Bed across the rear', 'Base cupboard']) {
+      await page.getByRole('button', { name: /Put in by name/ }).click();
+      await page.getByRole('menuitem', { name }).click();
+    }
     await expect(page.getByRole('button', { name: /^Cupboard,/ })).toBeVisible();
     // by the line
     await say(page, units === 'inches' ? 'cupboard back 4' : 'cupboard back 100');

@@ -206,3 +206,27 @@ describe('a family the line was told of', () => {
     expect(hear('ledge lip 30', { project })).toMatchObject({ trouble: true, effect: null });
   });
 });
+
+describe('putting in by the line', () => {
+  const placed = (typed: string) => {
+    const effect = hear(typed)?.effect;
+    const [operation] = effect?.kind === 'operations' ? effect.operations : [];
+    return operation?.name === 'placeUnit' ? operation.payload.unit : null;
+  };
+  it('finds a free stretch, on a side, of a length, at a place', () => {
+    expect(placed('add cupboard left 600')).toMatchObject({
+      family: 'base-run',
+      body: { stands: 'left', x: 0, length: 600 },
+    });
+    expect(placed('add seat left 500 at 150')?.body).toMatchObject({ stands: 'left', x: 150, length: 500 });
+    expect(placed('add wash room')?.family).toBe('wash-room');
+  });
+  it('says what it would do before Enter, and what it cannot', () => {
+    expect(plain(hear('add cupboard left 600')?.text)).toBe('Put in Cupboard: from 0 mm, 600 mm long.');
+    expect(plain(hear('add cupboard left 3000')?.text)).toContain('no free stretch');
+    expect(plain(hear('add')?.text)).toContain('high-cupboard');
+    expect(hear('add anvil')).toMatchObject({ trouble: true, effect: null });
+    expect(hear('add seat left soon')).toMatchObject({ trouble: true, effect: null });
+    expect(completions('add tal', wren.project)).toContain('add tall-cupboard');
+  });
+});

@@ -1,4 +1,4 @@
-import type { Derived } from '@nestplank/core/derive';
+import { sceneOf, type Derived } from '@nestplank/core/derive';
 import {
   familyNamed,
   fieldNamed,
@@ -11,8 +11,8 @@ import {
   type Project,
   type Unit,
 } from '@nestplank/core/document';
-import { FAMILIES, type Family } from '@nestplank/core/furniture';
-import { ruleNamed } from '@nestplank/core/layout';
+import { FAMILIES, freeUnitId, type Family } from '@nestplank/core/furniture';
+import { gapsOf, ruleNamed } from '@nestplank/core/layout';
 import { halfWidth, roofHeight } from '@nestplank/core/shell';
 import { formatMoney, parseLength } from '@nestplank/core/words';
 import { readValue, valueTextUnit } from '../kit/read-value.js';
@@ -247,6 +247,71 @@ function reading(typed: string, context: LineContext, speech: Speech): Understoo
   );
 }
 
+/** The family a word speaks of: by the words of its name, or of what it is called in a sentence. */
+function familyCalled(low: string, families: readonly Family[]): Family | null {
+  return (
+    families.find((family) => namesOf(family).includes(low)) ??
+    families.find((family) => namesOf(family).some((name) => low.length > 2 && name.startsWith(low))) ??
+    null
+  );
+}
+const namesOf = ({ words: { noun, name, add } }: Family): string[] => [
+  noun,
+  ...noun.split('-'),
+  ...name.toLowerCase().split(/\s+/),
+  ...add.toLowerCase().split(/\s+/),
+];
+
+/** `add bench right 1400`: a new one of a family where it fits best, on a side, of a length, at a place. */
+function addUnit(words: readonly string[], context: LineContext, speech: Speech): Understood {
+  const families = context.families ?? FAMILIES;
+  const [word = '', ...more] = words;
+  const family = familyCalled(word, families);
+  // `wash room` are two words of one name
+  const named = family ? more.findIndex((own) => !namesOf(family).includes(own)) : 0;
+  const rest = named < 0 ? [] : more.slice(named);
+  if (word === '')
+    return answer(speech.t('line.addWhat', { families: families.map(({ words: own }) => own.noun).join(', ') }));
+  if (!family) return trouble(speech.t('line.addUnknown', { typed: word }));
+  const { derived, project, book } = context;
+  const scene = derived && sceneOf(project, derived, book, families);
+  if (!scene) return answer(speech.t('why.notYet'));
+  const side = rest.find((own) => own === 'left' || own === 'right') ?? null;
+  const at = rest.indexOf('at');
+  const read = (text: string): ReturnType<typeof parseLength> | null =>
+    text === '' ? null : parseLength(text, speech.style.units);
+  const length = read((at < 0 ? rest : rest.slice(0, at)).filter((own) => own !== side).join(' '));
+  const place = at < 0 ? null : read(rest.slice(at + 1).join(' '));
+  for (const one of [length, place]) if (one && !one.ok) return trouble(speech.said(one.error));
+  const wanted = length?.ok ? length.mm : null;
+  const from = place?.ok ? place.mm : null;
+  const { id, number } = freeUnitId(project.layout.units, family.words.noun);
+  const start = {
+    id,
+    name: number === 1 ? family.words.start : `${family.words.start} ${number}`,
+    layout: project.layout,
+    people: project.people,
+    room: scene.inner,
+    book,
+  };
+  const offers = gapsOf(scene)
+    .filter((gap) => side === null || gap.where === side || gap.where === 'middle')
+    .filter((gap) => wanted === null || gap.x1 - gap.x0 >= wanted - 0.5)
+    .filter((gap) => from === null || (from >= gap.x0 - 0.5 && from + (wanted ?? 0) <= gap.x1 + 0.5))
+    .flatMap((gap) => family.inGap?.(gap, start) ?? [])
+    .sort((a, b) => b.fits - a.fits);
+  const best = offers[0]?.unit ?? (wanted === null && side === null ? family.start(start) : null);
+  if (!best) return trouble(speech.t('line.addNoRoom', { what: family.words.name }));
+  const unit: Unit = {
+    ...best,
+    body: { ...best.body, ...(wanted === null ? {} : { length: wanted }), ...(from === null ? {} : { x: from }) },
+  };
+  return will(
+    speech.t('line.add', { what: unit.name, x: speech.lenUnit(unit.body.x), length: speech.lenUnit(unit.body.length) }),
+    { kind: 'operations', operations: [{ name: 'placeUnit', payload: { unit } }] },
+  );
+}
+
 /** Says what a line means, before Enter. Null for an empty line. It never throws, whatever is typed. */
 export function understand(typed: string, context: LineContext, speech: Speech): Understood | null {
   const words = typed.trim().split(/\s+/).filter(Boolean);
@@ -262,6 +327,12 @@ export function understand(typed: string, context: LineContext, speech: Speech):
   }
   if (low === 'why') return why(rest.join(' ').toLowerCase(), context, speech);
   if (low === 'rule') return askRule(rest, speech);
+  if (low === 'add')
+    return addUnit(
+      rest.map((word) => word.toLowerCase()),
+      context,
+      speech,
+    );
   if (low === 'slice' && rest.length > 0) {
     const read = parseLength(rest.join(' '), speech.style.units);
     return read.ok
@@ -296,6 +367,7 @@ export function completions(typed: string, project: Project, families: readonly 
       ? [
           ...project.layout.units.map((u) => u.name.split(/\s+/)[0]?.toLowerCase() ?? u.id),
           ...STAGES,
+          'add',
           'slice',
           'why',
           'rule',
@@ -304,9 +376,11 @@ export function completions(typed: string, project: Project, families: readonly 
         ]
       : words.length === 2 && words[0] === 'why'
         ? QUESTIONS
-        : words.length === 2 && unit
-          ? wordsOf(unit, families)
-          : [];
+        : words.length === 2 && words[0] === 'add'
+          ? families.map((family) => family.words.noun)
+          : words.length === 2 && unit
+            ? wordsOf(unit, families)
+            : [];
   return [...new Set(choices)]
     .filter((choice) => choice.toLowerCase().startsWith(last) && choice.toLowerCase() !== last)
     .slice(0, 6)

@@ -131,13 +131,26 @@ describe('an operation is refused for what it would leave behind', () => {
     const without = applyOperation(boxed.project, { name: 'removeArch', payload: { id: 'a1' } }, book).project;
     expect(without.boxes.arches).toEqual(['a2']);
     const waiting = applyOperation(
-      wren,
+      { ...wren, variants: [] },
       { name: 'putWait', payload: { wait: { part: 'bench.top', read: null } } },
       book,
     );
     const gone = applyOperation(waiting.project, { name: 'removeUnit', payload: { id: 'bench' } }, book).project;
     expect(gone.waits).toEqual([]);
     expect(faultsIn(gone, book)).toEqual([]);
+    // what is known of a unit that stands in a kept layout waits for it to come back
+    const kept = applyOperation(
+      applyOperation(wren, { name: 'putWait', payload: { wait: { part: 'bench.top', read: null } } }, book).project,
+      { name: 'removeUnit', payload: { id: 'bench' } },
+      book,
+    ).project;
+    expect(kept.waits).toHaveLength(1);
+    const forgotten = ['v1', 'v2'].reduce(
+      (project, id) => applyOperation(project, { name: 'removeLayout', payload: { id } }, book).project,
+      kept,
+    );
+    expect(forgotten.waits).toEqual([]);
+    expect(faultsIn(forgotten, book)).toEqual([]);
   });
 });
 

@@ -24,6 +24,8 @@ import { frontsOf } from './fronts.js';
 import { contactsOf, type BayRoom, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 
 const SHELF_SETBACK_MM = 15;
+/** So far up a tall cupboard has to have depth; above that the roof may close it, mm. */
+const BELOW_ROOF_MM = 1200;
 /** The shoulders of clothes on a rail hang so far under the head of a bay, mm. */
 const HANG_MM = [100, 350] as const;
 
@@ -71,7 +73,9 @@ function tooSmall(frame: Frame): FurnitureProblem | null {
   if (frame.insideTo <= frame.insideFrom) return say('furniture.narrow');
   if (frame.carcassTop <= frame.bottom + frame.thick) return say('furniture.low');
   const depths = spread(unit.body.x, endOf(unit), 7).flatMap((x) =>
-    spread(frame.foot, frame.carcassTop, 5).map((height) => halfWidth(inner, side, x, height)),
+    spread(frame.foot, Math.min(frame.carcassTop, frame.foot + BELOW_ROOF_MM), 5).map((height) =>
+      halfWidth(inner, side, x, height),
+    ),
   );
   // a high cupboard may run out under the roof; its foot has to have depth
   const deep = unit.body.from > 0 ? Math.max(...depths) : Math.min(...depths);

@@ -292,11 +292,12 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
   const boards: Board[] = [];
   const motions: Motion[] = [];
   const problems: FurnitureProblem[] = [];
-  const say = (key: 'furniture.drawerSmall' | 'furniture.drawerDeep'): void =>
-    void problems.push({
-      place: `${frame.unit.id}.${bay.name}`,
-      said: message(key, { unit: frame.unit.name, bay: bay.name }),
-    });
+  // one line for each bay, not one for each drawer
+  const say = (key: 'furniture.drawerSmall' | 'furniture.drawerDeep'): void => {
+    const place = `${frame.unit.id}.${bay.name}`;
+    if (!problems.some(({ said }) => said.key === key))
+      problems.push({ place, said: message(key, { unit: frame.unit.name, bay: bay.name }) });
+  };
   for (let i = 0; i < count; i += 1) {
     const name = `${bay.name}.${holds.kind === 'drawers' ? `drawer-${i + 1}` : 'pull-out'}`;
     const z = front.z0 + i * (high + REVEAL_MM);

@@ -73,10 +73,14 @@ export const carryRule = defineRule({
     });
     if (whole >= 20 && turns >= 0)
       return { grade: 'good', spare: whole, figure: whole, good: 20, tight: 20, said: say('good') };
+    // a board goes through edge first, upright or slanting from corner to corner
     const inParts =
       parts === null
         ? -Infinity
-        : Math.max(passes(Math.min(...parts), Math.max(...parts)), small - Math.min(...parts), 0);
+        : Math.max(
+            passes(Math.min(...parts), Math.max(...parts)),
+            Math.hypot(small, large) - Math.max(...parts) - Math.min(...parts),
+          );
     return inParts > 0 && parts !== null
       ? { grade: 'good', spare: null, figure: whole, good: 20, tight: 20, said: say('tight') }
       : { grade: 'fails', spare: whole - 20, figure: whole, good: 20, tight: 20, said: say('fails') };

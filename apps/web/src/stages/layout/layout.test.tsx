@@ -1,0 +1,230 @@
+// @vitest-environment jsdom
+import { cleanup, render, screen, within } from '@testing-library/react';
+import { MemoryRouter } from 'react-router';
+import userEvent from '@testing-library/user-event';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Operation, Project, ProjectFile } from '@nestplank/core/document';
+import { createDeriver, mendAll, type MendedAll } from '@nestplank/core/derive';
+import { readProjectFile } from '@nestplank/core/formats';
+import { applyOperation } from '@nestplank/core/furniture';
+import type { Scene } from '../../state/scene.js';
+import { look, useView } from '../../state/view.js';
+import bulrushFile from '../../../../../demo/bulrush.json?raw';
+import thimbleFile from '../../../../../demo/thimble.json?raw';
+import wrenFile from '../../../../../demo/wren.json?raw';
+
+const acted: Operation[] = [];
+let mends: readonly MendedAll[] = [];
+vi.mock('../../state/session.js', async (original) => ({
+  ...(await original<typeof import('../../state/session.js')>()),
+  act: (...operations: Operation[]) => {
+    acted.push(...operations);
+    return null;
+  },
+  // no worker stands behind the panels here
+  stopAsking: () => undefined,
+  askMends: (each: (found: MendedAll) => void) => {
+    for (const found of mends) each(found);
+    return Promise.resolve();
+  },
+}));
+const { ChecksPanel } = await import('./ChecksPanel.js');
+const { GapOffers } = await import('./GapAsk.js');
+const { ModesRow, ModeTold } = await import('./ModesRow.js');
+const { Weight } = await import('./Weight.js');
+const { Things } = await import('./Things.js');
+const { Goods } = await import('./Goods.js');
+const { UnitStrip } = await import('./UnitStrip.js');
+const { Bays } = await import('../build/Bays.js');
+
+const [wren, bulrush, thimble] = [wrenFile, bulrushFile, thimbleFile].map(readProjectFile) as [
+  ProjectFile,
+  ProjectFile,
+  ProjectFile,
+];
+function sceneOf({ project, priceBook: book }: ProjectFile, ...operations: Operation[]): Scene {
+  const changed = operations.reduce<Project>((p, operation) => applyOperation(p, operation, book).project, project);
+  const derived = createDeriver().derive(changed, book);
+  return { project: changed, book, shape: derived, derived, room: derived.inner, previewing: false };
+}
+const user = userEvent.setup();
+beforeEach(() => {
+  acted.splice(0);
+  look({ unit: null, gap: null, mode: null });
+});
+afterEach(cleanup);
+
+describe('what does not fit', () => {
+  const scene = sceneOf(wren);
+  it('has more than one way to be mended: the first by one press, the others in a list', async () => {
+    render(<ChecksPanel scene={scene} />, { wrapper: MemoryRouter });
+    await user.click(screen.getByRole('button', { name: 'Mend: Move Bench 50 to the front' }));
+    expect(acted).toEqual([{ name: 'changeUnit', payload: { id: 'bench', changes: { x: 1450 } } }]);
+    await user.click(screen.getByRole('button', { name: /Other ways: Bed and Bench/ }));
+    await user.click(screen.getByRole('menuitem', { name: 'Shorten Bench by 50' }));
+    expect(acted.at(-1)).toEqual({ name: 'changeUnit', payload: { id: 'bench', changes: { x: 1500, length: 830 } } });
+  });
+  it('is put aside with a reason, and not without one', async () => {
+    render(<ChecksPanel scene={scene} />, { wrapper: MemoryRouter });
+    await user.click(screen.getAllByRole('button', { name: 'Put aside' })[0] as HTMLElement);
+    const keep = screen.getByRole<HTMLButtonElement>('button', { name: 'Put it aside' });
+    expect(keep.disabled).toBe(true);
+    await user.type(screen.getByLabelText('Why it may stay so'), 'sawn off there');
+    await user.click(keep);
+    expect(acted[0]).toMatchObject({
+      name: 'setAside',
+      payload: { check: 'collision:bed:bench', reason: 'sawn off there' },
+    });
+  });
+  it('keeps what was put aside in sight, without a number, and takes it up again', async () => {
+    render(
+      <ChecksPanel
+        scene={sceneOf(wren, {
+          name: 'setAside',
+          payload: { check: 'collision:bed:bench', reason: 'sawn off there', at: '2026-11-27T09:00:00.000Z' },
+        })}
+      />,
+      { wrapper: MemoryRouter },
+    );
+    expect(screen.getByText(/Put aside: sawn off there/)).toBeTruthy();
+    expect(document.querySelector('[data-check="collision:bed:bench"] .note-mark')?.textContent).toBe('–');
+    await user.click(screen.getByRole('button', { name: 'Take it up again' }));
+    expect(acted).toEqual([{ name: 'takeUp', payload: { check: 'collision:bed:bench' } }]);
+  });
+  it('is mended all at once only after it was said what that changes', async () => {
+    mends = [mendAll(bulrush.project, bulrush.priceBook)];
+    render(<ChecksPanel scene={sceneOf(bulrush)} />, { wrapper: MemoryRouter });
+    await user.click(screen.getByRole('button', { name: 'Mend all' }));
+    expect(acted).toEqual([]);
+    expect(screen.getByText(/After these nothing fails/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Make these changes' }));
+    expect(acted).toEqual(mends[0]?.operations);
+  });
+});
+
+describe('a free stretch', () => {
+  it('offers what fits there, drawn small, to be taken by a press or by keys', async () => {
+    const scene = sceneOf(wren);
+    look({ gap: { surface: 'left', x: 300, along: 400 } });
+    render(<GapOffers scene={scene} />);
+    expect(screen.getByText(/^690 long/)).toBeTruthy();
+    const offers = screen.getAllByRole('button').filter((button) => button.className === 'offer');
+    expect(offers.length).toBeGreaterThan(2);
+    expect(document.activeElement).toBe(offers[0]);
+    await user.keyboard('{ArrowDown}{Enter}');
+    expect(acted[0]).toMatchObject({ name: 'placeUnit', payload: { unit: { family: 'seat' } } });
+    expect(useView.getState().gap).toBeNull();
+  });
+  it('closes on Escape, and says nothing where something stands', async () => {
+    look({ gap: { surface: 'left', x: 300, along: 400 } });
+    render(<GapOffers scene={sceneOf(wren)} />);
+    await user.keyboard('{Escape}');
+    expect(useView.getState().gap).toBeNull();
+    cleanup();
+    look({ gap: { surface: 'left', x: 1000, along: 400 } });
+    render(<GapOffers scene={sceneOf(wren)} />);
+    expect(screen.queryByText('Free here')).toBeNull();
+  });
+});
+
+describe('modes', () => {
+  const scene = sceneOf(thimble);
+  it('start as four by one press', async () => {
+    const { modes, ...layout } = thimble.project.layout;
+    void modes;
+    render(<ModesRow scene={sceneOf({ ...thimble, project: { ...thimble.project, layout } })} />);
+    await user.click(screen.getByRole('button', { name: /Start with night/ }));
+    expect(acted.map(({ payload }) => (payload as { mode: { use: string } }).mode.use)).toEqual([
+      'night',
+      'day',
+      'meal',
+      'drive',
+    ]);
+  });
+  it('say what moves into them, and what of the chosen unit is open', async () => {
+    look({ mode: 'night', unit: 'bed' });
+    render(<ModeTold scene={scene} />);
+    expect(screen.getByText(/From Drive to Night/).parentElement?.textContent).toMatch(/1 bed, drawn out, 10 s/i);
+    const states = within(screen.getByRole('group', { name: /bed, drawn out/i }));
+    expect(states.getByRole('button', { name: 'open' }).getAttribute('aria-pressed')).toBe('true');
+    await user.click(states.getByRole('button', { name: 'shut' }));
+    expect(acted[0]).toMatchObject({ name: 'putMode', payload: { mode: { id: 'night', states: {} } } });
+  });
+});
+
+describe('weight, data sheets and goods', () => {
+  it('shows sides and axles by the same figures as are derived', () => {
+    const scene = sceneOf(wren);
+    render(<Weight scene={scene} />);
+    const { weight } = scene.derived;
+    expect(screen.getByText(`Left ${Math.round(weight.left)} kg · right ${Math.round(weight.right)} kg`)).toBeTruthy();
+    expect(
+      screen.getByText(
+        new RegExp(
+          `Front ${Math.round(weight.front ?? 0)
+            .toString()
+            .slice(-3)}|Front .*kg · rear`,
+        ),
+      ),
+    ).toBeTruthy();
+  });
+  it('enters a mass of the papers, and takes it away again', async () => {
+    render(<Weight scene={sceneOf(bulrush)} />);
+    const most = screen.getByLabelText('May weigh at most, kg');
+    await user.clear(most);
+    await user.type(most, '7200{Enter}');
+    expect(acted).toEqual([{ name: 'changeLimits', payload: { changes: { most: 7200 } } }]);
+  });
+  it('begins a data sheet as usual in the trade', async () => {
+    render(<Things scene={sceneOf(wren)} />);
+    await user.click(screen.getByRole('combobox', { name: 'Usual in the trade', hidden: true }));
+    await user.click(screen.getByRole('option', { name: 'Water pump with filter' }));
+    expect(acted[0]).toMatchObject({ name: 'putThing', payload: { thing: { id: 'pump', width: 200 } } });
+  });
+  it('keeps goods in a bay', async () => {
+    render(<Goods scene={sceneOf(wren)} />);
+    await user.click(screen.getByRole('button', { name: /Nipping press/, hidden: true }));
+    await user.click(screen.getByRole('combobox', { name: 'Kept in', hidden: true }));
+    await user.click(screen.getByRole('option', { name: 'Kitchen, bay-1' }));
+    expect(acted[0]).toMatchObject({
+      name: 'putStored',
+      payload: { stored: { id: 'press', kept: { unit: 'kitchen', bay: 'bay-1' } } },
+    });
+  });
+});
+
+describe('a unit', () => {
+  it('is put in by name where it fits best, copied beside itself and mirrored to the other wall', async () => {
+    const scene = sceneOf(wren);
+    look({ unit: 'kitchen' });
+    render(<UnitStrip scene={scene} />);
+    await user.click(screen.getByRole('button', { name: /Put in by name/ }));
+    await user.click(screen.getByRole('menuitem', { name: 'Tall cupboard' }));
+    expect(acted[0]).toMatchObject({
+      name: 'placeUnit',
+      payload: { unit: { family: 'tall-cupboard', body: { stands: 'left', x: 0 } } },
+    });
+    look({ unit: 'kitchen' });
+    await user.click(await screen.findByRole('button', { name: 'To the other side' }));
+    expect(acted[1]).toMatchObject({ payload: { unit: { body: { stands: 'right', x: 690 } } } });
+    look({ unit: 'kitchen' });
+    await user.click(await screen.findByRole('button', { name: 'Copy' }));
+    expect(acted[2]).toMatchObject({ payload: { unit: { body: { stands: 'left', x: 690 + 1445 } } } });
+  });
+  it('has bays that hold and close what is picked, latched from the start', async () => {
+    const unit = wren.project.layout.units.find(({ id }) => id === 'kitchen');
+    if (!unit) throw new Error('the demo has a kitchen');
+    render(<Bays unit={unit} things={wren.project.things ?? []} />);
+    await user.click(screen.getByRole('combobox', { name: /Holds/ }));
+    await user.click(screen.getByRole('option', { name: 'drawers' }));
+    await user.click(screen.getByRole('combobox', { name: /Closed by/ }));
+    await user.click(screen.getByRole('option', { name: 'flap, comes down' }));
+    expect(acted).toEqual([
+      {
+        name: 'changeBay',
+        payload: { id: 'kitchen', bay: 'bay-1', holds: { kind: 'drawers', count: 2, latch: true } },
+      },
+      { name: 'changeBay', payload: { id: 'kitchen', bay: 'bay-1', front: { kind: 'flap-down', latch: true } } },
+    ]);
+  });
+});

@@ -1,0 +1,181 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { readFileSync } from 'node:fs';
+import type { APIRequestContext, Page } from '@playwright/test';
+import { expect, openStage, ownDemo, projectOf, saved, say, test, unfold } from './support.js';
+
+/** Wren with nothing standing in it: the shell as it was measured, the layers as they are. */
+async function emptyVan(request: APIRequestContext): Promise<string> {
+  const file = JSON.parse(readFileSync(new URL('../demo/wren.json', import.meta.url), 'utf8')) as {
+    project: Record<string, unknown>;
+  };
+  const { variants, stored, wishes, ...project } = file.project;
+  void [variants, stored, wishes];
+  const text = JSON.stringify({ ...file, project: { ...project, layout: { units: [] }, keptPlans: [], waits: [] } });
+  const response = await request.post('/api/projects/import', { data: { text } });
+  expect(response.status()).toBe(201);
+  return ((await response.json()) as { id: string }).id;
+}
+const unitsOf = async (request: APIRequestContext, id: string) =>
+  (await projectOf(request, id)).project.layout.units as unknown as {
+    id: string;
+    family: string;
+    body: { stands: string; x: number; length: number };
+  }[];
+
+/** Presses at a share of the fold-out's length and width. */
+async function pressAt(page: Page, across: number, along: number): Promise<void> {
+  const box = await page.locator('.gap-ground').boundingBox();
+  if (!box) throw new Error('there is no fold-out');
+  await page.mouse.click(box.x + box.width * across, box.y + box.height * along);
+}
+
+test('an empty van is laid out with the pointer alone', async ({ page, request }) => {
+  const id = await emptyVan(request);
+  await openStage(page, id, 'layout');
+  // in the middle of the rear a bed fits, from wall to wall
+  await pressAt(page, 0.5, 0.85);
+  const offers = page.locator('.gap-offers');
+  await expect(offers).toContainText('Free here');
+  await offers.getByRole('button', { name: /Bed platform/ }).click();
+  await expect(page.locator('[data-unit=bed]')).toBeVisible();
+  // on the left before it a kitchen
+  await pressAt(page, 0.3, 0.35);
+  await offers.getByRole('button', { name: /Base run/ }).click();
+  await expect(page.locator('[data-unit=cupboard]')).toBeVisible();
+  // on the right, behind the door, a seat
+  await pressAt(page, 0.74, 0.5);
+  await offers.getByRole('button', { name: /Seat/ }).click();
+  await expect(page.locator('[data-unit=seat]')).toBeVisible();
+  // high up on the left wall a cupboard
+  await pressAt(page, 0.06, 0.3);
+  await offers.getByRole('button', { name: /High cupboard/ }).click();
+  await expect(page.locator('[data-unit=high-cupboard]')).toBeVisible();
+  await saved(page);
+  const units = await unitsOf(request, id);
+  expect(units.map(({ family }) => family)).toEqual(['bed-platform', 'base-run', 'seat', 'high-cupboard']);
+  // what fails is mended by pressing, and taken back by pressing
+  const mark = page.locator('.tape-mark').nth(2);
+  await page.locator('[data-unit=seat]').click();
+  const box = await page.locator('[data-unit=seat]').boundingBox();
+  if (!box) throw new Error('the seat is not drawn');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 60, { steps: 6 });
+  await page.mouse.up();
+  await expect(mark).toContainText(/do not fit|does not fit/);
+  const failing = await page.locator('.notes [data-grade=fails]').count();
+  expect(failing).toBeGreaterThan(0);
+  await page.getByRole('button', { name: 'Undo', exact: false }).first().click();
+  await expect.poll(() => page.locator('.notes [data-grade=fails]').count()).toBeLessThan(failing);
+});
+
+test('an empty van is laid out with the line alone', async ({ page, request }) => {
+  const id = await emptyVan(request);
+  await openStage(page, id, 'layout');
+  const understood = page.locator('.line-understood');
+  await page.locator('#the-line').fill('add sofa');
+  await expect(understood).toContainText('nothing that can be put in by name');
+  await say(page, 'add bed');
+  await expect(page.locator('[data-unit=bed]')).toBeVisible();
+  await page.locator('#the-line').fill('add cupboard left 1400');
+  await expect(understood).toContainText(/Put in Cupboard: from .* 1.400.mm long/);
+  await page.locator('#the-line').press('Enter');
+  await expect(page.locator('[data-unit=cupboard]')).toBeVisible();
+  await say(page, 'add seat right 700');
+  await expect(page.locator('[data-unit=seat]')).toBeVisible();
+  await say(page, 'add seat left 3000');
+  await expect(understood).toContainText('no free stretch');
+  await page.locator('#the-line').fill('');
+  await say(page, 'seat back 20');
+  await saved(page);
+  const units = await unitsOf(request, id);
+  expect(units.map(({ id: own, body }) => [own, body.stands])).toEqual([
+    ['bed', 'across'],
+    ['cupboard', 'left'],
+    ['seat', 'right'],
+  ]);
+  expect(units.map(({ body }) => body.length).slice(1)).toEqual([1400, 700]);
+});
+
+test('the bus is mended all at once, says what it changed, and one undo takes it back', async ({ page, request }) => {
+  const id = await ownDemo(request, 'bulrush');
+  await openStage(page, id, 'layout');
+  const mark = page.locator('.tape-mark').nth(2);
+  const before = await mark.textContent();
+  await page.getByRole('button', { name: 'Mend all' }).click();
+  await expect(page.getByText(/After these nothing fails/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Make these changes' }).click();
+  await expect(mark).not.toContainText('not fit');
+  await page.keyboard.press('u');
+  await expect(mark).toHaveText(before ?? '');
+  // a check put aside counts no more, and its reason stays beside it
+  const note = page.locator('.notes li').first();
+  const said = (await note.getAttribute('data-check')) ?? '';
+  await note.getByRole('button', { name: 'Put aside' }).click();
+  await note.getByLabel('Why it may stay so').fill('it is taken out at night');
+  await note.getByRole('button', { name: 'Put it aside' }).click();
+  await expect(page.locator(`[data-check="${said}"]`)).toContainText('Put aside: it is taken out at night');
+  await page.locator(`[data-check="${said}"]`).getByRole('button', { name: 'Take it up again' }).click();
+  await expect(page.locator(`[data-check="${said}"]`)).not.toContainText('taken out at night');
+});
+
+test('modes are shown, stepped through and changed; variants, data sheets, goods and weight are at hand', async ({
+  page,
+  request,
+}) => {
+  const id = await ownDemo(request, 'thimble');
+  await openStage(page, id, 'layout');
+  await page.getByRole('group', { name: 'Modes' }).getByRole('button', { name: 'Night' }).click();
+  await expect(page.getByRole('img', { name: 'Bed, drawn out' })).toBeVisible();
+  await page.getByRole('group', { name: 'Modes' }).getByRole('button', { name: 'Charts' }).click();
+  await expect(page.getByRole('region', { name: 'Charts' })).toContainText(/leaf/);
+  await page.locator('[data-unit=desk]').click();
+  await page.getByRole('group', { name: /leaf/ }).getByRole('button', { name: 'shut' }).click();
+  await expect(page.getByRole('region', { name: 'Charts' })).toContainText('Nothing moves.');
+
+  await unfold(page, 'Appliances and things');
+  await page.getByRole('combobox', { name: 'Usual in the trade' }).click();
+  await page.getByRole('option', { name: 'Battery 100 Ah' }).click();
+  await page.getByLabel('Empty, kg').fill('14');
+  await page.getByLabel('Empty, kg').press('Enter');
+  await unfold(page, 'What is kept in it');
+  await page.getByRole('textbox', { name: 'What', exact: true }).fill('Star atlas');
+  await page.getByRole('region', { name: 'What is kept in it' }).getByRole('button', { name: 'Add' }).click();
+  await unfold(page, 'Weight');
+  await expect(page.getByRole('img', { name: /Left against right/ })).toBeVisible();
+  await unfold(page, 'Other layouts');
+  await page.getByLabel('What it is called').fill('As it is');
+  await page.getByRole('button', { name: 'Keep as it stands' }).click();
+  await page.getByRole('button', { name: 'Set them beside each other' }).click();
+  await expect(page.getByRole('table').filter({ hasText: 'worktop' })).toContainText('As it is');
+  await saved(page);
+  const { project } = (await projectOf(request, id)) as unknown as {
+    project: { things: { name: string; mass: number }[]; stored: { name: string }[]; variants: { name: string }[] };
+  };
+  expect(project.things.find(({ name }) => name === 'Battery 100 Ah')?.mass).toBe(14);
+  expect(project.stored.map(({ name }) => name)).toContain('Star atlas');
+  expect(project.variants.map(({ name }) => name)).toEqual(['As it is']);
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(
+    violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id: rule }) => rule),
+  ).toEqual([]);
+});
+
+test('arrangements are suggested while one waits, can be stopped, and one is started from', async ({
+  page,
+  request,
+}) => {
+  const id = await ownDemo(request);
+  await openStage(page, id, 'layout');
+  await unfold(page, 'Suggest arrangements');
+  for (const name of ['Bed platform', 'Base run', 'Seat'])
+    await page.getByRole('checkbox', { name, exact: true }).setChecked(true);
+  await page.getByRole('button', { name: 'Look for arrangements' }).click();
+  await expect(page.getByText('Arrangement 1', { exact: true })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Stop here' }).click();
+  await page.getByRole('button', { name: 'Start from this' }).first().click();
+  await expect(page.locator('.tape-mark').nth(2)).not.toContainText('not fit');
+  await saved(page);
+  const { project } = (await projectOf(request, id)) as unknown as { project: { variants: { name: string }[] } };
+  expect(project.variants.map(({ name }) => name)).toContain('Before');
+});

@@ -1,0 +1,217 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { startPriceBook } from '../materials/start-book.js';
+import { monotoneCurve } from '../numeric/curve.js';
+import { outlineArea } from '../numeric/plane.js';
+import { halfWidth, makeShell, roofHeight, type Shell } from '../shell/shell.js';
+import type { Thing, Unit } from '../document/schema.js';
+import { FAMILIES } from './families/index.js';
+import type { Start } from './family.js';
+import { makeUnit } from './make.js';
+import { standsMoved, sweptBy } from './motions.js';
+import { SCHOOLS } from './schools/index.js';
+import { boardBox } from './skeleton.js';
+import { START_THINGS } from './start-things.js';
+import { runWith } from './units.fixture.js';
+
+const book = startPriceBook();
+/** Walls 900 out up to 1400, leaning in to 700 under a roof that falls to the sides. */
+function van(length = 3600, high = 1900): Shell {
+  const wall = monotoneCurve([0, 700, 1400, 1750], [890, 930, 890, 720]);
+  const roof = monotoneCurve([-720, 0, 720], [1760, high, 1760]);
+  return makeShell(
+    length,
+    40,
+    [0, length / 2, length].map((x) => ({ x, left: wall, right: wall, roof })),
+  );
+}
+const people: Start['people'] = [
+  { id: 'a', name: 'Ann', stature: 1650 },
+  { id: 'b', name: 'Bo', stature: 1800 },
+];
+const start = (room: Shell): Start => ({ id: 'u', name: 'U', layout: { units: [] }, people, room, book });
+const make = (unit: Unit, room: Shell, things: readonly Thing[] = []) =>
+  makeUnit(unit, { inner: room, arches: [], book, things }, FAMILIES, SCHOOLS);
+
+describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id, family) => {
+  const room = van();
+  const unit = family.start(start(room));
+  const made = make(unit, room);
+
+  it('begins sound, and as something that can be made', () => {
+    expect(family.faults(unit)).toEqual([]);
+    expect(made.problems).toEqual([]);
+  });
+  it('keeps its boards in the room, and under the roof', () => {
+    for (const board of made.skeleton?.boards ?? []) {
+      const { low, high } = boardBox(board);
+      expect(low[0], board.name).toBeGreaterThanOrEqual(-0.01);
+      expect(high[0], board.name).toBeLessThanOrEqual(room.length + 0.01);
+      expect(low[2], board.name).toBeGreaterThanOrEqual(room.floor - 0.01);
+      // no board is higher than the roof over the middle, nor further out than the widest wall with what is left on
+      expect(high[2], board.name).toBeLessThanOrEqual(roofHeight(room, 0, 0) + 0.01);
+      expect(Math.max(-low[1], high[1]), board.name).toBeLessThanOrEqual(halfWidth(room, 'left', 0, 740) + 21);
+      expect(outlineArea(board.outline), board.name).toBeGreaterThan(0);
+    }
+  });
+  it('has one name for each board and each motion, and parts for all of its boards', () => {
+    const names = (made.skeleton?.boards ?? []).map(({ name }) => name);
+    expect(new Set(names).size).toBe(names.length);
+    expect(made.parts.map(({ id }) => id)).toEqual(names.map((name) => `u.${name}`));
+    const motions = (made.skeleton?.motions ?? []).map(({ of }) => of);
+    expect(new Set(motions).size).toBe(motions.length);
+    for (const of of motions) expect(of.startsWith('u.')).toBe(true);
+  });
+  it('moves from where it is shut: shut it takes its own box, open it is within what it sweeps', () => {
+    for (const motion of made.skeleton?.motions ?? []) {
+      const shut = standsMoved(motion, 0);
+      expect(shut && [shut.z0, shut.z1]).toEqual([motion.shut.z0, motion.shut.z1]);
+      const swept = sweptBy(motion);
+      const open = standsMoved(motion, 1);
+      if (open && motion.kind !== 'hinge') {
+        const xs = swept.ring.map(([x]) => x);
+        for (const [x] of open.ring) {
+          expect(x).toBeGreaterThanOrEqual(Math.min(...xs) - 0.01);
+          expect(x).toBeLessThanOrEqual(Math.max(...xs) + 0.01);
+        }
+      }
+    }
+  });
+  it('makes boards or says why not, however its figures are turned', () => {
+    const lengths = family.fields.filter(({ kind, group }) => kind === 'length' && group === 'place');
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...lengths),
+        fc.integer({ min: 1, max: 2400 }),
+        fc.constantFrom(...lengths),
+        fc.integer({ min: 1, max: 900 }),
+        (one, a, other, b) => {
+          const set = (to: Unit, field: typeof one, value: number): Unit =>
+            value >= (field.least ?? -1e6) && value <= (field.most ?? 1e6) ? field.set(to, value) : to;
+          const turned = set(set(unit, one, a), other, b);
+          if (family.faults(turned).length > 0) return;
+          const result = make(turned, room);
+          const none = (made.skeleton?.boards.length ?? 0) === 0;
+          expect(none || result.parts.length > 0 || result.problems.length > 0).toBe(true);
+          for (const part of result.parts) expect(outlineArea(part.outline)).toBeGreaterThan(0);
+        },
+      ),
+      { numRuns: 40, seed: 13 },
+    );
+  });
+});
+
+describe('a divided run', () => {
+  const room = van();
+  const sink = START_THINGS.find(({ id }) => id === 'sink-square');
+  const cold = START_THINGS.find(({ id }) => id === 'cold-chest-25');
+  if (!sink || !cold) throw new Error('the start set has a sink and a cold box');
+  const kitchen: Unit = {
+    ...runWith({ id: 'k', side: 'left', x: 500, length: 1800, front: 300, height: 900, toeKick: 90, top: 'birch-18' }),
+    division: {
+      cut: 'along',
+      divider: 'board',
+      sizes: ['as needed', 'as needed', { share: 1 }],
+      parts: [
+        { name: 'sink', holds: { kind: 'thing', thing: sink.id }, front: { kind: 'doors', count: 2, latch: true } },
+        {
+          name: 'cold',
+          holds: { kind: 'pull-out', thing: cold.id, travel: 400, latch: true },
+          front: { kind: 'none' },
+        },
+        { name: 'stack', holds: { kind: 'drawers', count: 3, latch: true }, front: { kind: 'none' } },
+      ],
+    },
+  };
+  const made = make(kitchen, room, [sink, cold]);
+  const bays = made.skeleton?.bays ?? [];
+  const widthOf = (name: string): number => {
+    const bay = bays.find(({ bay: own }) => own.name === name);
+    return bay ? bay.room.x1 - bay.room.x0 : NaN;
+  };
+
+  it('gives things what their sheets ask for, and the rest what is left', () => {
+    expect(made.problems).toEqual([]);
+    expect(widthOf('sink')).toBeCloseTo(560 + 2 * 5, 6);
+    expect(widthOf('cold')).toBeCloseTo(340 + 2 * 20, 6);
+    // 1800 less four boards of 15 less 570 and 380
+    expect(widthOf('stack')).toBeCloseTo(1800 - 4 * 15 - 570 - 380, 6);
+  });
+  it('has the sink cut out of its top, 60 behind the front', () => {
+    const top = made.skeleton?.boards.find(({ name }) => name === 'top');
+    const [hole] = top?.outline.holes ?? [];
+    const ys = (hole ?? []).map(([, y]) => -y);
+    expect(Math.min(...ys)).toBeCloseTo(300 + 60, 6);
+    expect(Math.max(...ys) - Math.min(...ys)).toBeCloseTo(420, 6);
+  });
+  it('has drawers on slides of a stocked length, 12.7 clear on each side', () => {
+    const side = made.skeleton?.boards.find(({ name }) => name === 'stack.drawer-1.side-front');
+    const box = side && boardBox(side);
+    const stack = bays.find(({ bay }) => bay.name === 'stack');
+    expect(box?.low[0]).toBeCloseTo((stack?.room.x0 ?? 0) + 12.7, 6);
+    const deep = (box?.high[1] ?? 0) - (box?.low[1] ?? 0);
+    expect(deep % 50).toBeCloseTo(0, 6);
+    expect(deep).toBeLessThanOrEqual(Math.min(stack?.deepLow ?? 0, stack?.deepHigh ?? 0) - 10);
+    expect(made.skeleton?.motions?.filter(({ kind }) => kind === 'slide')).toHaveLength(4);
+  });
+  it('joins the boards of a drawer to each other and to nothing that stands still', () => {
+    const moving = made.joints.filter(({ a, b }) => a.includes('drawer-1') || b.includes('drawer-1'));
+    expect(moving.length).toBeGreaterThan(4);
+    for (const { a, b } of moving) {
+      expect(a).toContain('drawer-1');
+      expect(b).toContain('drawer-1');
+    }
+  });
+  it('cuts openings for air into its doors, of the area that is asked for', () => {
+    const vented: Unit = {
+      ...kitchen,
+      division: {
+        ...(kitchen.division as Extract<Unit['division'], { cut: string }>),
+        parts: (kitchen.division as Extract<Unit['division'], { cut: string }>).parts.map((part) =>
+          'name' in part && part.name === 'sink' ? { ...part, vents: { low: 80, high: 60 } } : part,
+        ),
+      },
+    };
+    const doors = (make(vented, room, [sink, cold]).skeleton?.boards ?? []).filter(({ role }) => role === 'door');
+    const holes = doors.flatMap(({ outline }) => outline.holes.map((outer) => outlineArea({ outer, holes: [] }) / 100));
+    expect(holes.reduce((sum, area) => sum + area, 0)).toBeCloseTo(140, 6);
+  });
+  it('that is too small for its drawers says so at the bay', () => {
+    const narrow = make({ ...kitchen, body: { ...kitchen.body, length: 1090 } as Unit['body'] }, room, [sink, cold]);
+    expect(narrow.problems.map(({ said, place }) => [said.key, place])).toEqual([['furniture.drawerSmall', 'k.stack']]);
+  });
+  it('stands over an arch when it is notched, and is cut round it', () => {
+    const arch = {
+      id: 'a',
+      name: 'arch',
+      side: 'left' as const,
+      kind: 'arch' as const,
+      shape: 'box' as const,
+      from: 1000,
+      to: 1600,
+      height: 260,
+      face: 700,
+      bottom: 0,
+      topFace: 700,
+      far: null,
+    };
+    const notched: Unit = { ...kitchen, options: { ...kitchen.options, overArch: true } };
+    const cut = makeUnit(notched, { inner: room, arches: [arch], book, things: [sink, cold] }, FAMILIES, SCHOOLS);
+    const area = (of: typeof made, name: string): number =>
+      outlineArea(of.skeleton?.boards.find((board) => board.name === name)?.outline ?? { outer: [], holes: [] });
+    expect(area(cut, 'bottom')).toBeLessThan(area(made, 'bottom') - 100_000);
+    expect(area(cut, 'end-front')).toBeCloseTo(area(made, 'end-front'), 3);
+  });
+});
+
+describe('the start set of things', () => {
+  it('is at least thirty, each of its own name, with sizes that can be', () => {
+    expect(START_THINGS.length).toBeGreaterThanOrEqual(30);
+    expect(new Set(START_THINGS.map(({ id }) => id)).size).toBe(START_THINGS.length);
+    for (const { width, depth, height, mass, cutOut } of START_THINGS) {
+      for (const size of [width, depth, height]) expect(size).toBeGreaterThan(40);
+      expect(mass).toBeGreaterThan(0.5);
+      if (cutOut) expect(cutOut.length).toBeLessThanOrEqual(Math.max(width, depth));
+    }
+  });
+});
