@@ -1,6 +1,6 @@
 /** The project as data: what it holds, how it is changed, when it is sound. */
 export { describeAddress, isSectionPlace, parseAddress, type Place, unitOf, valueAt } from './address.js';
-export { acrossOf, baysOf, endOf, frontLineOf, isAt, spansWalls, standsAt } from './body.js';
+export { baysOf, endOf, frontLineOf, isAt, spansWalls, standsAt } from './body.js';
 export { createProject, liningOn, surveyAsStart, type VehicleKind } from './create.js';
 export type { CutPlan } from './cutting-schema.js';
 export { OperationError, type Patch, patchProject, readOperation } from './editing.js';
@@ -47,6 +47,6 @@ export {
   type Side,
   type Survey,
 } from './schema.js';
-export type { Limits, Stored, Thing, Wish } from './thing-schema.js';
+export type { Limits, Stored, Thing } from './thing-schema.js';
 export { layersOn, SURFACE_LIST, type SurfaceTraits } from './surfaces.js';
-export type { Bay, Division, Mode, Unit, Variant } from './unit-schema.js';
+export type { Bay, Division, Mode, Unit } from './unit-schema.js';
