@@ -10,6 +10,7 @@ import {
   suggestSearch,
   type Suggested,
   wishesSchema,
+  withLayout,
 } from '@nestplank/core/derive';
 import type { ProjectFile } from '@nestplank/core/document';
 import { FAMILIES, freeUnitId, type Family, type Start } from '@nestplank/core/furniture';
@@ -181,7 +182,10 @@ export function suggestCommand(
   mkdirSync(options.output, { recursive: true });
   const told = speaker(project);
   found.proposals.forEach(({ layout }, i) =>
-    save(join(options.output, `${project.id}-${i + 1}.json`), projectFileText({ ...project, layout }, priceBook)),
+    save(
+      join(options.output, `${project.id}-${i + 1}.json`),
+      projectFileText(withLayout(project, { ...project.layout, units: layout.units, aside: [] }), priceBook),
+    ),
   );
   json({
     tried: found.tried,

@@ -16,6 +16,7 @@ function Figure({
   view,
   speech,
   sitting,
+  left = false,
 }: {
   readonly person: Person;
   readonly seat: number;
@@ -24,6 +25,8 @@ function Figure({
   readonly view: View;
   readonly speech: Speech;
   readonly sitting: boolean;
+  /** Looks to the left: the other way round. */
+  readonly left?: boolean;
 }) {
   const height = sitting ? (person.sittingHeight ?? SITTING_SHARE * person.stature) : person.stature;
   const top = seat + height;
@@ -32,7 +35,7 @@ function Figure({
     <g role="img" aria-label={`${person.name}: ${speech.t('slice.head', { spare: speech.len(spare) })}`}>
       <BodyOutline
         body={sitting ? sittingBody(person) : standing(person)}
-        at={([across, up]) => view.at(y + across, seat + up)}
+        at={([across, up]) => view.at(y + (left ? -across : across), seat + up)}
         scale={view.scale}
       />
       <line
@@ -101,6 +104,8 @@ export function People({
         view={view}
         speech={speech}
         sitting
+        // towards the way, off the wall behind
+        left={y > 0}
       />
     );
   }

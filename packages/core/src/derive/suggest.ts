@@ -129,6 +129,26 @@ const apart = (a: string, b: string): number => {
   }).length;
 };
 
+/** A project with another layout in the place of its own, and with nothing left that spoke of units that are not in it. */
+export function withLayout(project: Project, layout: Layout): Project {
+  const there = (unit: string | null | undefined): boolean => layout.units.some(({ id }) => id === unit);
+  const gone = new Set(project.layout.units.map(({ id }) => id).filter((id) => !there(id)));
+  // a piece of the lining is named after its surface
+  const stands = (part: string): boolean => !gone.has(part.split('.')[0] ?? '');
+  return {
+    ...project,
+    layout,
+    stored: (project.stored ?? []).map((one) => (there(one.kept?.unit) ? one : { ...one, kept: null })),
+    wishes: (project.wishes ?? []).map((wish) => (there(wish.unit) ? wish : { ...wish, unit: null })),
+    waits: project.waits.filter(({ part }) => stands(part)),
+    scribes: project.scribes.filter(({ part }) => stands(part)),
+    patterns: project.patterns.map((pattern) => ({
+      ...pattern,
+      made: pattern.made.filter(({ part }) => stands(part)),
+    })),
+  };
+}
+
 /** A score from figures and weights: each figure against what is usual. */
 function scoreOf(figures: LayoutFigures, { weights }: Wishes): number {
   const { storage, comfort } = figures;
@@ -173,12 +193,12 @@ export function* suggestSearch(
 ): Generator<Suggested, void> {
   const random = seededRandom(seed);
   const deriver = createDeriver(kit);
-  const empty: Project = { ...project, layout: { ...project.layout, units: [], aside: [] } };
+  const empty = withLayout(project, { units: [], modes: [], aside: [] });
   // the linings and the floor are worked out once; they are nothing to the rules
   void deriver.pull(project, book).parts;
   const things = (project.things ?? []).filter(({ id }) => wishes.things.includes(id));
   const lost = new Map<string, number>();
-  const found: (Proposal & { readonly signature: string })[] = [];
+  let found: (Proposal & { readonly signature: string })[] = [];
   const families = wishes.must.flatMap((id) => familyNamed(kit.families, id) ?? []);
   const bed = (family: Family): boolean => family.lies !== undefined;
   let tried = 0;
@@ -260,8 +280,9 @@ export function* suggestSearch(
       try {
         at = applyOperationIn(at, operation, { kit, book }).project;
       } catch (problem) {
-        if (problem instanceof OperationError) return null;
-        throw problem;
+        if (!(problem instanceof OperationError)) throw problem;
+        give(problem.said.key);
+        return null;
       }
     }
     if (toPlace.length > 0) {
@@ -278,15 +299,23 @@ export function* suggestSearch(
       const mended = mendAll(built, book, kit, { deriver, most: MENDS });
       for (const { rule } of mended.left) give(rule);
       const made = mended.project;
-      if (mended.left.length === 0 && deriver.pull(made, book, true).problems.every(({ stage }) => stage !== 'build')) {
-        const now = deriver.pull(made, book, true);
+      const now = deriver.pull(made, book, true);
+      // what of the linings cannot be made is nothing to the furniture
+      const own = now.problems.filter(({ place }) =>
+        made.layout.units.some(({ id }) => place === id || place.startsWith(`${id}.`)),
+      );
+      for (const { said } of own.slice(0, 1)) give(said.key);
+      if (mended.left.length === 0 && own.length === 0) {
         const figures = layoutFigures(made, now, kit);
         const sign = signature(made.layout, now.inner?.length ?? 1);
         const score = scoreOf(figures, wishes);
-        const same = found.findIndex(({ signature: other }) => apart(sign, other) < 2);
         const proposal = { layout: made.layout, figures, score, gaveUp: [], signature: sign };
-        if (same < 0) found.push(proposal);
-        else if ((found[same]?.score ?? Infinity) < score) found[same] = proposal;
+        // of those that are nearly the same the best stays
+        const near = found.filter(({ signature: other }) => apart(sign, other) < 2);
+        if (near.every((other) => other.score < score)) {
+          found = found.filter((other) => !near.includes(other));
+          found.push(proposal);
+        }
       }
     }
     yield told();

@@ -33,9 +33,21 @@ export function solidBox(unit: Unit, inner: Shell, families: readonly SceneFamil
   return { x0, x1, y0, y1, z0: inner.floor + body.from, z1: top + bedding };
 }
 
+interface Known {
+  readonly inner: Shell;
+  readonly book: Surroundings['book'];
+  readonly boxes: readonly SolidBox[];
+}
+/** Units are never changed, only put in each other's places: what was worked out of one holds for as long as its room. */
+const known = new WeakMap<Unit, Known>();
+
 /** The room a unit takes as boxes: one, or what its family says. */
 export function solidsOf(unit: Unit, room: Surroundings, families: readonly SceneFamily[]): readonly SolidBox[] {
-  return familyNamed(families, unit.family)?.solids?.(unit, room) ?? [solidBox(unit, room.inner, families)];
+  const last = known.get(unit);
+  if (last?.inner === room.inner && last.book === room.book) return last.boxes;
+  const boxes = familyNamed(families, unit.family)?.solids?.(unit, room) ?? [solidBox(unit, room.inner, families)];
+  known.set(unit, { inner: room.inner, book: room.book, boxes });
+  return boxes;
 }
 
 /** A unit seen from above at its top: its true outline against the wall, mm. */

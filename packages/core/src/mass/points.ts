@@ -55,7 +55,8 @@ export function massPoints(input: PointsInput): readonly MassPoint[] {
     if (id === 'front') return [inner.start, 0, 900];
     return [x, 0, inner.floor];
   };
-  const nameOf = (id: string): string => units.find((unit) => unit.id === id)?.name ?? id;
+  const names = new Map(units.map((unit) => [unit.id, unit.name]));
+  const nameOf = (id: string): string => names.get(id) ?? id;
   const points: MassPoint[] = [];
   for (const part of parts) {
     const kg = part.unit === null ? null : partMass(part, book);

@@ -36,7 +36,7 @@ export const ModeLayer = memo(function ModeLayer({
         const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
         return (
           <g key={motion.of} role="img" aria-label={said(motion.name)}>
-            <path d={ringPath(ring)} fill="url(#hatch-birch)" fillOpacity={0.75} stroke="var(--data)" strokeWidth={2} />
+            <path d={ringPath(ring)} fill="url(#hatch-birch)" fillOpacity={0.3} stroke="var(--data)" strokeWidth={2} />
             {number >= 0 && (
               <>
                 <rect x={cx - 10} y={cy - 10} width={20} height={20} fill="var(--paper)" stroke="var(--data)" />

@@ -25,10 +25,17 @@ interface Standing {
   readonly box: SolidBox;
 }
 
+/** What stands in the room beside each unit, of one scene. */
+const beside = new WeakMap<Scene, Map<string, readonly Standing[]>>();
+
 /** What stands in the room beside one unit; that something stands in its own place is said by itself. */
-function othersOf(unit: Unit, scene: Scene): Standing[] {
+function othersOf(unit: Unit, scene: Scene): readonly Standing[] {
+  const ofScene = beside.get(scene) ?? new Map<string, readonly Standing[]>();
+  beside.set(scene, ofScene);
+  const before = ofScene.get(unit.id);
+  if (before) return before;
   const own = solidsOf(unit, scene, scene.families);
-  return scene.units
+  const others = scene.units
     .filter((other) => other.id !== unit.id)
     .flatMap((other) => {
       const boxes = solidsOf(other, scene, scene.families);
@@ -36,6 +43,8 @@ function othersOf(unit: Unit, scene: Scene): Standing[] {
         ? []
         : boxes.map((box) => ({ name: other.name, unit: other, box }));
     });
+  ofScene.set(unit.id, others);
+  return others;
 }
 
 const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
@@ -327,6 +336,9 @@ export function movedIn(scene: Scene, states: Readonly<Record<string, number>>):
 /** How far two things reach into each other, seen from above; 0 where they do not meet at any height. */
 function depthOfClash(a: Prism, b: Prism): number {
   if (a.z0 >= b.z1 - TOUCH_MM || b.z0 >= a.z1 - TOUCH_MM) return 0;
+  // most things are nowhere near each other
+  const [boxA, boxB] = [boxOf(a.ring), boxOf(b.ring)];
+  if (boxA.minX >= boxB.maxX || boxB.minX >= boxA.maxX || boxA.minY >= boxB.maxY || boxB.minY >= boxA.maxY) return 0;
   const shared = clipTo({ outer: a.ring, holes: [] }, b.ring);
   return Math.max(
     0,
@@ -376,6 +388,14 @@ const clashes = appliesTo(clashRule, {
           .map(({ id }) => id),
       );
       return moved.flatMap((one, i) => {
+        const round = boxOf(one.prism.ring);
+        // most things are nowhere near what is moved
+        const near = (box: SolidBox): boolean =>
+          box.x0 < round.maxX &&
+          box.x1 > round.minX &&
+          box.y0 < round.maxY &&
+          box.y1 > round.minY &&
+          sameHeight(one.prism, box);
         const others = [
           ...moved
             .slice(i + 1)
@@ -389,12 +409,14 @@ const clashes = appliesTo(clashRule, {
           ...scene.units
             .filter((unit) => unit.id !== one.unit.id && !lifted.has(unit.id))
             .flatMap((unit) =>
-              solidsOf(unit, scene, scene.families).map((box) => ({
-                prism: asPrism(box),
-                id: unit.id,
-                name: unit.name as Motion['name'] | string,
-                of: null,
-              })),
+              solidsOf(unit, scene, scene.families)
+                .filter(near)
+                .map((box) => ({
+                  prism: asPrism(box),
+                  id: unit.id,
+                  name: unit.name as Motion['name'] | string,
+                  of: null,
+                })),
             ),
         ];
         const worst = new Map<string, { by: number; name: Motion['name'] | string }>();

@@ -24,9 +24,13 @@ const seatsIn = (scene: Scene, units: readonly Unit[] = scene.units): Seat[] =>
   units.flatMap((unit) =>
     (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({ ...sits, unit })),
   );
-/** Who sits on a seat: those who are named, else everybody. */
+/** Who is smaller is a child: a seat is made for them only where they are named, mm. */
+const GROWN_MM = 1450;
+/** Who sits on a seat: those who are named, else everybody who is grown. */
 const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Person[] =>
-  seat.sitters.length === 0 ? people : people.filter(({ id }) => seat.sitters.includes(id));
+  seat.sitters.length === 0
+    ? people.filter(({ stature }) => stature >= GROWN_MM)
+    : people.filter(({ id }) => seat.sitters.includes(id));
 const kneeOf = (person: Person): number => person.backOfKnee ?? backOfKnee(person.stature);
 
 /** The change of a field, where the unit's family has it. */
