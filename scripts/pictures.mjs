@@ -71,6 +71,10 @@ try {
       );
     await view.act?.(page);
     await page.evaluate(() => document.fonts.ready);
+    // a drawing takes its last size in the frame after what stands beside it
+    await page.evaluate(
+      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 100)))),
+    );
     await page.screenshot({ path: join(values.out, `${name}.png`), animations: 'disabled' });
     process.stdout.write(`${name}\n`);
   }
