@@ -191,7 +191,7 @@ export const LAYOUT_EN = {
   'mend.front.curtain': 'a curtain',
   'mend.front.lift': 'a lift-up door',
   'mend.travel': 'Let it slide out {to} only',
-  'mend.latch': 'Give {loose|it a latch|all of them latches}',
+  'mend.latch': 'Give it {loose} {loose|latch|latches}',
   'mend.shutInMode': 'Shut it in {mode}',
   'mend.widenBay': 'Make the bay as wide as it needs, {to}',
   'mend.longer': 'Make {name} {by} longer',
