@@ -6,7 +6,7 @@ import { boxOf, outlineArea, rectangle, spread } from '../numeric/plane.js';
 import { clipTo } from '../numeric/shapes.js';
 import type { Message } from '../words/message.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
-import { movedIn } from './checks/moving.js';
+import { movedIn } from './checks/in-modes.js';
 import { narrowestWay } from './checks/room.js';
 
 /** Working time to move something once, seconds, for one person who knows how. */

@@ -188,8 +188,6 @@ export const LAYOUT_EN = {
   'mend.moreDoors': 'Make {count} narrower doors of it',
   'mend.otherFront': 'Close it with {what} instead',
   'mend.front.sliding': 'sliding panels',
-  'mend.front.curtain': 'a curtain',
-  'mend.front.lift': 'a lift-up door',
   'mend.travel': 'Let it slide out {to} only',
   'mend.latch': 'Give it {loose} {loose|latch|latches}',
   'mend.shutInMode': 'Shut it in {mode}',
@@ -203,7 +201,6 @@ export const LAYOUT_EN = {
   'mend.align': 'Put it in line',
   'mend.guard': 'Raise the guard to {to}',
   'mend.keepElsewhere': 'Keep it in {bay}',
-  'mend.remove': 'Take {name} out',
   'furniture.cutOut': 'The opening for {thing} does not fit the top of {unit} over {bay}.',
   'furniture.drawerSmall': 'Drawers of {unit} in {bay} are too small to be made: fewer of them, or a larger bay.',
   'furniture.drawerDeep': 'No slide is short enough for {bay} of {unit}: there is too little depth behind its front.',
@@ -224,5 +221,4 @@ export const LAYOUT_EN = {
   'gave.worktop': '{by} less worktop',
   'gave.way': 'a way {by} narrower',
   'gave.glass': '{share} % less glass free',
-  'suggest.none': 'Nothing that has to be in fits together in this room.',
 } as const;

@@ -15,12 +15,12 @@ const HOLDS = ['open', 'shelves', 'drawers', 'pull-out', 'rail', 'thing', 'chase
 const FRONTS = ['none', 'doors', 'flap-down', 'lift-up', 'panel', 'sliding', 'curtain'] as const;
 const TRAVEL_MM = 450;
 
-/** The clear size a bay was given in the cut it is in; null for a share, or when it is in none. */
-function sizeOf(division: Unit['division'], bay: string): number | null {
+/** The clear size a bay was given in the cut it is in, or that it takes what its thing needs; null for a share, or when it is in none. */
+function sizeOf(division: Unit['division'], bay: string): number | 'as needed' | null {
   if (!('cut' in division)) return null;
   for (const [i, part] of division.parts.entries()) {
     const size = division.sizes[i];
-    if (!('cut' in part) && part.name === bay) return typeof size === 'number' ? size : null;
+    if (!('cut' in part) && part.name === bay) return typeof size === 'object' || size === undefined ? null : size;
     const inside = sizeOf(part, bay);
     if (inside !== null) return inside;
   }
@@ -161,10 +161,11 @@ function BayFields({
         {divided && (
           <LengthField
             label={t('bay.clear')}
-            value={size ?? 0}
+            value={typeof size === 'number' ? size : 0}
             onTake={(mm) => act({ name: 'sizeBay', payload: { ...at, size: mm === 0 ? null : mm } })}
           />
         )}
+        {size === 'as needed' && <p className="small soft">{t('bay.asNeeded')}</p>}
         {'latch' in holds && (
           <FormControlLabel
             control={<Checkbox checked={holds.latch} onChange={(_event, latch) => void hold({ ...holds, latch })} />}

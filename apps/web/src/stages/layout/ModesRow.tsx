@@ -2,69 +2,15 @@ import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
 import { memo, useMemo } from 'react';
 import type { Mode } from '@nestplank/core/document';
-import { outlineFromAbove } from '@nestplank/core/furniture';
-import type { Point } from '@nestplank/core/numeric';
-import { halfWidth, type Shell } from '@nestplank/core/shell';
-import { ringPath } from '../../kit/path.js';
 import { useChange } from '../../kit/use-change.js';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { motionsIn, movedParts, stepsOf } from './modes.js';
+import { SmallPlan } from './SmallPlan.js';
 
 const HIGH = 44;
-
-/** The plan in one mode, small: the floor, what stands on it, what is moved. The front is to the left. */
-function SmallPlan({ scene, room, mode }: { readonly scene: Scene; readonly room: Shell; readonly mode: Mode }) {
-  const { units } = scene.project.layout;
-  const moved = useMemo(() => movedParts(scene, mode.states), [scene, mode.states]);
-  const wide =
-    Math.max(halfWidth(room, 'left', room.length / 2, 700), halfWidth(room, 'right', room.length / 2, 700)) + 30;
-  const scale = HIGH / (2 * wide);
-  const at = ([x, y]: Point): Point => [2 + x * scale, (y + wide) * scale];
-  const edge = (side: 'left' | 'right'): Point[] =>
-    [0, 0.25, 0.5, 0.75, 1].map((share): Point => {
-      const x = room.start + share * (room.length - room.start);
-      return [x, (side === 'left' ? -1 : 1) * halfWidth(room, side, x, room.floor)];
-    });
-  const away = new Set(moved.filter(({ prism }) => prism === null).map(({ unit }) => unit));
-  const path = (ring: readonly Point[]): string => ringPath(ring.map(at));
-  return (
-    <svg
-      viewBox={`0 0 ${room.length * scale + 4} ${HIGH}`}
-      height={HIGH}
-      width={room.length * scale + 4}
-      aria-hidden="true"
-    >
-      <path d={path([...edge('left'), ...edge('right').reverse()])} fill="var(--paper)" stroke="var(--soft)" />
-      {units
-        .filter((unit) => !away.has(unit.id))
-        .map((unit) => (
-          <path
-            key={unit.id}
-            d={path(outlineFromAbove(unit, room))}
-            fill={unit.body.from > 900 ? 'none' : 'var(--birch, #e3cda4)'}
-            stroke="var(--ink)"
-            strokeWidth={0.75}
-            strokeDasharray={unit.body.from > 900 ? '3 2' : undefined}
-          />
-        ))}
-      {moved.map(
-        ({ motion, prism }) =>
-          prism && (
-            <path
-              key={motion.of}
-              d={path(prism.ring)}
-              fill="var(--birch, #e3cda4)"
-              stroke="var(--data)"
-              strokeWidth={1.5}
-            />
-          ),
-      )}
-    </svg>
-  );
-}
 
 const USES = ['night', 'day', 'meal', 'drive'] as const;
 const SHARES = [
@@ -173,7 +119,12 @@ export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scen
             onClick={() => look({ mode: own.id === shown ? null : own.id })}
           >
             <span className="small strong">{own.name}</span>
-            <SmallPlan scene={scene} room={room} mode={own} />
+            <SmallPlan
+              units={scene.project.layout.units}
+              room={room}
+              high={HIGH}
+              moved={movedParts(scene, own.states)}
+            />
           </button>
         ))}
         <Button size="small" variant="text" onClick={add}>

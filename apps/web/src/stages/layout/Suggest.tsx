@@ -3,50 +3,19 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { memo, useState } from 'react';
 import type { Suggested } from '@nestplank/core/derive';
-import { FAMILIES, outlineFromAbove } from '@nestplank/core/furniture';
-import type { Point } from '@nestplank/core/numeric';
-import { halfWidth, type Shell } from '@nestplank/core/shell';
-import type { Unit } from '@nestplank/core/document';
+import { FAMILIES } from '@nestplank/core/furniture';
 import { Fold } from '../../kit/Fold.js';
-import { ringPath } from '../../kit/path.js';
 import { WorkOut } from '../../kit/WorkOut.js';
 import { act, askProposals, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from '../measure/next-id.js';
+import { SmallPlan } from './SmallPlan.js';
 
 const HIGH = 70;
 const BUILT_IN: ReadonlySet<string> = new Set(['sink', 'cooker', 'cold-box', 'oven']);
 const PLAIN_WEIGHTS = { storage: 1, worktop: 1, way: 1, glass: 1, comfort: 1 };
-
-function SmallLayout({ units, room }: { readonly units: readonly Unit[]; readonly room: Shell }) {
-  const wide =
-    Math.max(halfWidth(room, 'left', room.length / 2, 700), halfWidth(room, 'right', room.length / 2, 700)) + 30;
-  const scale = HIGH / (2 * wide);
-  const path = (ring: readonly Point[]): string =>
-    ringPath(ring.map(([x, y]): Point => [2 + x * scale, (y + wide) * scale]));
-  return (
-    <svg
-      viewBox={`0 0 ${room.length * scale + 4} ${HIGH}`}
-      height={HIGH}
-      width={room.length * scale + 4}
-      aria-hidden="true"
-    >
-      <rect x={1} y={1} width={room.length * scale + 2} height={HIGH - 2} fill="var(--paper)" stroke="var(--soft)" />
-      {units.map((unit) => (
-        <path
-          key={unit.id}
-          d={path(outlineFromAbove(unit, room))}
-          fill={unit.body.from > 900 ? 'none' : 'var(--birch, #e3cda4)'}
-          stroke="var(--ink)"
-          strokeWidth={0.75}
-          strokeDasharray={unit.body.from > 900 ? '3 2' : undefined}
-        />
-      ))}
-    </svg>
-  );
-}
 
 /** Arrangements of what has to be in, searched for on this shell. What stands is kept beside them when one is taken. */
 export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene }) {
@@ -118,7 +87,7 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
               </p>
               {last.proposals.map(({ layout, figures, gaveUp }, i) => (
                 <div key={i} className="row gap-6 wrap">
-                  <SmallLayout units={layout.units} room={room} />
+                  <SmallPlan units={layout.units} room={room} high={HIGH} />
                   <div className="stack gap-4 small">
                     <strong>{t('suggest.number', { number: i + 1 })}</strong>
                     <span className="figures">

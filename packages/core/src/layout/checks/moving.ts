@@ -1,21 +1,19 @@
 import { baysOf, frontLineOf } from '../../document/body.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
-import { standsMoved, sweptBy, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
+import { sweptBy, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { wholeUp } from '../../numeric/tolerance.js';
-import { beforeRule, clashRule, latchRule, shutRule, sweepRule } from '../../rules/moving.js';
-import { wayThroughRule } from '../../rules/people.js';
+import { beforeRule, latchRule, sweepRule } from '../../rules/moving.js';
 import { overlapOf, type SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
-import { narrowestWay, type Obstacle } from './room.js';
 
 /** Things that come nearer than this touch, mm. */
-const TOUCH_MM = 0.5;
+export const TOUCH_MM = 0.5;
 /** Somebody needs so much before what is pulled out; farther off nothing is looked for, mm. */
 const LOOK_MM = 450;
 
@@ -47,9 +45,9 @@ function othersOf(unit: Unit, scene: Scene): readonly Standing[] {
   return others;
 }
 
-const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
+export const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
   box.z0 < prism.z1 - TOUCH_MM && box.z1 > prism.z0 + TOUCH_MM;
-const midOf = ({ ring }: Prism): Point => {
+export const midOf = ({ ring }: Prism): Point => {
   const box = boxOf(ring);
   return [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
 };
@@ -173,8 +171,8 @@ function firstMet(motion: Motion, unit: Unit, scene: Scene): Met {
   return least(needs, [...found, ...(vertical && roof < needs ? [{ clear: roof, needs, by: ROOF, unit: null }] : [])]);
 }
 
-const motionsOf = (unit: Unit, scene: Scene): readonly Motion[] => scene.skeletons.get(unit.id)?.motions ?? [];
-const pinAt = (unit: Unit, [x, y]: Point): Pin => ({ unit: unit.id, person: null, x, y });
+export const motionsOf = (unit: Unit, scene: Scene): readonly Motion[] => scene.skeletons.get(unit.id)?.motions ?? [];
+export const pinAt = (unit: Unit, [x, y]: Point): Pin => ({ unit: unit.id, person: null, x, y });
 
 /** The bay whose front a motion is, by its name. */
 function bayOf(unit: Unit, motion: Motion): Bay | null {
@@ -315,170 +313,5 @@ function middleOf(unit: Unit): number {
   return unit.body.stands === 'free' ? unit.body.y + unit.body.width / 2 : line ? line.sign * (line.front + 80) : 0;
 }
 
-interface Placed {
-  readonly motion: Motion;
-  readonly unit: Unit;
-  readonly share: number;
-  readonly prism: Prism;
-}
-
-/** Everything that is moved in a mode, where it then is. */
-export function movedIn(scene: Scene, states: Readonly<Record<string, number>>): readonly Placed[] {
-  return scene.units.flatMap((unit) =>
-    motionsOf(unit, scene).flatMap((motion): Placed[] => {
-      const share = states[motion.of] ?? 0;
-      const prism = share > 0 ? standsMoved(motion, share) : null;
-      return prism ? [{ motion, unit, share, prism }] : [];
-    }),
-  );
-}
-
-/** How far two things reach into each other, seen from above; 0 where they do not meet at any height. */
-function depthOfClash(a: Prism, b: Prism): number {
-  if (a.z0 >= b.z1 - TOUCH_MM || b.z0 >= a.z1 - TOUCH_MM) return 0;
-  // most things are nowhere near each other
-  const [boxA, boxB] = [boxOf(a.ring), boxOf(b.ring)];
-  if (boxA.minX >= boxB.maxX || boxB.minX >= boxA.maxX || boxA.minY >= boxB.maxY || boxB.minY >= boxA.maxY) return 0;
-  const shared = clipTo({ outer: a.ring, holes: [] }, b.ring);
-  return Math.max(
-    0,
-    ...shared.map(({ outer }) => {
-      const box = boxOf(outer);
-      return Math.min(box.maxX - box.minX, box.maxY - box.minY, Math.min(a.z1, b.z1) - Math.max(a.z0, b.z0));
-    }),
-  );
-}
-const asPrism = (box: SolidBox): Prism => ({
-  ring: [
-    [box.x0, box.y0],
-    [box.x1, box.y0],
-    [box.x1, box.y1],
-    [box.x0, box.y1],
-  ],
-  z0: box.z0,
-  z1: box.z1,
-});
-
-/** The operation that shuts something in a mode. */
-const shutIn = (scene: Scene, mode: Scene['modes'][number], of: string): Mend => ({
-  said: message('mend.shutInMode', { mode: mode.name }),
-  operations: [
-    {
-      name: 'putMode',
-      payload: {
-        mode: { ...mode, states: Object.fromEntries(Object.entries(mode.states).filter(([name]) => name !== of)) },
-      },
-    },
-  ],
-});
-
-const clashes = appliesTo(clashRule, {
-  ofRoom: (scene) =>
-    scene.modes.flatMap((mode) => {
-      const moved = movedIn(scene, mode.states);
-      // a thing that is taken away or lowered does not stand where it stands by day
-      const lifted = new Set(
-        scene.units
-          .filter((unit) =>
-            motionsOf(unit, scene).some(
-              (motion) =>
-                (mode.states[motion.of] ?? 0) > 0 && (motion.kind === 'lift-off' || motion.of.endsWith('.low')),
-            ),
-          )
-          .map(({ id }) => id),
-      );
-      return moved.flatMap((one, i) => {
-        const round = boxOf(one.prism.ring);
-        // most things are nowhere near what is moved
-        const near = (box: SolidBox): boolean =>
-          box.x0 < round.maxX &&
-          box.x1 > round.minX &&
-          box.y0 < round.maxY &&
-          box.y1 > round.minY &&
-          sameHeight(one.prism, box);
-        const others = [
-          ...moved
-            .slice(i + 1)
-            .filter(({ unit }) => unit.id !== one.unit.id)
-            .map(({ prism, motion }) => ({
-              prism,
-              id: motion.of,
-              name: motion.name as Motion['name'] | string,
-              of: motion.of,
-            })),
-          ...scene.units
-            .filter((unit) => unit.id !== one.unit.id && !lifted.has(unit.id))
-            .flatMap((unit) =>
-              solidsOf(unit, scene, scene.families)
-                .filter(near)
-                .map((box) => ({
-                  prism: asPrism(box),
-                  id: unit.id,
-                  name: unit.name as Motion['name'] | string,
-                  of: null,
-                })),
-            ),
-        ];
-        const worst = new Map<string, { by: number; name: Motion['name'] | string }>();
-        for (const { prism, id, name } of others) {
-          const by = depthOfClash(one.prism, prism);
-          if (by > TOUCH_MM && by > (worst.get(id)?.by ?? 0)) worst.set(id, { by, name });
-        }
-        return [...worst].map(([id, { by, name }]) => ({
-          id: `clash:${mode.id}:${one.motion.of}:${id}`,
-          input: { by, what: one.motion.name, other: name, mode: mode.name },
-          pin: pinAt(one.unit, midOf(one.prism)),
-          mode: mode.id,
-          mend: () => shutIn(scene, mode, one.motion.of),
-        }));
-      });
-    }),
-});
-
-/** A mode to drive in has everything shut. */
-const shut = appliesTo(shutRule, {
-  ofRoom: (scene) =>
-    scene.modes
-      .filter(({ use }) => use === 'drive')
-      .flatMap((mode) =>
-        movedIn(scene, mode.states)
-          .filter(({ motion }) => motion.kind !== 'lift-off')
-          .map(({ motion, unit, share, prism }) => ({
-            id: `shut:${mode.id}:${motion.of}`,
-            input: { what: motion.name, mode: mode.name, share },
-            pin: pinAt(unit, midOf(prism)),
-            mode: mode.id,
-            mend: () => shutIn(scene, mode, motion.of),
-          })),
-      ),
-});
-
-/** The way through in each mode that has something moved into it. */
-const wayIn = appliesTo(wayThroughRule, {
-  ofRoom: (scene) => {
-    const plain = narrowestWay(scene, 'hip');
-    return scene.modes.flatMap((mode) => {
-      // at night, at table and at work one stays where one is: their ways are told as figures
-      if (mode.use !== 'day' && mode.use !== 'drive') return [];
-      const more = movedIn(scene, mode.states)
-        .filter(({ prism }) => prism.z0 < scene.inner.floor + 900)
-        .map(({ prism }): Obstacle => {
-          const box = boxOf(prism.ring);
-          return { x0: box.minX, x1: box.maxX, y0: box.minY, y1: box.maxY };
-        });
-      const narrow = more.length > 0 ? narrowestWay(scene, 'hip', more) : null;
-      if (!narrow || (plain && narrow.width >= plain.width)) return [];
-      return [
-        {
-          id: `way:${mode.id}`,
-          input: { width: Math.max(0, narrow.width), at: 'hip' as const },
-          pin: { unit: null, person: null, x: narrow.x, y: narrow.y },
-          mode: mode.id,
-        },
-      ];
-    });
-  },
-});
-
-/** Whether what moves has room, is held on the road, and fits together in each mode. */
-export const MOVING_CHECKS = [sweeps, before, latches, clashes, shut, wayIn];
+/** Whether what moves has room and is held on the road. */
+export const MOVING_CHECKS = [sweeps, before, latches];

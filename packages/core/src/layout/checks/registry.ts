@@ -2,6 +2,7 @@ import type { SceneFamily } from '../../furniture/scene.js';
 import type { SceneRule } from '../../furniture/scene.js';
 import { OPENING_CHECKS } from './openings.js';
 import { PEOPLE_CHECKS } from './people.js';
+import { MODE_CHECKS } from './in-modes.js';
 import { MOVING_CHECKS } from './moving.js';
 import { ROOM_CHECKS } from './room.js';
 import { SITTING_CHECKS } from './sitting.js';
@@ -16,6 +17,7 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...PEOPLE_CHECKS,
   ...SITTING_CHECKS,
   ...MOVING_CHECKS,
+  ...MODE_CHECKS,
   ...THING_CHECKS,
   ...USE_CHECKS,
   ...WEIGHT_CHECKS,
