@@ -20,6 +20,8 @@ interface View {
   readonly mode: string | null;
   /** The free stretch that was pointed at. */
   readonly gap: Pointed | null;
+  /** Where the room in the round is opened. */
+  readonly room: 'shut' | 'beside' | 'full';
   readonly part: string | null;
   readonly group: string | null;
   /** The find that is open. */
@@ -42,6 +44,7 @@ export const useView = create<View>(() => ({
   unit: null,
   mode: null,
   gap: null,
+  room: 'shut',
   part: null,
   group: null,
   find: null,

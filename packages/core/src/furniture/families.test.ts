@@ -2,13 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { startPriceBook } from '../materials/start-book.js';
 import { monotoneCurve } from '../numeric/curve.js';
-import { outlineArea } from '../numeric/plane.js';
+import { boxOf, outlineArea } from '../numeric/plane.js';
 import { halfWidth, makeShell, roofHeight, type Shell } from '../shell/shell.js';
 import type { Thing, Unit } from '../document/schema.js';
 import { FAMILIES } from './families/index.js';
 import type { Start } from './family.js';
 import { makeUnit } from './make.js';
 import { standsMoved, sweptBy } from './motions.js';
+import { moved as movedBy, rigidOf } from './moved.js';
 import { SCHOOLS } from './schools/index.js';
 import { boardBox } from './skeleton.js';
 import { START_THINGS } from './start-things.js';
@@ -75,6 +76,29 @@ describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id
           expect(x).toBeLessThanOrEqual(Math.max(...xs) + 0.01);
         }
       }
+    }
+  });
+  it('is turned or moved to where it stands when it is open, without changing shape', () => {
+    for (const motion of made.skeleton?.motions ?? []) {
+      const stands = standsMoved(motion, 1);
+      const rigid = rigidOf(motion, 1);
+      expect(rigid === null).toBe(stands === null);
+      if (!rigid || !stands) continue;
+      const { x0, x1, y0, y1, z0, z1 } = motion.shut;
+      const corners = [x0, x1].flatMap((x) => [y0, y1].flatMap((y) => [z0, z1].map((z) => movedBy(rigid, [x, y, z]))));
+      const span = (i: 0 | 1 | 2) => [Math.min(...corners.map((c) => c[i])), Math.max(...corners.map((c) => c[i]))];
+      const ring = boxOf(stands.ring);
+      // what turns lies as far off as the board is thick, at most
+      const off = motion.kind === 'slide' ? 0.01 : 41;
+      for (const [found, wanted] of [
+        [span(0), [ring.minX, ring.maxX]],
+        [span(1), [ring.minY, ring.maxY]],
+        [span(2), [stands.z0, stands.z1]],
+      ] as const)
+        found.forEach((value, i) => expect(Math.abs(value - (wanted[i] ?? 0)), motion.of).toBeLessThanOrEqual(off));
+      // half way it is between the two, and shut it has not moved
+      const shut = rigidOf(motion, 0);
+      if (shut) expect(movedBy(shut, [x0, y0, z0])).toEqual([x0, y0, z0]);
     }
   });
   it('makes boards or says why not, however its figures are turned', () => {

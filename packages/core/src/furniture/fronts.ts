@@ -102,7 +102,9 @@ function face(
 const called = (
   key:
     | 'motion.door'
+    | 'motion.doorOf'
     | 'motion.drawer'
+    | 'motion.drawerOf'
     | 'motion.pullOut'
     | 'motion.flap'
     | 'motion.lift'
@@ -111,7 +113,8 @@ const called = (
     | 'motion.panel',
   frame: Frame,
   bay: string,
-): Message => message(key, { unit: { unit: frame.unit.id }, bay });
+  number = 1,
+): Message => message(key, { unit: { unit: frame.unit.id }, bay, number });
 
 /** Hinged doors of one width side by side: they open away from each other, in pairs. */
 function doors(frame: Frame, placed: PlacedBay): Fronts {
@@ -135,7 +138,7 @@ function doors(frame: Frame, placed: PlacedBay): Fronts {
     const atFront = i % 2 === 0;
     return {
       of: `${frame.unit.id}.${board.name}`,
-      name: called('motion.door', frame, bay.name),
+      name: called(count === 1 ? 'motion.door' : 'motion.doorOf', frame, bay.name, i + 1),
       kind: 'hinge',
       about: 'z',
       at: [atFront ? shut.x0 : shut.x1, frame.sign * frame.front],
@@ -321,7 +324,12 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
     boards.push(...made);
     motions.push({
       of: `${frame.unit.id}.${name}`,
-      name: called(holds.kind === 'drawers' ? 'motion.drawer' : 'motion.pullOut', frame, bay.name),
+      name: called(
+        holds.kind === 'pull-out' ? 'motion.pullOut' : count === 1 ? 'motion.drawer' : 'motion.drawerOf',
+        frame,
+        bay.name,
+        i + 1,
+      ),
       kind: 'slide',
       by: [0, -frame.sign * (holds.kind === 'drawers' ? deep : Math.min(holds.travel, deep)), 0],
       shut: boxOf(made),

@@ -5,3 +5,4 @@ export type { PersonFigure } from './room-left.js';
 export { ruleNamed, RULES } from './rules.js';
 export { type Offered, gapAt, gapsOf, offersIn } from './gaps.js';
 export { stepsBetween } from './modes.js';
+export { beginsAt, eyesOf, type Seat, seatsFor, standsHere } from './seen-from.js';

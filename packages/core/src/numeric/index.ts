@@ -1,3 +1,3 @@
 /** Points, boxes and curves. */
 export { monotoneCurve } from './curve.js';
-export { boxOf, type Point, spread } from './plane.js';
+export { boxOf, type Outline, type Point, spread } from './plane.js';

@@ -10,6 +10,8 @@ const who = z.string().default('');
 export const SHOULDERS = 0.26;
 /** Sitting height estimated from stature where it was not measured. */
 export const SITTING_SHARE = 0.52;
+/** Eyes are under the crown by this share of stature, standing and sitting (Drillis and Contini, 1966). */
+export const EYES_BELOW_CROWN = 0.064;
 /** Back-of-knee height estimated from stature, with a shoe, mm. */
 export const backOfKnee = (tall: number): number => 0.245 * tall + 25;
 

@@ -17,3 +17,4 @@ export {
   wallLine,
   wallTop,
 } from './shell.js';
+export { type Facet, type Skin, skinsOf } from './skin.js';

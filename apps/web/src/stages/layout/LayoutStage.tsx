@@ -1,6 +1,7 @@
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import './layout.css';
-import { useDeferredValue } from 'react';
+import Button from '@mui/material/Button';
+import { lazy, Suspense, useDeferredValue } from 'react';
 import type { Motion } from '@nestplank/core/furniture';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
@@ -8,7 +9,7 @@ import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
-import { useView } from '../../state/view.js';
+import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { ChecksPanel } from './ChecksPanel.js';
 import { GapDrawing, GapGround, GapOffers } from './GapAsk.js';
@@ -22,8 +23,33 @@ import { UnitStrip } from './UnitStrip.js';
 import { Variants } from './Variants.js';
 import { Weight } from './Weight.js';
 
+const Room = lazy(() => import('../../room/Room.js'));
 const NOBODY = null;
 const NO_MOTIONS: readonly Motion[] = [];
+
+/** Opens the room in the round in place of the slice or of the fold-out. */
+function RoomButtons({ opened }: { readonly opened: 'shut' | 'beside' | 'full' }) {
+  const { t } = useSpeech();
+  return (
+    <div className="row gap-6 no-print">
+      {opened !== 'beside' && (
+        <Button size="small" variant="text" onClick={() => look({ room: 'beside' })}>
+          {t('room.beside')}
+        </Button>
+      )}
+      {opened !== 'full' && (
+        <Button size="small" variant="text" onClick={() => look({ room: 'full' })}>
+          {t('room.full')}
+        </Button>
+      )}
+      {opened !== 'shut' && (
+        <Button size="small" variant="text" onClick={() => look({ room: 'shut' })}>
+          {t('room.shut')}
+        </Button>
+      )}
+    </div>
+  );
+}
 
 /** Layout: where things stand and whether the people fit. */
 export default function LayoutStage() {
@@ -32,42 +58,50 @@ export default function LayoutStage() {
   // notes, figures and the free width follow a drag as soon as there is time for them
   const later = useDeferredValue(scene);
   const chosen = useView((view) => view.unit);
+  const opened = useView((view) => view.room);
   const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
   return (
     <main className="stage">
       <div className="board">
-        <div className="foldout-and-gap">
-          <FoldOut
-            quiet={false}
-            ink={(frame) =>
-              scene?.room && (
-                <>
-                  <GapGround frame={frame} ceiling={false} />
-                  {[...scene.project.layout.units]
-                    .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen) || a.body.from - b.body.from)
-                    .map((unit) => (
-                      <UnitLayer
-                        key={unit.id}
-                        frame={frame}
-                        unit={unit}
-                        room={scene.room ?? frame.shell}
-                        people={scene.project.people}
-                        lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
-                        motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
-                        chosen={unit.id === chosen}
-                        snap={snap}
-                      />
-                    ))}
-                  {later && <ModeLayer frame={frame} scene={later} />}
-                  {later && <FreeWidth frame={frame} scene={later} />}
-                  {later && <CheckMarks frame={frame} scene={later} />}
-                  {later && <GapDrawing frame={frame} scene={later} />}
-                </>
-              )
-            }
-          />
-          {later && <GapOffers scene={later} />}
-        </div>
+        {opened === 'full' && later && (
+          <Suspense fallback={null}>
+            <Room scene={later} />
+          </Suspense>
+        )}
+        {opened !== 'full' && (
+          <div className="foldout-and-gap">
+            <FoldOut
+              quiet={false}
+              ink={(frame) =>
+                scene?.room && (
+                  <>
+                    <GapGround frame={frame} ceiling={false} />
+                    {[...scene.project.layout.units]
+                      .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen) || a.body.from - b.body.from)
+                      .map((unit) => (
+                        <UnitLayer
+                          key={unit.id}
+                          frame={frame}
+                          unit={unit}
+                          room={scene.room ?? frame.shell}
+                          people={scene.project.people}
+                          lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
+                          motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
+                          chosen={unit.id === chosen}
+                          snap={snap}
+                        />
+                      ))}
+                    {later && <ModeLayer frame={frame} scene={later} />}
+                    {later && <FreeWidth frame={frame} scene={later} />}
+                    {later && <CheckMarks frame={frame} scene={later} />}
+                    {later && <GapDrawing frame={frame} scene={later} />}
+                  </>
+                )
+              }
+            />
+            {later && <GapOffers scene={later} />}
+          </div>
+        )}
         {later?.shape.shell && (
           <div className="strip unit-strip no-print">
             <UnitStrip scene={later} />
@@ -79,7 +113,16 @@ export default function LayoutStage() {
         {later &&
           (later.room && later.shape.shell ? (
             <>
-              <Slice height={300} />
+              {opened === 'beside' ? (
+                <div className="room-beside">
+                  <Suspense fallback={null}>
+                    <Room scene={later} />
+                  </Suspense>
+                </div>
+              ) : (
+                <Slice height={300} />
+              )}
+              <RoomButtons opened={opened} />
               <ModeTold scene={later} />
               <ChecksPanel scene={later} />
               <Weight scene={later} />

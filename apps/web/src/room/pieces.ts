@@ -1,0 +1,66 @@
+import type { BufferGeometry } from 'three';
+import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js';
+import type { DerivedShape } from '@nestplank/core/derive';
+import type { PriceBook } from '@nestplank/core/document';
+import { materialOf } from '@nestplank/core/materials';
+import type { Part } from '@nestplank/core/parts';
+import { inkedEdges, partGeometry } from './shapes.js';
+
+/** Parts that are drawn as one body: they are of one unit and one material, and stand still or move together. */
+export interface Piece {
+  readonly id: string;
+  /** The unit it belongs to; null for boxes of the vehicle's lining. */
+  readonly unit: string | null;
+  readonly hatch: string | undefined;
+  /** What it moves with; null where it stands still. */
+  readonly moves: string | null;
+  readonly body: BufferGeometry;
+  readonly edges: BufferGeometry;
+}
+
+/** Boxes over arches, beside headers and round windows are flat and stand where they are made; other linings follow the wall. */
+const BOXES: ReadonlySet<string> = new Set(['arch-top', 'arch-side', 'arch-end', 'header', 'reveal']);
+
+/** What each part of furniture moves with, by the part's id. */
+const movesOf = (shape: DerivedShape): ReadonlyMap<string, string> =>
+  new Map(
+    shape.made.flatMap(({ unit, skeleton }) =>
+      (skeleton?.boards ?? []).flatMap(({ name, moves }): [string, string][] =>
+        moves === undefined ? [] : [[`${unit}.${name}`, `${unit}.${moves}`]],
+      ),
+    ),
+  );
+
+/** The parts that are drawn, in the round. */
+export const drawnParts = (shape: DerivedShape): readonly Part[] =>
+  shape.parts.filter(({ unit, role }) => unit !== null || BOXES.has(role));
+
+/** Everything that is made, in as few bodies as can be drawn apart; a unit that is taken apart gives each of its parts. */
+export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | null): readonly Piece[] {
+  const moves = movesOf(shape);
+  const groups = new Map<
+    string,
+    { readonly first: Part; readonly bodies: BufferGeometry[]; readonly moves: string | null }
+  >();
+  for (const part of drawnParts(shape)) {
+    const moving = moves.get(part.id) ?? null;
+    const own = apart !== null && part.unit === apart;
+    const key = own ? part.id : [part.unit ?? '', part.material, moving ?? ''].join('|');
+    const group = groups.get(key) ?? { first: part, bodies: [], moves: moving };
+    group.bodies.push(partGeometry(part));
+    groups.set(key, group);
+  }
+  return [...groups].map(([id, { first, bodies, moves: moving }]): Piece => {
+    const body = mergeGeometries(bodies);
+    const edges = mergeGeometries(bodies.map(inkedEdges));
+    for (const own of bodies) own.dispose();
+    return {
+      id,
+      unit: first.unit,
+      hatch: materialOf(book, first.material)?.hatch,
+      moves: moving,
+      body,
+      edges,
+    };
+  });
+}

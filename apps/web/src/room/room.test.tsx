@@ -1,0 +1,219 @@
+// @vitest-environment jsdom
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import * as THREE from 'three';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { createDeriver } from '@nestplank/core/derive';
+import type { ProjectFile } from '@nestplank/core/document';
+import { readProjectFile } from '@nestplank/core/formats';
+import type { Part } from '@nestplank/core/parts';
+import type { Scene } from '../state/scene.js';
+import { look, useView } from '../state/view.js';
+import wrenFile from '../../../../demo/wren.json?raw';
+import { eyesFrom, lookOf, walked, type Eyes } from './eyes.js';
+import { drawnParts, piecesOf } from './pieces.js';
+import type { RoomView } from './RoomDrawing.js';
+import { sceneToSave } from './save-gltf.js';
+import { matrixOf, partGeometry, skinGeometry } from './shapes.js';
+
+let drawn: RoomView | null = null;
+vi.mock('./RoomDrawing.js', () => ({
+  // there is nothing to draw on here: what it is given is looked at instead
+  default: (view: RoomView) => {
+    drawn = view;
+    return <p>drawn</p>;
+  },
+}));
+const { default: Room } = await import('./Room.js');
+
+const wren: ProjectFile = readProjectFile(wrenFile);
+function sceneOf({ project, priceBook: book }: ProjectFile): Scene {
+  const derived = createDeriver().derive(project, book);
+  return { project, book, shape: derived, derived, room: derived.inner, previewing: false };
+}
+const scene = sceneOf(wren);
+const boxOf = (geometry: THREE.BufferGeometry): THREE.Box3 =>
+  new THREE.Box3().setFromBufferAttribute(geometry.getAttribute('position') as THREE.BufferAttribute);
+const ringArea = (ring: readonly (readonly [number, number])[]): number =>
+  Math.abs(THREE.ShapeUtils.area(ring.map(([x, y]) => new THREE.Vector2(x, y))));
+const outlineArea = ({ outer, holes }: Part['outline']): number =>
+  ringArea(outer) - holes.reduce((sum, hole) => sum + ringArea(hole), 0);
+/** Volume of a closed body, from the tetrahedra of its triangles to the origin: positive where its faces look outward. */
+function volume(geometry: THREE.BufferGeometry): number {
+  const flat = geometry.index ? geometry.toNonIndexed() : geometry;
+  const at = flat.getAttribute('position');
+  const corner = (i: number) => new THREE.Vector3().fromBufferAttribute(at, i);
+  let sum = 0;
+  for (let i = 0; i < at.count; i += 3) sum += corner(i).dot(corner(i + 1).cross(corner(i + 2))) / 6;
+  return sum;
+}
+
+describe('what is drawn in the round', () => {
+  const board: Pick<Part, 'outline' | 'place' | 'thickness'> = {
+    outline: {
+      outer: [
+        [0, 0],
+        [600, 0],
+        [600, 400],
+        [0, 400],
+      ],
+      holes: [
+        [
+          [100, 100],
+          [100, 200],
+          [200, 200],
+          [200, 100],
+        ],
+      ],
+    },
+    thickness: 12,
+    // lies level at 900, its good face up
+    place: { origin: [1000, -300, 900], along: [1, 0, 0], across: [0, 1, 0], thick: [0, 0, -1] },
+  };
+  it('is a part where it is, as thick as it is, with its holes', () => {
+    const body = partGeometry(board);
+    const { min, max } = boxOf(body);
+    expect([min.x, max.x, min.y, max.y, min.z, max.z].map(Math.round)).toEqual([1000, 1600, -300, 100, 888, 900]);
+    expect(volume(body)).toBeCloseTo((600 * 400 - 100 * 100) * 12, 0);
+  });
+  it('is every part of the furniture, no more and no less: the same volume as the parts have', () => {
+    const parts = drawnParts(scene.shape);
+    const wanted = parts.reduce((sum, part) => sum + outlineArea(part.outline) * part.thickness, 0);
+    for (const apart of [null, 'kitchen']) {
+      const found = piecesOf(scene.shape, scene.book, apart).reduce((sum, { body }) => sum + volume(body), 0);
+      expect(found / wanted).toBeCloseTo(1, 4);
+    }
+    expect(parts.filter(({ unit }) => unit !== null)).toHaveLength(
+      scene.shape.parts.filter(({ unit }) => unit !== null).length,
+    );
+  });
+  it('turns faces of the vehicle inward, whichever way round they were given', () => {
+    const facet = [
+      [0, -900, 0],
+      [1000, -900, 0],
+      [1000, -900, 500],
+      [0, -900, 500],
+    ] as const;
+    for (const given of [facet, [...facet].reverse()]) {
+      const normals = skinGeometry([given], (x) => new THREE.Vector3(x, 0, 250)).getAttribute('normal');
+      expect(normals.getY(0)).toBeCloseTo(1, 6);
+    }
+  });
+  it('moves as the core says: a quarter turn about an upright axis at 500, 300', () => {
+    const moved = new THREE.Vector3(900, 300, 50).applyMatrix4(
+      matrixOf({ axis: 'z', about: [500, 300, 0], turn: Math.PI / 2, by: [0, 0, 10] }),
+    );
+    expect(moved.toArray().map(Math.round)).toEqual([500, 700, 60]);
+  });
+});
+
+describe('walking', () => {
+  const eyes: Eyes = { at: [1000, 0, 1550], turn: 0, nod: 0 };
+  it('goes to the rear with the rear ahead, and aside to the right hand', () => {
+    expect(walked(eyes, 'ArrowUp').to).toEqual([1100, 0]);
+    expect(walked(eyes, 'ArrowDown').to).toEqual([900, 0]);
+    // who looks to the rear has the vehicle's left at the right hand
+    expect(walked(eyes, '.').to[1]).toBeCloseTo(-100, 6);
+    expect(walked(eyes, ',').to[1]).toBeCloseTo(100, 6);
+  });
+  it('turns to the right hand, nods no further than a neck does', () => {
+    const turned = { ...eyes, turn: walked(eyes, 'ArrowRight').turn };
+    expect(lookOf(turned)[1]).toBeLessThan(0);
+    expect(walked({ ...eyes, nod: 1.39 }, 'PageUp').nod).toBe(1.4);
+  });
+  it('begins to look the way a seat looks', () => {
+    const from = eyesFrom({ posture: 'sits', unit: 's', eyes: [1, 2, 3], looks: [0, -1, 0] });
+    expect(lookOf(from).map((v) => Math.round(v))).toEqual([0, -1, 0]);
+  });
+});
+
+describe('the file for other programs', () => {
+  it('has every part under its unit, in metres with y up, as it is moved', () => {
+    const root = sceneToSave(scene, {});
+    root.updateMatrixWorld(true);
+    const names: string[] = [];
+    root.traverse((node) => names.push(node.name));
+    for (const unit of scene.project.layout.units) expect(names).toContain(unit.name);
+    for (const part of scene.shape.parts.filter(({ unit }) => unit !== null)) expect(names).toContain(part.id);
+    for (const surface of ['left', 'right', 'roof', 'floor', 'front', 'rear']) expect(names).toContain(surface);
+    const size = new THREE.Box3().setFromObject(root).getSize(new THREE.Vector3());
+    const room = scene.room;
+    if (!room) throw new Error('Wren has a room');
+    expect(size.x).toBeCloseTo((room.length - room.start) / 1000, 1);
+    expect(size.y).toBeGreaterThan(1.5);
+    expect(size.y).toBeLessThan(2.2);
+    const door = scene.shape.made
+      .flatMap(({ skeleton }) => skeleton?.motions ?? [])
+      .find(({ kind }) => kind === 'hinge');
+    if (!door) throw new Error('Wren has a door');
+    const where = (states: Record<string, number>) => {
+      const saved = sceneToSave(scene, states);
+      saved.updateMatrixWorld(true);
+      const node = saved.getObjectByName(door.of);
+      if (!node) throw new Error('the door is in it');
+      return new THREE.Box3().setFromObject(node).getCenter(new THREE.Vector3());
+    };
+    expect(where({ [door.of]: 1 }).distanceTo(where({}))).toBeGreaterThan(0.1);
+  });
+});
+
+describe('the panel', () => {
+  const user = userEvent.setup();
+  beforeEach(() => {
+    drawn = null;
+    look({ unit: null, mode: null, room: 'full' });
+    window.matchMedia ??= () => ({ matches: false }) as MediaQueryList;
+  });
+  afterEach(cleanup);
+  const see = async (option: RegExp): Promise<void> => {
+    await user.click(screen.getByRole('combobox', { name: 'Seen' }));
+    await user.click(screen.getByRole('option', { name: option }));
+  };
+
+  it('is seen from outside first, then with the eyes of one who stands in it and walks by the keys', async () => {
+    render(<Room scene={scene} />);
+    await screen.findByText('drawn');
+    expect(drawn?.eyes).toBeNull();
+    await see(/standing/);
+    const first = drawn?.eyes?.at;
+    const tall = scene.project.people[0]?.stature ?? 0;
+    expect(first?.[2]).toBeCloseTo((scene.room?.floor ?? 0) + 0.936 * tall, 3);
+    expect(screen.getByText(/above the head/)).toBeTruthy();
+    const place = screen.getByRole('application');
+    fireEvent.keyDown(place, { key: 'ArrowUp' });
+    expect((drawn?.eyes?.at[0] ?? 0) - (first?.[0] ?? 0)).toBeCloseTo(100, 6);
+    // towards the rear stands the bed: one does not walk through it
+    for (let step = 0; step < 40; step += 1) fireEvent.keyDown(place, { key: 'ArrowUp' });
+    expect(screen.getByText(/in the way there/)).toBeTruthy();
+    expect(drawn?.eyes?.at[0]).toBeLessThan(scene.room?.length ?? 0);
+  });
+  it('opens what moves of the chosen unit, by name, over the mode that is shown', async () => {
+    const unit = scene.project.layout.units.find(({ id }) =>
+      scene.shape.made.some((made) => made.unit === id && (made.skeleton?.motions ?? []).length > 1),
+    );
+    if (!unit) throw new Error('something moves');
+    look({ unit: unit.id });
+    render(<Room scene={scene} />);
+    await screen.findByText('drawn');
+    const buttons = within(screen.getByRole('group', { name: `Open and shut: ${unit.name}` })).getAllByRole('button');
+    // no two of them are called the same
+    expect(new Set(buttons.map(({ textContent }) => textContent)).size).toBe(buttons.length);
+    const [button] = buttons;
+    if (!button) throw new Error('it has a button');
+    await user.click(button);
+    expect(Object.values(drawn?.states ?? {}).filter((share) => share === 1)).toHaveLength(1);
+    await user.click(button);
+    expect(Object.values(drawn?.states ?? {}).every((share) => share === 0)).toBe(true);
+  });
+  it('is cut away at the slice, and takes the chosen unit apart', async () => {
+    look({ unit: 'kitchen', sliceX: 1500 });
+    render(<Room scene={scene} />);
+    await screen.findByText('drawn');
+    await user.click(screen.getByRole('button', { name: 'cut: rear stays' }));
+    expect(drawn?.cut).toEqual({ x: 1500, keeps: 'rear' });
+    fireEvent.change(screen.getByRole('slider', { name: 'taken apart' }), { target: { value: 0.5 } });
+    expect(drawn?.apart).toBe(0.5);
+    drawn?.onUnit('bed');
+    expect(useView.getState().unit).toBe('bed');
+  });
+});

@@ -1,0 +1,87 @@
+import * as THREE from 'three';
+import { GLTFExporter } from 'three/examples/jsm/exporters/GLTFExporter.js';
+import { rigidOf, type Motion } from '@nestplank/core/furniture';
+import { materialOf } from '@nestplank/core/materials';
+import { placedOpenings, skinsOf } from '@nestplank/core/shell';
+import { unitName, type Scene } from '../state/scene.js';
+import { COLOURS } from '../theme.js';
+import { drawnParts } from './pieces.js';
+import { matrixOf, partGeometry, skinGeometry } from './shapes.js';
+
+const MM_PER_M = 1000;
+
+/**
+ * The room as a scene for other programs: metres, y up, one mesh for each part under its unit, moved as they are in what is
+ * shown; the vehicle's surfaces with their openings cut out.
+ */
+export function sceneToSave(scene: Scene, states: Readonly<Record<string, number>>): THREE.Group {
+  const { room, shape, book, project } = scene;
+  const root = new THREE.Group();
+  root.name = project.name;
+  root.scale.setScalar(1 / MM_PER_M);
+  // z is up in the vehicle, y in the file
+  root.rotation.x = -Math.PI / 2;
+  const paints = new Map<string, THREE.MeshStandardMaterial>();
+  const paint = (name: string, hatch: string | undefined): THREE.MeshStandardMaterial => {
+    const known = paints.get(name);
+    if (known) return known;
+    const light = COLOURS.light;
+    const color = { birch: light.birch, poplar: light.birch, pine: light.pine, foam: light.foam, wool: light.wool }[
+      hatch ?? 'none'
+    ];
+    const fresh = new THREE.MeshStandardMaterial({ color: color ?? light.grey, roughness: 1, metalness: 0 });
+    fresh.name = name;
+    paints.set(name, fresh);
+    return fresh;
+  };
+  const motions = new Map<string, Motion>(
+    shape.made.flatMap(({ skeleton }) => (skeleton?.motions ?? []).map((motion) => [motion.of, motion] as const)),
+  );
+  const moving = new Map<string, Motion | undefined>(
+    shape.made.flatMap(({ unit, skeleton }) =>
+      (skeleton?.boards ?? []).flatMap(({ name, moves }) =>
+        moves === undefined ? [] : [[`${unit}.${name}`, motions.get(`${unit}.${moves}`)] as const],
+      ),
+    ),
+  );
+  const groups = new Map<string, THREE.Group>();
+  const groupOf = (unit: string): THREE.Group => {
+    const known = groups.get(unit);
+    if (known) return known;
+    const fresh = new THREE.Group();
+    fresh.name = unitName(scene, unit);
+    groups.set(unit, fresh);
+    root.add(fresh);
+    return fresh;
+  };
+  for (const part of drawnParts(shape)) {
+    const motion = moving.get(part.id);
+    const rigid = motion ? rigidOf(motion, states[motion.of] ?? 0) : undefined;
+    // stowed out of the room
+    if (rigid === null) continue;
+    const body = partGeometry(part);
+    body.deleteAttribute('uv');
+    if (rigid) body.applyMatrix4(matrixOf(rigid));
+    const material = materialOf(book, part.material);
+    const mesh = new THREE.Mesh(body, paint(material?.name ?? part.material, material?.hatch));
+    mesh.name = part.id;
+    (part.unit === null ? root : groupOf(part.unit)).add(mesh);
+  }
+  if (room) {
+    const middle = (x: number): THREE.Vector3 => new THREE.Vector3(x, 0, room.floor + 900);
+    for (const { surface, closed } of skinsOf(room, placedOpenings(project.survey))) {
+      const mesh = new THREE.Mesh(skinGeometry(closed, middle), paint('lining', undefined));
+      mesh.name = surface;
+      root.add(mesh);
+    }
+  }
+  return root;
+}
+
+/** The same in the open binary form of glTF. */
+export async function savedRoom(scene: Scene, states: Readonly<Record<string, number>>): Promise<Blob> {
+  const root = sceneToSave(scene, states);
+  const written = await new GLTFExporter().parseAsync(root, { binary: true });
+  if (!(written instanceof ArrayBuffer)) throw new Error('no binary was written');
+  return new Blob([written], { type: 'model/gltf-binary' });
+}

@@ -1,0 +1,107 @@
+import * as THREE from 'three';
+import type { Part } from '@nestplank/core/parts';
+import type { Outline, Point } from '@nestplank/core/numeric';
+import type { Rigid } from '@nestplank/core/furniture';
+import type { Facet } from '@nestplank/core/shell';
+
+/** Faces that turn by more than this against each other have an inked edge between them, degrees. */
+const INKED_EDGE = 25;
+
+const shapeOf = ({ outer, holes }: Outline): THREE.Shape => {
+  const points = (ring: readonly Point[]) => ring.map(([x, y]) => new THREE.Vector2(x, y));
+  const shape = new THREE.Shape(points(outer));
+  shape.holes = holes.map((hole) => new THREE.Path(points(hole)));
+  return shape;
+};
+
+/** A flat shape, to be put where it belongs by a matrix. */
+export const flatGeometry = (outlines: readonly Outline[]): THREE.BufferGeometry =>
+  new THREE.ShapeGeometry(outlines.map(shapeOf));
+
+/** From a part's own axes to the vehicle: along, across, and out of the face one looks at. */
+function placeOf({ origin, along, across, thick }: Part['place']): THREE.Matrix4 {
+  const axis = (v: readonly [number, number, number]) => new THREE.Vector3(...v);
+  return new THREE.Matrix4()
+    .makeBasis(axis(along), axis(across), axis(thick).negate())
+    .setPosition(...(origin as [number, number, number]));
+}
+
+/** A part as it stands in the vehicle, mm: its outline as thick as it is. Its grain runs along the first of its texture's axes. */
+export function partGeometry(part: Pick<Part, 'outline' | 'place' | 'thickness'>): THREE.BufferGeometry {
+  const body = new THREE.ExtrudeGeometry(shapeOf(part.outline), { depth: part.thickness, bevelEnabled: false });
+  return body.translate(0, 0, -part.thickness).applyMatrix4(placeOf(part.place));
+}
+
+/** The edges of a body that are drawn in ink. */
+export const inkedEdges = (body: THREE.BufferGeometry): THREE.BufferGeometry =>
+  new THREE.EdgesGeometry(body, INKED_EDGE);
+
+/** Where a part's middle is in the vehicle, mm. */
+export function middleOf(body: THREE.BufferGeometry): THREE.Vector3 {
+  body.computeBoundingBox();
+  return body.boundingBox?.getCenter(new THREE.Vector3()) ?? new THREE.Vector3();
+}
+
+/** A surface of small facets as one body whose faces look toward a place inside: from outside one sees through it. */
+export function skinGeometry(facets: readonly Facet[], inside: (x: number) => THREE.Vector3): THREE.BufferGeometry {
+  const positions: number[] = [];
+  const [a, b, normal, middle] = [0, 1, 2, 3].map(() => new THREE.Vector3()) as [
+    THREE.Vector3,
+    THREE.Vector3,
+    THREE.Vector3,
+    THREE.Vector3,
+  ];
+  for (const facet of facets) {
+    const places = facet.map((place) => new THREE.Vector3(...place));
+    const [first] = places;
+    if (!first || places.length < 3) continue;
+    normal.set(0, 0, 0);
+    middle.set(0, 0, 0);
+    places.forEach((place, i) => {
+      const next = places[(i + 1) % places.length] ?? first;
+      normal.add(a.copy(place).sub(first).cross(b.copy(next).sub(first)));
+      middle.addScaledVector(place, 1 / places.length);
+    });
+    const inward = normal.dot(inside(middle.x).sub(middle)) > 0;
+    // the facet's own plane, to divide what is not four-cornered into triangles
+    const across = a
+      .copy(places[1] ?? first)
+      .sub(first)
+      .normalize();
+    const up = b.copy(normal).normalize().cross(across);
+    const flat = places.map((place) => {
+      const from = place.clone().sub(first);
+      return new THREE.Vector2(from.dot(across), from.dot(up));
+    });
+    for (const triangle of THREE.ShapeUtils.triangulateShape(flat, []))
+      for (const index of inward ? triangle : [...triangle].reverse()) {
+        const place = places[index];
+        if (place) positions.push(place.x, place.y, place.z);
+      }
+  }
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.Float32BufferAttribute(positions, 3));
+  geometry.computeVertexNormals();
+  return geometry;
+}
+
+/** Lines through places, as pairs of their ends. */
+export function lineGeometry(lines: readonly Facet[]): THREE.BufferGeometry {
+  const positions = lines.flatMap((line) =>
+    line.slice(0, -1).flatMap((from, i) => [...from, ...(line[i + 1] ?? from)]),
+  );
+  return new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(positions, 3));
+}
+
+/** A move of the core as a matrix. */
+export function matrixOf({ axis, about, turn, by }: Rigid): THREE.Matrix4 {
+  const [x, y, z] = about;
+  const turned = new THREE.Matrix4();
+  if (axis === 'x') turned.makeRotationX(turn);
+  else if (axis === 'y') turned.makeRotationY(turn);
+  else turned.makeRotationZ(turn);
+  return new THREE.Matrix4()
+    .makeTranslation(x + by[0], y + by[1], z + by[2])
+    .multiply(turned)
+    .multiply(new THREE.Matrix4().makeTranslation(-x, -y, -z));
+}
