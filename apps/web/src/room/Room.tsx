@@ -15,7 +15,9 @@ import { look, useView } from '../state/view.js';
 import { useSpeech } from '../words/words.js';
 import { eyesFrom, isWalkKey, walked, type Eyes } from './eyes.js';
 
-const RoomDrawing = lazy(() => import('./RoomDrawing.js'));
+// fetched together with this panel, not after it
+const drawing = import('./RoomDrawing.js');
+const RoomDrawing = lazy(() => drawing);
 
 type Place =
   { readonly kind: 'outside' } | { readonly kind: 'stands' } | { readonly kind: 'seat'; readonly seat: number };

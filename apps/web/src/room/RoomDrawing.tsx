@@ -1,5 +1,5 @@
 import { Canvas, useFrame, useThree, type ThreeEvent } from '@react-three/fiber';
-import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Person } from '@nestplank/core/document';
@@ -11,6 +11,7 @@ import { standing } from '../kit/body.js';
 import type { Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import type { ThemeName } from '../state/view.js';
+import { drawnBySoftware, useCoarser } from './coarse.js';
 import { lookOf, nodded, type Eyes } from './eyes.js';
 import { inksFor, type Inks } from './inks.js';
 import { drawnParts, piecesOf, type Piece } from './pieces.js';
@@ -68,7 +69,8 @@ function Cut({ cut }: { readonly cut: RoomView['cut'] }) {
 }
 
 /** The vehicle from outside, turned about its middle by the pointer, by the arrows and nearer by + and -. */
-function FromOutside({ room }: { readonly room: Shell }) {
+function FromOutside({ room, software }: { readonly room: Shell; readonly software: boolean }) {
+  const coarser = useCoarser(software);
   const { camera, gl, invalidate } = useThree();
   useLayoutEffect(() => {
     const middle = new THREE.Vector3((room.start + room.length) / 2, 0, room.floor + 700);
@@ -80,8 +82,11 @@ function FromOutside({ room }: { readonly room: Shell }) {
     controls.enableDamping = false;
     controls.minDistance = 900;
     controls.maxDistance = 4 * far;
-    controls.addEventListener('change', () => invalidate());
     controls.update();
+    controls.addEventListener('change', () => {
+      coarser();
+      invalidate();
+    });
     const holder = gl.domElement.closest<HTMLElement>('[data-room]');
     const onKey = (event: KeyboardEvent): void => {
       const turn = { ArrowLeft: [0.1, 0], ArrowRight: [-0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] }[event.key];
@@ -107,12 +112,21 @@ function FromOutside({ room }: { readonly room: Shell }) {
       holder?.removeEventListener('keydown', onKey);
       controls.dispose();
     };
-  }, [room, camera, gl, invalidate]);
+  }, [room, camera, gl, invalidate, coarser]);
   return null;
 }
 
 /** One looks with somebody's eyes; drawing with the pointer turns the head. */
-function Inside({ eyes, onLook }: { readonly eyes: Eyes; readonly onLook: RoomView['onLook'] }) {
+function Inside({
+  eyes,
+  onLook,
+  software,
+}: {
+  readonly eyes: Eyes;
+  readonly onLook: RoomView['onLook'];
+  readonly software: boolean;
+}) {
+  const coarser = useCoarser(software);
   const { camera, gl, invalidate } = useThree();
   const now = useRef(eyes);
   useLayoutEffect(() => {
@@ -121,8 +135,9 @@ function Inside({ eyes, onLook }: { readonly eyes: Eyes; readonly onLook: RoomVi
     camera.position.set(...eyes.at);
     const [x, y, z] = lookOf(eyes);
     camera.lookAt(eyes.at[0] + x, eyes.at[1] + y, eyes.at[2] + z);
+    coarser();
     invalidate();
-  }, [eyes, camera, invalidate]);
+  }, [eyes, camera, invalidate, coarser]);
   useEffect(() => {
     const place = gl.domElement;
     let held: readonly [number, number] | null = null;
@@ -367,6 +382,7 @@ function Somebody({
 export default function RoomDrawing(view: RoomView) {
   const { scene, theme, eyes, stands, chosen, apart, cut } = view;
   const { room, shape, book, project } = scene;
+  const [software] = useState(drawnBySoftware);
   const colours = COLOURS[theme];
   const inks = useMemo(() => inksFor(colours), [colours]);
   useEffect(() => () => inks.dispose(), [inks]);
@@ -396,6 +412,7 @@ export default function RoomDrawing(view: RoomView) {
       flat
       frameloop="demand"
       dpr={[1, 2]}
+      gl={{ antialias: !software }}
       camera={{ fov: eyes ? 74 : 38, near: 30, far: 60_000 }}
       // its own field of view for each way of looking
       key={eyes ? 'inside' : 'outside'}
@@ -405,7 +422,11 @@ export default function RoomDrawing(view: RoomView) {
       <directionalLight position={[-2, -3, 5]} intensity={0.5} />
       <Redraw on={view} />
       <Cut cut={cut} />
-      {eyes ? <Inside eyes={eyes} onLook={view.onLook} /> : <FromOutside room={room} />}
+      {eyes ? (
+        <Inside eyes={eyes} onLook={view.onLook} software={software} />
+      ) : (
+        <FromOutside room={room} software={software} />
+      )}
       <Vehicle skins={skins} room={room} inks={inks} />
       <Pieces pieces={pieces} motions={motions} inks={inks} view={view} />
       {cut && <Sections scene={scene} cut={cut} inks={inks} />}
