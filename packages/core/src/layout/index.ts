@@ -6,3 +6,4 @@ export { ruleNamed, RULES } from './rules.js';
 export { type Offered, gapAt, gapsOf, offersIn } from './gaps.js';
 export { stepsBetween } from './modes.js';
 export { beginsAt, eyesOf, type Seat, seatsFor, standsHere } from './seen-from.js';
+export { decides, type WishStands, wishesStand } from './wishes.js';

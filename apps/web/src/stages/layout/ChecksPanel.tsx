@@ -3,7 +3,9 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { memo, useState } from 'react';
+import type { Wish } from '@nestplank/core/document';
 import type { Check } from '@nestplank/core/furniture';
+import { decides } from '@nestplank/core/layout';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
@@ -106,7 +108,16 @@ function AsideOf({ check }: { readonly check: Check }) {
   );
 }
 
-function Note({ check, number }: { readonly check: Check; readonly number: number | null }) {
+function Note({
+  check,
+  number,
+  wishes,
+}: {
+  readonly check: Check;
+  readonly number: number | null;
+  /** The wishes that it decides. */
+  readonly wishes: readonly Wish[];
+}) {
   const { t, said } = useSpeech();
   const [mend] = check.mends;
   return (
@@ -122,6 +133,12 @@ function Note({ check, number }: { readonly check: Check; readonly number: numbe
       <span>
         {said(check.said)}
         {mend && check.aside === null && <span className="soft"> {said(mend.said)}.</span>}{' '}
+        {wishes.map(({ id, text, who }) => (
+          <span key={id} className="soft small">
+            {t('wish.of')}
+            {who !== '' && ` (${who})`}: {text}.{' '}
+          </span>
+        ))}
         <AsideOf key={check.id} check={check} />
       </span>
       {mend && check.aside === null ? (
@@ -142,6 +159,8 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
   const { t } = useSpeech();
   const [all, setAll] = useState(false);
   const { checks } = scene.shape;
+  const wished = scene.project.wishes ?? [];
+  const wishes = (check: Check): readonly Wish[] => wished.filter((wish) => decides(check, wish));
   const open = numbered(checks);
   const put = checks.filter(({ aside }) => aside !== null);
   const good = checks.filter((check) => !open.includes(check) && !put.includes(check));
@@ -164,12 +183,12 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
       {fails > 1 && <MendAll fails={fails} />}
       <ul className="notes">
         {open.map((check, i) => (
-          <Note key={check.id} check={check} number={i + 1} />
+          <Note key={check.id} check={check} number={i + 1} wishes={wishes(check)} />
         ))}
         {put.map((check) => (
-          <Note key={check.id} check={check} number={null} />
+          <Note key={check.id} check={check} number={null} wishes={wishes(check)} />
         ))}
-        {all && good.map((check) => <Note key={check.id} check={check} number={null} />)}
+        {all && good.map((check) => <Note key={check.id} check={check} number={null} wishes={wishes(check)} />)}
       </ul>
       {good.length > 0 && (
         <Button variant="text" onClick={() => setAll(!all)} aria-expanded={all}>

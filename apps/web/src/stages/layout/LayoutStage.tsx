@@ -21,6 +21,7 @@ import { Suggest } from './Suggest.js';
 import { Things } from './Things.js';
 import { UnitStrip } from './UnitStrip.js';
 import { Variants } from './Variants.js';
+import { WishList } from './WishList.js';
 import { Weight } from './Weight.js';
 
 const Room = lazy(() => import('../../room/Room.js'));
@@ -128,6 +129,7 @@ export default function LayoutStage() {
               <Weight scene={later} />
               <Things scene={later} />
               <Goods scene={later} />
+              <WishList scene={later} />
               <Variants scene={later} />
               <Suggest scene={later} />
             </>

@@ -13,6 +13,7 @@ import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { gapsIn, startIn } from './gaps.js';
+import { WishesOf } from './WishList.js';
 
 /** The places and sizes of the chosen unit, as its family asks for them. */
 function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
@@ -142,7 +143,10 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
         </div>
       </div>
       {unit ? (
-        <PlaceFields key={unit.id} unit={unit} scene={scene} />
+        <>
+          <PlaceFields key={unit.id} unit={unit} scene={scene} />
+          <WishesOf scene={scene} unit={unit.id} />
+        </>
       ) : (
         <p className="soft below small">
           {project.layout.units.length === 0

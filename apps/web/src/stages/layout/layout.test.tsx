@@ -3,11 +3,12 @@ import { cleanup, render, screen, within } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Operation, Project, ProjectFile } from '@nestplank/core/document';
+import type { Operation, Project, ProjectFile, Wish } from '@nestplank/core/document';
 import { createDeriver, mendAll, type MendedAll } from '@nestplank/core/derive';
 import { readProjectFile } from '@nestplank/core/formats';
 import { applyOperation } from '@nestplank/core/furniture';
 import type { Scene } from '../../state/scene.js';
+import { speechFor } from '../../words/speech.js';
 import { look, useView } from '../../state/view.js';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
@@ -32,6 +33,7 @@ const { ChecksPanel } = await import('./ChecksPanel.js');
 const { GapOffers } = await import('./GapAsk.js');
 const { ModesRow, ModeTold } = await import('./ModesRow.js');
 const { Weight } = await import('./Weight.js');
+const { WishList } = await import('./WishList.js');
 const { Things } = await import('./Things.js');
 const { Goods } = await import('./Goods.js');
 const { UnitStrip } = await import('./UnitStrip.js');
@@ -47,6 +49,10 @@ function sceneOf({ project, priceBook: book }: ProjectFile, ...operations: Opera
   const derived = createDeriver().derive(changed, book);
   return { project: changed, book, shape: derived, derived, room: derived.inner, previewing: false };
 }
+const speech = speechFor(
+  { units: 'mm', fraction: 16 },
+  (id) => wren.project.layout.units.find((unit) => unit.id === id)?.name ?? null,
+);
 const user = userEvent.setup();
 beforeEach(() => {
   acted.splice(0);
@@ -226,5 +232,60 @@ describe('a unit', () => {
       },
       { name: 'changeBay', payload: { id: 'kitchen', bay: 'bay-1', front: { kind: 'flap-down', latch: true } } },
     ]);
+  });
+});
+
+describe('wishes', () => {
+  const wish = (changes: Partial<Wish>): Operation => ({
+    name: 'putWish',
+    payload: {
+      wish: {
+        id: 'w9',
+        text: 'A worktop for Joost',
+        who: 'Joost',
+        unit: 'kitchen',
+        rule: null,
+        signed: null,
+        ...changes,
+      },
+    },
+  });
+  const open = async (text: string): Promise<void> => {
+    await user.click(screen.getByText('Wishes', { selector: 'summary h2' }));
+    await user.click(screen.getByRole('button', { name: new RegExp(text) }));
+  };
+  it('are decided by the checks of their rule, and lead to where it is so', async () => {
+    const scene = sceneOf(wren, wish({ rule: 'worktop-height' }));
+    const checks = scene.shape.checks.filter(({ rule }) => rule === 'worktop-height');
+    expect(checks.length).toBeGreaterThan(0);
+    render(<WishList scene={scene} />);
+    await open('A worktop for Joost');
+    for (const { said } of checks) expect(screen.getByRole('button', { name: speech.said(said) })).toBeTruthy();
+    const [worst] = checks;
+    if (!worst) throw new Error('the worktop is checked');
+    await user.click(screen.getByRole('button', { name: speech.said(worst.said) }));
+    expect(useView.getState().sliceX).toBe(worst.x);
+  });
+  it('are signed off by hand where no rule decides them, and the signature is taken back', async () => {
+    const scene = sceneOf(wren, wish({}));
+    const { rerender } = render(<WishList scene={scene} />);
+    await open('A worktop for Joost');
+    await user.click(screen.getByRole('button', { name: 'Sign it off' }));
+    expect(acted[0]).toMatchObject({ name: 'putWish', payload: { wish: { id: 'w9' } } });
+    rerender(<WishList scene={sceneOf(wren, wish({ signed: '2026-11-05T08:00:00.000Z' }))} />);
+    expect(screen.getByText('Signed off on 2026-11-05.')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Take the signature back' }));
+    expect(acted[1]).toMatchObject({ payload: { wish: { signed: null } } });
+  });
+  it('stand at the unit they concern, and at the note that decides them', () => {
+    const scene = sceneOf(wren, wish({ rule: 'worktop-height' }));
+    look({ unit: 'kitchen' });
+    render(<UnitStrip scene={scene} />);
+    expect(screen.getByRole('list', { name: 'Wishes' }).textContent).toContain('A worktop for Joost');
+    cleanup();
+    const good = scene.shape.checks.find(({ rule, unit }) => rule === 'worktop-height' && unit === 'kitchen');
+    render(<ChecksPanel scene={scene} />, { wrapper: MemoryRouter });
+    if (good?.grade === 'good') expect(screen.queryByText(/Wish \(Joost\): A worktop/)).toBeNull();
+    else expect(screen.getAllByText(/Wish \(Joost\): A worktop/).length).toBeGreaterThan(0);
   });
 });
