@@ -6,6 +6,7 @@ import { derive } from '@nestplank/core/derive';
 import { createProject, describeAddress, OperationError, valueAt } from '@nestplank/core/document';
 import { applyOperation } from '@nestplank/core/furniture';
 import { ruleNamed, RULES } from '@nestplank/core/layout';
+import { floorCards, floorOutlines } from '@nestplank/core/layout';
 import { templateParts } from '@nestplank/core/lining';
 import { startPriceBook } from '@nestplank/core/materials';
 import { sheetLetter } from '@nestplank/core/plan';
@@ -261,15 +262,20 @@ export async function exportCommand(path: string, options: { as: string; output:
         `${project.id}-to-buy.pdf`,
         await shoppingPdf(project, derived.shopping, priceBook, { regular: font(400), bold: font(700) }),
       );
-    case 'templates':
+    case 'templates': {
       folder();
+      const room = derived.inner ?? derived.shell;
       // a batten is marked with a tape, not with paper
-      for (const part of templateParts(derived).filter((candidate) => !BATTENS.has(candidate.role)))
+      for (const part of [
+        ...templateParts(derived).filter((candidate) => !BATTENS.has(candidate.role)),
+        ...(room ? floorCards(floorOutlines(project.layout.units, room)) : []),
+      ])
         into(
           `${part.id}-template.pdf`,
           await templatePdf(project, part, derived.parts, 'a4', { regular: font(400), bold: font(700) }),
         );
       return;
+    }
     case 'pdf':
       folder();
       return into(

@@ -326,6 +326,8 @@ describe('versions, prices and files', () => {
     expect((await file('doc')).status).toBe(400);
     expect((await start('labels')).subarray(0, 5).toString()).toBe('%PDF-');
     expect((await start('template?part=kitchen.end-front&paper=a3')).subarray(0, 5).toString()).toBe('%PDF-');
+    // what a unit covers of the floor is printed as large as it is
+    expect((await start('template?part=kitchen.floor-card&paper=a4')).subarray(0, 5).toString()).toBe('%PDF-');
     expect(await (await file('template?part=no-such')).json()).toMatchObject({
       place: 'part',
       message: 'There is no part “no-such”.',

@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { strToU8, zipSync } from 'fflate';
 import { derive, type Derived } from '@nestplank/core/derive';
 import type { PriceBook, Project } from '@nestplank/core/document';
+import { floorCards, floorOutlines } from '@nestplank/core/layout';
 import { templateParts } from '@nestplank/core/lining';
 import { sheetLetter } from '@nestplank/core/plan';
 import { projectFileText } from '@nestplank/core/formats';
@@ -53,10 +54,12 @@ function refuse(why: string, place: string): never {
   throw new MakeError(why, place);
 }
 
-/** One part at full size; which part and which paper stand in the query. */
+/** One part, or what a unit covers of the floor, at full size; which part and which paper stand in the query. */
 async function template({ project, derived, query }: Source): Promise<Made> {
   const { PAPERS, templatePdf } = await writers();
-  const part = templateParts(derived).find((candidate) => candidate.id === query['part']);
+  const room = derived.inner ?? derived.shell;
+  const cards = room ? floorCards(floorOutlines(project.layout.units, room)) : [];
+  const part = [...templateParts(derived), ...cards].find((candidate) => candidate.id === query['part']);
   if (!part) refuse(`There is no part “${String(query['part'] ?? '')}”.`, 'part');
   const wanted = query['paper'] ?? 'a4';
   const paper = (Object.keys(PAPERS) as (keyof typeof PAPERS)[]).find((name) => name === wanted);

@@ -23,7 +23,8 @@ interface LineListProps<T extends Named> {
   readonly problems?: (item: T) => readonly Message[];
   /** The fields of an item, shown when its line is open. */
   readonly children: (item: T) => ReactNode;
-  readonly onRemove: (item: T) => void;
+  /** Left out where an item cannot be removed from here. */
+  readonly onRemove?: (item: T) => void;
   /** What removing one is called, where it is not just that. */
   readonly removeText?: string;
   /** Which line is open, where something else opens lines too; the list keeps it itself otherwise. */
@@ -75,16 +76,18 @@ export function LineList<T extends Named>(props: LineListProps<T>) {
                 <Collapse in={shown} unmountOnExit id={`${list}-${item.id}`}>
                   <div className="line-inside stack">
                     {props.children(item)}
-                    <div>
-                      <Button
-                        size="small"
-                        variant="text"
-                        aria-label={`${props.removeText ?? t('common.remove')} ${item.name}`}
-                        onClick={() => props.onRemove(item)}
-                      >
-                        {props.removeText ?? t('common.remove')}
-                      </Button>
-                    </div>
+                    {props.onRemove && (
+                      <div>
+                        <Button
+                          size="small"
+                          variant="text"
+                          aria-label={`${props.removeText ?? t('common.remove')} ${item.name}`}
+                          onClick={() => props.onRemove?.(item)}
+                        >
+                          {props.removeText ?? t('common.remove')}
+                        </Button>
+                      </div>
+                    )}
                   </div>
                 </Collapse>
               </li>

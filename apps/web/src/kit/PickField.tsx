@@ -25,9 +25,12 @@ export function PickField<T extends string>({ label, of, value, choices, onPick,
       value={value}
       onChange={(event) => tellRefusal(onPick(event.target.value as T) ?? null, speech)}
       slotProps={{
+        // a choice of none has its words too
         select: {
+          displayEmpty: true,
           SelectDisplayProps: { 'aria-label': of === undefined ? label : `${label}: ${of}` } as Record<string, string>,
         },
+        inputLabel: { shrink: true },
       }}
     >
       {choices.map((choice) => (

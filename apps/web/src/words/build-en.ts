@@ -72,6 +72,8 @@ export const BUILD_EN = {
   'step.putMode': 'mode',
   'step.removeMode': 'remove mode',
   'step.setAside': 'put a check aside',
+  'step.putTaped': 'an outline taped on the floor',
+  'step.removeTaped': 'take up the tape on the floor',
   'step.takeUp': 'take a check up again',
   'step.keepLayout': 'keep this layout',
   'step.useLayout': 'another layout',

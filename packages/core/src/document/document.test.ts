@@ -266,6 +266,19 @@ const SAMPLES: readonly Operation[] = [
   { name: 'removeMode', payload: { id: 'night' } },
   { name: 'setAside', payload: { check: 'way', reason: 'only at night', at: '2026-10-01T08:00:00.000Z' } },
   { name: 'takeUp', payload: { check: 'latch:kitchen' } },
+  {
+    name: 'putTaped',
+    payload: {
+      unit: 'kitchen',
+      corners: [
+        [690, -370],
+        [690, -880],
+        [2135, -370],
+        [2135, -880],
+      ],
+    },
+  },
+  { name: 'removeTaped', payload: { unit: 'bench' } },
   { name: 'keepLayout', payload: { id: 'v1', name: 'As it is' } },
   { name: 'useLayout', payload: { id: 'v0', keep: { id: 'v2', name: 'Before' } } },
   { name: 'removeLayout', payload: { id: 'v0' } },
@@ -435,6 +448,17 @@ const BEFORE: Project = {
   layout: {
     units: [...wren.project.layout.units, CHEST],
     modes: [{ id: 'night', name: 'Night', use: 'night', states: {} }],
+    taped: [
+      {
+        unit: 'bench',
+        corners: [
+          [0, 400],
+          [0, 880],
+          [900, 400],
+          [900, 880],
+        ],
+      },
+    ],
     aside: [{ check: 'latch:kitchen', reason: 'a strap holds them', at: '2026-10-01T08:00:00.000Z' }],
   },
   variants: [{ id: 'v0', name: 'Other way round', layout: { units: [CHEST] } }],

@@ -369,6 +369,7 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   },
   removeUnit: (draft, { id }) => {
     remove(draft.layout.units, id);
+    if (draft.layout.taped) draft.layout.taped = draft.layout.taped.filter(({ unit }) => unit !== id);
     for (const mode of draft.layout.modes ?? []) forgetStates(mode, id);
     forgetGone(draft, [id]);
   },
@@ -380,6 +381,12 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   },
   takeUp: (draft, { check }) => {
     draft.layout.aside = (draft.layout.aside ?? []).filter((own) => own.check !== check);
+  },
+  putTaped: (draft, taped) => {
+    draft.layout.taped = [...(draft.layout.taped ?? []).filter(({ unit }) => unit !== taped.unit), taped];
+  },
+  removeTaped: (draft, { unit }) => {
+    draft.layout.taped = (draft.layout.taped ?? []).filter((own) => own.unit !== unit);
   },
   keepLayout: (draft, { id, name }) => put((draft.variants ??= []), { id, name, layout: draft.layout }),
   useLayout: (draft, { id, keep }, kit) => {

@@ -49,4 +49,4 @@ export {
 } from './schema.js';
 export type { Limits, Stored, Thing, Wish } from './thing-schema.js';
 export { layersOn, SURFACE_LIST, type SurfaceTraits } from './surfaces.js';
-export type { Bay, Division, Mode, Unit } from './unit-schema.js';
+export type { Bay, Division, Mode, Taped, Unit } from './unit-schema.js';

@@ -47,6 +47,7 @@ import {
   unitSchema,
   modeSchema,
   asideSchema,
+  tapedSchema,
   variantSchema,
   thingSchema,
   storedSchema,
@@ -158,6 +159,8 @@ export const OPERATION_PAYLOADS = {
   /** Puts what a rule says aside, for a reason that is kept. */
   setAside: asideSchema,
   takeUp: z.strictObject({ check: asideSchema.shape.check }),
+  putTaped: tapedSchema,
+  removeTaped: z.strictObject({ unit: idSchema }),
   keepLayout: variantSchema.pick({ id: true, name: true }),
   /** Takes a kept layout in the place of the one that stands; what stood is kept under its name where one is given. */
   useLayout: z.strictObject({ id: idSchema, keep: variantSchema.pick({ id: true, name: true }).nullable() }),

@@ -133,6 +133,7 @@ function keyedLists(project: Project): Keyed[] {
     ids(['layout', 'units'], project.layout.units),
     ids(['layout', 'modes'], project.layout.modes ?? []),
     { path: ['layout', 'aside'], keys: (project.layout.aside ?? []).map(({ check }) => check) },
+    { path: ['layout', 'taped'], keys: (project.layout.taped ?? []).map(({ unit }) => unit) },
     ids(['variants'], project.variants ?? []),
     ...(project.variants ?? []).map((variant, i) => ids(['variants', i, 'layout', 'units'], variant.layout.units)),
     ids(['things'], project.things ?? []),
@@ -250,6 +251,11 @@ function references(project: Project, { kit, book }: SoundContext): Reference[] 
     ...(project.stored ?? []).flatMap((stored, i): Reference[] =>
       stored.kept ? [{ path: ['stored', i, 'kept', 'unit'], id: stored.kept.unit, known: anywhere }] : [],
     ),
+    ...(layout.taped ?? []).map(({ unit }, i): Reference => ({
+      path: ['layout', 'taped', i, 'unit'],
+      id: unit,
+      known: has(layout.units),
+    })),
     ...(project.wishes ?? []).flatMap((wish, i): Reference[] =>
       wish.unit === null ? [] : [{ path: ['wishes', i, 'unit'], id: wish.unit, known: anywhere }],
     ),
@@ -345,7 +351,10 @@ const HELD_BY: readonly { readonly when: Path; readonly then: readonly Path[] }[
   { when: ['people'], then: [['layout', 'units']] },
   { when: ['survey', 'stations'], then: [['survey', 'profile', 'station']] },
   { when: ['survey', 'arches'], then: [['boxes', 'arches']] },
-  { when: ['layout', 'units'], then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },
+  {
+    when: ['layout', 'units'],
+    then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes'], ['layout', 'taped']],
+  },
   { when: ['things'], then: [['layout', 'units']] },
   { when: ['variants'], then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },
 ];

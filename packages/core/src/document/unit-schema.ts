@@ -153,11 +153,20 @@ export const asideSchema = z.strictObject({
   at: z.iso.datetime(),
 });
 
+const floorPointSchema = z.tuple([z.number().min(-50_000).max(50_000), z.number().min(-50_000).max(50_000)]);
+/** A unit's outline as it was taped or laid out on the real floor: its four corners then, [from the front datum, right of the centre line], mm. */
+export const tapedSchema = z.strictObject({
+  unit: idSchema,
+  corners: z.tuple([floorPointSchema, floorPointSchema, floorPointSchema, floorPointSchema]),
+});
+
 /** The furniture as it stands, its modes, and what was put aside of what the rules say. */
 export const layoutSchema = z.strictObject({
   units: z.array(unitSchema).max(300),
   modes: z.array(modeSchema).max(20).optional(),
   aside: z.array(asideSchema).max(500).optional(),
+  /** What is taped out on the real floor. */
+  taped: z.array(tapedSchema).max(300).optional(),
 });
 /** A layout kept to be compared with or returned to. */
 export const variantSchema = z.strictObject({ id: idSchema, name: nameSchema, layout: layoutSchema });
@@ -171,5 +180,6 @@ export type OptionValue = z.infer<typeof optionSchema>;
 export type Unit = z.infer<typeof unitSchema>;
 export type Mode = z.infer<typeof modeSchema>;
 export type Aside = z.infer<typeof asideSchema>;
+export type Taped = z.infer<typeof tapedSchema>;
 export type Variant = z.infer<typeof variantSchema>;
 export type Layout = z.infer<typeof layoutSchema>;

@@ -132,6 +132,8 @@ export function settingOut(units: readonly Unit[], shell: Shell): SetOutPoint[] 
       return [
         point('front-near', ends[0], -side('left', ends[0])),
         point('front-far', ends[0], side('right', ends[0])),
+        point('rear-near', ends[1], -side('left', ends[1])),
+        point('rear-far', ends[1], side('right', ends[1])),
       ];
     return [
       point('front-near', ends[0], line.sign * line.front),

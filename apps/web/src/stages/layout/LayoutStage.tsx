@@ -19,6 +19,7 @@ import { ModesRow, ModeTold } from './ModesRow.js';
 import { motionsIn } from './modes.js';
 import { Suggest } from './Suggest.js';
 import { Things } from './Things.js';
+import { TryOut } from './TryOut.js';
 import { UnitStrip } from './UnitStrip.js';
 import { Variants } from './Variants.js';
 import { WishList } from './WishList.js';
@@ -130,6 +131,7 @@ export default function LayoutStage() {
               <Things scene={later} />
               <Goods scene={later} />
               <WishList scene={later} />
+              <TryOut scene={later} />
               <Variants scene={later} />
               <Suggest scene={later} />
             </>

@@ -71,8 +71,8 @@ function WishFields({ stands, scene }: { readonly stands: WishStands; readonly s
   );
   return (
     <div className="stack gap-6">
+      <TextEntry label={t('wish.text')} value={wish.text} onTake={(text) => put({ text })} />
       <div className="fields">
-        <TextEntry label={t('wish.text')} value={wish.text} onTake={(text) => put({ text })} />
         <TextEntry label={t('wish.who')} value={wish.who} mayBeEmpty onTake={(who) => put({ who })} />
         <PickField
           label={t('wish.unit')}

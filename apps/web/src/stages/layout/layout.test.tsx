@@ -33,6 +33,7 @@ const { ChecksPanel } = await import('./ChecksPanel.js');
 const { GapOffers } = await import('./GapAsk.js');
 const { ModesRow, ModeTold } = await import('./ModesRow.js');
 const { Weight } = await import('./Weight.js');
+const { TryOut } = await import('./TryOut.js');
 const { WishList } = await import('./WishList.js');
 const { Things } = await import('./Things.js');
 const { Goods } = await import('./Goods.js');
@@ -287,5 +288,49 @@ describe('wishes', () => {
     render(<ChecksPanel scene={scene} />, { wrapper: MemoryRouter });
     if (good?.grade === 'good') expect(screen.queryByText(/Wish \(Joost\): A worktop/)).toBeNull();
     else expect(screen.getAllByText(/Wish \(Joost\): A worktop/).length).toBeGreaterThan(0);
+  });
+});
+
+describe('trying it for real', () => {
+  const open = async (scene: Scene, name: string): Promise<void> => {
+    render(<TryOut scene={scene} />);
+    await user.click(screen.getByText('Try it for real', { selector: 'summary h2' }));
+    await user.click(screen.getByRole('button', { name: new RegExp(`^${name}`) }));
+  };
+  it('tells the corners of an outline and ticks it off with them', async () => {
+    await open(sceneOf(wren), 'Kitchen');
+    const drawing = screen.getByRole('img', { name: 'Outline of Kitchen on the floor' });
+    expect(drawing.textContent).toContain('690 ↕');
+    expect(drawing.textContent).toContain('370 ↔');
+    await user.click(screen.getByRole('checkbox', { name: 'taped' }));
+    expect(acted[0]).toMatchObject({ name: 'putTaped', payload: { unit: 'kitchen' } });
+    expect((acted[0]?.payload as { corners: number[][] }).corners[0]).toEqual([690, -370]);
+  });
+  it('says what has to be taped anew once the unit has moved', async () => {
+    const now = sceneOf(wren);
+    await open(now, 'Kitchen');
+    await user.click(screen.getByRole('checkbox', { name: 'taped' }));
+    const taped = acted[0];
+    if (!taped) throw new Error('it was ticked off');
+    cleanup();
+    const later = sceneOf(wren, taped, { name: 'changeUnit', payload: { id: 'kitchen', changes: { x: 700 } } });
+    await open(later, 'Kitchen');
+    expect(screen.getByText(/has moved since/)).toBeTruthy();
+    expect(screen.getAllByText(/10 mm to the rear/)).toHaveLength(4);
+    await user.click(screen.getByRole('checkbox', { name: 'taped anew' }));
+    expect((acted[1]?.payload as { corners: number[][] }).corners[0]).toEqual([700, -370]);
+  });
+  it('takes back into the plan what was found on the floor', async () => {
+    await open(sceneOf(wren), 'Kitchen');
+    const take = screen.getByRole('button', { name: 'Take as found' });
+    expect(take.hasAttribute('disabled')).toBe(true);
+    const field = screen.getByRole('textbox', { name: /Behind the datum/ });
+    await user.clear(field);
+    await user.type(field, '720{Enter}');
+    await user.click(screen.getByRole('button', { name: 'Take as found' }));
+    expect(acted[0]).toMatchObject({
+      name: 'replaceUnit',
+      payload: { unit: { id: 'kitchen', body: { x: 720, front: 370 } } },
+    });
   });
 });
