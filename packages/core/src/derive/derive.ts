@@ -495,6 +495,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       families,
       things,
       stored,
+      fittings: project.fittings,
       modes,
       limits,
       skeletons: skeletonsIn(now.made),

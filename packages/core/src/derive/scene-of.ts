@@ -42,6 +42,7 @@ export function sceneOf(
     families,
     things: project.things ?? NO_THINGS,
     stored: project.stored ?? NO_STORED,
+    fittings: project.fittings,
     modes: project.layout.modes ?? NO_MODES,
     limits: project.limits ?? null,
     skeletons: skeletonsOf(derived.made),

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { UnitFamily } from '../document/kit.js';
 import type { Operation } from '../document/operation.js';
-import type { Limits, Mode, Person, Stored } from '../document/schema.js';
+import type { Fitting, Limits, Mode, Person, Stored } from '../document/schema.js';
 import type { OptionValue, Unit } from '../document/unit-schema.js';
 import type { Grade, Rule, Verdict } from '../rules/rule.js';
 import type { SolidBox } from '../rules/room.js';
@@ -104,6 +104,8 @@ export interface Scene extends Surroundings {
   readonly openings: readonly SeenOpening[];
   readonly families: readonly SceneFamily[];
   readonly stored: readonly Stored[];
+  /** Lamps, outlets and cables of the linings. */
+  readonly fittings: readonly Fitting[];
   readonly modes: readonly Mode[];
   readonly limits: Limits | null;
   /** Each unit's boards, bays and motions, by its id. */

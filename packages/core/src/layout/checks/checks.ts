@@ -74,6 +74,7 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
       families,
       things,
       stored,
+      fittings: [],
       modes: [],
       limits: null,
       masses: null,

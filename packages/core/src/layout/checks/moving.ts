@@ -111,9 +111,26 @@ interface Met {
 const WALL = 'the wall';
 const ROOF = 'the roof';
 
+/** What has been taken out of the room in every mode in which something is moved: it stands in its way in none. */
+function awayBefore(motion: Motion, scene: Scene): ReadonlySet<string> {
+  const used = scene.modes.filter(({ states }) => (states[motion.of] ?? 0) > 0);
+  if (used.length === 0) return NONE_AWAY;
+  return new Set(
+    scene.units
+      .filter((unit) =>
+        motionsOf(unit, scene).some(
+          ({ of, kind }) => kind === 'lift-off' && used.every(({ states }) => (states[of] ?? 0) > 0),
+        ),
+      )
+      .map(({ id }) => id),
+  );
+}
+const NONE_AWAY: ReadonlySet<string> = new Set();
+
 /** What is first in the way of a motion: how far it gets and how far it would. */
 function firstMet(motion: Motion, unit: Unit, scene: Scene): Met {
-  const others = othersOf(unit, scene);
+  const gone = awayBefore(motion, scene);
+  const others = othersOf(unit, scene).filter(({ unit: other }) => other === null || !gone.has(other.id));
   const none = (needs: number): Met => ({ clear: needs, needs, by: '', unit: null });
   const least = (needs: number, found: readonly Met[]): Met =>
     found.reduce((first, next) => (next.clear < first.clear ? next : first), none(needs));

@@ -123,7 +123,7 @@ const bedLength = appliesTo(bedLengthRule, {
 const HEAD_MM = 150;
 
 /** The most room over one berth: under the roof and under whatever hangs there, at the best place along the body. */
-function ceilingOver(unit: Unit, { x0, x1, y0, y1 }: Berth, scene: Scene): number {
+export function ceilingOver(unit: Unit, { x0, x1, y0, y1 }: Berth, scene: Scene): number {
   const { inner } = scene;
   const seat = inner.floor + unit.body.to;
   const above = scene.units

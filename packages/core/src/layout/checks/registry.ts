@@ -2,6 +2,8 @@ import type { SceneFamily } from '../../furniture/scene.js';
 import type { SceneRule } from '../../furniture/scene.js';
 import { OPENING_CHECKS } from './openings.js';
 import { PEOPLE_CHECKS } from './people.js';
+import { LIVING_CHECKS } from './living.js';
+import { SERVICE_CHECKS } from './services.js';
 import { MODE_CHECKS } from './in-modes.js';
 import { MOVING_CHECKS } from './moving.js';
 import { ROOM_CHECKS } from './room.js';
@@ -16,9 +18,11 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...OPENING_CHECKS,
   ...PEOPLE_CHECKS,
   ...SITTING_CHECKS,
+  ...LIVING_CHECKS,
   ...MOVING_CHECKS,
   ...MODE_CHECKS,
   ...THING_CHECKS,
+  ...SERVICE_CHECKS,
   ...USE_CHECKS,
   ...WEIGHT_CHECKS,
 ];

@@ -294,6 +294,26 @@ export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonl
   return ways.length === 0 ? null : ways.reduce((least, next) => (next.width < least.width ? next : least));
 }
 
+/** The widest place of the way past units at the hip: where two can pass; null where nobody walks past anything. */
+export function widestWay(scene: Scene): Way | null {
+  const { inner } = scene;
+  const blocked = scene.units.filter(
+    (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
+  );
+  const standing = obstaclesAt(scene, 'hip').filter(({ unit }) => !blocked.includes(unit));
+  if (standing.length === 0) return null;
+  const z = inner.floor + HIP_MM;
+  // somebody who waits needs room for a body along the way too
+  const ways = spread(inner.start + 300, inner.length - 300, 25)
+    .filter((x) => !blocked.some((bed) => x > bed.body.x - 200 && x < endOf(bed) + 200))
+    .map((x): Way => {
+      const here = standing.filter((box) => x + 200 >= box.x0 && x - 200 <= box.x1);
+      const { width, y } = widestAt(halfWidth(inner, 'left', x, z), halfWidth(inner, 'right', x, z), here);
+      return { width, x, y, at: 'hip' };
+    });
+  return ways.length === 0 ? null : ways.reduce((most, next) => (next.width > most.width ? next : most));
+}
+
 /** Fronts that would give the way what it is short of, by putting them back. */
 function widen(scene: Scene, way: Way, short: number): Mend[] {
   return scene.units.flatMap((unit): Mend[] => {

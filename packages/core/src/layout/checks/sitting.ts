@@ -17,17 +17,18 @@ import {
 } from '../../rules/sitting.js';
 import { message, mm } from '../../words/message.js';
 
+/** A seat, and the unit it belongs to. */
 interface Seat extends Sitting {
   readonly unit: Unit;
 }
-const seatsIn = (scene: Scene, units: readonly Unit[] = scene.units): Seat[] =>
+export const seatsIn = (scene: Scene, units: readonly Unit[] = scene.units): Seat[] =>
   units.flatMap((unit) =>
     (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({ ...sits, unit })),
   );
 /** Who is smaller is a child: a seat is made for them only where they are named, mm. */
 const GROWN_MM = 1450;
 /** Who sits on a seat: those who are named, else everybody who is grown. */
-const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Person[] =>
+export const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Person[] =>
   seat.sitters.length === 0
     ? people.filter(({ stature }) => stature >= GROWN_MM)
     : people.filter(({ id }) => seat.sitters.includes(id));

@@ -29,7 +29,7 @@ interface InBay {
 }
 const placesOf = (unit: Unit, scene: Scene): readonly BayRoom[] => scene.skeletons.get(unit.id)?.bays ?? [];
 /** Every thing in a bay of a unit. */
-const inBays = (unit: Unit, scene: Scene): InBay[] =>
+export const inBays = (unit: Unit, scene: Scene): InBay[] =>
   placesOf(unit, scene).flatMap((place): InBay[] => {
     const id = thingIn(place.bay);
     const thing = id === null ? undefined : scene.things.find((own) => own.id === id);
@@ -99,7 +99,7 @@ const fits = appliesTo(thingFitsRule, {
 });
 
 /** What stands alone, and its data sheet. */
-function alone(unit: Unit, scene: Scene): Thing | null {
+export function alone(unit: Unit, scene: Scene): Thing | null {
   const id = familyNamed(scene.families, unit.family)?.is?.(unit) ?? null;
   return id === null ? null : (scene.things.find((thing) => thing.id === id) ?? null);
 }

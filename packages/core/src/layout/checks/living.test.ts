@@ -1,0 +1,207 @@
+import { describe, expect, it } from 'vitest';
+import wrenFile from '../../../../../demo/wren.json?raw';
+import { derive } from '../../derive/derive.js';
+import type { Operation } from '../../document/operation.js';
+import type { Fitting, Person, Project, Thing, Unit } from '../../document/schema.js';
+import { readProjectFile } from '../../formats/read.js';
+import { FAMILIES } from '../../furniture/families/index.js';
+import { applyOperation } from '../../furniture/kit.js';
+import { START_THINGS } from '../../furniture/start-things.js';
+import { runWith } from '../../furniture/units.fixture.js';
+import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
+import { connectedRule, socketWaterRule } from '../../rules/services.js';
+import type { Rule, Verdict } from '../../rules/rule.js';
+
+const wren = readProjectFile(wrenFile);
+const book = wren.priceBook;
+const bare: Project = {
+  ...wren.project,
+  stored: [],
+  wishes: [],
+  variants: [],
+  things: [],
+  keptPlans: [],
+  waits: [],
+  fittings: [],
+  layout: { units: [] },
+};
+const after = (project: Project, ...operations: Operation[]): Project =>
+  operations.reduce((p, operation) => applyOperation(p, operation, book).project, project);
+const withUnits = (project: Project, ...units: Unit[]): Project =>
+  after(project, ...units.map((unit): Operation => ({ name: 'placeUnit', payload: { unit } })));
+const checkOf = (project: Project, id: string) => derive(project, book).checks.find((check) => check.id.startsWith(id));
+const grade = <Input extends Rule['input']>(rule: Rule<Input, Verdict>, input: unknown): string =>
+  rule.run(rule.input.parse(input)).grade;
+const started = (family: string, changes: (unit: Unit) => Unit): Unit => {
+  const own = FAMILIES.find(({ id }) => id === family);
+  const room = derive(bare, book).inner;
+  if (!own || !room) throw new Error(`no ${family}`);
+  return changes(own.start({ id: family, name: family, layout: { units: [] }, people: bare.people, room, book }));
+};
+const thing = (id: string): Thing => {
+  const found = START_THINGS.find((own) => own.id === id);
+  if (!found) throw new Error(`no ${id}`);
+  return found;
+};
+
+describe('passing each other', () => {
+  it('wants the shoulders of the broader and 350: of 1750 that is 805', () => {
+    expect([805, 804, 400].map((widest) => grade(passingRule, { widest, stature: 1750 }))).toEqual([
+      'good',
+      'tight',
+      'tight',
+    ]);
+    // measured shoulders win
+    expect(grade(passingRule, { widest: 800, stature: 1750, shoulders: 430 })).toBe('good');
+  });
+  it('looks for the widest place along the way, and needs two people', () => {
+    const facing = (id: string, side: 'left' | 'right', front: number) =>
+      runWith({ id, side, x: 100, length: 3300, front, height: 900 });
+    const narrow = withUnits(bare, facing('a', 'left', 300), facing('b', 'right', 300));
+    const check = checkOf(narrow, 'passing');
+    expect(check?.grade).toBe('tight');
+    // fronts at 300 on both sides and tops that stand out by 20: what is left is told as it is
+    expect(check?.spare).toBeLessThan(-150);
+    const short = withUnits(bare, runWith({ id: 'a', side: 'left', x: 100, length: 900, front: 300, height: 900 }));
+    expect(checkOf(short, 'passing')).toBeUndefined();
+    expect(checkOf({ ...narrow, people: narrow.people.slice(0, 1) }, 'passing')).toBeUndefined();
+  });
+});
+
+describe('getting up past the other', () => {
+  it('is crawling with 650, sliding with 400, and nothing below', () => {
+    expect([650, 649, 400, 399].map((clear) => grade(gettingPastRule, { clear }))).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+    ]);
+  });
+  it('is looked at for who sleeps at the closed side of a bed from wall to wall', () => {
+    const [one, other] = bare.people as [Person, Person];
+    const bed = (height: number): Project =>
+      withUnits(
+        bare,
+        started('bed-platform', (unit) => ({
+          ...unit,
+          body: { ...unit.body, to: height },
+          options: { ...unit.options, sleepers: [one.id, other.id] },
+        })),
+      );
+    expect(checkOf(bed(700), 'getting-past')).toBeUndefined();
+    const high = checkOf(bed(1250), 'getting-past');
+    expect(high?.person).toBe(other.id);
+    expect(high?.grade).toBe('tight');
+    expect(checkOf(bed(1500), 'getting-past')?.grade).toBe('fails');
+  });
+});
+
+describe('looking out', () => {
+  it('has eyes at least 30 inside the glass', () => {
+    const at = (eyes: number) => grade(eyeLineRule, { eyes, sill: 950, head: 1400 });
+    expect([980, 979, 1370, 1371, 1600].map(at)).toEqual(['good', 'tight', 'good', 'tight', 'tight']);
+  });
+  it('is told of a seat from which every window is too high or too low', () => {
+    // both windows of Wren reach from about 985 to 1440
+    const seat = (height: number): Project =>
+      withUnits(
+        bare,
+        started('seat', (unit) => ({
+          ...unit,
+          body: { ...unit.body, stands: 'left', x: 1000, length: 700, front: 450, from: 0, to: height },
+        })),
+      );
+    expect(checkOf(seat(400), 'eye-line')).toBeUndefined();
+    expect(checkOf(seat(900), 'eye-line')?.grade).toBe('tight');
+  });
+});
+
+describe('a bed made of a table and a seat', () => {
+  it('is level within 3, and 12 under a mattress', () => {
+    expect([0, 3, -3, 4, -12, 13].map((step) => grade(levelBedRule, { step }))).toEqual([
+      'good',
+      'good',
+      'good',
+      'tight',
+      'tight',
+      'fails',
+    ]);
+  });
+  it('has its table lowered to the seat by one press', () => {
+    const seat = started('seat', (unit) => ({
+      ...unit,
+      body: { ...unit.body, stands: 'left', x: 1000, length: 900, front: 450, from: 0, to: 400 },
+    }));
+    const table = started('table', (unit) => ({
+      ...unit,
+      body: { stands: 'free', x: 1000, length: 900, y: -430, width: 500, from: 0, to: 720 },
+      options: { ...unit.options, stand: 'ledges', low: 350, loose: false },
+    }));
+    const project = withUnits(bare, seat, table);
+    const check = checkOf(project, 'level-bed');
+    expect(check?.grade).toBe('fails');
+    const mended = after(project, ...(check?.mends[0]?.operations ?? []));
+    expect(checkOf(mended, 'level-bed')).toBeUndefined();
+    expect(mended.layout.units.find(({ id }) => id === 'table')?.options['low']).toBe(400);
+  });
+});
+
+describe('connections', () => {
+  const holding = (id: string, x: number, own: Thing): Unit => ({
+    ...runWith({ id, side: 'left', x, length: 900, front: 200, height: 900 }),
+    division: { name: 'bay-1', holds: { kind: 'thing', thing: own.id }, front: { kind: 'none' } },
+  });
+  it('are given by what stands in the layout, and told while nothing gives them', () => {
+    expect(grade(connectedRule, { wants: 'water', by: 'Tank' })).toBe('good');
+    expect(grade(connectedRule, { wants: 'water', by: '' })).toBe('tight');
+    const [sink, tank, battery] = [thing('sink-square'), thing('tank-fresh-70'), thing('battery-100')];
+    const project: Project = { ...bare, things: [sink, tank, battery] };
+    const alone = withUnits(project, holding('k', 200, sink));
+    expect(derive(alone, book).checks.flatMap(({ id }) => (id.startsWith('connected') ? [id] : []))).toEqual([
+      'connected:k:bay-1:water',
+      'connected:k:bay-1:waste',
+    ]);
+    const fed = withUnits(alone, holding('t', 1300, tank));
+    expect(checkOf(fed, 'connected:k:bay-1:water')).toBeUndefined();
+    expect(checkOf(fed, 'connected:k:bay-1:waste')?.grade).toBe('tight');
+    // a tank and a battery are where it comes from: they want nothing of their own kind
+    expect(checkOf(fed, 'connected:t')).toBeUndefined();
+    expect(checkOf(withUnits(project, holding('b', 200, battery)), 'connected:b')).toBeUndefined();
+  });
+});
+
+describe('sockets and water', () => {
+  it('are 600 apart for good and 300 at least', () => {
+    expect([600, 599, 300, 299].map((apart) => grade(socketWaterRule, { apart }))).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+    ]);
+  });
+  it('are measured from the outlet on the wall to the bay the sink hangs in', () => {
+    const sink = thing('sink-square');
+    const kitchen: Unit = {
+      ...runWith({ id: 'k', side: 'left', x: 600, length: 900, front: 250, height: 900 }),
+      division: { name: 'bay-1', holds: { kind: 'thing', thing: sink.id }, front: { kind: 'none' } },
+    };
+    const outlet = (x: number): Fitting => ({
+      id: 'f',
+      name: 'Outlet',
+      kind: 'outlet',
+      surface: 'left',
+      x,
+      along: 950,
+      diameter: 60,
+      wired: false,
+    });
+    const at = (x: number): string | undefined =>
+      checkOf(withUnits({ ...bare, things: [sink], fittings: [outlet(x)] }, kitchen), 'socket-water')?.grade;
+    expect(at(700)).toBe('fails');
+    expect(at(2000)).toBe('tight');
+    expect(at(2400)).toBeUndefined();
+    // a lamp is no outlet
+    const lamp: Fitting = { ...outlet(700), kind: 'lamp' };
+    expect(checkOf(withUnits({ ...bare, things: [sink], fittings: [lamp] }, kitchen), 'socket-water')).toBeUndefined();
+  });
+});

@@ -1,0 +1,147 @@
+import { familyNamed, fieldNamed } from '../../document/kit.js';
+import { spansWalls } from '../../document/body.js';
+import type { Person } from '../../document/schema.js';
+import { appliesTo, changeUnit, type Scene } from '../../furniture/scene.js';
+import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
+import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
+import { widthOf } from '../../shell/openings.js';
+import { message, mm } from '../../words/message.js';
+import { berthOf, lyingPlaces } from '../lying.js';
+import { ceilingOver } from './people.js';
+import { widestWay } from './room.js';
+import { seatsIn, sittersOf } from './sitting.js';
+
+const passing = appliesTo(passingRule, {
+  ofRoom: (scene) => {
+    const [one, other] = [...scene.people].sort((a, b) => b.stature - a.stature);
+    const widest = one && other ? widestWay(scene) : null;
+    if (!one || !other || !widest || scene.units.length === 0) return [];
+    return [
+      {
+        id: 'passing',
+        input: {
+          widest: widest.width,
+          stature: one.stature,
+          shoulders: one.shoulderWidth,
+          who: one.name,
+          other: other.name,
+        },
+        pin: { unit: null, person: one.id, x: widest.x, y: widest.y },
+        quiet: true,
+      },
+    ];
+  },
+});
+
+const gettingPast = appliesTo(gettingPastRule, {
+  ofRoom: (scene) =>
+    lyingPlaces(scene.units, scene.families).flatMap((place) => {
+      const { unit, mattress, sleepers } = place;
+      if (!spansWalls(unit) || sleepers.length < 2) return [];
+      // one gets out to the side on which there is more of the vehicle left
+      const { body } = unit;
+      const toFront = body.x - scene.inner.start > scene.inner.length - body.x - body.length;
+      const order = toFront ? sleepers : [...sleepers].reverse();
+      const top = scene.inner.floor + body.to + (1 - MATTRESS_GIVES) * mattress;
+      const named = (id: string | undefined): Person | undefined => scene.people.find((person) => person.id === id);
+      return order.slice(1).flatMap((id, i) => {
+        const [who, other] = [named(id), named(order[i])];
+        if (!who || !other) return [];
+        const berth = berthOf(place, sleepers.indexOf(other.id), scene.inner);
+        return [
+          {
+            id: `getting-past:${unit.id}:${who.id}`,
+            input: { clear: ceilingOver(unit, berth, scene) - top, who: who.name, other: other.name },
+            pin: { unit: unit.id, person: who.id, x: (berth.x0 + berth.x1) / 2, y: 0 },
+            quiet: true,
+          },
+        ];
+      });
+    }),
+});
+
+/** A window is looked out of when it begins no further along than this from where one sits, mm. */
+const BESIDE_MM = 1200;
+
+const eyeLine = appliesTo(eyeLineRule, {
+  ofRoom: (scene) => {
+    const windows = scene.openings.filter(
+      ({ opening }) => opening.kind === 'window' && (opening.surface === 'left' || opening.surface === 'right'),
+    );
+    return seatsIn(scene)
+      .filter(({ loose }) => loose !== true)
+      .flatMap((seat) => {
+        const near = windows.filter((placed) => {
+          const { from, to } = widthOf(placed);
+          return from < seat.at[0] + BESIDE_MM && to > seat.at[0] - BESIDE_MM;
+        });
+        return sittersOf(seat, scene.people).flatMap((person) => {
+          const high = person.sittingHeight ?? SITTING_SHARE * person.stature;
+          const eyes =
+            scene.inner.floor +
+            seat.top +
+            (1 - CUSHION_GIVES) * seat.cushion +
+            high -
+            EYES_BELOW_CROWN * person.stature;
+          // the one that comes nearest to being looked out of
+          const best = [...near].sort(
+            (a, b) => Math.min(eyes - b.sill, b.head - eyes) - Math.min(eyes - a.sill, a.head - eyes),
+          )[0];
+          return best
+            ? [
+                {
+                  id: `eye-line:${seat.unit.id}:${person.id}`,
+                  input: {
+                    eyes,
+                    sill: best.sill,
+                    head: best.head,
+                    who: person.name,
+                    name: seat.unit.name,
+                    window: best.opening.name,
+                  },
+                  pin: { unit: seat.unit.id, person: person.id, x: seat.at[0], y: seat.at[1] },
+                  quiet: true,
+                },
+              ]
+            : [];
+        });
+      });
+  },
+});
+
+/** A seat that a lowered top is laid against is no further from it than this, mm. */
+const AGAINST_MM = 120;
+
+const levelBed = appliesTo(levelBedRule, {
+  ofRoom: (scene: Scene) =>
+    scene.units.flatMap((unit) =>
+      (scene.skeletons.get(unit.id)?.motions ?? []).flatMap((motion) => {
+        if (motion.kind !== 'slide' || motion.by[2] >= 0) return [];
+        const { shut, by } = motion;
+        const low = shut.z1 + by[2] - scene.inner.floor;
+        return seatsIn(scene)
+          .filter(({ at: [x, y], wide, loose, looks }) => {
+            const beside = looks[1] > 0 ? shut.y0 - y : looks[1] < 0 ? y - shut.y1 : 0;
+            return loose !== true && Math.abs(beside) < AGAINST_MM && x + wide / 2 > shut.x0 && x - wide / 2 < shut.x1;
+          })
+          .map((seat) => ({
+            id: `level-bed:${unit.id}:${seat.unit.id}`,
+            input: { step: low - seat.top, name: unit.name, seat: seat.unit.name },
+            pin: { unit: unit.id, person: null, x: (shut.x0 + shut.x1) / 2, y: (shut.y0 + shut.y1) / 2 },
+            quiet: true,
+            mend: () => {
+              const family = familyNamed(scene.families, unit.family);
+              return family && fieldNamed(family, 'low')
+                ? {
+                    said: message('mend.lowerTo', { name: unit.name, to: mm(seat.top) }),
+                    operations: [changeUnit(unit, { low: seat.top })],
+                  }
+                : null;
+            },
+          }));
+      }),
+    ),
+});
+
+/** How people live with each other in it: passing, getting up, looking out, a bed of several pieces. */
+export const LIVING_CHECKS = [passing, gettingPast, eyeLine, levelBed];

@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { mm } from '../words/message.js';
+import { atLeast, defineRule, graded, type Verdict } from './rule.js';
+
+const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
+const name = z.string().default('');
+
+/** Connections that something else in the vehicle has to give. Air, flues and fuel go outside. */
+export const GIVEN = ['12 V', 'mains', 'water', 'waste', 'gas'] as const;
+const WORD = {
+  '12 V': 'connection.low',
+  mains: 'connection.mains',
+  water: 'connection.water',
+  waste: 'connection.waste',
+  gas: 'connection.gas',
+} as const;
+
+export const connectedRule = defineRule({
+  name: 'connected',
+  title: 'What an appliance is connected to',
+  formula:
+    'each connection of its data sheet is given by something that stands in the layout: 12 V by a battery, mains by an inverter or charger, water and waste by a tank for it, gas by a bottle; tight: by none, as long as nobody has said where it comes from',
+  reason:
+    'An appliance without its tank, battery or bottle is found out on the first evening. Gas and mains are for licensed trades and local code.',
+  input: z.strictObject({ wants: z.enum(GIVEN), by: name, thing: name, name }),
+  run: ({ wants, by, thing, name: unit }): Verdict =>
+    atLeast(by === '' ? 0 : 1, 1, 0, (grade) =>
+      graded('rule.connected', { thing, name: unit, by, wants: { word: WORD[wants] } })(grade),
+    ),
+});
+
+export const socketWaterRule = defineRule({
+  name: 'socket-water',
+  title: 'Sockets away from water',
+  formula: 'from an outlet to the nearest edge of a sink or basin, good: >= 600; tight: >= 300',
+  reason: 'Splashes and wet hands. Local code says how far it has to be, and may ask for more.',
+  input: z.strictObject({ apart: length, name, sink: name }),
+  run: ({ apart, name: outlet, sink }) =>
+    atLeast(apart, 600, 300, (grade, spare) =>
+      graded('rule.socketWater', { name: outlet, sink, apart: mm(apart), short: mm(-(spare ?? 0)) })(grade),
+    ),
+});
