@@ -220,7 +220,7 @@ describe('the command line', () => {
     expect(written.filter((name) => name.endsWith('.svg'))).toHaveLength(derived.parts.length);
     expect(written).toEqual(expect.arrayContaining(['wren.json', 'wren-cut-list.csv', 'wren-cut-diagrams.pdf']));
     expect(readFileSync(at('out/wren-cut-diagrams.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
-    expect(plank('import', at('out/wren.json')).out).toContain('"units":3');
+    expect(plank('import', at('out/wren.json')).out).toContain('"units":6');
     expect(plank('export', demo, '--as', 'doc', '-o', at('out')).code).toBe(2);
   });
   it('writes the readings, which come back, and the sheet to take into the vehicle', () => {

@@ -22,9 +22,12 @@ describe('a layout on the command line', () => {
   afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
   it('tells the gaps, with what fits there, best first', () => {
+    const file = JSON.parse(readFileSync(demo('wren'), 'utf8')) as { project: { layout: { units: { id: string }[] } } };
+    file.project.layout.units = file.project.layout.units.filter(({ id }) => id !== 'tall');
+    writeFileSync(at('roomy.json'), JSON.stringify(file));
     const gaps = told<
       { where: string; zone: string; from: number; to: number; fits: { family: string; fits: number }[] }[]
-    >('gaps', demo('wren'));
+    >('gaps', at('roomy.json'));
     const front = gaps.find(({ where, zone, from }) => where === 'left' && zone === 'floor' && from === 0);
     expect(front?.to).toBe(690);
     expect(front?.fits.map(({ fits }) => fits)).toEqual(
@@ -41,7 +44,9 @@ describe('a layout on the command line', () => {
     expect(mended.changed.map(({ because }) => because).join()).toMatch(/Puppet chest stands on the Right arch/);
     expect(mended.changed.map(({ done }) => done).join()).toMatch(/ in\b/);
     const { project, priceBook } = readProjectFile(readFileSync(at('mended.json'), 'utf8'));
-    expect(derive(project, priceBook).checks.filter(({ grade }) => grade === 'fails')).toEqual([]);
+    expect(derive(project, priceBook).checks.filter(({ grade, aside }) => grade === 'fails' && aside === null)).toEqual(
+      [],
+    );
     expect(plank('check', at('mended.json'), '--only', 'rules').code).toBe(0);
     const compared = told<{ differences: string[]; figures: { fails: number }[] }>(
       'compare',

@@ -10,7 +10,15 @@ import {
   type Unit,
 } from '@nestplank/core/document';
 import { outlineFromAbove, sweptFromAbove, type Motion } from '@nestplank/core/furniture';
-import { berthOf, type Berth, type LyingPlace } from '@nestplank/core/layout';
+import {
+  berthOf,
+  type Berth,
+  type LyingPlace,
+  type Snap,
+  snapAcross,
+  snapAlong,
+  type SnapWorld,
+} from '@nestplank/core/layout';
 import type { Point } from '@nestplank/core/numeric';
 import { halfWidth, type Shell } from '@nestplank/core/shell';
 import { act, previewActions } from '../state/session.js';
@@ -30,15 +38,33 @@ interface UnitLayerProps {
   readonly lies: LyingPlace | null;
   readonly motions: readonly Motion[];
   readonly chosen: boolean;
+  /** What it can be drawn to while it is moved. */
+  readonly world: SnapWorld;
   /** Step a drag snaps to, mm. */
   readonly snap: number;
 }
 
+/** What a moved unit has come to stand with, along the vehicle and across it. */
+export interface Drawn {
+  readonly along: Snap | null;
+  readonly across: Snap | null;
+}
+const FREE: Drawn = { along: null, across: null };
+
+/** What a unit that is moved so far is drawn to. */
+export function drawnTo(unit: Unit, along: number, across: number, reach: number, world: SnapWorld): Drawn {
+  const line = frontLineOf(unit);
+  return {
+    along: along === 0 ? null : snapAlong(unit, unit.body.x + along, reach, world),
+    across: across === 0 || !line ? null : snapAcross(unit, line.front + line.sign * across, reach, world),
+  };
+}
+
 /** What moving a unit by a distance along and across changes. One that reaches from wall to wall moves along only. */
-export function moveOperation(unit: Unit, along: number, across: number, snap: number): Operation {
+export function moveOperation(unit: Unit, along: number, across: number, snap: number, drawn: Drawn = FREE): Operation {
   const to = (value: number): number => Math.round(value / snap) * snap;
   const tidy = (value: number): number => Math.round(value * 1e6) / 1e6;
-  const x = tidy(to(unit.body.x + along));
+  const x = tidy(drawn.along?.to ?? to(unit.body.x + along));
   const line = frontLineOf(unit);
   const { body } = unit;
   if (body.stands === 'free')
@@ -59,7 +85,7 @@ export function moveOperation(unit: Unit, along: number, across: number, snap: n
       id: unit.id,
       changes: {
         ...(along === 0 ? {} : { x }),
-        ...(across === 0 ? {} : { front: tidy(Math.max(0, to(line.front + line.sign * across))) }),
+        ...(across === 0 ? {} : { front: tidy(drawn.across?.to ?? Math.max(0, to(line.front + line.sign * across))) }),
       },
     },
   };
@@ -140,6 +166,8 @@ function Swept({ frame, motions }: { readonly frame: FoldOutFrame; readonly moti
   );
 }
 
+/** A unit is drawn to a line this near, px. */
+const SNAP_PX = 9;
 /** What begins higher than this hangs over what stands below, mm. */
 const HANGS_MM = 900;
 /** Under this a name is written along the vehicle, px. */
@@ -207,11 +235,12 @@ export const UnitLayer = memo(function UnitLayer({
   lies,
   motions,
   chosen,
+  world,
   snap,
 }: UnitLayerProps) {
   const { t, lenUnit } = useSpeech();
   const drag = useDrag(
-    ({ movement: [mx, my], first, last, tap, memo, event }) => {
+    ({ movement: [mx, my], first, last, tap, memo, event, altKey }) => {
       const start = (memo as Unit | undefined) ?? unit;
       if (first) {
         look({ unit: unit.id });
@@ -219,11 +248,19 @@ export const UnitLayer = memo(function UnitLayer({
         (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
       }
       if (tap) return start;
-      const operation = moveOperation(start, my / frame.scale, spansWalls(start) ? 0 : mx / frame.scale, snap);
+      const [along, across] = [my / frame.scale, spansWalls(start) ? 0 : mx / frame.scale];
+      // with the alternative key held it goes wherever it is put
+      const drawn = altKey ? FREE : drawnTo(start, along, across, SNAP_PX / frame.scale, world);
+      const operation = moveOperation(start, along, across, snap, drawn);
       if (last) {
+        look({ snap: null });
         previewActions(null);
         act(operation);
-      } else previewActions([operation]);
+      } else {
+        const to = drawn.along ?? drawn.across;
+        look({ snap: to && { axis: drawn.along ? 'along' : 'across', line: to.line, said: to.said } });
+        previewActions([operation]);
+      }
       return start;
     },
     { filterTaps: true, preventDefault: true, pointer: { keys: false } },

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { Message } from '@nestplank/core/words';
 import type { Pointed } from './pointing.js';
 
 export const THEMES = ['light', 'dark', 'sun'] as const;
@@ -20,6 +21,8 @@ interface View {
   readonly mode: string | null;
   /** The free stretch that was pointed at. */
   readonly gap: Pointed | null;
+  /** What a unit that is being moved has come to stand with. */
+  readonly snap: { readonly axis: 'along' | 'across'; readonly line: number; readonly said: Message } | null;
   /** Where the room in the round is opened. */
   readonly room: 'shut' | 'beside' | 'full';
   readonly part: string | null;
@@ -44,6 +47,7 @@ export const useView = create<View>(() => ({
   unit: null,
   mode: null,
   gap: null,
+  snap: null,
   room: 'shut',
   part: null,
   group: null,

@@ -261,4 +261,9 @@ export const LAYOUT_UI = {
   'try.taken': '{name} stands in the plan as it was found.',
   'try.print': 'Print at full size',
   'try.printOf': 'Print {name} at full size',
+  'bed.scale': 'Height of {name}',
+  'bed.height': 'Height of the platform of {name}',
+  'bed.good': 'Everybody sits up and finds the floor: {spans}.',
+  'bed.tight': 'Nowhere are both good; with a step or a bent neck: {spans}.',
+  'bed.none': 'At no height do all its sleepers sit up and get off it.',
 } as const;

@@ -167,6 +167,9 @@ const createJoined = (): ((lists: readonly (readonly Part[])[]) => readonly Part
     ([a], [b]) => a.length === b.length && a.every((list, i) => list === b[i]),
   );
 
+/** One for every project that wants none. */
+const NO_CURTAINS: readonly string[] = [];
+
 /** Makes a deriver: readings -> shell -> inner shell -> units and linings -> parts -> cut plan -> shopping, mass, work. */
 export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   const { families, surfaces } = kit;
@@ -601,6 +604,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           floor: now.floor,
           lined: now.lined,
           made: now.made,
+          curtains: project.boxes.curtains ?? NO_CURTAINS,
         }),
         ...(dragging
           ? []

@@ -77,6 +77,8 @@ interface ShapeProblemsInput {
   readonly floor: LinedFloor;
   readonly lined: Linings;
   readonly made: readonly MadeUnit[];
+  /** The windows that a curtain is wanted at. */
+  readonly curtains: readonly string[];
 }
 
 /** Everything that is wrong with readings, layers and linings, each at its place. */
@@ -93,6 +95,7 @@ export function shapeProblems({
   floor,
   lined,
   made,
+  curtains,
 }: ShapeProblemsInput): readonly Problem[] {
   const thick: Problem[] =
     built.shell && !inner
@@ -156,6 +159,13 @@ export function shapeProblems({
           },
         ]
       : []),
+    ...lined.windowBoxes
+      .filter(({ opening, track }) => track === null && curtains.includes(opening))
+      .map(({ opening, name }): Problem => ({
+        stage: 'build',
+        place: opening,
+        said: message('curtain.noTrack', { name }),
+      })),
     ...lined.curtains
       .filter(({ curtain }) => curtain.high)
       .map(({ id, name }): Problem => ({ stage: 'build', place: id, said: message('curtain.high', { name }) })),

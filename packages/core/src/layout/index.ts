@@ -1,4 +1,6 @@
 /** Units in the room: what they come to and what they collide with. */
+export { bedBands, type HeightBand } from './bed-band.js';
+export { type Snap, snapAcross, snapAlong, type SnapWorld } from './snaps.js';
 export { datumOf, settingOut, type WallStraightness } from './datum.js';
 export { type Berth, berthOf, type LyingPlace } from './lying.js';
 export type { PersonFigure } from './room-left.js';

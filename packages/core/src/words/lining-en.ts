@@ -52,6 +52,7 @@ export const LINING_EN = {
     '{name}: the grain runs along the corner, and what is left standing will snap. Turn it round the bend.',
   'header.opening': '{name} hangs {amount} below the head of {opening}. Make it shorter, or clear less.',
   'header.off': '{name} lies outside the room: no board can be cut for it.',
+  'curtain.noTrack': '{name}: a curtain is wanted, and there is no room for its track over the window.',
   'curtain.high': '{name}: its rail would be above the ceiling. Hang it lower, or elsewhere.',
   'lining.reserved.stops':
     '{name}: the ceiling stops in front of it. Hang it before or after; a batten along its front carries both.',

@@ -1,8 +1,10 @@
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import './layout.css';
 import Button from '@mui/material/Button';
-import { lazy, Suspense, useDeferredValue } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
 import type { Motion } from '@nestplank/core/furniture';
+import type { SnapWorld } from '@nestplank/core/layout';
+import { placedOpenings } from '@nestplank/core/shell';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
 import { FreeWidth } from './FreeWidth.js';
@@ -17,6 +19,8 @@ import { Goods } from './Goods.js';
 import { ModeLayer } from './ModeLayer.js';
 import { ModesRow, ModeTold } from './ModesRow.js';
 import { motionsIn } from './modes.js';
+import { BedScale } from './BedScale.js';
+import { SnapMark } from './SnapMark.js';
 import { Suggest } from './Suggest.js';
 import { Things } from './Things.js';
 import { TryOut } from './TryOut.js';
@@ -61,6 +65,15 @@ export default function LayoutStage() {
   const later = useDeferredValue(scene);
   const chosen = useView((view) => view.unit);
   const opened = useView((view) => view.room);
+  const inner = scene?.room;
+  const ribs = scene?.shape.ribs ?? null;
+  const survey = scene?.project.survey;
+  const units = scene?.project.layout.units;
+  const world = useMemo(
+    (): SnapWorld | null =>
+      inner && survey && units ? { units, inner, openings: placedOpenings(survey), ribs } : null,
+    [inner, survey, units, ribs],
+  );
   const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
   return (
     <main className="stage">
@@ -75,7 +88,8 @@ export default function LayoutStage() {
             <FoldOut
               quiet={false}
               ink={(frame) =>
-                scene?.room && (
+                scene?.room &&
+                world && (
                   <>
                     <GapGround frame={frame} ceiling={false} />
                     {[...scene.project.layout.units]
@@ -90,12 +104,14 @@ export default function LayoutStage() {
                           lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
                           motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
                           chosen={unit.id === chosen}
+                          world={world}
                           snap={snap}
                         />
                       ))}
                     {later && <ModeLayer frame={frame} scene={later} />}
                     {later && <FreeWidth frame={frame} scene={later} />}
                     {later && <CheckMarks frame={frame} scene={later} />}
+                    <SnapMark frame={frame} />
                     {later && <GapDrawing frame={frame} scene={later} />}
                   </>
                 )
@@ -125,6 +141,7 @@ export default function LayoutStage() {
                 <Slice height={300} />
               )}
               <RoomButtons opened={opened} />
+              <BedScale scene={later} />
               <ModeTold scene={later} />
               <ChecksPanel scene={later} />
               <Weight scene={later} />

@@ -109,9 +109,12 @@ describe('what does not fit', () => {
   });
 });
 
+/** Wren with room to the left behind the cab. */
+const roomy = (): Scene => sceneOf(wren, { name: 'removeUnit', payload: { id: 'tall' } });
+
 describe('a free stretch', () => {
   it('offers what fits there, drawn small, to be taken by a press or by keys', async () => {
-    const scene = sceneOf(wren);
+    const scene = roomy();
     look({ gap: { surface: 'left', x: 300, along: 400 } });
     render(<GapOffers scene={scene} />);
     expect(screen.getByText(/^690 long/)).toBeTruthy();
@@ -124,12 +127,12 @@ describe('a free stretch', () => {
   });
   it('closes on Escape, and says nothing where something stands', async () => {
     look({ gap: { surface: 'left', x: 300, along: 400 } });
-    render(<GapOffers scene={sceneOf(wren)} />);
+    render(<GapOffers scene={roomy()} />);
     await user.keyboard('{Escape}');
     expect(useView.getState().gap).toBeNull();
     cleanup();
     look({ gap: { surface: 'left', x: 1000, along: 400 } });
-    render(<GapOffers scene={sceneOf(wren)} />);
+    render(<GapOffers scene={roomy()} />);
     expect(screen.queryByText('Free here')).toBeNull();
   });
 });
@@ -202,7 +205,7 @@ describe('weight, data sheets and goods', () => {
 
 describe('a unit', () => {
   it('is put in by name where it fits best, copied beside itself and mirrored to the other wall', async () => {
-    const scene = sceneOf(wren);
+    const scene = roomy();
     look({ unit: 'kitchen' });
     render(<UnitStrip scene={scene} />);
     await user.click(screen.getByRole('button', { name: /Put in by name/ }));

@@ -3,7 +3,7 @@ import { familyNamed, fieldNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
-import type { Verdict } from '../../rules/rule.js';
+import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
 import { guardRule } from '../../rules/sitting.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
@@ -153,23 +153,43 @@ export function ceilingOver(unit: Unit, { x0, x1, y0, y1 }: Berth, scene: Scene)
   return most;
 }
 
+/** What decides whether a sleeper sits up on a bed. */
+const sittingInput = ({ unit, mattress }: LyingPlace, { person, berth }: Sleeper, scene: Scene) => ({
+  ceiling: ceilingOver(unit, berth, scene),
+  platform: scene.inner.floor + unit.body.to,
+  mattress,
+  stature: person.stature,
+  sittingHeight: person.sittingHeight,
+  who: person.name,
+});
+/** What decides how a sleeper gets off a bed. */
+const edgeInput = ({ unit, mattress }: LyingPlace, { person }: Sleeper) => ({
+  platform: unit.body.to,
+  mattress,
+  stature: person.stature,
+  backOfKnee: person.backOfKnee,
+  who: person.name,
+});
+
+/** How a bed is for the worst off of its sleepers to sit up on and to get off; null where nobody sleeps. */
+export function bedComfort(unit: Unit, scene: Scene): Grade | null {
+  const place = placeOn(unit, scene);
+  const verdicts = (place ? sleepersOf(place, scene) : []).flatMap((sleeper) =>
+    place ? [sittingUpRule.run(sittingInput(place, sleeper, scene)), bedEdgeRule.run(edgeInput(place, sleeper))] : [],
+  );
+  const [first, ...others] = verdicts;
+  return first ? worstOf([first, ...others]).grade : null;
+}
+
 const sittingUp = appliesTo(sittingUpRule, {
   ofRoom: (scene) =>
     lyingPlaces(scene.units, scene.families).flatMap((place) =>
       sleepersOf(place, scene).map((sleeper) => {
-        const { unit, mattress } = place;
-        const { person, berth } = sleeper;
-        const { inner } = scene;
+        const { unit } = place;
+        const { person } = sleeper;
         return {
           id: `sitting-up:${unit.id}:${person.id}`,
-          input: {
-            ceiling: ceilingOver(unit, berth, scene),
-            platform: inner.floor + unit.body.to,
-            mattress,
-            stature: person.stature,
-            sittingHeight: person.sittingHeight,
-            who: person.name,
-          },
+          input: sittingInput(place, sleeper, scene),
           pin: onBerth(place, sleeper, 0.4),
           mend: ({ spare }: Verdict) => {
             const lower = wholeUp(-(spare ?? 0));
@@ -184,18 +204,12 @@ const sittingUp = appliesTo(sittingUpRule, {
 
 const bedEdge = appliesTo(bedEdgeRule, {
   ofUnit: eachSleeper((place, sleeper, { inner }) => {
-    const { unit, mattress } = place;
+    const { unit } = place;
     const { person } = sleeper;
     const line = frontLineOf(unit);
     return {
       id: `bed-edge:${unit.id}:${person.id}`,
-      input: {
-        platform: unit.body.to,
-        mattress,
-        stature: person.stature,
-        backOfKnee: person.backOfKnee,
-        who: person.name,
-      },
+      input: edgeInput(place, sleeper),
       pin: line
         ? pinOf(unit, person.id, unit.body.x + 200, line.sign * (line.front + 60))
         : pinOf(

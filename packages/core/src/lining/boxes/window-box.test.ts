@@ -181,4 +181,36 @@ describe('a curtain that is wanted', () => {
     const drop = Math.max(...(boxIn(plain)?.track?.hems ?? [0]));
     expect(of('curtain-cloth')?.amount).toBeCloseTo((1.5 * 1000 * (drop + 150)) / 1e6, 9);
   });
+
+  it('hangs from the underside of what hangs lower over its window, and nowhere where something stands in its place', () => {
+    const trackUnder = (from: number, to: number) => {
+      const project = {
+        ...wren.project,
+        layout: {
+          ...wren.project.layout,
+          units: wren.project.layout.units.map((unit) =>
+            unit.id === 'overhead-left' ? { ...unit, body: { ...unit.body, from, to } } : unit,
+          ),
+        },
+      };
+      const made = derive({ ...project, boxes: { ...project.boxes, curtains: ['o1'] } }, wren.priceBook);
+      return {
+        track: made.lined.windowBoxes.find(({ opening }) => opening === 'o1')?.track ?? null,
+        cloth: made.shopping.lines.find(({ material }) => material === 'curtain-cloth')?.amount ?? 0,
+        said: made.problems.some(({ said }) => said.key === 'curtain.noTrack'),
+      };
+    };
+    // over the head of 1440 by more than the 60 of a track: no matter
+    const high = trackUnder(1500, 1780);
+    // lower, at 1430 above a floor of 47: the track comes down to its underside at 1477, 23 lower than it was
+    const low = trackUnder(1430, 1780);
+    expect(Math.max(...(high.track?.hems ?? [])) - Math.max(...(low.track?.hems ?? []))).toBeCloseTo(1500 - 1477, 6);
+    expect(low.cloth).toBeGreaterThan(0);
+    expect(low.said).toBe(false);
+    // over the glass itself no track can be put up, and nothing is bought for one
+    const before = trackUnder(1200, 1600);
+    expect(before.track).toBeNull();
+    expect(before.cloth).toBe(0);
+    expect(before.said).toBe(true);
+  });
 });

@@ -17,19 +17,25 @@ const TRACK_ABOVE_MM = 60;
 const HEM_CLEAR_MM = 10;
 const BRACKETS_MM = 450;
 
-function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readonly Shadow[]): Track {
+/**
+ * The track of a curtain over a window: 60 above its head, or at the underside of what hangs there lower. Its hems end over
+ * what stands beneath; null where something stands in the track's own place.
+ */
+function trackOver(placed: PlacedOpening, side: Side, face: Shell, units: readonly Shadow[]): Track | null {
   const wide = widthOf(placed);
   const length = wide.to - wide.from + 2 * TRACK_BEYOND_MM;
-  const z = placed.head + TRACK_ABOVE_MM;
+  const from = wide.from - TRACK_BEYOND_MM;
+  const beside = units.filter((unit) => standsAt(unit, side) && unit.body.x < from + length && endOf(unit) > from);
+  const under = beside.map(({ body }) => face.floor + body.from).filter((foot) => foot >= placed.head);
+  const z = Math.min(placed.head + TRACK_ABOVE_MM, ...under);
   const top = (x: number): number =>
     Math.max(
       face.floor,
-      ...units
-        .filter((unit) => standsAt(unit, side))
-        .filter((unit) => isAt(unit, x))
+      ...beside
+        .filter((unit) => isAt(unit, x) && face.floor + unit.body.from < z)
         .map((unit) => face.floor + unit.body.to),
     );
-  const from = wide.from - TRACK_BEYOND_MM;
+  if (spread(from, from + length, 9).some((x) => top(x) >= z)) return null;
   return {
     length,
     brackets: Math.max(2, Math.ceil(length / BRACKETS_MM) + 1),
@@ -226,6 +232,8 @@ function boxFor(
     behind: units
       .filter((unit) => side !== null && standsAt(unit, side))
       .filter((unit) => unit.body.x < widthOf(placed).to && endOf(unit) > widthOf(placed).from)
+      // what hangs over it is not before it
+      .filter(({ body }) => face.floor + body.from < placed.head)
       .filter((unit) => face.floor + unit.body.to > sill)
       .map((unit) => unit.id),
     missing,

@@ -80,7 +80,7 @@ export function Boxes({ scene, of }: { readonly scene: Scene; readonly of: 'wind
                 })}
               </p>
             )}
-            {box.track && (
+            {(box.track ?? (boxes.curtains ?? []).includes(box.opening)) && (
               <Check
                 label={t('box.curtain', { name: box.name })}
                 checked={(boxes.curtains ?? []).includes(box.opening)}
