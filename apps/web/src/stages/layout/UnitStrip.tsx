@@ -98,8 +98,8 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
   };
   return (
     <>
-      <div className="row apart wrap">
-        <div className="chips">
+      <div className="row apart unit-row">
+        <div className="chips one-row">
           {project.layout.units.map((candidate) => (
             <ToggleButton
               key={candidate.id}
@@ -117,7 +117,7 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
             </ToggleButton>
           ))}
         </div>
-        <div className="chips">
+        <div className="chips unit-does">
           {unit && (
             <>
               <Button size="small" variant="text" onClick={() => place(twinOf(unit, scene, false))}>
