@@ -5,7 +5,8 @@ import { useTypedField } from './use-typed-field.js';
 
 interface LengthFieldProps {
   readonly label: string;
-  readonly value: number;
+  /** Null while it is not known. */
+  readonly value: number | null;
   /** Tries to take the length; returns why not, or null. */
   readonly onTake: (mm: number) => Message | null;
   readonly disabled?: boolean;
@@ -16,7 +17,7 @@ interface LengthFieldProps {
 export function LengthField({ label, value, onTake, disabled, hideLabel }: LengthFieldProps) {
   const speech = useSpeech();
   const typing = useTypedField<number>({
-    shown: speech.entry(value),
+    shown: value === null ? '' : speech.entry(value),
     parse: (typed) => {
       const read = parseLength(typed, speech.style.units);
       return read.ok ? { ok: true, value: read.mm } : { ok: false, why: speech.said(read.error) };

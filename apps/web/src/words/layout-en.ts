@@ -266,4 +266,13 @@ export const LAYOUT_UI = {
   'bed.good': 'Everybody sits up and finds the floor: {spans}.',
   'bed.tight': 'Nowhere are both good; with a step or a bent neck: {spans}.',
   'bed.none': 'At no height do all its sleepers sit up and get off it.',
+  'things.file': 'Data sheets as a file',
+  'things.fileOut': 'Data sheets as CSV',
+  'goods.fileOut': 'What is kept as CSV',
+  'goods.file': 'What is kept, as a file',
+  'weight.held': 'To hold on the road',
+  'weight.holds': '{name}: {kg} kg, {newtons} N forward',
+  'weight.heldSay':
+    'Hard braking and potholes pull on every unit with about twice its weight: so many newtons its fixings to the vehicle have to hold, or about so many wood screws of 5 mm in a batten, or rivet nuts M6 in a rib. It is no figure for a crash: seats used on the road and their anchorages are for an approved installer.',
+  'weight.fixings': '{screws} screws or {nuts} nuts',
 } as const;

@@ -2,3 +2,4 @@
 export { readingsCsv, readReadingsCsv, type ReadReadings } from './readings-csv.js';
 export { readOutline, readingsOfOutline, type OutlineOf } from './outline-in.js';
 export { bookCsv, readBookCsv, type ReadBook, withMaterials } from './book-csv.js';
+export { readStoredCsv, readThingsCsv, type ReadRows, storedCsv, thingsCsv } from './layout-csv.js';

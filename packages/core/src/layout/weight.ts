@@ -14,6 +14,8 @@ export interface WeightFigures {
   readonly rear: number | null;
   /** Share of the whole on the coupling of a trailer. */
   readonly nose: number | null;
+  /** What each unit weighs with everything in it, the heaviest first, kg. */
+  readonly units: readonly { readonly unit: string; readonly kg: number }[];
   /** With empty tanks. */
   readonly empty: { readonly total: number | null; readonly front: number | null; readonly rear: number | null };
 }
@@ -32,6 +34,13 @@ function axles(
     return { front: null, rear: null, total };
   const front = bareFront + sum(points, ({ kg, at }) => (kg * (rearAxle - at[0])) / (rearAxle - frontAxle));
   return { front, rear: total - front, total };
+}
+
+/** The masses of units with what is in them, the heaviest first. */
+function unitsOf(points: readonly MassPoint[]): WeightFigures['units'] {
+  const of = new Map<string, number>();
+  for (const { unit, kg } of points) if (unit !== null) of.set(unit, (of.get(unit) ?? 0) + kg);
+  return [...of].map(([unit, kg]) => ({ unit, kg })).sort((a, b) => b.kg - a.kg);
 }
 
 /** What it comes to on the road, with full tanks and everybody seated, and with empty tanks. */
@@ -59,6 +68,7 @@ export function weigh(points: readonly MassPoint[], limits: Limits | null): Weig
             sum(points, ({ kg, at }) => kg * at[2]) / added,
           ]
         : null,
+    units: unitsOf(built),
     ...full,
     nose: full.front !== null && full.total !== null && full.total > 0 ? full.front / full.total : null,
     empty,

@@ -11,6 +11,7 @@ import * as moving from './moving.js';
 import * as sitting from './sitting.js';
 import * as things from './things.js';
 import * as use from './room-use.js';
+import { roadLoadRule } from './road.js';
 import { defineRule, type Rule } from './rule.js';
 
 const length = z.number().meta({ unit: 'mm' });
@@ -49,6 +50,7 @@ export const wallCurveRule = defineRule({
 
 /** Every rule and formula that can be asked for by name. */
 export const FORMULAS: readonly Rule[] = [
+  roadLoadRule,
   people.bedLengthRule,
   people.bedWidthRule,
   people.sittingUpRule,

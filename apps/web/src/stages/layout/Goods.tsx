@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { baysOf, type Stored } from '@nestplank/core/document';
+import { CsvFile } from '../../kit/CsvFile.js';
 import { Fold } from '../../kit/Fold.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NamedList } from '../../kit/NamedList.js';
@@ -88,6 +89,16 @@ export const Goods = memo(function Goods({ scene }: { readonly scene: Scene }) {
           </div>
         )}
       </NamedList>
+      <CsvFile
+        title={t('goods.file')}
+        name={`${scene.project.id}-kept`}
+        outText={t('goods.fileOut')}
+        write={async () => (await import('@nestplank/core/exchange')).storedCsv(stored)}
+        read={async (text) => (await import('@nestplank/core/exchange')).readStoredCsv(text, stored)}
+        onTake={({ items }) =>
+          change(...items.map((one) => ({ name: 'putStored' as const, payload: { stored: one } })))
+        }
+      />
     </Fold>
   );
 });

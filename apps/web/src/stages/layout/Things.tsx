@@ -1,6 +1,7 @@
 import { memo } from 'react';
 import type { Thing } from '@nestplank/core/document';
 import { START_THINGS } from '@nestplank/core/furniture';
+import { CsvFile } from '../../kit/CsvFile.js';
 import { Fold } from '../../kit/Fold.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { LineList } from '../../kit/LineList.js';
@@ -130,6 +131,14 @@ export const Things = memo(function Things({ scene }: { readonly scene: Scene })
       >
         {(thing) => <Sheet thing={thing} />}
       </LineList>
+      <CsvFile
+        title={t('things.file')}
+        name={`${scene.project.id}-data-sheets`}
+        outText={t('things.fileOut')}
+        write={async () => (await import('@nestplank/core/exchange')).thingsCsv(things)}
+        read={async (text) => (await import('@nestplank/core/exchange')).readThingsCsv(text, things)}
+        onTake={({ items }) => change(...items.map((thing) => ({ name: 'putThing' as const, payload: { thing } })))}
+      />
       {hours > 0 && (
         <p className="small">{t('things.power', { hours: Math.round(hours), ah: Math.round(hours / VOLTS) })}</p>
       )}

@@ -1,10 +1,11 @@
 import { memo } from 'react';
+import { roadLoadRule } from '@nestplank/core/rules';
 import type { Limits } from '@nestplank/core/document';
 import { Fold } from '../../kit/Fold.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { act } from '../../state/session.js';
-import type { Scene } from '../../state/scene.js';
+import { unitName, type Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
 
 const WIDE = 150;
@@ -32,6 +33,30 @@ function Seesaw({ front, rear, label }: { readonly front: number; readonly rear:
       <circle cx={14} cy={10 - tilt} r={5} fill="none" stroke="var(--data)" strokeWidth={1.5} />
       <circle cx={WIDE - 14} cy={10 + tilt} r={5} fill="none" stroke="var(--data)" strokeWidth={1.5} />
     </svg>
+  );
+}
+
+/** What the fixings of every unit have to hold on the road. */
+function OnTheRoad({ scene }: { readonly scene: Scene }) {
+  const { t } = useSpeech();
+  const { units } = scene.derived.weight;
+  if (units.length === 0) return null;
+  return (
+    <section className="section stack gap-4" aria-label={t('weight.held')}>
+      <h2>{t('weight.held')}</h2>
+      <ul className="plain-list small figures">
+        {units.map(({ unit, kg }) => {
+          const { newtons, screws, nuts } = roadLoadRule.run({ mass: kg });
+          return (
+            <li key={unit}>
+              {t('weight.holds', { name: unitName(scene, unit), kg: kg.toFixed(1), newtons: Math.round(newtons) })} ·{' '}
+              <span className="soft">{t('weight.fixings', { screws, nuts })}</span>
+            </li>
+          );
+        })}
+      </ul>
+      <p className="small soft">{t('weight.heldSay')}</p>
+    </section>
   );
 }
 
@@ -77,7 +102,7 @@ export const Weight = memo(function Weight({ scene }: { readonly scene: Scene })
           <NumberField
             key={name}
             label={t(`weight.${name}`)}
-            value={limits?.[name] ?? 0}
+            value={limits?.[name] ?? null}
             least={0}
             most={60_000}
             onTake={(value) => set({ [name]: value === 0 && name !== 'bareFront' ? null : value })}
@@ -87,7 +112,7 @@ export const Weight = memo(function Weight({ scene }: { readonly scene: Scene })
           <LengthField
             key={name}
             label={t(`weight.${name}`)}
-            value={limits?.[name] ?? 0}
+            value={limits?.[name] ?? null}
             onTake={(value) => set({ [name]: value })}
           />
         ))}
@@ -96,7 +121,7 @@ export const Weight = memo(function Weight({ scene }: { readonly scene: Scene })
             <NumberField
               key={end}
               label={t(end === 'least' ? 'weight.noseLeast' : 'weight.noseMost')}
-              value={(nose?.[end] ?? 0) * 100}
+              value={nose === null ? null : nose[end] * 100}
               least={0}
               most={50}
               onTake={(value) =>
@@ -106,6 +131,7 @@ export const Weight = memo(function Weight({ scene }: { readonly scene: Scene })
           ))}
       </div>
       <p className="small soft">{t('weight.caution')}</p>
+      <OnTheRoad scene={scene} />
     </Fold>
   );
 });

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, render, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -24,6 +24,7 @@ vi.mock('../../state/session.js', async (original) => ({
   },
   // no worker stands behind the panels here
   stopAsking: () => undefined,
+  previewActions: () => undefined,
   askMends: (each: (found: MendedAll) => void) => {
     for (const found of mends) each(found);
     return Promise.resolve();
@@ -34,6 +35,7 @@ const { GapOffers } = await import('./GapAsk.js');
 const { ModesRow, ModeTold } = await import('./ModesRow.js');
 const { Weight } = await import('./Weight.js');
 const { TryOut } = await import('./TryOut.js');
+const { BedScale } = await import('./BedScale.js');
 const { WishList } = await import('./WishList.js');
 const { Things } = await import('./Things.js');
 const { Goods } = await import('./Goods.js');
@@ -335,5 +337,46 @@ describe('trying it for real', () => {
       name: 'replaceUnit',
       payload: { unit: { id: 'kitchen', body: { x: 720, front: 370 } } },
     });
+  });
+});
+
+describe('files and figures beside the drawing', () => {
+  it('take data sheets from a file as one step, and name the row that cannot be right', async () => {
+    render(<Things scene={sceneOf(wren)} />);
+    await user.click(screen.getByText('Appliances and things', { selector: 'summary h2' }));
+    const file = new File([], 'sheets.csv');
+    // the page of the tests has no reader of files
+    const text = 'id,name,kind,width,depth,height,mass\nkettle,Kettle,own,200,200,250,1\nx,X,own,0,1,1,1\n';
+    Object.assign(file, { text: () => Promise.resolve(text) });
+    await user.upload(screen.getByLabelText(/Data sheets as a file: /, { selector: 'input' }), file);
+    expect((await screen.findByRole('status')).textContent).toMatch(/3/);
+    await user.click(screen.getByRole('button', { name: 'Take them' }));
+    expect(acted).toMatchObject([{ name: 'putThing', payload: { thing: { id: 'kettle', width: 200 } } }]);
+  });
+  it('tell what the fixings of every unit hold on the road, the heaviest first', async () => {
+    const scene = sceneOf(wren);
+    render(<Weight scene={scene} />);
+    await user.click(screen.getByText('Weight', { selector: 'summary h2' }));
+    const lines = within(screen.getByRole('region', { name: 'To hold on the road' })).getAllByRole('listitem');
+    expect(lines).toHaveLength(scene.project.layout.units.length);
+    const newtons = lines.map(({ textContent }) => Number(/, (\d+) N/.exec(textContent ?? '')?.[1]));
+    expect([...newtons].sort((a, b) => b - a)).toEqual(newtons);
+  });
+  it('show masses nobody looked up as nothing, not as a figure', async () => {
+    const { limits, ...rest } = wren.project;
+    expect(limits).toBeDefined();
+    render(<Weight scene={sceneOf({ ...wren, project: rest })} />);
+    await user.click(screen.getByText('Weight', { selector: 'summary h2' }));
+    expect(screen.getByRole('textbox', { name: 'May weigh at most, kg' })).toHaveProperty('value', '');
+    expect(screen.getByRole('textbox', { name: /Rear axle, behind the datum/ })).toHaveProperty('value', '');
+  });
+  it('draw a bed into the heights at which everybody sits up and finds the floor', () => {
+    look({ unit: 'bed' });
+    render(<BedScale scene={sceneOf(wren)} />);
+    expect(screen.getByText(/Everybody sits up and finds the floor/)).toBeTruthy();
+    const slider = screen.getByRole('slider', { name: 'Height of the platform of Bed' });
+    expect(slider).toHaveProperty('value', '720');
+    fireEvent.change(slider, { target: { value: 480 } });
+    expect(acted).toEqual([{ name: 'changeUnit', payload: { id: 'bed', changes: { height: 480 } } }]);
   });
 });

@@ -4,6 +4,7 @@ import { say } from '../../words/say.js';
 import type { Rule, Verdict } from '../../rules/rule.js';
 import * as moving from '../../rules/moving.js';
 import { sittingUpRule, wayThroughRule } from '../../rules/people.js';
+import { roadLoadRule } from '../../rules/road.js';
 import * as use from '../../rules/room-use.js';
 import * as sitting from '../../rules/sitting.js';
 import * as things from '../../rules/things.js';
@@ -262,6 +263,15 @@ describe('the room', () => {
       'fails',
       'fails',
     ]);
+  });
+});
+
+describe('the road', () => {
+  it('pulls on a unit with 20 N a kg: 90 kg are 1800 N, five screws or two nuts', () => {
+    expect(roadLoadRule.run({ mass: 90 })).toEqual({ newtons: 1800, screws: 5, nuts: 2 });
+    // nothing is held by fewer than four screws
+    expect(roadLoadRule.run({ mass: 3 })).toEqual({ newtons: 60, screws: 4, nuts: 2 });
+    expect(roadLoadRule.run({ mass: 200 })).toEqual({ newtons: 4000, screws: 10, nuts: 4 });
   });
 });
 
