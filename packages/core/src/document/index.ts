@@ -47,6 +47,6 @@ export {
   type Side,
   type Survey,
 } from './schema.js';
-export type { Limits, Stored, Thing, Wish } from './thing-schema.js';
+export { CONNECTIONS, type Limits, type Stored, type Thing, THING_FACES, type Wish } from './thing-schema.js';
 export { layersOn, SURFACE_LIST, type SurfaceTraits } from './surfaces.js';
 export type { Bay, Division, Mode, Taped, Unit } from './unit-schema.js';

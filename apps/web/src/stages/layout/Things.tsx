@@ -1,5 +1,6 @@
+import ToggleButton from '@mui/material/ToggleButton';
 import { memo } from 'react';
-import type { Thing } from '@nestplank/core/document';
+import { CONNECTIONS, THING_FACES, type Thing } from '@nestplank/core/document';
 import { START_THINGS } from '@nestplank/core/furniture';
 import { CsvFile } from '../../kit/CsvFile.js';
 import { Fold } from '../../kit/Fold.js';
@@ -44,6 +45,48 @@ function freeId(things: readonly Thing[], stem: string): string {
   return id();
 }
 
+/** Openings for air with one of them changed; none where its sheet states neither. */
+function airWith({ air }: Thing, end: 'inlet' | 'outlet', value: number): Thing['air'] {
+  const made = { inlet: air?.inlet ?? 0, outlet: air?.outlet ?? 0, [end]: value };
+  return made.inlet === 0 && made.outlet === 0 ? null : made;
+}
+/** The opening it hangs in with one side changed: both begin as large as it is; none where one is 0. */
+function cutWith({ cutOut, width, depth }: Thing, side: 'length' | 'width', value: number): Thing['cutOut'] {
+  return value === 0 ? null : { length: width, width: depth, radius: 10, ...cutOut, [side]: value };
+}
+
+/** Several of a few. */
+function Several<T extends string>({
+  label,
+  all,
+  text,
+  chosen,
+  onPick,
+}: {
+  readonly label: string;
+  readonly all: readonly T[];
+  readonly text: (one: T) => string;
+  readonly chosen: readonly T[];
+  readonly onPick: (chosen: T[]) => void;
+}) {
+  return (
+    <div className="chips whole-row" role="group" aria-label={label}>
+      <span className="small soft">{label}</span>
+      {all.map((one) => (
+        <ToggleButton
+          key={one}
+          value={one}
+          size="small"
+          selected={chosen.includes(one)}
+          onChange={() => onPick(all.filter((other) => (other === one) !== chosen.includes(other)))}
+        >
+          {text(one)}
+        </ToggleButton>
+      ))}
+    </div>
+  );
+}
+
 /** The figures of one data sheet. */
 function Sheet({ thing }: { readonly thing: Thing }) {
   const { t } = useSpeech();
@@ -82,6 +125,38 @@ function Sheet({ thing }: { readonly thing: Thing }) {
         value={thing.opens}
         choices={OPENS.map((value) => ({ value, text: t(`things.${value}`) }))}
         onPick={(opens) => put({ opens })}
+      />
+      {(['inlet', 'outlet'] as const).map((end) => (
+        <NumberField
+          key={end}
+          label={t(`things.${end}`)}
+          value={thing.air?.[end] ?? null}
+          least={0}
+          most={2000}
+          onTake={(value) => put({ air: airWith(thing, end, value) })}
+        />
+      ))}
+      {(['length', 'width'] as const).map((side) => (
+        <LengthField
+          key={side}
+          label={t(`things.cut.${side}`)}
+          value={thing.cutOut?.[side] ?? null}
+          onTake={(value) => put({ cutOut: cutWith(thing, side, value) })}
+        />
+      ))}
+      <Several
+        label={t('things.connects')}
+        all={CONNECTIONS}
+        text={(one) => t(`things.connects.${one}`)}
+        chosen={thing.connects}
+        onPick={(connects) => put({ connects })}
+      />
+      <Several
+        label={t('things.service')}
+        all={THING_FACES}
+        text={(one) => t(`things.face.${one}`)}
+        chosen={thing.service}
+        onPick={(service) => put({ service })}
       />
     </div>
   );

@@ -379,4 +379,25 @@ describe('files and figures beside the drawing', () => {
     fireEvent.change(slider, { target: { value: 480 } });
     expect(acted).toEqual([{ name: 'changeUnit', payload: { id: 'bed', changes: { height: 480 } } }]);
   });
+
+  it('enter what a thing is connected to, from where it is looked after, its air and its cut-out', async () => {
+    render(<Things scene={sceneOf(wren)} />);
+    await user.click(screen.getByRole('button', { name: /Sink with drainer/, hidden: true }));
+    await user.click(
+      within(screen.getByRole('group', { name: 'Connected to' })).getByRole('button', { name: 'waste' }),
+    );
+    expect(acted[0]).toMatchObject({ payload: { thing: { id: 'sink-square', connects: ['water'] } } });
+    await user.click(
+      within(screen.getByRole('group', { name: 'Looked after from its' })).getByRole('button', { name: 'foot' }),
+    );
+    expect(acted[1]).toMatchObject({ payload: { thing: { service: ['front', 'foot'] } } });
+    const inlet = screen.getByRole('textbox', { name: 'Air in, cm²' });
+    expect(inlet).toHaveProperty('value', '');
+    await user.type(inlet, '120{Enter}');
+    expect(acted[2]).toMatchObject({ payload: { thing: { air: { inlet: 120, outlet: 0 } } } });
+    const cut = screen.getByRole('textbox', { name: /Cut-out along its front/ });
+    await user.clear(cut);
+    await user.type(cut, '530{Enter}');
+    expect(acted[3]).toMatchObject({ payload: { thing: { cutOut: { length: 530, width: 420, radius: 20 } } } });
+  });
 });
