@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, openStage, ownDemo, saved, test } from './support.js';
+import { expect, openStage, ownDemo, saved, SEARCHED, test } from './support.js';
 import type { APIRequestContext, Page } from '@playwright/test';
 
 interface Placement {
@@ -125,7 +125,7 @@ test('a part is moved by hand, locked, and the rest found again around it', asyn
   const moved = at(await cuttingOf(request, id));
   expect(moved).toMatchObject({ locked: true });
   await page.getByRole('button', { name: 'Search for fewer sheets' }).click();
-  await expect(page.getByRole('button', { name: 'Search for fewer sheets' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Search for fewer sheets' })).toBeVisible(SEARCHED);
   await saved(page);
   expect(at(await cuttingOf(request, id))).toEqual(moved);
 });
@@ -157,7 +157,7 @@ test('an offcut is put in stock and used; a part waits for its reading', async (
   await panel.getByRole('button', { name: 'Add' }).click();
   await expect(panel).toContainText('1 000 × 450 under the bench'.replace(' 000', '\u202f000'));
   await page.getByRole('button', { name: 'Search for fewer sheets' }).click();
-  await expect(panel).toContainText('planned on');
+  await expect(panel).toContainText('planned on', SEARCHED);
 });
 
 test('what if: cases side by side, stopped when asked', async ({ page, request }) => {

@@ -1,4 +1,4 @@
-import { expect, openStage, projectOf, ready, saved, say, test } from './support.js';
+import { expect, openStage, projectOf, ready, saved, say, SEARCHED, test } from './support.js';
 import type { Page } from '@playwright/test';
 
 /** A van with leaning walls as a person would type it: by the height that is asked for, the place across, the number of the station. */
@@ -145,7 +145,7 @@ for (const [units, readings, arch] of [
     await expect(page.locator('.side')).toContainText('Scribe edge');
     await page.keyboard.press('5');
     await page.getByRole('button', { name: 'Search for fewer sheets' }).click();
-    await expect(page.getByRole('button', { name: 'Search for fewer sheets' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Search for fewer sheets' })).toBeVisible(SEARCHED);
     await expect(page.locator('.proof').first()).toContainText(/Proved|no plan is under/);
     const figure = await page.locator('.tape-mark').nth(4).textContent();
     await page.keyboard.press('6');

@@ -19,6 +19,9 @@ export const test = base.extend<{ consoleClean: string[] }>({
 });
 export { expect };
 
+/** Every material of a demo is searched in turn, each for as long as the settings let it. */
+export const SEARCHED = { timeout: 150_000 };
+
 const demo = (name: string): string => readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8');
 
 /** Takes in a demo of the test's own, so that tests do not meet. */

@@ -50,9 +50,22 @@ export const VIEWS = {
   datum: { path: 'measure', act: tab('Datum') },
   found: { path: 'measure', act: tab('Found') },
   layers: { path: 'layers' },
-  warmth: { path: 'layers', act: tab('Warmth') },
   vehicles: { path: '/compare' },
   layout: { path: 'layout' },
+  room: {
+    path: 'layout',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'In place of the fold-out' }).click();
+      await page.locator('.room-drawing canvas').waitFor();
+      await page.getByRole('button', { name: 'Kitchen', exact: true }).click();
+      await page
+        .getByRole('group', { name: /Open and shut/ })
+        .getByRole('button')
+        .first()
+        .click();
+      await page.waitForTimeout(1500);
+    },
+  },
   build: {
     path: 'build',
     act: async (page) => {

@@ -21,6 +21,8 @@ interface View {
   readonly mode: string | null;
   /** The free stretch that was pointed at. */
   readonly gap: Pointed | null;
+  /** The kept layout that lies over the fold-out on tracing paper. */
+  readonly traced: string | null;
   /** What a unit that is being moved has come to stand with. */
   readonly snap: { readonly axis: 'along' | 'across'; readonly line: number; readonly said: Message } | null;
   /** Where the room in the round is opened. */
@@ -47,6 +49,7 @@ export const useView = create<View>(() => ({
   unit: null,
   mode: null,
   gap: null,
+  traced: null,
   snap: null,
   room: 'shut',
   part: null,

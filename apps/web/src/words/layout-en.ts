@@ -295,4 +295,6 @@ export const LAYOUT_UI = {
   'things.face.right': 'right',
   'things.face.top': 'top',
   'things.face.foot': 'foot',
+  'variants.trace': 'Lay {name} over it',
+  'variants.traceShort': 'Over it',
 } as const;

@@ -23,6 +23,7 @@ import { BedScale } from './BedScale.js';
 import { SnapMark } from './SnapMark.js';
 import { Suggest } from './Suggest.js';
 import { Things } from './Things.js';
+import { TraceLayer } from './TraceLayer.js';
 import { TryOut } from './TryOut.js';
 import { UnitStrip } from './UnitStrip.js';
 import { Variants } from './Variants.js';
@@ -111,6 +112,7 @@ export default function LayoutStage() {
                     {later && <ModeLayer frame={frame} scene={later} />}
                     {later && <FreeWidth frame={frame} scene={later} />}
                     {later && <CheckMarks frame={frame} scene={later} />}
+                    {later && <TraceLayer frame={frame} scene={later} />}
                     <SnapMark frame={frame} />
                     {later && <GapDrawing frame={frame} scene={later} />}
                   </>

@@ -1,4 +1,5 @@
 import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
 import TextField from '@mui/material/TextField';
 import { memo, useState } from 'react';
 import { formatMoney } from '@nestplank/core/words';
@@ -7,7 +8,7 @@ import { Fold } from '../../kit/Fold.js';
 import { useChange } from '../../kit/use-change.js';
 import { act, askLayouts } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { look } from '../../state/view.js';
+import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from '../measure/next-id.js';
 
@@ -15,6 +16,7 @@ import { nextId } from '../measure/next-id.js';
 export const Variants = memo(function Variants({ scene }: { readonly scene: Scene }) {
   const { t, len, said } = useSpeech();
   const change = useChange();
+  const traced = useView((view) => view.traced);
   const [name, setName] = useState('');
   const [cases, setCases] = useState<readonly LayoutCase[]>([]);
   const variants = scene.project.variants ?? [];
@@ -60,6 +62,15 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
             <li key={variant.id} className="row apart">
               <span>{variant.name}</span>
               <span className="chips">
+                <ToggleButton
+                  value={variant.id}
+                  size="small"
+                  selected={traced === variant.id}
+                  aria-label={t('variants.trace', { name: variant.name })}
+                  onChange={() => look({ traced: traced === variant.id ? null : variant.id })}
+                >
+                  {t('variants.traceShort')}
+                </ToggleButton>
                 <Button
                   size="small"
                   aria-label={t('variants.use', { name: variant.name })}

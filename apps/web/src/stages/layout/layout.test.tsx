@@ -8,6 +8,7 @@ import { createDeriver, mendAll, type MendedAll } from '@nestplank/core/derive';
 import { readProjectFile } from '@nestplank/core/formats';
 import { applyOperation } from '@nestplank/core/furniture';
 import type { Scene } from '../../state/scene.js';
+import { foldOutFrame } from '../../foldout/geometry.js';
 import { speechFor } from '../../words/speech.js';
 import { look, useView } from '../../state/view.js';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
@@ -36,6 +37,8 @@ const { ModesRow, ModeTold } = await import('./ModesRow.js');
 const { Weight } = await import('./Weight.js');
 const { TryOut } = await import('./TryOut.js');
 const { BedScale } = await import('./BedScale.js');
+const { TraceLayer } = await import('./TraceLayer.js');
+const { Variants } = await import('./Variants.js');
 const { WishList } = await import('./WishList.js');
 const { Things } = await import('./Things.js');
 const { Goods } = await import('./Goods.js');
@@ -399,5 +402,26 @@ describe('files and figures beside the drawing', () => {
     await user.clear(cut);
     await user.type(cut, '530{Enter}');
     expect(acted[3]).toMatchObject({ payload: { thing: { cutOut: { length: 530, width: 420, radius: 20 } } } });
+  });
+
+  it('lay a kept layout over the one that stands, and take it off again', async () => {
+    const scene = sceneOf(wren);
+    const [variant] = scene.project.variants ?? [];
+    const { room } = scene;
+    if (!variant || !room) throw new Error('Wren has kept layouts');
+    render(<Variants scene={scene} />);
+    const over = screen.getByRole('button', { name: `Lay ${variant.name} over it`, hidden: true });
+    await user.click(over);
+    expect(useView.getState().traced).toBe(variant.id);
+    const frame = foldOutFrame(room, 900, 600);
+    render(
+      <svg>
+        <TraceLayer frame={frame} scene={scene} />
+      </svg>,
+    );
+    const drawn = screen.getByRole('img', { name: variant.name });
+    expect(drawn.querySelectorAll('path')).toHaveLength(variant.layout.units.length);
+    await user.click(over);
+    expect(useView.getState().traced).toBeNull();
   });
 });
