@@ -73,7 +73,7 @@ try {
     await page.evaluate(() => document.fonts.ready);
     // a drawing takes its last size in the frame after what stands beside it
     await page.evaluate(
-      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 100)))),
+      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 900)))),
     );
     await page.screenshot({ path: join(values.out, `${name}.png`), animations: 'disabled' });
     process.stdout.write(`${name}\n`);
