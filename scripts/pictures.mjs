@@ -67,14 +67,14 @@ try {
     await page.waitForLoadState('networkidle');
     if (!view.path.startsWith('/'))
       await page.waitForFunction(
-        () => !window.document.querySelector('.tape-mark')?.textContent?.includes('working it out'),
+        () => window.document.querySelector('.tape-mark')?.textContent?.includes('working it out') === false,
       );
     await view.act?.(page);
     await page.evaluate(() => document.fonts.ready);
-    // a drawing takes its last size in the frame after what stands beside it
-    await page.evaluate(
-      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 900)))),
-    );
+    // a drawing takes its last size in a frame after what stands beside it, and without a monitor frames have to be asked for
+    await page.evaluate(async () => {
+      for (let frame = 0; frame < 40; frame += 1) await new Promise((done) => requestAnimationFrame(done));
+    });
     await page.screenshot({ path: join(values.out, `${name}.png`), animations: 'disabled' });
     process.stdout.write(`${name}\n`);
   }
