@@ -33,11 +33,11 @@ export function bedBands(unit: Unit, scene: Scene): readonly HeightBand[] {
     if (last?.grade === grade) bands[bands.length - 1] = { ...last, to };
     else bands.push({ from, to, grade });
   };
-  let before = gradeAt(LOWEST_MM);
+  let before: Grade | null = gradeAt(LOWEST_MM);
   if (before === null) return [];
   add(LOWEST_MM, LOWEST_MM, before);
   for (let height = LOWEST_MM + LOOK_MM; height <= HIGHEST_MM; height += LOOK_MM) {
-    const grade = gradeAt(height) ?? before;
+    const grade: Grade = gradeAt(height) ?? before;
     for (let at = height - LOOK_MM + STEP_MM; at <= height; at += STEP_MM)
       add(at, at, at === height ? grade : grade === before ? grade : (gradeAt(at) ?? grade));
     before = grade;
