@@ -208,8 +208,14 @@ describe('a family the line was told of', () => {
 });
 
 describe('putting in by the line', () => {
+  // with room on the left behind the cab
+  const project: Project = {
+    ...wren.project,
+    layout: { ...wren.project.layout, units: wren.project.layout.units.filter(({ id }) => id !== 'tall') },
+  };
+  const roomy = { project, derived: derive(project, book) };
   const placed = (typed: string) => {
-    const effect = hear(typed)?.effect;
+    const effect = hear(typed, roomy)?.effect;
     const [operation] = effect?.kind === 'operations' ? effect.operations : [];
     return operation?.name === 'placeUnit' ? operation.payload.unit : null;
   };
@@ -222,8 +228,8 @@ describe('putting in by the line', () => {
     expect(placed('add wash room')?.family).toBe('wash-room');
   });
   it('says what it would do before Enter, and what it cannot', () => {
-    expect(plain(hear('add cupboard left 600')?.text)).toBe('Put in Cupboard: from 0 mm, 600 mm long.');
-    expect(plain(hear('add cupboard left 3000')?.text)).toContain('no free stretch');
+    expect(plain(hear('add cupboard left 600', roomy)?.text)).toBe('Put in Cupboard: from 0 mm, 600 mm long.');
+    expect(plain(hear('add cupboard left 3000', roomy)?.text)).toContain('no free stretch');
     expect(plain(hear('add')?.text)).toContain('high-cupboard');
     expect(hear('add anvil')).toMatchObject({ trouble: true, effect: null });
     expect(hear('add seat left soon')).toMatchObject({ trouble: true, effect: null });
