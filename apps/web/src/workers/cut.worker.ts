@@ -12,6 +12,16 @@ const TELL_EVERY_MS = 80;
 /** A job that is not proved after this long is worth loading the program solver for, ms. */
 const EASY_MS = 400;
 
+/** The program solver is waited for so long, ms: a search goes on without it rather than stand still. */
+const LOADED_WITHIN_MS = 3000;
+
+/** The program solver; undefined where it cannot be had in time. */
+const programInTime = (): Promise<SolveProgram | undefined> =>
+  Promise.race([
+    loadProgram(wasmUrl).catch(() => undefined),
+    new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), LOADED_WITHIN_MS)),
+  ]);
+
 const service = {
   /** Searches until proved or out of time, telling how far it is; it is stopped by ending the worker. */
   async search(
@@ -46,7 +56,7 @@ const service = {
     };
     run(Math.min(EASY_MS, seconds * 1000));
     const easy = last as CutProgress | null;
-    if (easy && !easy.plan.proved && seconds * 1000 > EASY_MS) run(seconds * 1000, await loadProgram(wasmUrl));
+    if (easy && !easy.plan.proved && seconds * 1000 > EASY_MS) run(seconds * 1000, await programInTime());
     if (!last) throw new Error('The search gave no plan.');
     return last;
   },

@@ -27,6 +27,9 @@ export interface Cutting {
 const itemNow = (material: string): MaterialPlan | undefined =>
   useSession.getState().derived?.plans.find((item) => item.material.id === material);
 
+/** A worker that has not answered so long after its time keeps nobody waiting, s: what it told by then is taken. */
+const GRACE_S = 6;
+
 /** A search in a worker of its own that can be stopped; what it found so far is told on the way. */
 export function searchInWorker(
   job: CutJob,
@@ -42,11 +45,13 @@ export function searchInWorker(
     stop = () => resolve(null);
     worker.addEventListener('error', () => resolve(null));
   });
+  const late = window.setTimeout(() => stop(), (seconds + GRACE_S) * 1000);
   const told = Comlink.proxy((progress: CutProgress) => {
     best = progress;
     tell(progress);
   });
   const end = Promise.race([service.search(job, seconds, smallestOffcut, told), stopped]).then((last) => {
+    window.clearTimeout(late);
     worker.terminate();
     return last ?? best;
   });
