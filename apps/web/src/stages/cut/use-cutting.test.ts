@@ -8,7 +8,10 @@ import { searchInWorker } from './use-cutting.js';
 
 const told: CutProgress = { step: 3, plan: { sheets: [] } as unknown as CutPlan };
 /** A worker that tells once how far it is, and then does what it is given. */
-function workerThat(ends: (tell: CutProgress) => Promise<CutProgress>): { ended: boolean } {
+function workerThat(
+  ends: (tell: CutProgress) => Promise<CutProgress>,
+  hold: (tell: (progress: CutProgress) => void) => void = () => undefined,
+): { ended: boolean } {
   const state = { ended: false };
   class Held {
     private readonly port: MessagePort;
@@ -18,6 +21,7 @@ function workerThat(ends: (tell: CutProgress) => Promise<CutProgress>): { ended:
       Comlink.expose(
         {
           search: async (_job: CutJob, _seconds: number, _offcut: number, tell: (progress: CutProgress) => void) => {
+            hold(tell);
             tell(told);
             return ends(told);
           },
@@ -76,5 +80,21 @@ describe('a search in a worker', () => {
     const { end, stop } = await begun();
     stop();
     expect((await end)?.step).toBe(3);
+  });
+
+  it('says nothing more once it is over, whatever comes in late', async () => {
+    let late: (progress: CutProgress) => void = () => undefined;
+    workerThat(
+      (last) => Promise.resolve({ ...last, step: 9 }),
+      (tell) => (late = tell),
+    );
+    const heard: number[] = [];
+    const { end } = searchInWorker({} as CutJob, 1, 100, ({ step }) => heard.push(step));
+    await end;
+    const before = heard.length;
+    late({ ...told, step: 8 });
+    await new Promise((resolve) => setTimeout(resolve));
+    await new Promise((resolve) => setTimeout(resolve));
+    expect(heard.length).toBe(before);
   });
 });

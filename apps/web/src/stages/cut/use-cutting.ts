@@ -46,11 +46,15 @@ export function searchInWorker(
     worker.addEventListener('error', () => resolve(null));
   });
   const late = window.setTimeout(() => stop(), (seconds + GRACE_S) * 1000);
+  let over = false;
   const told = Comlink.proxy((progress: CutProgress) => {
+    // what is told travels its own way, and may come in after the answer: the search is over then
+    if (over) return;
     best = progress;
     tell(progress);
   });
   const end = Promise.race([service.search(job, seconds, smallestOffcut, told), stopped]).then((last) => {
+    over = true;
     window.clearTimeout(late);
     worker.terminate();
     return last ?? best;
