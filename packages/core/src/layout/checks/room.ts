@@ -270,6 +270,14 @@ function widestAt(left: number, right: number, standing: readonly Obstacle[]): {
   return best;
 }
 
+/** Beds from wall to wall, where nobody walks, and what stands in the way at a height beside them. */
+function inTheWay(scene: Scene, at: 'hip' | 'shoulder') {
+  const blocked = scene.units.filter(
+    (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
+  );
+  return { blocked, standing: obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit)) };
+}
+
 /**
  * The narrowest way past units at hip or shoulder height; null where there is none to walk past. Where a bed reaches from
  * wall to wall nobody walks.
@@ -277,10 +285,7 @@ function widestAt(left: number, right: number, standing: readonly Obstacle[]): {
  */
 export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonly Obstacle[] = []): Way | null {
   const { inner } = scene;
-  const blocked = scene.units.filter(
-    (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
-  );
-  const standing = obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit));
+  const { blocked, standing } = inTheWay(scene, at);
   const all: readonly Obstacle[] = [...standing, ...more];
   const z = inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
   const ways = all
@@ -297,10 +302,7 @@ export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonl
 /** The widest place of the way past units at the hip: where two can pass; null where nobody walks past anything. */
 export function widestWay(scene: Scene): Way | null {
   const { inner } = scene;
-  const blocked = scene.units.filter(
-    (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
-  );
-  const standing = obstaclesAt(scene, 'hip').filter(({ unit }) => !blocked.includes(unit));
+  const { blocked, standing } = inTheWay(scene, 'hip');
   if (standing.length === 0) return null;
   const z = inner.floor + HIP_MM;
   // somebody who waits needs room for a body along the way too
