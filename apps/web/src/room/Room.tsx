@@ -10,6 +10,8 @@ import { FAMILIES } from '@nestplank/core/furniture';
 import type { Person } from '@nestplank/core/document';
 import { beginsAt, eyesOf, seatsFor, standsHere, type Seat } from '@nestplank/core/layout';
 import { download } from '../kit/download.js';
+import { problemText } from '../kit/refusal.js';
+import { notify } from '../state/session.js';
 import { unitName, useSliceX, type Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import { useSpeech } from '../words/words.js';
@@ -148,6 +150,7 @@ export default function Room({ scene }: { readonly scene: Scene }) {
     void import('./save-gltf.js')
       .then(({ savedRoom }) => savedRoom(scene, states))
       .then((file) => download(`${name}.glb`, file))
+      .catch((problem: unknown) => notify(problemText(problem), 'trouble'))
       .finally(() => setSaving(false));
   };
   const named = person === SOMEBODY ? t('room.somebody', { tall: lenUnit(SOMEBODY.stature) }) : person.name;
