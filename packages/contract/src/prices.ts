@@ -91,6 +91,10 @@ export class PriceItemDto implements PriceItem {
   @Holds(shape.fastener)
   fastener: PriceItem['fastener'];
 
+  @ApiProperty({ required: false, type: Object, description: 'what moving parts hang and run on: kind, length, bears' })
+  @Holds(shape.hardware)
+  hardware?: PriceItem['hardware'];
+
   @ApiProperty({ nullable: true, type: Object, description: 'modulus and strength along and across, N/mm2' })
   @Holds(shape.bending)
   bending: PriceItem['bending'];

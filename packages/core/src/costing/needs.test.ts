@@ -40,7 +40,8 @@ function stated({ floor, lined, made, fixings }: Derived): Map<string, number> {
   return need;
 }
 /** Fasteners, brackets and adhesives. */
-const isFixing = (id: string): boolean => /^(screws|metal|brads|bracket)-|^(floor-glue|wood-glue|caulk)$/.test(id);
+const isFixing = (id: string): boolean =>
+  /^(screws|metal|brads|bracket|hinge|catch|strap|stay|channel|strut|slides)-|^(floor-glue|wood-glue|caulk)$/.test(id);
 const ways: readonly ((project: Project) => Project)[] = [
   (project) => project,
   (project) => ({

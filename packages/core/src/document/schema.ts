@@ -343,6 +343,12 @@ export const fastenerSchema = z.strictObject({
   diameter: sizeSchema,
   length: sizeSchema,
 });
+/** What moving parts hang and run on. A hinge and a catch bear what they bear; slides are rated by the pair, kg, struts each, N. */
+export const hardwareSchema = z.strictObject({
+  kind: z.enum(['cup-hinge', 'butt-hinge', 'slides', 'strut', 'stay', 'channel', 'catch', 'strap']),
+  length: sizeSchema.nullable(),
+  bears: z.number().positive().max(10_000).nullable(),
+});
 const bendingSchema = z.strictObject({ modulus: z.number().positive(), strength: z.number().positive() });
 export const priceItemSchema = z.strictObject({
   id: idSchema,
@@ -374,6 +380,8 @@ export const priceItemSchema = z.strictObject({
   /** The size it is sold under where that is not its real one, such as 2 x 2. */
   soldAs: z.string().trim().max(40),
   fastener: fastenerSchema.nullable(),
+  /** A hinge, a pair of slides, a strut …; left out for everything else. */
+  hardware: hardwareSchema.optional(),
   /** Stiffness and strength in bending along the grain and across it, N/mm2; null when not known. */
   bending: z.strictObject({ along: bendingSchema, across: bendingSchema }).nullable(),
   /** Where the price and the figures are from: a yard's list, a data sheet. */

@@ -91,6 +91,23 @@ describe('a price book as a file', () => {
     expect(told[6]).toContain('8: priceDate');
     expect(told[7]).toBe('10: “h” stands in an earlier row.');
   });
+  it('reads hardware as it writes it, and names what is none', () => {
+    const text = [
+      'id,name,group,pack_contents,pack_unit,pack_price,hardware',
+      'a,Slides,fixing,1,piece,20,slides length=425 bears=40',
+      'b,Hinge,fixing,2,piece,5,cup-hinge',
+      'c,Rope,fixing,1,piece,5,rope',
+      'd,Slides,fixing,1,piece,5,slides length=long',
+      'e,Screw,fixing,1,piece,5,',
+    ].join('\n');
+    expect(read(text).items.map(({ hardware }) => hardware)).toEqual([
+      { kind: 'slides', length: 425, bears: 40 },
+      { kind: 'cup-hinge', length: null, bears: null },
+      undefined,
+    ]);
+    expect(faults(text)[0]).toContain('4: “rope” is no hardware');
+    expect(faults(text)[1]).toContain('5: “slides length=long” is no hardware');
+  });
   it('says which column is missing', () => {
     const { fault, items } = read('name,price\nx,1\n');
     expect(fault && say(fault)).toContain('no column id');

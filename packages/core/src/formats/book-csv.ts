@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { priceItemSchema, type PriceBook, type PriceItem } from '../document/schema.js';
+import { hardwareSchema, priceItemSchema, type PriceBook, type PriceItem } from '../document/schema.js';
 import { blankMaterial } from '../materials/reprice.js';
 import { message, type Message } from '../words/message.js';
 import { FORMULA } from './formula.js';
@@ -7,7 +7,8 @@ import type { RowProblem } from './readings-csv.js';
 
 /**
  * Columns of the price book's file. Lengths in mm, money in the book's currency with two decimals. `sizes` are sheets, each
- * `length x width = price`, with `|` between; `fastener` is `wood 4 x 40`; `grain` is yes or no. What a file leaves out stays as it
+ * `length x width = price`, with `|` between; `fastener` is `wood 4 x 40`; `hardware` is
+ * its kind with `length=400` and `bears=30` (kg a pair of slides, N a strut) behind it where it has them; `grain` is yes or no. What a file leaves out stays as it
  * is in the book.
  */
 export const BOOK_HEADER = [
@@ -34,6 +35,7 @@ export const BOOK_HEADER = [
   'pack_unit',
   'pack_price',
   'fastener',
+  'hardware',
 ] as const;
 type Column = (typeof BOOK_HEADER)[number];
 
@@ -65,6 +67,13 @@ export function bookCsv(book: PriceBook): string {
     pack_unit: item.pack?.unit ?? '',
     pack_price: item.pack ? money(item.pack.price) : '',
     fastener: item.fastener ? `${item.fastener.kind} ${item.fastener.diameter} x ${item.fastener.length}` : '',
+    hardware: item.hardware
+      ? [
+          item.hardware.kind,
+          ...(item.hardware.length === null ? [] : [`length=${item.hardware.length}`]),
+          ...(item.hardware.bears === null ? [] : [`bears=${item.hardware.bears}`]),
+        ].join(' ')
+      : '',
   }));
   return `${Papa.unparse({ fields: [...BOOK_HEADER], data: rows }, { newline: '\n', escapeFormulae: FORMULA })}\n`;
 }
@@ -100,6 +109,21 @@ export function plainNumber(text: string): number | null {
 }
 
 type Row = Readonly<Record<string, string>>;
+
+/** Reads `slides length=400 bears=30`; nothing where it is empty. @throws RowFault */
+function readHardware(typed: string): PriceItem['hardware'] {
+  if (typed === '') return undefined;
+  const [kind = '', ...rest] = typed.split(/\s+/);
+  const figures = new Map(rest.map((one) => one.split('=') as [string, string]));
+  const figure = (name: string): number | null => {
+    const said = figures.get(name);
+    return said === undefined ? null : plainNumber(said);
+  };
+  const read = hardwareSchema.safeParse({ kind, length: figure('length'), bears: figure('bears') });
+  if (!read.success || [...figures.keys()].some((name) => figure(name) === null))
+    throw new RowFault(typed, message('csv.book.hardware', { typed }));
+  return read.data;
+}
 
 /** Reads one row over what the book has of the material. @throws RowFault */
 function readRow(row: Row, was: PriceItem, currency: string): PriceItem {
@@ -160,11 +184,15 @@ function readRow(row: Row, was: PriceItem, currency: string): PriceItem {
   const [diameter, length] = [plainNumber(screw?.[2] ?? ''), plainNumber(screw?.[3] ?? '')];
   if (fastened && (!screw || diameter === null || length === null))
     throw new RowFault(fastened, message('csv.book.fastener', { typed: fastened }));
+  const { hardware: had, ...plain } = was;
+  const fitted = text('hardware');
+  const hardware = fitted === null ? had : readHardware(fitted);
   const grain = text('grain')?.toLowerCase();
   const waste = text('waste_percent');
   const coverage = text('coverage');
   const item = {
-    ...was,
+    ...plain,
+    ...(hardware ? { hardware } : {}),
     name,
     group: text('group') || was.group,
     supplier: text('supplier') || was.supplier,

@@ -1,4 +1,5 @@
 import { endOf } from '../document/body.js';
+import type { PriceBook } from '../document/schema.js';
 import { rectangle, type Ring } from '../numeric/plane.js';
 import type { SolidBox } from '../rules/room.js';
 import { message, type Message } from '../words/message.js';
@@ -9,8 +10,8 @@ import { boardBox, type Board, type FurnitureProblem } from './skeleton.js';
 
 /** Room on each side of a drawer for its slides, mm. */
 const SLIDE_MM = 12.7;
-/** Slides are made in these lengths; one has to be shorter than the bay is deep by what is left behind it, mm. */
-const SLIDES_MM = [200, 250, 300, 350, 400, 450, 500, 550, 600, 650, 700] as const;
+/** Slides are made in these lengths where the price book has none; one has to be shorter than the bay is deep by what is left behind it, mm. */
+const SLIDES_MM: readonly number[] = [200, 250, 300, 350, 400, 450, 500, 550, 600, 650, 700];
 const BEHIND_SLIDE_MM = 10;
 /** A drawer's box is lower than its face by so much, and no narrower and lower than this, mm. */
 const FACE_OVER_BOX_MM = 30;
@@ -285,6 +286,14 @@ function tray(frame: Frame, { name, x0, x1, z0, high, deep }: Tray): Board[] {
   ];
 }
 
+/** The lengths of slides there are, the longest first. */
+function slideLengths({ items }: PriceBook): readonly number[] {
+  const stocked = items.flatMap(({ hardware }) =>
+    hardware?.kind === 'slides' && hardware.length !== null ? [hardware.length] : [],
+  );
+  return [...new Set(stocked.length > 0 ? stocked : SLIDES_MM)].sort((a, b) => b - a);
+}
+
 /** What slides out of a bay: drawers one over the other, or one frame; each with its face. */
 function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
   const { holds } = bay;
@@ -295,6 +304,7 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
   const boards: Board[] = [];
   const motions: Motion[] = [];
   const problems: FurnitureProblem[] = [];
+  const lengths = slideLengths(frame.room.book);
   // one line for each bay, not one for each drawer
   const say = (key: 'furniture.drawerSmall' | 'furniture.drawerDeep'): void => {
     const place = `${frame.unit.id}.${bay.name}`;
@@ -311,7 +321,7 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
       continue;
     }
     const free = deepBehind(frame, x0, x1, foot, foot + box) - BEHIND_SLIDE_MM;
-    const deep = [...SLIDES_MM].reverse().find((length) => length <= free);
+    const deep = lengths.find((length) => length <= free);
     if (deep === undefined) {
       say('furniture.drawerDeep');
       continue;

@@ -3,6 +3,7 @@ import type { Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { message } from '../words/message.js';
 import type { Family, Surroundings } from './family.js';
+import { hardwareOfMotions } from './hardware.js';
 import { NOTHING_MADE, type Made, type School } from './school.js';
 import type { Skeleton } from './skeleton.js';
 
@@ -40,5 +41,12 @@ export function makeUnit(
     };
   const skeleton = family.skeleton(unit, room);
   const made = school.make(unit, skeleton, room.book);
-  return { ...made, unit: unit.id, skeleton, problems: [...skeleton.problems, ...made.problems] };
+  const moving = hardwareOfMotions(unit, skeleton, room);
+  return {
+    ...made,
+    hardware: [...made.hardware, ...moving.hardware],
+    unit: unit.id,
+    skeleton,
+    problems: [...skeleton.problems, ...made.problems, ...moving.problems],
+  };
 }

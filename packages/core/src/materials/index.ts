@@ -3,4 +3,4 @@ export { bookAsBought, buildUpsAsBought } from './as-bought.js';
 export { isBar } from './bars.js';
 export { materialOf } from './material.js';
 export { blankMaterial, copied, repriced } from './reprice.js';
-export { startPriceBook } from './start-book.js';
+export { startPriceBook, usualHardware } from './start-book.js';

@@ -1,4 +1,5 @@
 import type { Fastener, PriceBook, PriceItem } from '../document/schema.js';
+import { startHardware } from './start-hardware.js';
 
 const DATE = '2026-10-01';
 const base = {
@@ -367,6 +368,16 @@ export function startPriceBook(): PriceBook {
       fastener('metal-50', 'Self-tapping screws 4.8 x 50', 'metal', 4.8, 50, 100, 1450),
       fastener('brads-20', 'Brads 1.2 x 20', 'brad', 1.2, 20, 1000, 690),
       fastener('brads-30', 'Brads 1.2 x 30', 'brad', 1.2, 30, 1000, 790),
+      ...startHardware({ ...base, pack: null }),
     ],
   };
+}
+
+/** Hardware of usual kinds that a book has nothing of, by its kind: what can be taken in to begin with. */
+export function usualHardware(book: PriceBook): readonly PriceItem[] {
+  const kinds = new Set(book.items.map(({ hardware }) => hardware?.kind));
+  const ids = new Set(book.items.map(({ id }) => id));
+  return startHardware({ ...base, pack: null }).filter(
+    ({ id, hardware }) => !kinds.has(hardware?.kind) && !ids.has(id),
+  );
 }

@@ -4,6 +4,7 @@ import { uValueRule } from './warmth.js';
 import { bevelRule } from './bevel.js';
 import { fixingRule, pilotRule } from './fixings.js';
 import { dewPointRule, levelRiseRule, stringLineRule } from './level.js';
+import * as hardware from './hardware.js';
 import * as people from './people.js';
 import * as openings from './openings.js';
 import * as room from './room.js';
@@ -51,6 +52,9 @@ export const wallCurveRule = defineRule({
 /** Every rule and formula that can be asked for by name. */
 export const FORMULAS: readonly Rule[] = [
   roadLoadRule,
+  hardware.hingesRule,
+  hardware.strutRule,
+  hardware.slideRule,
   people.bedLengthRule,
   people.bedWidthRule,
   people.sittingUpRule,

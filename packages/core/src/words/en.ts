@@ -154,6 +154,16 @@ export const EN = {
   'furniture.noScrew':
     'No stocked screw goes through the {thickness} of {unit}: it takes {least} to {most}. Enter one in the price book.',
   'furniture.noScrews': 'There are no wood screws in the price book for {unit}.',
+  'hardware.none.cup-hinge': '{unit}: the price book has no cup hinges for its doors. Enter some under Buy.',
+  'hardware.none.butt-hinge': '{unit}: the price book has no butt hinges. Enter some under Buy.',
+  'hardware.none.slides':
+    '{unit}: the price book has no slides of {length} rated for {bears} kg. Enter a pair under Buy, or put less on them.',
+  'hardware.none.strut':
+    '{unit}: the price book has no gas strut of {bears} N or more. Enter one under Buy, or make the door lighter.',
+  'hardware.none.stay': '{unit}: the price book has no stays for its flap. Enter some under Buy.',
+  'hardware.none.channel': '{unit}: the price book has no channel for sliding panels. Enter it under Buy.',
+  'hardware.none.catch': '{unit}: the price book has no catch that holds it shut on the road. Enter one under Buy.',
+  'hardware.none.strap': '{unit}: the price book has no strap that holds it on the road. Enter one under Buy.',
   'operation.noBay': '{unit} has no bay called “{bay}”.',
   'operation.notDivided': 'That bay of {unit} is not divided from another.',
   'operation.noDividing': '{unit} cannot be divided into bays.',
@@ -373,6 +383,8 @@ export const EN = {
   'csv.book.size': '“{typed}” is no size: length x width = price, such as 2440 x 1220 = 59.00.',
   'csv.book.emptyPack': 'A pack of {name} holds nothing: it takes more than 0.',
   'csv.book.noThickness': '{name} is sold in sheets and has no thickness.',
+  'csv.book.hardware':
+    '“{typed}” is no hardware: write its kind, and what it has of length and load, such as slides length=400 bears=30.',
   'csv.book.fastener': '“{typed}” is no fastener: wood, metal or brad, then diameter x length, such as wood 4 x 40.',
   'csv.book.field': '{column}: {why}.',
   'csv.book.twice': '“{id}” stands in an earlier row.',

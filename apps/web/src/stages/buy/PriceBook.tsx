@@ -16,6 +16,7 @@ import { changeMaterial, changePrice, removePrice, reprice } from '../../state/s
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/words.js';
 import { BookFile } from './BookFile.js';
+import { HardwareFields, UsualHardware } from './HardwareFields.js';
 import { MaterialData } from './MaterialData.js';
 
 const GROUPS = ['sheet', 'insulation', 'timber', 'lining', 'adhesive', 'fixing'] as const;
@@ -126,6 +127,7 @@ export function PriceEditor({
       ) : (
         <p className="soft">{t('book.pick')}</p>
       )}
+      <UsualHardware book={book} />
       <BookFile book={book} name={scene.project.id} />
       <Level />
     </>
@@ -230,6 +232,7 @@ function ItemFields({
         )}
       </div>
       <Fastening item={item} put={put} />
+      <HardwareFields item={item} put={put} />
       <div>
         <Button
           variant="text"

@@ -1,3 +1,4 @@
+import { usualHardware } from '../../materials/start-book.js';
 import { describe, expect, it } from 'vitest';
 import { readProjectFile } from '../../formats/read.js';
 import { derive } from '../../derive/derive.js';
@@ -31,7 +32,15 @@ describe.each(Object.entries(FILES))('a file as version %s wrote it', (version, 
       expect(derived.parts.filter((part) => part.unit === id).length).toBeGreaterThan(3);
     // the price books of the first version sold no screws by their length
     const said = derived.made.flatMap((unit) => unit.problems.map((problem) => problem.said.key));
-    expect(new Set(said)).toEqual(new Set(version === '1' ? ['furniture.noScrews'] : []));
+    const none = said.filter((key) => key.startsWith('hardware.none.'));
+    expect(new Set(said.filter((key) => !none.includes(key)))).toEqual(
+      new Set(version === '1' ? ['furniture.noScrews'] : []),
+    );
+    // nor did any of them have hinges and catches, which can be taken in
+    const items = [...file.priceBook.items, ...usualHardware(file.priceBook)];
+    const { made } = derive(file.project, { ...file.priceBook, items });
+    expect(none.length).toBeGreaterThan(0);
+    expect(made.flatMap(({ problems }) => problems).filter(({ said: { key } }) => none.includes(key))).toEqual([]);
   });
   it('is told as what it is when it is cut off, later than this, or says something twice', () => {
     expect(() => readProjectFile(text.slice(0, text.length / 2))).toThrow(/^Line .* this is not JSON/);

@@ -24,6 +24,7 @@ import {
   type Surroundings,
 } from '../family.js';
 import { OPENS, type Motion } from '../motions.js';
+import { boardIn } from '../simple-boards.js';
 import { contactsOf, type Board, type BoardEdge } from '../skeleton.js';
 
 const CHORD_MM = 0.05;
@@ -141,6 +142,41 @@ function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 
   });
 }
 
+/** Room round a hinged door and under it, and how far a sliding one covers the wall beside its opening, mm. */
+const DOOR_GAP_MM = 3;
+const UNDER_DOOR_MM = 10;
+const SLID_OVER_MM = 20;
+
+/** The leaf of its door: in the opening where it is hinged, before it on the rear face where it slides; none where it is open. */
+function leafOf(unit: Unit, { inner, book }: Surroundings): Board[] {
+  const door = doorOf(unit);
+  const kind = unit.options['door'];
+  const material = materialOf(book, unit.materials['board'] ?? '');
+  if (!door || !material || (kind !== 'hinged' && kind !== 'sliding')) return [];
+  const over = kind === 'hinged' ? -DOOR_GAP_MM : SLID_OVER_MM;
+  const x0 = unit.body.x + (kind === 'hinged' ? 0 : material.thickness);
+  const box = {
+    x0,
+    x1: x0 + material.thickness,
+    y0: door.from - over,
+    y1: door.to + over,
+    z0: inner.floor + UNDER_DOOR_MM,
+    z1: inner.floor + door.high + over,
+  };
+  if (box.y1 - box.y0 < NARROWEST_MM || box.z1 - box.z0 < NARROWEST_MM) return [];
+  return [
+    boardIn(box, 'x', {
+      name: 'door',
+      role: 'partition-door',
+      material,
+      grain: 'z',
+      good: -1,
+      held: kind === 'hinged' ? 'hung' : 'loose',
+      moves: 'door',
+    }),
+  ];
+}
+
 /** How its door moves: hinged at its left edge, or slid behind the board beside it. */
 function motionsOf(unit: Unit, inner: Shell): Motion[] {
   const door = doorOf(unit);
@@ -194,7 +230,7 @@ export const partition: Family = {
       doorHeight: 'Door high',
       widest: 'Widest board',
     },
-    roles: { partition: 'panel' },
+    roles: { partition: 'panel', 'partition-door': 'door' },
   },
   schools: ['plywood'],
   divides: false,
@@ -257,9 +293,10 @@ export const partition: Family = {
     const boards = boardsOf(unit, room);
     if (typeof boards === 'string' || boards.length === 0)
       return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }]);
+    const all = [...boards, ...leafOf(unit, room)];
     return {
-      boards,
-      contacts: contactsOf(boards),
+      boards: all,
+      contacts: contactsOf(all),
       comesApart: true,
       problems: [],
       motions: motionsOf(unit, room.inner),

@@ -1,0 +1,121 @@
+import { describe, expect, it } from 'vitest';
+import type { PriceBook, Thing } from '../document/schema.js';
+import type { Bay, Unit } from '../document/unit-schema.js';
+import { startPriceBook } from '../materials/start-book.js';
+import { monotoneCurve } from '../numeric/curve.js';
+import { hingesRule, slideRule, strutRule } from '../rules/hardware.js';
+import { makeShell } from '../shell/shell.js';
+import { FAMILIES } from './families/index.js';
+import { partition } from './families/partition.js';
+import { makeUnit } from './make.js';
+import { SCHOOLS } from './schools/index.js';
+import { START_THINGS } from './start-things.js';
+import { runWith } from './units.fixture.js';
+
+const book = startPriceBook();
+const wall = monotoneCurve([0, 1900], [900, 900]);
+const roof = monotoneCurve([-900, 900], [1900, 1900]);
+const room = makeShell(
+  3000,
+  0,
+  [0, 3000].map((x) => ({ x, left: wall, right: wall, roof })),
+);
+const make = (unit: Unit, from: PriceBook = book, things: readonly Thing[] = []) =>
+  makeUnit(unit, { inner: room, arches: [], book: from, things }, FAMILIES, SCHOOLS);
+const bought = (unit: Unit, from: PriceBook = book, things: readonly Thing[] = []): Record<string, number> =>
+  Object.fromEntries(
+    make(unit, from, things)
+      .hardware.filter(({ item }) => !/^screws|glue/.test(item))
+      .map(({ item, amount }) => [item, Math.round(amount * 1000) / 1000]),
+  );
+/** A run 600 long, 400 deep, 900 high, of one bay. */
+const run = (bay: Pick<Bay, 'holds' | 'front'>): Unit => ({
+  ...runWith({ id: 'k', side: 'left', x: 500, length: 600, front: 480, height: 900 }),
+  division: { name: 'bay', ...bay },
+});
+
+describe('the rules of hardware', () => {
+  it('hang a door on two hinges up to 900 and 7 kg, on three up to 1600 and 14 kg', () => {
+    expect(hingesRule.run({ length: 900, mass: 7 }).count).toBe(2);
+    expect(hingesRule.run({ length: 901, mass: 3 }).count).toBe(3);
+    expect(hingesRule.run({ length: 700, mass: 7.1 }).count).toBe(3);
+    expect(hingesRule.run({ length: 1600, mass: 14 }).count).toBe(3);
+    expect(hingesRule.run({ length: 1700, mass: null }).count).toBe(4);
+  });
+  it('carry a door of 4 kg by two struts of 56 N', () => {
+    // 4 x 9.81 x 200 / (2 x 160 x 0.5) x 1.15 = 56.4
+    expect(strutRule.run({ height: 400, mass: 4 }).newtons).toBeCloseTo(56.4, 1);
+  });
+  it('rate slides by three quarters', () => expect(slideRule.run({ mass: 30 }).rated).toBe(40));
+});
+
+describe('what a unit hangs and runs on', () => {
+  it('is hinges and catches for its doors, and no catch where none is asked for', () => {
+    expect(bought(run({ holds: { kind: 'open' }, front: { kind: 'doors', count: 2, latch: true } }))).toEqual({
+      'hinge-cup-35': 4,
+      'catch-push': 2,
+    });
+    expect(bought(run({ holds: { kind: 'open' }, front: { kind: 'doors', count: 1 } }))).toEqual({ 'hinge-cup-35': 2 });
+  });
+  it('is a pair of slides of the drawer’s own length for each drawer', () => {
+    const unit = run({ holds: { kind: 'drawers', count: 3, latch: true }, front: { kind: 'none' } });
+    const made = make(unit);
+    const side = made.parts.find(({ id }) => id === 'k.bay.drawer-1.side-front');
+    // 900 - 480 - 15 of facing - 10 behind = 395: the next shorter is 350
+    expect(Math.max(...(side?.outline.outer ?? []).map(([x]) => x))).toBeCloseTo(350);
+    expect(bought(unit)).toEqual({ 'slides-350': 3, 'catch-push': 3 });
+  });
+  it('takes heavier slides for a heavy thing, and says so where there are none', () => {
+    const things = START_THINGS.map((thing) => (thing.kind === 'cold-box' ? { ...thing, mass: 40, holds: 15 } : thing));
+    const cold = things.find(({ kind }) => kind === 'cold-box');
+    const unit: Unit = {
+      ...run({
+        holds: { kind: 'pull-out', travel: 400, thing: cold?.id ?? '', latch: false },
+        front: { kind: 'none' },
+      }),
+      body: { stands: 'left', x: 500, length: 900, front: 350, from: 0, to: 900 },
+    };
+    expect(Object.keys(bought(unit, book, things))).toEqual(['slides-heavy-500']);
+    const light: PriceBook = { ...book, items: book.items.filter(({ id }) => !id.startsWith('slides-heavy')) };
+    const { problems, hardware } = make(unit, light, things);
+    expect(hardware.some(({ item }) => item.startsWith('slides'))).toBe(false);
+    // the tray of 15 mm board weighs over 9 kg: (55 + tray) / 0.75
+    const said = problems.find(({ said: { key } }) => key === 'hardware.none.slides')?.said;
+    expect(Number(said?.params['bears'])).toBeGreaterThan(74);
+    expect(said?.params['length']).toEqual({ mm: 500 });
+  });
+  it('runs two panels in one double channel, over and under', () => {
+    // the front is 594 long, with 3 at each end: twice that
+    expect(bought(run({ holds: { kind: 'open' }, front: { kind: 'sliding', latch: false } }))).toEqual({
+      'channel-double': 1.188,
+    });
+  });
+  it('makes drawers as long as the book has slides for, and names what a book has nothing of', () => {
+    const some: PriceBook = {
+      ...book,
+      items: book.items.filter(({ id }) => id === 'slides-300' || !/^(slides|hinge)/.test(id)),
+    };
+    expect(bought(run({ holds: { kind: 'drawers', count: 1, latch: false }, front: { kind: 'none' } }), some)).toEqual({
+      'slides-300': 1,
+    });
+    const doors = make(run({ holds: { kind: 'open' }, front: { kind: 'doors', count: 1 } }), some);
+    expect(doors.problems.map(({ said }) => said.key)).toEqual(['hardware.none.cup-hinge']);
+  });
+});
+
+describe('the door of a partition', () => {
+  const of = (door: string): Unit => {
+    const unit = partition.start({ id: 'p', name: 'P', layout: { units: [] }, people: [], room, book });
+    return { ...unit, options: { ...unit.options, door } };
+  };
+  it('is a part of its own, with hinges or a channel', () => {
+    const leaf = (door: string) => make(of(door)).parts.find(({ id }) => id === 'p.door');
+    expect(leaf('open')).toBeUndefined();
+    const hinged = leaf('hinged');
+    // 600 less 3 at each side
+    expect(Math.max(...(hinged?.outline.outer ?? []).map(([, y]) => y))).toBeCloseTo(594);
+    expect(bought(of('hinged'))).toEqual({ 'hinge-butt-60': 4, 'catch-push': 1 });
+    // 640 wide, slid by 600: 1240, twice
+    expect(bought(of('sliding'))).toEqual({ 'channel-double': 2.48, 'catch-push': 1 });
+  });
+});

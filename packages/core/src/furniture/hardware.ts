@@ -1,0 +1,136 @@
+import { thingIn } from '../document/layout-changes.js';
+import type { PriceItem } from '../document/schema.js';
+import type { Unit } from '../document/unit-schema.js';
+import { materialOf } from '../materials/material.js';
+import { outlineArea } from '../numeric/plane.js';
+import { hingesRule, slideRule, strutRule } from '../rules/hardware.js';
+import type { SolidBox } from '../rules/room.js';
+import { message } from '../words/message.js';
+import type { Motion } from './motions.js';
+import type { Hardware } from './school.js';
+import { boardBox, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
+import type { Surroundings } from './surroundings.js';
+
+type Kind = NonNullable<PriceItem['hardware']>['kind'];
+
+/** How many of a kind a moving part takes; metres of channel. */
+interface Wanted {
+  readonly kind: Kind;
+  readonly amount: number;
+  /** Its length, mm, where it has to have just that one; and what it has to bear: kg a pair of slides, N a strut. */
+  readonly length?: number;
+  readonly bears?: number;
+}
+
+/** What a board weighs, kg; null where its material has no density. */
+function massOfBoard({ outline, thickness, material }: Board, { book }: Surroundings): number | null {
+  const density = materialOf(book, material)?.density ?? 0;
+  return density > 0 ? (outlineArea(outline) * thickness * density) / 1e9 : null;
+}
+const sum = (all: readonly (number | null)[]): number | null =>
+  all.some((one) => one === null) ? null : all.reduce<number>((total, one) => total + (one ?? 0), 0);
+const size = (box: SolidBox): readonly [number, number, number] => [box.x1 - box.x0, box.y1 - box.y0, box.z1 - box.z0];
+const after = (unit: Unit, { of }: Motion): string => of.slice(unit.id.length + 1);
+
+/** What stands on or in what slides: the thing of its bay with what it holds, kg. */
+function loadOf(unit: Unit, name: string, skeleton: Skeleton, { things }: Surroundings): number {
+  const bay = skeleton.bays?.find(({ bay: { name: own } }) => name.startsWith(`${own}.`))?.bay;
+  const id = bay && bay.holds.kind === 'pull-out' ? thingIn(bay) : null;
+  const thing = things.find((one) => one.id === id);
+  return thing ? thing.mass + thing.holds : 0;
+}
+
+/** The hardware of one moving part, by how it moves and which boards move with it. */
+function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surroundings): Wanted[] {
+  const name = after(unit, motion);
+  const moving = skeleton.boards.filter((board) => board.moves === name);
+  const mass = sum(moving.map((board) => massOfBoard(board, room)));
+  const held = (kind: 'catch' | 'strap'): Wanted[] => (motion.latch ? [{ kind, amount: 1 }] : []);
+  const [dx, dy, dz] = size(motion.shut);
+  if (motion.kind === 'lift-off') return held('strap');
+  if (motion.kind === 'slide') {
+    const side = moving.find(({ role }) => role === 'drawer-side');
+    if (!side || mass === null) return held('catch');
+    const box = boardBox(side);
+    const { rated } = slideRule.run({ mass: mass + loadOf(unit, name, skeleton, room) });
+    return [{ kind: 'slides', amount: 1, length: box.high[1] - box.low[1], bears: rated }, ...held('catch')];
+  }
+  // doors of a carcass hang on cup hinges over its edges, whatever else turns on butt hinges
+  const kind = moving.some(({ role }) => ['door', 'flap', 'lift'].includes(role)) ? 'cup-hinge' : 'butt-hinge';
+  const length = motion.about === 'z' ? dz : Math.max(dx, dy);
+  const hinges: Wanted = { kind, amount: hingesRule.run({ length, mass }).count };
+  if (moving.some(({ role }) => role === 'lift') && mass !== null)
+    return [hinges, { kind: 'strut', amount: 2, bears: strutRule.run({ height: dz, mass }).newtons }, ...held('catch')];
+  if (moving.some(({ role }) => role === 'flap')) return [hinges, { kind: 'stay', amount: 2 }, ...held('catch')];
+  return [hinges, ...held('catch')];
+}
+
+/** Metres of channel over and under what slides in it: a pair of panels before one bay runs in one double channel. */
+function channels(unit: Unit, skeleton: Skeleton): Wanted[] {
+  const runs = new Map<string, { from: number; to: number }>();
+  for (const motion of skeleton.motions ?? []) {
+    if (motion.kind !== 'slide') continue;
+    const name = after(unit, motion);
+    const panel = skeleton.boards.find(
+      ({ moves, role }) => moves === name && ['sliding', 'partition-door', 'wash-door'].includes(role),
+    );
+    if (!panel) continue;
+    const axis = Math.abs(motion.by[0]) > 0 ? 0 : 1;
+    const box = boardBox(panel);
+    const ends = [box.low[axis], box.high[axis], box.low[axis] + motion.by[axis], box.high[axis] + motion.by[axis]];
+    const key = name.replace(/\.[^.]*$/, '');
+    const had = runs.get(key);
+    runs.set(key, {
+      from: Math.min(...ends, ...(had ? [had.from] : [])),
+      to: Math.max(...ends, ...(had ? [had.to] : [])),
+    });
+  }
+  return [...runs.values()].map(({ from, to }) => ({ kind: 'channel', amount: (2 * (to - from)) / 1000 }));
+}
+
+/** The stocked one: of the right length, that bears enough, the weakest of those; null where there is none. */
+function stocked({ book }: Surroundings, { kind, length, bears }: Wanted): PriceItem | null {
+  const fit = book.items
+    .flatMap((item) => (item.hardware?.kind === kind ? [{ item, has: item.hardware }] : []))
+    .filter(({ has }) => length === undefined || (has.length !== null && Math.abs(has.length - length) < 1))
+    .filter(({ has }) => bears === undefined || (has.bears !== null && has.bears >= bears));
+  return [...fit].sort((a, b) => (a.has.bears ?? 0) - (b.has.bears ?? 0))[0]?.item ?? null;
+}
+
+/**
+ * Hinges, slides, struts, stays, channels and catches of everything in a unit that moves, out of the price book. What the
+ * book has none of is a problem of the unit.
+ * Sources: rules *hinges*, *strut-force*, *slide-load*.
+ */
+export function hardwareOfMotions(
+  unit: Unit,
+  skeleton: Skeleton,
+  room: Surroundings,
+): { readonly hardware: readonly Hardware[]; readonly problems: readonly FurnitureProblem[] } {
+  const wanted = [
+    ...(skeleton.motions ?? []).flatMap((motion) => wantedBy(unit, motion, skeleton, room)),
+    ...channels(unit, skeleton),
+  ];
+  const amounts = new Map<string, number>();
+  const missing = new Map<string, Wanted>();
+  for (const one of wanted) {
+    const item = stocked(room, one);
+    if (item) amounts.set(item.id, (amounts.get(item.id) ?? 0) + one.amount);
+    else {
+      // one line for each kind, the one that asks for most
+      const had = missing.get(one.kind);
+      if (!had || (one.bears ?? 0) > (had.bears ?? 0)) missing.set(one.kind, one);
+    }
+  }
+  return {
+    hardware: [...amounts].map(([item, amount]) => ({ item, amount, for: unit.id })),
+    problems: [...missing.values()].map(({ kind, length = 0, bears = 0 }) => ({
+      place: unit.id,
+      said: message(`hardware.none.${kind}`, {
+        unit: unit.name,
+        length: { mm: length },
+        bears: Math.ceil(bears),
+      }),
+    })),
+  };
+}

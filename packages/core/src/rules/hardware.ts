@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { defineRule } from './rule.js';
+
+const G = 9.81;
+/** Two hinges do up to this height and mass; each further step takes one more. */
+const TWO_UP_TO_MM = 900;
+const TWO_UP_TO_KG = 7;
+const STEP_MM = 700;
+const STEP_KG = 7;
+
+export const hingesRule = defineRule({
+  name: 'hinges',
+  title: 'How many hinges a door or lid hangs on',
+  formula: '2 up to 900 mm and 7 kg; one more for each further 700 mm or 7 kg, whichever asks for more',
+  reason:
+    'A heavy or high door on two hinges sinks and bends its sides out. A door of unknown mass is counted by its height.',
+  input: z.strictObject({
+    length: z.number().min(0).max(5000).meta({ unit: 'mm' }),
+    mass: z.number().min(0).max(500).nullable().meta({ unit: 'kg' }),
+  }),
+  run: ({ length, mass }) => {
+    const more = Math.max((length - TWO_UP_TO_MM) / STEP_MM, ((mass ?? 0) - TWO_UP_TO_KG) / STEP_KG, 0);
+    return { count: 2 + Math.ceil(more - 1e-9) };
+  },
+});
+
+/** Where a gas strut takes hold of a door, as a share of its height from the hinge, and its angle to the door at the worst. */
+const STRUT_AT = 0.4;
+const STRUT_DEGREES = 30;
+const STRUT_SPARE = 1.15;
+
+export const strutRule = defineRule({
+  name: 'strut-force',
+  title: 'Force of each of two gas struts that hold a door up',
+  formula: 'newtons = mass x 9.81 x height / 2 / (2 x a x sin 30) x 1.15, with a = 0.4 x height from the hinge',
+  reason:
+    'At the worst angle they just carry the door, with 15 % over for cold gas. Try the place of the struts in scrap.',
+  input: z.strictObject({
+    height: z.number().positive().max(5000).meta({ unit: 'mm' }),
+    mass: z.number().min(0).max(500).meta({ unit: 'kg' }),
+  }),
+  run: ({ height, mass }) => ({
+    newtons:
+      ((mass * G * (height / 2)) / (2 * STRUT_AT * height * Math.sin((STRUT_DEGREES * Math.PI) / 180))) * STRUT_SPARE,
+  }),
+});
+
+/** In a vehicle a slide bears so much of what its sheet says. */
+export const SLIDE_SHARE = 0.75;
+
+export const slideRule = defineRule({
+  name: 'slide-load',
+  title: 'What a pair of slides has to be rated for',
+  formula: 'rated kg = (drawer + what is in it) / 0.75',
+  reason: 'On the road what they carry jumps; data sheets speak of a kitchen that stands still.',
+  input: z.strictObject({ mass: z.number().min(0).max(1000).meta({ unit: 'kg' }) }),
+  run: ({ mass }) => ({ rated: mass / SLIDE_SHARE }),
+});
