@@ -18,7 +18,7 @@ import { weigh } from '../layout/weight.js';
 import { massPoints } from '../mass/points.js';
 import { shoppingOf } from '../costing/shopping.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
-import { makeUnit, type MadeUnit } from '../furniture/make.js';
+import type { MadeUnit } from '../furniture/make.js';
 import { coveredAreas } from '../layers/areas.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
 import { faceFixings, revealsOf } from '../layers/knock-on.js';
@@ -62,8 +62,9 @@ import { DERIVE_KIT, type DeriveKit } from './kit.js';
 import { pulled, settled } from './lazy.js';
 import { createPlans } from './plans.js';
 import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
-import { NO_ASIDE, NO_MODES, NO_STORED, NO_THINGS, seenOpenings, skeletonsOf } from './scene-of.js';
+import { NO_ASIDE, NO_LAID, NO_MODES, NO_STORED, NO_THINGS, seenOpenings, skeletonsOf } from './scene-of.js';
 import { createShadows } from './shadows.js';
+import { createUnitsMade } from './units-made.js';
 import { createAsked, createGeometry, createMaking } from './slices.js';
 
 /** One deriver remembers the last result of each step and works again only on what changed. */
@@ -107,6 +108,7 @@ export const SHAPE_KEYS = [
   'floor',
   'lined',
   'made',
+  'runs',
   'lying',
   'parts',
   'problems',
@@ -129,36 +131,6 @@ const REST_KEYS = [
   'schedule',
 ] as const satisfies readonly Exclude<keyof Derived, keyof DerivedShape>[];
 export const DERIVED_KEYS: readonly (keyof Derived)[] = [...SHAPE_KEYS, ...REST_KEYS];
-
-/** A unit is made again when anything but its name changes; its name too while there is something to say of it. */
-function createUnitMaker(
-  kit: DeriveKit,
-): (unit: Unit, inner: Shell, arches: readonly ArchShape[], book: PriceBook, things: readonly Thing[]) => MadeUnit {
-  interface Last {
-    readonly unit: Unit;
-    readonly inner: Shell;
-    readonly arches: readonly ArchShape[];
-    readonly book: PriceBook;
-    readonly things: readonly Thing[];
-    readonly made: MadeUnit;
-  }
-  const memory = new Map<string, Last>();
-  return (unit, inner, arches, book, things) => {
-    const last = memory.get(unit.id);
-    const same =
-      last !== undefined &&
-      last.inner === inner &&
-      last.arches === arches &&
-      last.book === book &&
-      last.things === things &&
-      (Object.keys(unit) as (keyof Unit)[]).every(
-        (key) => unit[key] === last.unit[key] || (key === 'name' && last.made.problems.length === 0),
-      );
-    const made = same ? last.made : makeUnit(unit, { inner, arches, book, things }, kit.families, kit.schools);
-    memory.set(unit.id, { unit, inner, arches, book, things, made });
-    return made;
-  };
-}
 
 /** Parts of everything, one list for as long as no part of it changes. */
 const createJoined = (): ((lists: readonly (readonly Part[])[]) => readonly Part[]) =>
@@ -211,11 +183,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     direction,
     cut,
   }));
-  const unitMade = createUnitMaker(kit);
-  const madeAll = memoLast(
-    (made: readonly MadeUnit[]) => made,
-    ([a], [b]) => a.length === b.length && a.every((unit, i) => unit === b[i]),
-  );
+  const madeIn = createUnitsMade(kit);
   const skeletonsIn = memoLast(skeletonsOf);
   const pointsIn = memoLast(
     (
@@ -488,6 +456,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             project.vehicle.kind === 'trailer',
           )
         : [];
+    const madeAndRun = () => madeIn(units, project.layout.runs ?? NO_LAID, now.inner, now.arches, book, things);
     const scene = (inner: Shell): Scene => ({
       units,
       people: project.people,
@@ -499,6 +468,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       things,
       stored,
       fittings: project.fittings,
+      runs: now.runs,
       modes,
       limits,
       skeletons: skeletonsIn(now.made),
@@ -571,10 +541,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           settings: making,
           book,
         }),
-      made: () => {
-        const shell = now.inner;
-        return madeAll(shell ? units.map((unit) => unitMade(unit, shell, now.arches, book, things)) : []);
-      },
+      made: () => madeAndRun().made,
+      runs: () => madeAndRun().runs,
       lying: () => lyingOf(units),
       parts: () => {
         const { floor: laidFloor, lined } = now;

@@ -14,6 +14,7 @@ import type { LinedFloor } from '../lining/floor/floor.js';
 import type { FloorBattens } from '../lining/floor/floor-battens.js';
 import type { Check } from '../furniture/scene.js';
 import type { MadeUnit } from '../furniture/make.js';
+import type { RunsMade } from '../furniture/runs.js';
 import type { LyingPlace } from '../layout/lying.js';
 import type { Subfloor } from '../lining/floor/subfloor.js';
 import type { ModeFigures } from '../layout/modes.js';
@@ -61,6 +62,8 @@ export interface DerivedShape {
   readonly lined: Linings;
   /** Each unit with its boards, joints, hardware and what is wrong with it. */
   readonly made: readonly MadeUnit[];
+  /** Cables, pipes and ducts where they lie, with the holes they take. */
+  readonly runs: RunsMade;
   /** Every place to lie, and who lies there. */
   readonly lying: readonly LyingPlace[];
   readonly parts: readonly Part[];

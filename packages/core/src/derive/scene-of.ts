@@ -1,4 +1,4 @@
-import type { Aside, Mode, Project, Stored, Thing } from '../document/schema.js';
+import type { Aside, Mode, Project, Run, Stored, Thing } from '../document/schema.js';
 import type { PriceBook } from '../document/schema.js';
 import type { SceneFamily, Scene, SeenOpening } from '../furniture/scene.js';
 import type { Skeleton } from '../furniture/skeleton.js';
@@ -11,6 +11,7 @@ import type { Derived, DerivedShape } from './derived.js';
 export const NO_MODES: readonly Mode[] = [];
 export const NO_ASIDE: readonly Aside[] = [];
 export const NO_THINGS: readonly Thing[] = [];
+export const NO_LAID: readonly Run[] = [];
 export const NO_STORED: readonly Stored[] = [];
 
 /** The openings whose edges are read, with how deep their frames lie. */
@@ -27,7 +28,7 @@ export const skeletonsOf = (made: readonly MadeUnit[]): ReadonlyMap<string, Skel
 /** What the rules look at, from what was derived; null before there is a room. */
 export function sceneOf(
   project: Project,
-  derived: Pick<DerivedShape, 'inner' | 'arches' | 'made'> & Partial<Pick<Derived, 'reveals'>>,
+  derived: Pick<DerivedShape, 'inner' | 'arches' | 'made' | 'runs'> & Partial<Pick<Derived, 'reveals'>>,
   book: PriceBook,
   families: readonly SceneFamily[],
 ): Scene | null {
@@ -43,6 +44,7 @@ export function sceneOf(
     things: project.things ?? NO_THINGS,
     stored: project.stored ?? NO_STORED,
     fittings: project.fittings,
+    runs: derived.runs,
     modes: project.layout.modes ?? NO_MODES,
     limits: project.limits ?? null,
     skeletons: skeletonsOf(derived.made),

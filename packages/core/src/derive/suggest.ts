@@ -245,7 +245,12 @@ export function* suggestSearch(
     let toPlace = things;
     for (const family of order) {
       const shape = deriver.pull(at, book, true);
-      const scene = sceneOf(at, { inner: shape.inner, arches: shape.arches, made: shape.made }, book, kit.families);
+      const scene = sceneOf(
+        at,
+        { inner: shape.inner, arches: shape.arches, made: shape.made, runs: shape.runs },
+        book,
+        kit.families,
+      );
       if (!scene) return null;
       const begin = start(at, family, scene.inner);
       const gaps = [...gapsOf(scene)];

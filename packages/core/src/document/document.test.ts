@@ -11,7 +11,7 @@ import { runWith } from '../furniture/units.fixture.js';
 import { OPERATION_NAMES, type Operation } from './operation.js';
 import { keptNow } from '../cutting/plan/cutting-room.js';
 import { planFaults } from '../cutting/job/verify.js';
-import type { KeptPlan, Project, Stored, Thing, Wish } from './schema.js';
+import type { KeptPlan, Project, Run, Stored, Thing, Wish } from './schema.js';
 import bulrush from '../../../../demo/bulrush.json?raw';
 import thimble from '../../../../demo/thimble.json?raw';
 import demo from '../../../../demo/wren.json?raw';
@@ -73,6 +73,16 @@ const STORED: Stored = {
   count: 1,
   turns: true,
   kept: { unit: 'chest', bay: 'left' },
+};
+const RUN: Run = {
+  id: 'feed',
+  name: 'Feed of the cold box',
+  kind: 'cable',
+  diameter: 9,
+  from: { unit: 'kitchen', bay: 'bay-1' },
+  to: { at: [900, -600, 300] },
+  via: [],
+  wire: { volts: 12, copper: 4, fuse: 10 },
 };
 const WISH: Wish = { id: 'seat', text: 'a seat by the door', who: 'Ilva', unit: 'bench', rule: null, signed: null };
 /** Wren with something of everything that an operation can take away. */
@@ -282,6 +292,8 @@ const SAMPLES: readonly Operation[] = [
   { name: 'keepLayout', payload: { id: 'v1', name: 'As it is' } },
   { name: 'useLayout', payload: { id: 'v0', keep: { id: 'v2', name: 'Before' } } },
   { name: 'removeLayout', payload: { id: 'v0' } },
+  { name: 'putRun', payload: { run: { ...RUN, id: 'other', name: 'Other' } } },
+  { name: 'removeRun', payload: { id: 'feed' } },
   { name: 'putThing', payload: { thing: { ...THING, id: 'cooker', name: 'Cooker' } } },
   { name: 'removeThing', payload: { id: 'cold' } },
   { name: 'putStored', payload: { stored: { ...STORED, id: 'press', count: 2 } } },
@@ -448,6 +460,7 @@ const BEFORE: Project = {
   layout: {
     units: [...wren.project.layout.units, CHEST],
     modes: [{ id: 'night', name: 'Night', use: 'night', states: {} }],
+    runs: [RUN],
     taped: [
       {
         unit: 'bench',

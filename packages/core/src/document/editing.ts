@@ -11,7 +11,7 @@ import {
 import { baysOf, withBay } from './body.js';
 import { liningOn } from './create.js';
 import { familyNamed, fieldNamed, type DocumentKit, type Field } from './kit.js';
-import { asItCanStand, forgetStates, forgetUnit, thingsOf, withoutPeople } from './layout-changes.js';
+import { asItCanStand, forgetEnds, forgetStates, forgetUnit, thingsOf, withoutPeople } from './layout-changes.js';
 import {
   projectSchema,
   type Before,
@@ -371,6 +371,7 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     remove(draft.layout.units, id);
     if (draft.layout.taped) draft.layout.taped = draft.layout.taped.filter(({ unit }) => unit !== id);
     for (const mode of draft.layout.modes ?? []) forgetStates(mode, id);
+    for (const run of draft.layout.runs ?? []) forgetEnds(run, id);
     forgetGone(draft, [id]);
   },
   replaceUnit: (draft, { unit }) => unitOf(draft, unit.id).put(unit),
@@ -388,6 +389,8 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
   removeTaped: (draft, { unit }) => {
     draft.layout.taped = (draft.layout.taped ?? []).filter((own) => own.unit !== unit);
   },
+  putRun: (draft, { run }) => put((draft.layout.runs ??= []), run),
+  removeRun: (draft, { id }) => remove(draft.layout.runs ?? [], id),
   keepLayout: (draft, { id, name }) => put((draft.variants ??= []), { id, name, layout: draft.layout }),
   useLayout: (draft, { id, keep }, kit) => {
     const variant = draft.variants?.find((candidate) => candidate.id === id);

@@ -49,4 +49,13 @@ export {
 } from './schema.js';
 export { CONNECTIONS, type Limits, type Stored, type Thing, THING_FACES, type Wish } from './thing-schema.js';
 export { layersOn, SURFACE_LIST, type SurfaceTraits } from './surfaces.js';
-export type { Bay, Division, Mode, Taped, Unit } from './unit-schema.js';
+export {
+  type Bay,
+  type Division,
+  type Mode,
+  type Run,
+  RUN_KINDS,
+  type RunEnd,
+  type Taped,
+  type Unit,
+} from './unit-schema.js';

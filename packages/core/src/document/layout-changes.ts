@@ -1,6 +1,6 @@
 import { baysOf, withBay } from './body.js';
 import { familyNamed, type DocumentKit } from './kit.js';
-import type { Bay, Layout, Mode, Project, Unit } from './schema.js';
+import type { Bay, Layout, Mode, Project, Run, Unit } from './schema.js';
 
 /** The thing a bay holds, by its id; null where it holds none. */
 export function thingIn({ holds }: Bay): string | null {
@@ -71,6 +71,14 @@ export function asItCanStand(layout: Layout, project: Project, kit: Pick<Documen
 /** A mode without what it says of a unit that is taken out. */
 export function forgetStates(mode: Mode, unit: string): void {
   mode.states = Object.fromEntries(Object.entries(mode.states).filter(([name]) => !name.startsWith(`${unit}.`)));
+}
+
+/** A run that ended in a unit that is taken out ends nowhere until somebody says where. */
+export function forgetEnds(run: Run, unit: string): void {
+  for (const end of ['from', 'to'] as const) {
+    const own = run[end];
+    if (own && 'unit' in own && own.unit === unit) run[end] = null;
+  }
 }
 
 /** What is kept of a unit elsewhere goes with it: what is kept in its bays, wishes tied to it. */

@@ -47,6 +47,7 @@ import {
   unitSchema,
   modeSchema,
   asideSchema,
+  runSchema,
   tapedSchema,
   variantSchema,
   thingSchema,
@@ -161,6 +162,8 @@ export const OPERATION_PAYLOADS = {
   takeUp: z.strictObject({ check: asideSchema.shape.check }),
   putTaped: tapedSchema,
   removeTaped: z.strictObject({ unit: idSchema }),
+  putRun: z.strictObject({ run: runSchema }),
+  removeRun: named,
   keepLayout: variantSchema.pick({ id: true, name: true }),
   /** Takes a kept layout in the place of the one that stands; what stood is kept under its name where one is given. */
   useLayout: z.strictObject({ id: idSchema, keep: variantSchema.pick({ id: true, name: true }).nullable() }),

@@ -279,6 +279,17 @@ const FULL: Project = {
   wishes: [{ id: 'seat', text: 'a seat by the door', who: 'Ilva', unit: 'bench', rule: null, signed: null }],
   layout: {
     modes: [{ id: 'night', name: 'Night', use: 'night', states: { 'chest.bay-1.door-1': 1 } }],
+    runs: [
+      {
+        id: 'run0',
+        name: 'Feed',
+        kind: 'cable',
+        diameter: 8,
+        from: { unit: wren.layout.units[0]?.id ?? '', bay: 'any' },
+        to: null,
+        via: [],
+      },
+    ],
     units: [
       ...wren.layout.units,
       {
@@ -519,6 +530,7 @@ const LISTS: Readonly<Record<string, readonly { readonly id: string }[]>> = {
   removeJoint: FULL.survey.before?.joints ?? [],
   removeMode: FULL.layout.modes ?? [],
   removeLayout: FULL.variants ?? [],
+  removeRun: FULL.layout.runs ?? [],
   removeThing: FULL.things ?? [],
   removeStored: FULL.stored ?? [],
   removeWish: FULL.wishes ?? [],

@@ -134,6 +134,7 @@ function keyedLists(project: Project): Keyed[] {
     ids(['layout', 'modes'], project.layout.modes ?? []),
     { path: ['layout', 'aside'], keys: (project.layout.aside ?? []).map(({ check }) => check) },
     { path: ['layout', 'taped'], keys: (project.layout.taped ?? []).map(({ unit }) => unit) },
+    ids(['layout', 'runs'], project.layout.runs ?? []),
     ids(['variants'], project.variants ?? []),
     ...(project.variants ?? []).map((variant, i) => ids(['variants', i, 'layout', 'units'], variant.layout.units)),
     ids(['things'], project.things ?? []),
@@ -256,6 +257,14 @@ function references(project: Project, { kit, book }: SoundContext): Reference[] 
       id: unit,
       known: has(layout.units),
     })),
+    ...(layout.runs ?? []).flatMap((run, i): Reference[] =>
+      (['from', 'to'] as const).flatMap((end) => {
+        const own = run[end];
+        return own && 'unit' in own
+          ? [{ path: ['layout', 'runs', i, end, 'unit'], id: own.unit, known: has(layout.units) }]
+          : [];
+      }),
+    ),
     ...(project.wishes ?? []).flatMap((wish, i): Reference[] =>
       wish.unit === null ? [] : [{ path: ['wishes', i, 'unit'], id: wish.unit, known: anywhere }],
     ),
@@ -353,7 +362,7 @@ const HELD_BY: readonly { readonly when: Path; readonly then: readonly Path[] }[
   { when: ['survey', 'arches'], then: [['boxes', 'arches']] },
   {
     when: ['layout', 'units'],
-    then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes'], ['layout', 'taped']],
+    then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes'], ['layout', 'taped'], ['layout', 'runs']],
   },
   { when: ['things'], then: [['layout', 'units']] },
   { when: ['variants'], then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },

@@ -160,6 +160,39 @@ export const tapedSchema = z.strictObject({
   corners: z.tuple([floorPointSchema, floorPointSchema, floorPointSchema, floorPointSchema]),
 });
 
+export const RUN_KINDS = ['cable', 'water', 'waste', 'gas', 'duct', 'flue', 'fuel'] as const;
+const roomPointSchema = z.tuple([
+  z.number().min(-50_000).max(50_000),
+  z.number().min(-50_000).max(50_000),
+  z.number().min(-5000).max(10_000),
+]);
+/** Where a run begins or ends: in a bay, or at a place in the vehicle, [from the front datum, right of the centre line, above the floor], mm. */
+const runEndSchema = z.union([
+  z.strictObject({ unit: idSchema, bay: idSchema }),
+  z.strictObject({ at: roomPointSchema }),
+]);
+/** A cable, pipe or duct from one place to another: through every board that stands in its way goes a hole. */
+export const runSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  kind: z.enum(RUN_KINDS),
+  /** Outside, of the bundle or the pipe, mm. */
+  diameter: sizeSchema,
+  /** Null while nobody has said where. */
+  from: runEndSchema.nullable(),
+  to: runEndSchema.nullable(),
+  /** Places it goes by on its way; it finds its own way along the wall where there are none. */
+  via: z.array(roomPointSchema).max(20),
+  /** A cable's copper, mm2, its voltage, and the fuse it is behind, A; null while not known. */
+  wire: z
+    .strictObject({
+      volts: z.number().positive().max(400),
+      copper: z.number().positive().max(200).nullable(),
+      fuse: z.number().positive().max(500).nullable(),
+    })
+    .optional(),
+});
+
 /** The furniture as it stands, its modes, and what was put aside of what the rules say. */
 export const layoutSchema = z.strictObject({
   units: z.array(unitSchema).max(300),
@@ -167,6 +200,8 @@ export const layoutSchema = z.strictObject({
   aside: z.array(asideSchema).max(500).optional(),
   /** What is taped out on the real floor. */
   taped: z.array(tapedSchema).max(300).optional(),
+  /** Cables, pipes and ducts through it. */
+  runs: z.array(runSchema).max(200).optional(),
 });
 /** A layout kept to be compared with or returned to. */
 export const variantSchema = z.strictObject({ id: idSchema, name: nameSchema, layout: layoutSchema });
@@ -180,6 +215,9 @@ export type OptionValue = z.infer<typeof optionSchema>;
 export type Unit = z.infer<typeof unitSchema>;
 export type Mode = z.infer<typeof modeSchema>;
 export type Aside = z.infer<typeof asideSchema>;
+export type Run = z.infer<typeof runSchema>;
+export type RunEnd = z.infer<typeof runEndSchema>;
+export type RunKind = Run['kind'];
 export type Taped = z.infer<typeof tapedSchema>;
 export type Variant = z.infer<typeof variantSchema>;
 export type Layout = z.infer<typeof layoutSchema>;

@@ -4,6 +4,7 @@ export { type Family, freeUnitId, type Gap, type Start } from './family.js';
 export { applyOperation, materialsOf } from './kit.js';
 export { type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.js';
 export { type Rigid, rigidOf } from './moved.js';
+export type { PlacedRun } from './runs.js';
 export type { Check } from './scene.js';
 export { outlineFromAbove } from './solid.js';
 export { START_THINGS } from './start-things.js';

@@ -1,4 +1,5 @@
 import { familyNamed } from '../document/kit.js';
+import type { PriceBook } from '../document/schema.js';
 import type { Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { message } from '../words/message.js';
@@ -49,4 +50,16 @@ export function makeUnit(
     skeleton,
     problems: [...skeleton.problems, ...made.problems, ...moving.problems],
   };
+}
+
+/** A made unit with holes in its boards: its joints, hardware and problems stay as they are. */
+export function withSkeleton(
+  unit: Unit,
+  made: MadeUnit,
+  skeleton: Skeleton,
+  book: PriceBook,
+  schools: readonly School[],
+): MadeUnit {
+  const school = schools.find((candidate) => candidate.id === unit.school);
+  return school ? { ...made, skeleton, parts: school.make(unit, skeleton, book).parts } : made;
 }

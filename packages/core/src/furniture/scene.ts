@@ -8,6 +8,7 @@ import type { SolidBox } from '../rules/room.js';
 import type { PlacedOpening } from '../shell/openings.js';
 import type { Message } from '../words/message.js';
 import type { MassPoint } from './mass-point.js';
+import type { RunsMade } from './runs.js';
 import type { Skeleton } from './skeleton.js';
 import type { Surroundings } from './surroundings.js';
 
@@ -106,6 +107,8 @@ export interface Scene extends Surroundings {
   readonly stored: readonly Stored[];
   /** Lamps, outlets and cables of the linings. */
   readonly fittings: readonly Fitting[];
+  /** Cables, pipes and ducts where they lie. */
+  readonly runs: RunsMade;
   readonly modes: readonly Mode[];
   readonly limits: Limits | null;
   /** Each unit's boards, bays and motions, by its id. */

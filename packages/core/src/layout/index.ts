@@ -10,3 +10,4 @@ export { stepsBetween } from './modes.js';
 export { beginsAt, eyesOf, type Seat, seatsFor, standsHere } from './seen-from.js';
 export { decides, type WishStands, wishesStand } from './wishes.js';
 export { cardName, floorCards, type FloorOutline, floorOutlines, tapedNow, tapeMoves } from './try-out.js';
+export { wattsOf } from './checks/runs.js';

@@ -106,6 +106,24 @@ function distanceToStretch(point: Point, a: Point, b: Point): number {
   return Math.hypot(point[0] - a[0] - t * dx, point[1] - a[1] - t * dy);
 }
 
+const ROUND = 24;
+/** A round hole as a ring of 24 corners. */
+export const circleRing = ([x, y]: Point, radius: number): Ring =>
+  Array.from({ length: ROUND }, (_, i): Point => {
+    const angle = (2 * Math.PI * i) / ROUND;
+    return [x + radius * Math.cos(angle), y + radius * Math.sin(angle)];
+  });
+
+/** Whether a point lies within a ring: a ray to one side crosses its edge an odd number of times. */
+export function isWithin([x, y]: Point, ring: Ring): boolean {
+  let odd = false;
+  ring.forEach(([ax, ay], i) => {
+    const [bx, by] = ring[(i + 1) % ring.length] ?? [ax, ay];
+    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) odd = !odd;
+  });
+  return odd;
+}
+
 /** Distance of a point from the nearest place on a ring's edge, mm. */
 export function distanceToRing(point: Point, ring: Ring): number {
   let least = Infinity;

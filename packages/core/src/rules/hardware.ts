@@ -16,7 +16,7 @@ export const hingesRule = defineRule({
     'A heavy or high door on two hinges sinks and bends its sides out. A door of unknown mass is counted by its height.',
   input: z.strictObject({
     length: z.number().min(0).max(5000).meta({ unit: 'mm' }),
-    mass: z.number().min(0).max(500).nullable().meta({ unit: 'kg' }),
+    mass: z.number().min(0).max(500).meta({ unit: 'kg' }).nullable(),
   }),
   run: ({ length, mass }) => {
     const more = Math.max((length - TWO_UP_TO_MM) / STEP_MM, ((mass ?? 0) - TWO_UP_TO_KG) / STEP_KG, 0);

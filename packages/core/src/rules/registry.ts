@@ -4,6 +4,7 @@ import { uValueRule } from './warmth.js';
 import { bevelRule } from './bevel.js';
 import { fixingRule, pilotRule } from './fixings.js';
 import { dewPointRule, levelRiseRule, stringLineRule } from './level.js';
+import * as runs from './runs.js';
 import * as hardware from './hardware.js';
 import * as people from './people.js';
 import * as openings from './openings.js';
@@ -52,6 +53,7 @@ export const wallCurveRule = defineRule({
 /** Every rule and formula that can be asked for by name. */
 export const FORMULAS: readonly Rule[] = [
   roadLoadRule,
+  runs.bundleRule,
   hardware.hingesRule,
   hardware.strutRule,
   hardware.slideRule,

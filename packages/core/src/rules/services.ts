@@ -5,24 +5,29 @@ import { atLeast, defineRule, graded, type Verdict } from './rule.js';
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const name = z.string().default('');
 
-/** Connections that something else in the vehicle has to give. Air, flues and fuel go outside. */
+/** Connections that something else in the vehicle has to give. */
 export const GIVEN = ['12 V', 'mains', 'water', 'waste', 'gas'] as const;
+/** Those that a pipe or duct of their own has to bring from outside or take there. */
+export const OUTSIDE = ['air', 'flue', 'fuel'] as const;
 const WORD = {
   '12 V': 'connection.low',
   mains: 'connection.mains',
   water: 'connection.water',
   waste: 'connection.waste',
   gas: 'connection.gas',
+  air: 'connection.air',
+  flue: 'connection.flue',
+  fuel: 'connection.fuel',
 } as const;
 
 export const connectedRule = defineRule({
   name: 'connected',
   title: 'What an appliance is connected to',
   formula:
-    'each connection of its data sheet is given by something that stands in the layout: 12 V by a battery, mains by an inverter or charger, water and waste by a tank for it, gas by a bottle; tight: by none, as long as nobody has said where it comes from',
+    'each connection of its data sheet is given by something that stands in the layout: 12 V by a battery, mains by an inverter or charger, water and waste by a tank for it, gas by a bottle, each of them also by a run that leads to it from a place outside the furniture; air, flue and fuel by such a run alone; tight: by none, as long as nobody has said where it comes from',
   reason:
     'An appliance without its tank, battery or bottle is found out on the first evening. Gas and mains are for licensed trades and local code.',
-  input: z.strictObject({ wants: z.enum(GIVEN), by: name, thing: name, name }),
+  input: z.strictObject({ wants: z.enum([...GIVEN, ...OUTSIDE]), by: name, thing: name, name }),
   run: ({ wants, by, thing, name: unit }): Verdict =>
     atLeast(by === '' ? 0 : 1, 1, 0, (grade) =>
       graded('rule.connected', { thing, name: unit, by, wants: { word: WORD[wants] } })(grade),

@@ -20,6 +20,8 @@ import { ModeLayer } from './ModeLayer.js';
 import { ModesRow, ModeTold } from './ModesRow.js';
 import { motionsIn } from './modes.js';
 import { BedScale } from './BedScale.js';
+import { RunLayer } from './RunLayer.js';
+import { Runs } from './Runs.js';
 import { SnapMark } from './SnapMark.js';
 import { Suggest } from './Suggest.js';
 import { Things } from './Things.js';
@@ -111,6 +113,7 @@ export default function LayoutStage() {
                       ))}
                     {later && <ModeLayer frame={frame} scene={later} />}
                     {later && <FreeWidth frame={frame} scene={later} />}
+                    {later && <RunLayer frame={frame} scene={later} />}
                     {later && <CheckMarks frame={frame} scene={later} />}
                     {later && <TraceLayer frame={frame} scene={later} />}
                     <SnapMark frame={frame} />
@@ -149,6 +152,7 @@ export default function LayoutStage() {
               <Weight scene={later} />
               <Things scene={later} />
               <Goods scene={later} />
+              <Runs scene={later} />
               <WishList scene={later} />
               <TryOut scene={later} />
               <Variants scene={later} />

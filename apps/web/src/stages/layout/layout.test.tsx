@@ -41,6 +41,8 @@ const { TraceLayer } = await import('./TraceLayer.js');
 const { Variants } = await import('./Variants.js');
 const { WishList } = await import('./WishList.js');
 const { Things } = await import('./Things.js');
+const { Runs } = await import('./Runs.js');
+const { RunLayer } = await import('./RunLayer.js');
 const { Goods } = await import('./Goods.js');
 const { UnitStrip } = await import('./UnitStrip.js');
 const { Bays } = await import('../build/Bays.js');
@@ -423,5 +425,61 @@ describe('files and figures beside the drawing', () => {
     expect(drawn.querySelectorAll('path')).toHaveLength(variant.layout.units.length);
     await user.click(over);
     expect(useView.getState().traced).toBeNull();
+  });
+});
+
+describe('what runs through the furniture', () => {
+  it('is named first, then led from a bay to a place of its own', async () => {
+    const { rerender } = render(<Runs scene={sceneOf(bulrush)} />);
+    await user.click(screen.getAllByText('Cables, pipes and ducts')[0] as HTMLElement);
+    await user.type(screen.getByLabelText('What runs'), 'Water to the sink{Enter}');
+    expect(acted[0]).toMatchObject({
+      name: 'putRun',
+      payload: { run: { id: 'run1', name: 'Water to the sink', kind: 'cable', from: null, to: null, via: [] } },
+    });
+    rerender(<Runs scene={sceneOf(bulrush, ...acted)} />);
+    expect(screen.getByText('cable, an end of it is nowhere yet')).toBeTruthy();
+    await user.click(screen.getByRole('combobox', { name: 'From' }));
+    await user.click(screen.getByRole('option', { name: 'Galley, sink' }));
+    expect(acted.at(-1)).toMatchObject({ payload: { run: { from: { unit: 'galley', bay: 'sink' } } } });
+  });
+  it('tells its holes with what is left beside them, by the figures that are checked', async () => {
+    const scene = sceneOf(bulrush);
+    render(<Runs scene={scene} />);
+    await user.click(screen.getAllByText('Cables, pipes and ducts')[0] as HTMLElement);
+    await user.click(screen.getByRole('button', { name: /Feed of the lamps/ }));
+    const holes = scene.derived.runs.holes.filter(({ runs }) => runs.includes('lamp'));
+    expect(holes).toHaveLength(2);
+    expect(screen.getAllByText(/through (Galley|Lower bunk), .*of wood left/)).toHaveLength(2);
+    expect(screen.getByText(/licensed trades/)).toBeTruthy();
+  });
+  it('is led by hand from where it lies, and finds its own way again', async () => {
+    const { rerender } = render(<Runs scene={sceneOf(bulrush)} />);
+    await user.click(screen.getAllByText('Cables, pipes and ducts')[0] as HTMLElement);
+    await user.click(screen.getByRole('button', { name: /Feed of the lamps/ }));
+    await user.click(screen.getByRole('button', { name: 'Add a place on its way' }));
+    const led = acted.at(-1) as Extract<Operation, { name: 'putRun' }>;
+    expect(led.payload.run.via.length).toBeGreaterThan(0);
+    const before = sceneOf(bulrush).derived.runs.placed.find(({ run }) => run.id === 'lamp')?.length ?? NaN;
+    const scene = sceneOf(bulrush, led);
+    // the corners are in whole millimetres
+    expect(scene.derived.runs.placed.find(({ run }) => run.id === 'lamp')?.length).toBeCloseTo(before, -1);
+    rerender(<Runs scene={scene} />);
+    await user.click(screen.getByRole('button', { name: 'Let it find its own way' }));
+    expect(acted.at(-1)).toMatchObject({ payload: { run: { via: [] } } });
+  });
+  it('is drawn on the fold-out, and called by its name where it ends', () => {
+    const scene = sceneOf(bulrush);
+    const { room } = scene;
+    if (!room) throw new Error('it is measured');
+    const frame = foldOutFrame(room, 900, 600);
+    look({ unit: 'galley' });
+    render(
+      <svg>
+        <RunLayer frame={frame} scene={scene} />
+      </svg>,
+    );
+    expect(screen.getAllByRole('img').map((one) => one.getAttribute('aria-label'))).toHaveLength(3);
+    expect(screen.getByText('Gas to the hob')).toBeTruthy();
   });
 });

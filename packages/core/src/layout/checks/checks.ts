@@ -1,6 +1,7 @@
 import { familyNamed } from '../../document/kit.js';
 import type { Aside, Unit } from '../../document/schema.js';
 import type { Check, Scene, SceneRule } from '../../furniture/scene.js';
+import { NO_RUNS } from '../../furniture/runs.js';
 import type { Skeleton } from '../../furniture/skeleton.js';
 import { memoEach, memoLast } from '../../numeric/memo.js';
 import type { Grade } from '../../rules/rule.js';
@@ -75,6 +76,7 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
       things,
       stored,
       fittings: [],
+      runs: NO_RUNS,
       modes: [],
       limits: null,
       masses: null,

@@ -3,6 +3,7 @@ import type { SceneRule } from '../../furniture/scene.js';
 import { OPENING_CHECKS } from './openings.js';
 import { PEOPLE_CHECKS } from './people.js';
 import { LIVING_CHECKS } from './living.js';
+import { RUN_CHECKS } from './runs.js';
 import { SERVICE_CHECKS } from './services.js';
 import { MODE_CHECKS } from './in-modes.js';
 import { MOVING_CHECKS } from './moving.js';
@@ -23,6 +24,7 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...MODE_CHECKS,
   ...THING_CHECKS,
   ...SERVICE_CHECKS,
+  ...RUN_CHECKS,
   ...USE_CHECKS,
   ...WEIGHT_CHECKS,
 ];

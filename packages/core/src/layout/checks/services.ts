@@ -1,6 +1,6 @@
 import type { Connection, Thing } from '../../document/schema.js';
 import { appliesTo, type Pin, type Scene } from '../../furniture/scene.js';
-import { connectedRule, GIVEN, socketWaterRule } from '../../rules/services.js';
+import { connectedRule, GIVEN, OUTSIDE, socketWaterRule } from '../../rules/services.js';
 import type { SolidBox } from '../../rules/room.js';
 import { halfWidth } from '../../shell/shell.js';
 import { alone, inBays } from './things.js';
@@ -56,22 +56,53 @@ function gives({ kind, connects }: Thing, wants: Connection): boolean {
   return kind === 'tank' && connects.includes(wants);
 }
 
+const KIND = {
+  '12 V': 'cable',
+  mains: 'cable',
+  water: 'water',
+  waste: 'waste',
+  gas: 'gas',
+  air: 'duct',
+  flue: 'flue',
+  fuel: 'fuel',
+} as const;
+/** More volts than this are mains. */
+const LOW_VOLTS = 60;
+/** The run that leads a connection from a bay out of the furniture, or into it from there, by its name; empty where there is none. */
+const runTo = ({ runs }: Scene, id: string, wants: Connection): string =>
+  runs.placed.find(({ run }) => {
+    const at = [run.from, run.to].map((end) => (end && 'unit' in end ? `${end.unit}:${end.bay}` : end && 'place'));
+    const volts = run.wire?.volts ?? 12;
+    return (
+      run.kind === KIND[wants] &&
+      at.includes(id) &&
+      at.includes('place') &&
+      (run.kind !== 'cable' || volts > LOW_VOLTS === (wants === 'mains'))
+    );
+  })?.run.name ?? '';
+
 const connected = appliesTo(connectedRule, {
   ofRoom: (scene) => {
     const all = standing(scene);
-    return all.flatMap(({ thing, name, id, pin }) =>
-      GIVEN.filter((wants) => thing.connects.includes(wants) && !gives(thing, wants)).map((wants) => ({
+    return all.flatMap(({ thing, name, id, pin }) => [
+      ...GIVEN.filter((wants) => thing.connects.includes(wants) && !gives(thing, wants)).map((wants) => ({
         id: `connected:${id}:${wants}`,
         input: {
           wants,
-          by: all.find((other) => gives(other.thing, wants))?.name ?? '',
+          by: all.find((other) => gives(other.thing, wants))?.name ?? runTo(scene, id, wants),
           thing: thing.name,
           name,
         },
         pin,
         quiet: true,
       })),
-    );
+      ...OUTSIDE.filter((wants) => thing.connects.includes(wants)).map((wants) => ({
+        id: `connected:${id}:${wants}`,
+        input: { wants, by: runTo(scene, id, wants), thing: thing.name, name },
+        pin,
+        quiet: true,
+      })),
+    ]);
   },
 });
 

@@ -5,7 +5,7 @@ import type { FloorHatch, Survey } from '../../document/schema.js';
 import type { Part } from '../../parts/part.js';
 import { placedOpenings } from '../../shell/openings.js';
 import { valueAt } from '../../document/address.js';
-import { boxOf, outlineArea, rectangle, spread, type Point, type Ring } from '../../numeric/plane.js';
+import { boxOf, circleRing, outlineArea, rectangle, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { message, type Message } from '../../words/message.js';
 import { crosses, type FloorBoard, type Subfloor } from './subfloor.js';
@@ -18,13 +18,6 @@ const FINGER_MM = 25;
 const FINGER_IN_MM = 35;
 /** Under something lower than this nobody reaches in to lift a lid, mm. */
 const LIFT_MM = 500;
-const STEPS = 25;
-
-const circle = ([x, y]: Point, radius: number): Ring =>
-  spread(0, 2 * Math.PI, STEPS)
-    .slice(0, -1)
-    .map((angle): Point => [x + radius * Math.cos(angle), y + radius * Math.sin(angle)]);
-
 /** Holes through the floor that are decided and read, with room for their sleeves: drilled before the floor is closed. */
 export function drilledHoles(
   survey: Survey,
@@ -36,7 +29,7 @@ export function drilledHoles(
       const [x, y, size] = [read('x'), read('along'), read('size')];
       return x === null || y === null || size === null
         ? []
-        : [{ id, at: [x, y] as const, ring: circle([x, y], size / 2 + SLEEVE_MM) }];
+        : [{ id, at: [x, y] as const, ring: circleRing([x, y], size / 2 + SLEEVE_MM) }];
     });
 }
 
@@ -99,7 +92,7 @@ export function hatchParts(
       thickness: subfloor.board.thickness,
       outline: {
         outer: rectangle(0, 0, length, width),
-        holes: hatch.lift === 'finger-hole' ? [circle(finger, Math.min(FINGER_MM, width / 3) / 2)] : [],
+        holes: hatch.lift === 'finger-hole' ? [circleRing(finger, Math.min(FINGER_MM, width / 3) / 2)] : [],
       },
       grain,
       edges: [],

@@ -1,0 +1,167 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Thing } from '../document/schema.js';
+import type { Run, Unit } from '../document/unit-schema.js';
+import { startPriceBook } from '../materials/start-book.js';
+import { monotoneCurve } from '../numeric/curve.js';
+import { isWithin } from '../numeric/plane.js';
+import { bundleRule } from '../rules/runs.js';
+import { makeShell } from '../shell/shell.js';
+import { FAMILIES } from './families/index.js';
+import { makeUnit, withSkeleton } from './make.js';
+import { bored, runsOf } from './runs.js';
+import { SCHOOLS } from './schools/index.js';
+import type { Skeleton } from './skeleton.js';
+import { runWith } from './units.fixture.js';
+
+const book = startPriceBook();
+const wall = monotoneCurve([0, 1900], [900, 900]);
+const roof = monotoneCurve([-900, 900], [1900, 1900]);
+const inner = makeShell(
+  3000,
+  20,
+  [0, 3000].map((x) => ({ x, left: wall, right: wall, roof })),
+);
+const things: readonly Thing[] = [];
+/** 1200 long at the left wall, in two bays with a board of 15 between them: 585 - 7.5 ... the divider is about x 1100. */
+const kitchen: Unit = {
+  ...runWith({ id: 'kitchen', side: 'left', x: 500, length: 1200, front: 450, height: 900, carcass: 'birch-15' }),
+  division: {
+    cut: 'along',
+    divider: 'board',
+    sizes: [{ share: 1 }, { share: 1 }],
+    parts: ['left', 'right'].map((name) => ({ name, holds: { kind: 'open' }, front: { kind: 'none' } })),
+  },
+};
+const made = makeUnit(kitchen, { inner, arches: [], book, things }, FAMILIES, SCHOOLS);
+const skeleton = made.skeleton as Skeleton;
+const skeletons = new Map([['kitchen', skeleton]]);
+const run = (more: Partial<Run>): Run => ({
+  id: 'r',
+  name: 'R',
+  kind: 'cable',
+  diameter: 10,
+  from: { unit: 'kitchen', bay: 'left' },
+  to: { unit: 'kitchen', bay: 'right' },
+  via: [],
+  ...more,
+});
+const laid = (...runs: Run[]) => runsOf({ runs, skeletons, things, inner });
+
+describe('the hole of a bundle', () => {
+  it('is 2 more than one, and a quarter more than several laid together', () => {
+    expect(bundleRule.run({ diameters: [10] }).hole).toBe(12);
+    // 1.25 x root(3 x 100) + 2 = 23.65
+    expect(bundleRule.run({ diameters: [10, 10, 10] }).hole).toBe(24);
+  });
+});
+
+describe('a run', () => {
+  it('takes its way along the wall and goes through the board between two bays', () => {
+    const { placed, holes, along } = laid(run({}));
+    expect(along).toEqual([]);
+    expect(holes).toHaveLength(1);
+    const [hole] = holes;
+    expect(hole?.diameter).toBe(12);
+    // the boards’ middle is the unit’s: 500 + 600
+    expect(hole?.place[0]).toBeCloseTo(1100, 0);
+    // 900 - 5 behind inner boards, or the wall: 45 off the back of the bay
+    expect(hole?.place[1]).toBeLessThan(-800);
+    expect(placed[0]?.length).toBeCloseTo((placed[0]?.points.at(-1)?.[0] ?? 0) - (placed[0]?.points[0]?.[0] ?? 0), 6);
+  });
+  it('bores its hole into the part, and only there', () => {
+    const { holes } = laid(run({}));
+    const after = withSkeleton(kitchen, made, bored(skeleton, holes), book, SCHOOLS);
+    const changed = after.parts.filter((part, i) => part.outline.holes.length !== made.parts[i]?.outline.holes.length);
+    expect(changed.map(({ id }) => id)).toEqual([`kitchen.${holes[0]?.board ?? ''}`]);
+    expect(after.hardware).toBe(made.hardware);
+  });
+  it('shares its hole with the next cable, and not with a gas pipe', () => {
+    expect(laid(run({}), run({ id: 'b' })).holes.map(({ diameter, runs }) => [diameter, runs])).toEqual([
+      // 1.25 x root(200) + 2 = 19.7
+      [20, ['r', 'b']],
+    ]);
+    const apart = laid(run({}), run({ id: 'g', kind: 'gas' })).holes;
+    expect(apart.map(({ runs }) => runs)).toEqual([['r'], ['g']]);
+  });
+  it('tells what wood is left to the edge, and does not bore where it breaks out', () => {
+    const board = skeleton.boards.find(({ name }) => name === laid(run({})).holes[0]?.board);
+    const back = Math.min(...(board?.outline.outer ?? []).map(([y]) => y));
+    const by = (y: number) =>
+      laid(
+        run({
+          from: { at: [800, y, 400] },
+          to: { at: [1400, y, 400] },
+        }),
+      ).holes[0];
+    expect(by(back + 40)?.edge).toBeCloseTo(40 - 6);
+    expect(by(back + 4)?.edge).toBeCloseTo(4 - 6);
+    expect(
+      bored(
+        skeleton,
+        [by(back + 4)].flatMap((hole) => hole ?? []),
+      ),
+    ).toBe(skeleton);
+  });
+  it('has no points while an end is nowhere, nor when its bay is gone', () => {
+    expect(laid(run({ to: null })).placed[0]).toMatchObject({ points: [], length: 0 });
+    expect(laid(run({ to: { unit: 'kitchen', bay: 'gone' } })).placed[0]?.points).toEqual([]);
+    expect(laid(run({ to: { unit: 'gone', bay: 'left' } })).holes).toEqual([]);
+  });
+  it('is told where it lies along a board, within it', () => {
+    const upright = skeleton.boards.find(
+      ({ normal, name }) => normal === 'x' && name === laid(run({})).holes[0]?.board,
+    );
+    const x = (upright?.at ?? 0) + 7;
+    const { along, holes } = laid(run({ from: { at: [x, -880, 400] }, to: { at: [x, -480, 400] } }));
+    expect(along.map(({ board }) => board)).toEqual([upright?.name]);
+    expect(holes.filter(({ board }) => board === upright?.name)).toEqual([]);
+  });
+  it('crosses to the other wall over the floor', () => {
+    const right: Unit = { ...runWith({ id: 'seat', side: 'right', x: 500, length: 800, front: 450, height: 450 }) };
+    const other = makeUnit(right, { inner, arches: [], book, things }, FAMILIES, SCHOOLS);
+    const both = new Map([...skeletons, ['seat', other.skeleton as Skeleton]]);
+    const { placed } = runsOf({ runs: [run({ to: { unit: 'seat', bay: 'bay-1' } })], skeletons: both, things, inner });
+    // 20 is the floor one stands on; the cable of 10 lies on it
+    expect(Math.min(...(placed[0]?.points ?? []).map(([, , z]) => z))).toBeCloseTo(25);
+  });
+  it('goes by the places it is led through', () => {
+    const { placed } = laid(run({ via: [[1000, -700, 880]] }));
+    expect(placed[0]?.points[1]).toEqual([1000, -700, 900]);
+  });
+  it('falls evenly where it is a waste pipe', () => {
+    const points = laid(run({ kind: 'waste', diameter: 40 })).placed[0]?.points ?? [];
+    for (let i = 1; i < points.length; i += 1) expect(points[i]?.[2]).toBeLessThanOrEqual(points[i - 1]?.[2] ?? 0);
+  });
+});
+
+describe('any run', () => {
+  it('has its holes within their boards, and none twice at one place', () => {
+    const place = fc.tuple(
+      fc.integer({ min: 400, max: 1900 }),
+      fc.integer({ min: -890, max: 400 }),
+      fc.integer({ min: 0, max: 900 }),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(place, { minLength: 2, maxLength: 5 }),
+        fc.integer({ min: 5, max: 60 }),
+        (points, diameter) => {
+          const [first, last] = [points[0], points.at(-1)];
+          if (!first || !last) return;
+          const { holes, placed } = laid(
+            run({ from: { at: first }, to: { at: last }, via: points.slice(1, -1), diameter }),
+          );
+          expect(placed[0]?.length).toBeGreaterThanOrEqual(0);
+          for (const hole of holes) {
+            const board = skeleton.boards.find(({ name }) => name === hole.board);
+            expect(board && isWithin(hole.at, board.outline.outer)).toBe(true);
+            expect(hole.diameter).toBeGreaterThanOrEqual(diameter + 2);
+            expect(Number.isFinite(hole.edge)).toBe(true);
+          }
+        },
+      ),
+      { seed: 13, numRuns: 60 },
+    );
+  });
+});

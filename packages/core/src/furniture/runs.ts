@@ -1,0 +1,292 @@
+import { thingIn } from '../document/layout-changes.js';
+import type { Thing } from '../document/schema.js';
+import type { Run, RunEnd, RunKind } from '../document/unit-schema.js';
+import { circleRing, distanceToRing, isWithin, type Point } from '../numeric/plane.js';
+import { planeAxes, type Axis } from '../parts/lay-flat.js';
+import type { Vector } from '../parts/part.js';
+import { bundleRule } from '../rules/runs.js';
+import type { Shell } from '../shell/shell.js';
+import { boardBox, type BayRoom, type Board, type Skeleton } from './skeleton.js';
+
+/** Where a run comes into a bay: so far from its back, mm; a waste pipe leaves at mid height, everything else low or high. */
+const OFF_BACK_MM = 45;
+const LOW_MM = 80;
+const HIGH_SHARE = 0.75;
+/** A tank takes its water from above when nothing says how high it is, mm. */
+const TANK_MM = 200;
+/** Kept between two holes in one board, or they become one, mm. */
+const BETWEEN_MM = 15;
+/** Cables share a hole, and so do water pipes; nothing else does. */
+const SHARES: ReadonlySet<RunKind> = new Set(['cable', 'water']);
+/** A run that comes to a board flatter than this cannot be drilled for, as a share of its length. */
+const FLATTEST = 0.35;
+
+/** One hole in one board, and what goes through it. */
+export interface RunHole {
+  readonly unit: string;
+  /** The board, by its name within the unit. */
+  readonly board: string;
+  readonly runs: readonly string[];
+  /** On the board's own plane, mm. */
+  readonly at: Point;
+  /** Where that is in the vehicle, mm. */
+  readonly place: Vector;
+  readonly diameter: number;
+  /** Wood left between the hole and the nearest edge or opening of the board, mm; below nothing where it breaks out. */
+  readonly edge: number;
+  /** The board moves: a drawer's side, a door. */
+  readonly moves: boolean;
+}
+/** A stretch of a run that lies within a board along it, instead of going through. */
+export interface RunAlong {
+  readonly unit: string;
+  readonly board: string;
+  readonly run: string;
+  readonly place: Vector;
+}
+/** A run as it lies in the vehicle. */
+export interface PlacedRun {
+  readonly run: Run;
+  /** Its corners from end to end, mm; none while one of its ends is not known. */
+  readonly points: readonly Vector[];
+  /** mm */
+  readonly length: number;
+  /** The things at its ends. */
+  readonly things: readonly Thing[];
+}
+export interface RunsMade {
+  readonly placed: readonly PlacedRun[];
+  readonly holes: readonly RunHole[];
+  readonly along: readonly RunAlong[];
+}
+export const NO_RUNS: RunsMade = { placed: [], holes: [], along: [] };
+
+export interface RunsInput {
+  readonly runs: readonly Run[];
+  readonly skeletons: ReadonlyMap<string, Skeleton>;
+  readonly things: readonly Thing[];
+  readonly inner: Shell;
+}
+
+interface Anchor {
+  readonly at: Vector;
+  /** The wall its bay backs on: -1 left, 1 right; 0 for a place of its own. */
+  readonly side: -1 | 0 | 1;
+  readonly thing: Thing | null;
+}
+
+function bayNamed(end: RunEnd, skeletons: RunsInput['skeletons']): BayRoom | null {
+  if (!('unit' in end)) return null;
+  return skeletons.get(end.unit)?.bays?.find(({ bay }) => bay.name === end.bay) ?? null;
+}
+
+function anchorOf(end: RunEnd | null, kind: RunKind, last: boolean, input: RunsInput): Anchor | null {
+  if (!end) return null;
+  if ('at' in end) {
+    const [x, y, z] = end.at;
+    return { at: [x, y, z + input.inner.floor], side: 0, thing: null };
+  }
+  const place = bayNamed(end, input.skeletons);
+  if (!place) return null;
+  const { room, into, bay } = place;
+  const id = thingIn(bay);
+  const thing = input.things.find((one) => one.id === id) ?? null;
+  const high = room.z1 - room.z0;
+  const up =
+    kind === 'waste'
+      ? last
+        ? Math.min(thing?.height ?? TANK_MM, high - OFF_BACK_MM)
+        : high / 2
+      : kind === 'cable'
+        ? high * HIGH_SHARE
+        : LOW_MM;
+  const y = into < 0 ? room.y0 + OFF_BACK_MM : into > 0 ? room.y1 - OFF_BACK_MM : (room.y0 + room.y1) / 2;
+  return {
+    at: [(room.x0 + room.x1) / 2, y, room.z0 + Math.min(up, high)],
+    side: into < 0 ? -1 : into > 0 ? 1 : 0,
+    thing,
+  };
+}
+
+const apart = (a: Vector, b: Vector): number => Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+const same = (a: Vector, b: Vector): boolean => apart(a, b) < 1;
+
+/** Its own way along the wall: at one depth past everything between, down or up at the end; over the floor to the other side. */
+function ownWay(from: Anchor, to: Anchor, run: Run, floor: number): Vector[] {
+  const [a, b] = [from.at, to.at];
+  const radius = run.diameter / 2;
+  if (from.side === to.side || from.side === 0 || to.side === 0) {
+    // the depth that is nearer to the middle is inside both
+    const y =
+      (from.side || to.side) < 0 ? Math.max(a[1], b[1]) : (from.side || to.side) > 0 ? Math.min(a[1], b[1]) : a[1];
+    return [a, [a[0], y, a[2]], [b[0], y, a[2]], [b[0], y, b[2]], b];
+  }
+  const low = floor + radius;
+  return [a, [b[0], a[1], a[2]], [b[0], a[1], low], [b[0], b[1], low], b];
+}
+
+/** A waste pipe falls evenly from one end to the other, unless it is led by hand. */
+function falling(points: readonly Vector[]): Vector[] {
+  const [first, last] = [points[0], points.at(-1)];
+  if (!first || !last) return [...points];
+  const level = (a: Vector, b: Vector): number => Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const all = points.slice(1).reduce((sum, point, i) => sum + level(points[i] ?? point, point), 0);
+  let gone = 0;
+  return points.map((point, i): Vector => {
+    gone += i > 0 ? level(points[i - 1] ?? point, point) : 0;
+    return all > 0 ? [point[0], point[1], first[2] + ((last[2] - first[2]) * gone) / all] : point;
+  });
+}
+
+function placed(run: Run, input: RunsInput): PlacedRun {
+  const [from, to] = [anchorOf(run.from, run.kind, false, input), anchorOf(run.to, run.kind, true, input)];
+  const things = [from?.thing, to?.thing].flatMap((thing) => thing ?? []);
+  if (!from || !to) return { run, points: [], length: 0, things };
+  const via = run.via.map(([x, y, z]): Vector => [x, y, z + input.inner.floor]);
+  const way = via.length > 0 ? [from.at, ...via, to.at] : ownWay(from, to, run, input.inner.floor);
+  const points = (via.length === 0 && run.kind === 'waste' ? falling(way) : way).filter(
+    (point, i, all) => i === 0 || !same(point, all[i - 1] ?? point),
+  );
+  const length = points.slice(1).reduce((sum, point, i) => sum + apart(points[i] ?? point, point), 0);
+  return { run, points, length, things };
+}
+
+interface Crossing {
+  readonly run: Run;
+  readonly at: Point;
+  readonly place: Vector;
+  /** Across the board, of the run as it comes through at its angle, mm. */
+  readonly wide: number;
+}
+const INDEX: Readonly<Record<Axis, 0 | 1 | 2>> = { x: 0, y: 1, z: 2 };
+
+/** Where a stretch of a run meets a board: through it, or along it. */
+function meets(board: Board, a: Vector, b: Vector, run: Run): Crossing | 'along' | null {
+  const n = INDEX[board.normal];
+  const [u, v] = planeAxes(board.normal).map((axis) => INDEX[axis]) as [0 | 1 | 2, 0 | 1 | 2];
+  const middle = board.at + board.thickness / 2;
+  const length = apart(a, b);
+  const steep = Math.abs(b[n] - a[n]) / length;
+  if (steep < FLATTEST) {
+    // it lies along the board: in it, where the middle of the stretch is in its thickness
+    const at = (i: 0 | 1 | 2): number => (a[i] + b[i]) / 2;
+    const within = Math.abs(at(n) - middle) < board.thickness / 2 + run.diameter / 2 - 1;
+    return within && isWithin([at(u), at(v)], board.outline.outer) ? 'along' : null;
+  }
+  const share = (middle - a[n]) / (b[n] - a[n]);
+  if (!(share > 0 && share < 1)) return null;
+  const place: Vector = [0, 1, 2].map((i) => {
+    const k = i as 0 | 1 | 2;
+    return a[k] + (b[k] - a[k]) * share;
+  }) as unknown as Vector;
+  const at: Point = [place[u], place[v]];
+  // what goes through an opening that is there already needs none of its own
+  if (!isWithin(at, board.outline.outer) || board.outline.holes.some((hole) => isWithin(at, hole))) return null;
+  return { run, at, place, wide: run.diameter / steep };
+}
+
+/** Crossings of one board as holes: those that share one are bundled. */
+function holesOf(unit: string, board: Board, crossings: readonly Crossing[]): RunHole[] {
+  const groups: Crossing[][] = [];
+  for (const crossing of crossings) {
+    const near = groups.find(([first]) => {
+      if (!first || first.run.kind !== crossing.run.kind || !SHARES.has(first.run.kind)) return false;
+      const between = Math.hypot(first.at[0] - crossing.at[0], first.at[1] - crossing.at[1]);
+      return between < (first.wide + crossing.wide) / 2 + BETWEEN_MM;
+    });
+    if (near) near.push(crossing);
+    else groups.push([crossing]);
+  }
+  const each = groups.map((group) => {
+    const mean = (of: (crossing: Crossing) => number): number =>
+      group.reduce((sum, crossing) => sum + of(crossing), 0) / group.length;
+    return {
+      group,
+      at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])] as Point,
+      place: [0, 1, 2].map((i) => mean(({ place }) => place[i as 0 | 1 | 2])) as unknown as Vector,
+      diameter: bundleRule.run({ diameters: group.map(({ wide }) => wide) }).hole,
+    };
+  });
+  return each.map(({ group, at, place, diameter }, i): RunHole => {
+    const others = each
+      .filter((_, k) => k !== i)
+      .map((other) => Math.hypot(other.at[0] - at[0], other.at[1] - at[1]) - other.diameter / 2);
+    const free = Math.min(
+      ...[board.outline.outer, ...board.outline.holes].map((ring) => distanceToRing(at, ring)),
+      ...others,
+    );
+    return {
+      unit,
+      board: board.name,
+      runs: group.map(({ run }) => run.id),
+      at,
+      place,
+      diameter,
+      edge: free - diameter / 2,
+      moves: board.moves !== undefined,
+    };
+  });
+}
+
+/**
+ * Every run where it lies, and the holes it takes through the boards of furniture: one for a bundle.
+ * @returns lengths in mm; a run of which an end is not known has no points, and goes through nothing
+ */
+export function runsOf(input: RunsInput): RunsMade {
+  if (input.runs.length === 0) return NO_RUNS;
+  const all = input.runs.map((run) => placed(run, input));
+  const holes: RunHole[] = [];
+  const along: RunAlong[] = [];
+  for (const [unit, { boards }] of input.skeletons)
+    for (const board of boards) {
+      const { low, high } = boardBox(board);
+      const crossings: Crossing[] = [];
+      for (const { run, points } of all)
+        for (let i = 1; i < points.length; i += 1) {
+          const [a, b] = [points[i - 1], points[i]];
+          if (!a || !b) continue;
+          const r = run.diameter / 2;
+          if (
+            [0, 1, 2].some(
+              (k) =>
+                Math.max(a[k] ?? 0, b[k] ?? 0) + r < (low[k] ?? 0) ||
+                Math.min(a[k] ?? 0, b[k] ?? 0) - r > (high[k] ?? 0),
+            )
+          )
+            continue;
+          const met = meets(board, a, b, run);
+          if (met === 'along') {
+            if (!along.some((one) => one.board === board.name && one.run === run.id && one.unit === unit))
+              along.push({
+                unit,
+                board: board.name,
+                run: run.id,
+                place: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2],
+              });
+          } else if (met) crossings.push(met);
+        }
+      holes.push(...holesOf(unit, board, crossings));
+    }
+  return { placed: all, holes, along };
+}
+
+/** Boards with the holes that runs take through them; one that would break out at an edge is not bored, and is told instead. */
+export function bored(skeleton: Skeleton, holes: readonly RunHole[]): Skeleton {
+  const cut = holes.filter(({ edge, moves }) => edge > 0 && !moves);
+  if (cut.length === 0) return skeleton;
+  return {
+    ...skeleton,
+    boards: skeleton.boards.map((board) => {
+      const own = cut.filter((hole) => hole.board === board.name);
+      return own.length === 0
+        ? board
+        : {
+            ...board,
+            outline: {
+              ...board.outline,
+              holes: [...board.outline.holes, ...own.map(({ at, diameter }) => circleRing(at, diameter / 2))],
+            },
+          };
+    }),
+  };
+}

@@ -1,0 +1,239 @@
+import { describe, expect, it } from 'vitest';
+import wrenFile from '../../../../../demo/wren.json?raw';
+import { createDeriver, derive } from '../../derive/derive.js';
+import type { Operation } from '../../document/operation.js';
+import type { Project, Run, Thing, Unit } from '../../document/schema.js';
+import { readProjectFile } from '../../formats/read.js';
+import { applyOperation } from '../../furniture/kit.js';
+import { START_THINGS } from '../../furniture/start-things.js';
+import { runWith } from '../../furniture/units.fixture.js';
+import {
+  cableRule,
+  drainFallRule,
+  dropRule,
+  fuseRule,
+  holeEdgeRule,
+  openRunRule,
+  runEndsRule,
+} from '../../rules/runs.js';
+import type { Rule, Verdict } from '../../rules/rule.js';
+
+const wren = readProjectFile(wrenFile);
+const book = wren.priceBook;
+const after = (project: Project, ...operations: Operation[]): Project =>
+  operations.reduce((p, operation) => applyOperation(p, operation, book).project, project);
+const grade = <Input extends Rule['input']>(rule: Rule<Input, Verdict>, input: unknown): string =>
+  rule.run(rule.input.parse(input)).grade;
+
+describe('rules of runs', () => {
+  it('leave 25 of wood beside a hole, 12 at the least', () =>
+    expect([25, 24.9, 12, 11.9, -3].map((left) => grade(holeEdgeRule, { left, diameter: 12 }))).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+      'fails',
+    ]));
+  it('let a waste pipe fall by 20 mm a metre, 10 at the least', () =>
+    expect([20, 19, 10, 9, -5].map((fall) => grade(drainFallRule, { fall }))).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+      'fails',
+    ]));
+  it('want a fuse a quarter above what is carried: 60 W at 12 V are 5 A', () => {
+    expect([7.5, 6.25, 5, 4, null].map((fuse) => grade(fuseRule, { watts: 60, volts: 12, fuse }))).toEqual([
+      'good',
+      'good',
+      'tight',
+      'fails',
+      'unknown',
+    ]);
+  });
+  it('want copper that carries the fuse: 1.5 mm2 carry 14 A', () =>
+    expect([1.5, 2, 1, 0.5, null].map((copper) => grade(cableRule, { fuse: 14, copper }))).toEqual([
+      'good',
+      'good',
+      'fails',
+      'fails',
+      'unknown',
+    ]));
+  it('count the voltage lost there and back: 5 m of 1.5 mm2 at 5 A lose 0.593 V, 4.9 % of 12', () => {
+    const drop = (copper: number | null) => grade(dropRule, { length: 5000, watts: 60, volts: 12, copper });
+    expect([2.5, 1.5, 1, null].map(drop)).toEqual(['good', 'tight', 'fails', 'unknown']);
+    expect(dropRule.run(dropRule.input.parse({ length: 5000, watts: 60, volts: 12, copper: 1.5 })).figure).toBeCloseTo(
+      4.944,
+      2,
+    );
+  });
+  it('never fail for what lies in the open, and know nothing of ends that are nowhere', () => {
+    expect([0, 1, 3000].map((open) => grade(openRunRule, { open }))).toEqual(['good', 'tight', 'tight']);
+    expect(grade(runEndsRule, {})).toBe('unknown');
+  });
+});
+
+/** A seat at the left and a run of two bays at the right of an empty Wren. */
+const bays = (unit: Unit): Unit => ({
+  ...unit,
+  division: {
+    cut: 'along',
+    divider: 'board',
+    sizes: [{ share: 1 }, { share: 1 }],
+    parts: ['front', 'rear'].map((name) => ({ name, holds: { kind: 'open' }, front: { kind: 'none' } })),
+  },
+});
+const empty: Project = after(
+  {
+    ...wren.project,
+    stored: [],
+    wishes: [],
+    variants: [],
+    things: [],
+    keptPlans: [],
+    waits: [],
+    fittings: [],
+    layout: { units: [] },
+  },
+  {
+    name: 'placeUnit',
+    payload: {
+      unit: bays(runWith({ id: 'k', name: 'Kitchen', side: 'left', x: 300, length: 1200, front: 350, height: 900 })),
+    },
+  },
+  {
+    name: 'placeUnit',
+    payload: {
+      unit: bays(runWith({ id: 's', name: 'Chest', side: 'left', x: 1700, length: 900, front: 400, height: 500 })),
+    },
+  },
+);
+const run = (more: Partial<Run>): Operation => ({
+  name: 'putRun',
+  payload: {
+    run: {
+      id: 'r',
+      name: 'The run',
+      kind: 'cable',
+      diameter: 10,
+      from: { unit: 'k', bay: 'front' },
+      to: { unit: 'k', bay: 'rear' },
+      via: [],
+      ...more,
+    },
+  },
+});
+const checksOf = (...operations: Operation[]) =>
+  derive(after(empty, ...operations), book)
+    .checks.filter(
+      ({ id, grade: own }) => /^(run-|hole-|drain|fuse|cable|voltage|connected)/.test(id) && own !== 'good',
+    )
+    .map(({ id, grade: own }) => `${id} ${own}`);
+
+describe('runs in a plan', () => {
+  it('are good along the wall through the board between two bays', () => {
+    const derived = derive(after(empty, run({})), book);
+    expect(derived.runs.holes).toHaveLength(1);
+    const part = derived.parts.find(({ id }) => id === `k.${derived.runs.holes[0]?.board ?? ''}`);
+    expect(part?.outline.holes).toHaveLength(1);
+    expect(checksOf(run({}))).toEqual([]);
+  });
+  it('follow the unit when it moves, and leave its parts alone when they are taken away', () => {
+    const { pull } = createDeriver();
+    const before = pull(after(empty, run({})), book).runs.holes[0]?.place[0] ?? NaN;
+    const moved = after(empty, run({}), { name: 'changeUnit', payload: { id: 'k', changes: { x: 350 } } });
+    expect(pull(moved, book).runs.holes[0]?.place[0]).toBeCloseTo(before + 50, 6);
+    const gone = after(moved, { name: 'removeRun', payload: { id: 'r' } });
+    expect(pull(gone, book).made.flatMap(({ parts }) => parts.flatMap(({ outline }) => outline.holes))).toEqual([]);
+  });
+  it('lie in the open between two units, and are told for how long', () => {
+    // from 1500 to 1700 nothing stands, and the wall is farther than 120 from its way
+    const told = checksOf(
+      run({
+        to: { unit: 's', bay: 'front' },
+        via: [
+          [1000, -400, 200],
+          [2000, -420, 200],
+        ],
+      }),
+    );
+    expect(told.filter((id) => id.startsWith('run-open'))).toEqual(['run-open:r tight']);
+  });
+  it('end nowhere once their unit is taken out, and say so', () => {
+    const project = after(empty, run({ to: { unit: 's', bay: 'front' } }), {
+      name: 'removeUnit',
+      payload: { id: 's' },
+    });
+    expect(project.layout.runs?.[0]).toMatchObject({ from: { unit: 'k', bay: 'front' }, to: null });
+    expect(derive(project, book).checks.find(({ id }) => id === 'run-ends:r')?.grade).toBe('unknown');
+  });
+  it('break out at the edge of a board that is left too narrow', () => {
+    const upright = derive(after(empty, run({})), book).runs.holes[0];
+    const [x = 0, , z = 0] = upright?.place ?? [];
+    const back = (upright?.place[1] ?? 0) - (upright?.edge ?? 0) - 6;
+    const floor = derive(empty, book).inner?.floor ?? 0;
+    const led = (off: number) =>
+      checksOf(
+        run({
+          from: { at: [x - 200, back + off, z - floor] },
+          to: { at: [x + 200, back + off, z - floor] },
+        }),
+      ).filter((id) => id.startsWith('hole-edge'));
+    expect(led(31)).toEqual([]);
+    expect(led(20)).toEqual([`hole-edge:k.${upright?.board ?? ''}:r tight`]);
+    expect(led(10)).toEqual([`hole-edge:k.${upright?.board ?? ''}:r fails`]);
+  });
+  it('may not go through a drawer', () => {
+    const drawers: Operation = {
+      name: 'changeBay',
+      payload: {
+        id: 'k',
+        bay: 'rear',
+        holds: { kind: 'drawers', count: 2, latch: true },
+      },
+    };
+    const floor = derive(empty, book).inner?.floor ?? 0;
+    const told = checksOf(
+      drawers,
+      run({ from: { at: [400, -500, 300 - floor] }, to: { at: [1480, -500, 300 - floor] } }),
+    ).filter((id) => id.startsWith('run-moving'));
+    expect(told).toEqual([
+      'run-moving:k.rear.drawer-1.side-front:r fails',
+      'run-moving:k.rear.drawer-1.side-rear:r fails',
+    ]);
+  });
+  it('feed a cold box: amperes, its fuse and its copper; and bring a flue to a heater', () => {
+    const things = (kind: Thing['kind']): Thing => {
+      const found = START_THINGS.find((thing) => thing.kind === kind);
+      if (!found) throw new Error(kind);
+      return found;
+    };
+    const cold: Thing = { ...things('cold-box'), id: 'cold', draws: 60, width: 400, depth: 300, height: 400 };
+    const heater: Thing = { ...things('heater'), id: 'heat', connects: ['flue'], width: 200, depth: 150, height: 150 };
+    const held: Operation[] = [
+      { name: 'putThing', payload: { thing: cold } },
+      { name: 'putThing', payload: { thing: heater } },
+      { name: 'changeBay', payload: { id: 'k', bay: 'front', holds: { kind: 'thing', thing: 'cold' } } },
+      { name: 'changeBay', payload: { id: 's', bay: 'front', holds: { kind: 'thing', thing: 'heat' } } },
+    ];
+    const wired = (fuse: number | null, copper: number | null): string[] =>
+      checksOf(...held, run({ wire: { volts: 12, fuse, copper } })).filter((id) => /fuse|voltage/.test(id));
+    expect(wired(null, null)).toEqual(['fuse:r unknown', 'voltage-drop:r unknown']);
+    expect(wired(10, 2.5)).toEqual([]);
+    expect(wired(4, 0.5)).toContain('fuse:r fails');
+    expect(wired(10, 0.5)).toContain('cable-fuse:r fails');
+    const flue = (...more: Operation[]) => checksOf(...held, ...more).filter((id) => id.includes(':flue'));
+    expect(flue()).toEqual(['connected:s:front:flue tight']);
+    expect(flue(run({ kind: 'flue', from: { unit: 's', bay: 'front' }, to: { at: [1900, -700, -100] } }))).toEqual([]);
+  });
+  it('fall evenly into a tank that stands lower, and fail where they are led level', () => {
+    const waste = (more: Partial<Run>): string[] =>
+      checksOf(run({ kind: 'waste', diameter: 40, ...more })).filter((id) => id.startsWith('drain'));
+    // half of its height down to 200 over less than 600: steep
+    expect(waste({})).toEqual([]);
+    const { runs, inner } = derive(after(empty, run({ kind: 'waste', diameter: 40 })), book);
+    const [from, to] = [runs.placed[0]?.points[0], runs.placed[0]?.points.at(-1)];
+    if (!from || !to || !inner) throw new Error('it lies');
+    expect(waste({ via: [[(from[0] + to[0]) / 2, from[1], from[2] - inner.floor]] })).toEqual(['drain-fall:r fails']);
+  });
+});

@@ -1,0 +1,195 @@
+import { appliesTo, type Pin, type Scene } from '../../furniture/scene.js';
+import type { PlacedRun } from '../../furniture/runs.js';
+import { solidsOf } from '../../furniture/solid.js';
+import type { SolidBox } from '../../rules/room.js';
+import {
+  cableRule,
+  drainFallRule,
+  dropRule,
+  fuseRule,
+  holeEdgeRule,
+  movingRunRule,
+  openRunRule,
+  runEndsRule,
+} from '../../rules/runs.js';
+import type { Vector } from '../../parts/part.js';
+import { halfWidth } from '../../shell/shell.js';
+
+/** A run is looked at every so often along its length, mm. */
+const STEP_MM = 20;
+/** Nearer to the wall than this it lies along it; higher than this above the floor nobody meets it, mm. */
+const ALONG_WALL_MM = 120;
+const OVERHEAD_MM = 1900;
+
+const pinAt = ([x, y]: Vector | readonly [number, number, number], unit: string | null = null): Pin => ({
+  unit,
+  person: null,
+  x,
+  y,
+});
+/** Where a run's note is pinned: at its first corner; at the front where it has none. */
+const pinOf = ({ points }: PlacedRun): Pin => pinAt(points[0] ?? [0, 0, 0]);
+const nameOf = (scene: Scene, id: string): string => scene.units.find((unit) => unit.id === id)?.name ?? id;
+const runNames = (scene: Scene, ids: readonly string[]): string =>
+  ids.map((id) => scene.runs.placed.find(({ run }) => run.id === id)?.run.name ?? id).join(', ');
+
+const edges = appliesTo(holeEdgeRule, {
+  ofRoom: (scene) =>
+    scene.runs.holes
+      .filter(({ moves }) => !moves)
+      .map((hole) => ({
+        id: `hole-edge:${hole.unit}.${hole.board}:${hole.runs.join('+')}`,
+        input: {
+          left: hole.edge,
+          diameter: hole.diameter,
+          name: nameOf(scene, hole.unit),
+          run: runNames(scene, hole.runs),
+          board: hole.board,
+        },
+        pin: pinAt(hole.place, hole.unit),
+        quiet: true,
+      })),
+});
+
+const through = appliesTo(movingRunRule, {
+  ofRoom: (scene) => [
+    ...scene.runs.holes
+      .filter(({ moves }) => moves)
+      .map((hole) => ({
+        id: `run-moving:${hole.unit}.${hole.board}:${hole.runs.join('+')}`,
+        input: {
+          through: 'moving' as const,
+          name: nameOf(scene, hole.unit),
+          run: runNames(scene, hole.runs),
+          board: hole.board,
+        },
+        pin: pinAt(hole.place, hole.unit),
+      })),
+    ...scene.runs.along.map((one) => ({
+      id: `run-moving:${one.unit}.${one.board}:${one.run}`,
+      input: {
+        through: 'board' as const,
+        name: nameOf(scene, one.unit),
+        run: runNames(scene, [one.run]),
+        board: one.board,
+      },
+      pin: pinAt(one.place, one.unit),
+    })),
+  ],
+});
+
+const ends = appliesTo(runEndsRule, {
+  ofRoom: ({ runs }) =>
+    runs.placed
+      .filter(({ points }) => points.length === 0)
+      .map((one) => ({ id: `run-ends:${one.run.id}`, input: { run: one.run.name }, pin: pinOf(one) })),
+});
+
+/** How much of a run lies in the open room where one walks, mm. */
+function openLength({ points }: PlacedRun, solids: readonly SolidBox[], { inner }: Scene): number {
+  let open = 0;
+  for (let i = 1; i < points.length; i += 1) {
+    const [a, b] = [points[i - 1], points[i]];
+    if (!a || !b) continue;
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+    const steps = Math.max(1, Math.round(length / STEP_MM));
+    for (let k = 0; k < steps; k += 1) {
+      const share = (k + 0.5) / steps;
+      const [x, y, z] = [0, 1, 2].map((n) => (a[n] ?? 0) + ((b[n] ?? 0) - (a[n] ?? 0)) * share) as [
+        number,
+        number,
+        number,
+      ];
+      if (z < inner.floor || z > inner.floor + OVERHEAD_MM || x < inner.start || x > inner.length) continue;
+      if (halfWidth(inner, y < 0 ? 'left' : 'right', x, z) - Math.abs(y) < ALONG_WALL_MM) continue;
+      if (!solids.some((box) => holds(box, x, y, z))) open += length / steps;
+    }
+  }
+  return open;
+}
+const holds = (box: SolidBox, x: number, y: number, z: number): boolean =>
+  x > box.x0 - 1 && x < box.x1 + 1 && y > box.y0 - 1 && y < box.y1 + 1 && z > box.z0 - 1 && z < box.z1 + 1;
+
+const open = appliesTo(openRunRule, {
+  ofRoom: (scene) => {
+    const laid = scene.runs.placed.filter(({ points }) => points.length > 0);
+    if (laid.length === 0) return [];
+    const solids = scene.units.flatMap((unit) => solidsOf(unit, scene, scene.families));
+    return laid.map((one) => ({
+      id: `run-open:${one.run.id}`,
+      input: { open: openLength(one, solids, scene), run: one.run.name },
+      pin: pinOf(one),
+      quiet: true,
+    }));
+  },
+});
+
+/** The least fall of a run from one corner to the next, mm a metre; null where it has no level length at all. */
+function leastFall({ points }: PlacedRun): number | null {
+  const falls = points.slice(1).flatMap((b, i): number[] => {
+    const a = points[i];
+    if (!a) return [];
+    const level = Math.hypot(b[0] - a[0], b[1] - a[1]);
+    if (level < 1) return b[2] > a[2] + 1 ? [-1000] : [];
+    return [((a[2] - b[2]) / level) * 1000];
+  });
+  return falls.length === 0 ? null : Math.min(...falls);
+}
+
+const fall = appliesTo(drainFallRule, {
+  ofRoom: ({ runs }) =>
+    runs.placed.flatMap((one) => {
+      const least = one.run.kind === 'waste' ? leastFall(one) : null;
+      return least === null
+        ? []
+        : [{ id: `drain-fall:${one.run.id}`, input: { fall: least, run: one.run.name }, pin: pinOf(one) }];
+    }),
+});
+
+/** What a cable feeds: everything at its ends that draws, batteries and chargers aside, W. */
+export const wattsOf = ({ things }: PlacedRun): number => things.reduce((sum, { draws }) => sum + draws, 0);
+
+const wired = (scene: Scene) =>
+  scene.runs.placed.flatMap((one) =>
+    one.run.kind === 'cable' && one.run.wire ? [{ one, wire: one.run.wire, watts: wattsOf(one) }] : [],
+  );
+const fuse = appliesTo(fuseRule, {
+  ofRoom: (scene) =>
+    wired(scene)
+      .filter(({ watts }) => watts > 0)
+      .map(({ one, wire, watts }) => ({
+        id: `fuse:${one.run.id}`,
+        input: { watts, volts: wire.volts, fuse: wire.fuse, run: one.run.name },
+        pin: pinOf(one),
+        quiet: true,
+      })),
+});
+const cable = appliesTo(cableRule, {
+  ofRoom: (scene) =>
+    wired(scene).flatMap(({ one, wire }) =>
+      wire.fuse === null
+        ? []
+        : [
+            {
+              id: `cable-fuse:${one.run.id}`,
+              input: { fuse: wire.fuse, copper: wire.copper, run: one.run.name },
+              pin: pinOf(one),
+              quiet: true,
+            },
+          ],
+    ),
+});
+const drop = appliesTo(dropRule, {
+  ofRoom: (scene) =>
+    wired(scene)
+      .filter(({ one, watts }) => watts > 0 && one.points.length > 0)
+      .map(({ one, wire, watts }) => ({
+        id: `voltage-drop:${one.run.id}`,
+        input: { length: one.length, watts, volts: wire.volts, copper: wire.copper, run: one.run.name },
+        pin: pinOf(one),
+        quiet: true,
+      })),
+});
+
+/** Cables, pipes and ducts: what they go through, what they lie across, how they fall and what they carry. */
+export const RUN_CHECKS = [ends, through, edges, open, fall, fuse, cable, drop];

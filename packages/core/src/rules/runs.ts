@@ -1,0 +1,169 @@
+import { z } from 'zod';
+import { mm } from '../words/message.js';
+import { atLeast, atMost, defineRule, graded, type Verdict } from './rule.js';
+
+const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
+const name = z.string().default('');
+
+/** Round things lie in a round hole with room between them: so many times the diameter of one as thick as all. */
+const LOOSE = 1.25;
+const PULLED_MM = 2;
+export const bundleRule = defineRule({
+  name: 'bundle-hole',
+  title: 'The hole for what goes through a board',
+  formula: 'one: its diameter + 2; several: 1.25 x root of the sum of squares + 2; rounded up to a whole mm',
+  reason: 'A bundle is not solid, and it has to be pulled through; a grommet or a rounded edge keeps it from chafing.',
+  input: z.strictObject({
+    diameters: z
+      .array(z.number().positive().max(1000).meta({ unit: 'mm' }))
+      .min(1)
+      .max(200),
+  }),
+  run: ({ diameters }) => {
+    const thick = Math.sqrt(diameters.reduce((sum, one) => sum + one * one, 0));
+    return { hole: Math.ceil((diameters.length > 1 ? LOOSE : 1) * thick + PULLED_MM - 1e-9) };
+  },
+});
+
+export const holeEdgeRule = defineRule({
+  name: 'hole-edge',
+  title: 'Wood left beside a hole',
+  formula: 'from the hole to the nearest edge, opening or other hole of the board, good: >= 25; tight: >= 12',
+  reason: 'With less a board splits there, or the hole breaks out at its edge.',
+  input: z.strictObject({ left: length, diameter: length, name, run: name, board: name }),
+  run: ({ left, diameter, name: unit, run, board }) =>
+    atLeast(left, 25, 12, (grade, spare) =>
+      graded('rule.holeEdge', {
+        name: unit,
+        run,
+        board,
+        left: mm(Math.max(0, left)),
+        diameter: mm(diameter),
+        short: mm(-(spare ?? 0)),
+      })(grade),
+    ),
+});
+
+export const movingRunRule = defineRule({
+  name: 'run-moving',
+  title: 'Runs keep out of what moves, and out of boards',
+  formula:
+    'good: it goes through nothing that slides, swings or comes off, and along no board within its thickness; fails: it does',
+  reason: 'A pipe through a drawer holds it shut; one that lies in a board cannot be laid.',
+  input: z.strictObject({ through: z.enum(['moving', 'board']), name, run: name, board: name }),
+  run: ({ through, name: unit, run, board }): Verdict =>
+    atLeast(-1, 0, 0, (grade) =>
+      graded(through === 'moving' ? 'rule.runMoving' : 'rule.runInBoard', { name: unit, run, board })(grade),
+    ),
+});
+
+export const runEndsRule = defineRule({
+  name: 'run-ends',
+  title: 'Both ends of a run',
+  formula: 'good: both ends are somewhere; unknown: nobody has said where one of them is',
+  reason: 'Without its ends its way, its holes and its length are not known.',
+  input: z.strictObject({ run: name }),
+  run: ({ run }): Verdict => atLeast(null, 0, 0, (grade) => graded('rule.runEnds', { run })(grade)),
+});
+
+export const openRunRule = defineRule({
+  name: 'run-open',
+  title: 'Runs across the way',
+  formula:
+    'of its length in the open where one walks, below 1900; good: 0; tight: any, under a threshold or in the floor; never fails',
+  reason: 'What lies across the way is stepped on and tripped over.',
+  input: z.strictObject({ open: length, run: name }),
+  run: ({ open, run }) => atMost(open, 0, Infinity, (grade) => graded('rule.runOpen', { run, open: mm(open) })(grade)),
+});
+
+export const drainFallRule = defineRule({
+  name: 'drain-fall',
+  title: 'Fall of a waste pipe',
+  formula:
+    'fall of its flattest stretch over its level length, good: >= 20 mm a metre; tight: >= 10; fails: less, or it rises',
+  reason: 'Water that stands in a pipe smells, freezes and blocks it. The vehicle does not stand level either.',
+  input: z.strictObject({ fall: z.number().min(-10_000).max(10_000).meta({ unit: 'mm a metre' }), run: name }),
+  run: ({ fall, run }) =>
+    atLeast(fall, 20, 10, (grade, spare) =>
+      graded('rule.drainFall', { run, fall: Math.round(fall), short: Math.ceil(-(spare ?? 0)) })(grade),
+    ),
+});
+
+export const fuseRule = defineRule({
+  name: 'fuse',
+  title: 'What a cable carries against its fuse',
+  formula:
+    'amperes = watts of what it feeds / volts; good: fuse >= 1.25 x amperes; tight: >= amperes; unknown without a fuse',
+  reason:
+    'A fuse that is loaded to its rating blows in the heat. Choosing and connecting is for a licensed trade; local code and the maker’s sheet win.',
+  input: z.strictObject({
+    watts: z.number().min(0).max(100_000).meta({ unit: 'W' }),
+    volts: z.number().positive().max(400).meta({ unit: 'V' }),
+    fuse: z.number().positive().max(500).meta({ unit: 'A' }).nullable(),
+    run: name,
+  }),
+  run: ({ watts, volts, fuse, run }) => {
+    const amps = watts / volts;
+    return atLeast(fuse, 1.25 * amps, amps, (grade) =>
+      graded('rule.fuse', { run, amps: one(amps), fuse: fuse ?? 0, wants: one(1.25 * amps) })(grade),
+    );
+  },
+});
+
+/** Amperes that single copper conductors carry for long in a bundle, by their section in mm2: cautious common figures. */
+const CARRIES: readonly (readonly [number, number])[] = [
+  [0.75, 6],
+  [1, 10],
+  [1.5, 14],
+  [2.5, 20],
+  [4, 28],
+  [6, 36],
+  [10, 50],
+  [16, 70],
+  [25, 95],
+  [35, 120],
+  [50, 150],
+  [70, 190],
+];
+export const cableRule = defineRule({
+  name: 'cable-fuse',
+  title: 'A fuse guards its cable',
+  formula:
+    'fuse <= what the copper carries: 0.75 mm2 6 A, 1 10, 1.5 14, 2.5 20, 4 28, 6 36, 10 50, 16 70, 25 95, 35 120, 50 150, 70 190; unknown without its section',
+  reason: 'A cable thinner than its fuse burns first. For orientation only: a licensed trade and local code decide.',
+  input: z.strictObject({
+    fuse: z.number().positive().max(500).meta({ unit: 'A' }),
+    copper: z.number().positive().max(200).meta({ unit: 'mm2' }).nullable(),
+    run: name,
+  }),
+  run: ({ fuse, copper, run }) => {
+    const carries = copper === null ? null : (CARRIES.filter(([area]) => area <= copper).at(-1)?.[1] ?? 0);
+    return atLeast(carries, fuse, fuse, (grade) =>
+      graded('rule.cableFuse', { run, fuse, copper: copper ?? 0, carries: carries ?? 0 })(grade),
+    );
+  },
+});
+
+/** Of copper at 20 C, ohm mm2 / m. */
+const RESISTIVITY = 0.0178;
+export const dropRule = defineRule({
+  name: 'voltage-drop',
+  title: 'Voltage lost in a cable',
+  formula:
+    'volts lost = 2 x length x 0.0178 x amperes / mm2; as a share, good: <= 3 %; tight: <= 5 %; unknown without its section',
+  reason: 'A compressor or heater does not start on what is left at the end of a long thin cable.',
+  input: z.strictObject({
+    length: length,
+    watts: z.number().min(0).max(100_000).meta({ unit: 'W' }),
+    volts: z.number().positive().max(400).meta({ unit: 'V' }),
+    copper: z.number().positive().max(200).meta({ unit: 'mm2' }).nullable(),
+    run: name,
+  }),
+  run: ({ length: far, watts, volts, copper, run }) => {
+    const share = copper === null ? null : (((2 * (far / 1000) * RESISTIVITY * watts) / volts / copper) * 100) / volts;
+    return atMost(share, 3, 5, (grade) =>
+      graded('rule.drop', { run, share: one(share ?? 0), copper: copper ?? 0, length: mm(far) })(grade),
+    );
+  },
+});
+const one = (value: number): number => Math.round(value * 10) / 10;
