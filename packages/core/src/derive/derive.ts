@@ -421,7 +421,13 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   const wiringIn = memoLast((found: readonly Found[]) =>
     found.filter((item) => item.kind === 'wiring' && item.decision === 'keep'),
   );
-  let lastRoom: { readonly inner: Shell | null; readonly floor: LinedFloor; readonly lined: Linings } | null = null;
+  let lastRoom: {
+    readonly inner: Shell | null;
+    readonly floor: LinedFloor;
+    readonly lined: Linings;
+    readonly battens: FloorBattens | null;
+  } | null = null;
+  let lastMasses: readonly MassPoint[] | null = null;
 
   const pull = (project: Project, given: PriceBook, dragging = false): Derived => {
     const book = asBought(given, project.measured);
@@ -436,13 +442,14 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const found = () => arches(geometry, built().shell);
     const room = () => inner(built().shell, insets(now.depths));
     const meets = (): Shell | null => (making.floorMeets === 'lining' ? room().shell : built().shell);
-    // while a unit is dragged the linings stay as they were: they follow when it is let go
+    // while a unit is dragged the linings and the weights stay as they were: they follow when it is let go
     const standing = () => (dragging && lastRoom !== null && lastRoom.inner === room().shell ? lastRoom : null);
     const areas = () => areasOf(now.room ?? now.bareRoom, now.inner ?? now.shell, now.arches, geometry);
     const planned = () => plans(now.parts, project, making, book);
     const floorFace = () => now.fixings.find((face) => face.surface === 'floor') ?? null;
-    const masses = (from: Derived): readonly MassPoint[] =>
-      from.inner
+    const masses = (from: Derived): readonly MassPoint[] => {
+      if (dragging && lastMasses) return lastMasses;
+      lastMasses = from.inner
         ? pointsIn(
             from.parts,
             from.mass,
@@ -456,6 +463,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             project.vehicle.kind === 'trailer',
           )
         : [];
+      return lastMasses;
+    };
     const madeAndRun = () => madeIn(units, project.layout.runs ?? NO_LAID, now.inner, now.arches, book, things);
     const scene = (inner: Shell): Scene => ({
       units,
@@ -502,6 +511,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           : null;
       },
       floorBattens: () =>
+        standing()?.battens ??
         laidBattens(geometry, shadows.all, making, meets(), now.arches, now.depths.floor, project.floorHatches),
       floor: () =>
         standing()?.floor ??
@@ -546,7 +556,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       lying: () => lyingOf(units),
       parts: () => {
         const { floor: laidFloor, lined } = now;
-        lastRoom = { inner: now.inner, floor: laidFloor, lined };
+        lastRoom = { inner: now.inner, floor: laidFloor, lined, battens: now.floorBattens };
         return joined([
           laidFloor.parts,
           ...lined.linings.map((lining) => lining.parts),

@@ -15,8 +15,18 @@ export const PERSON_KG = 75;
 /** Who has no seat among the units rides in the cab, so far before the front datum, mm. */
 const CAB_X_MM = -700;
 
+const middles = new WeakMap<Part, readonly [number, number, number]>();
+/** The middle of a part, worked out once. */
+function middleOf(part: Part): readonly [number, number, number] {
+  const before = middles.get(part);
+  if (before) return before;
+  const middle = blankMiddle(part);
+  middles.set(part, middle);
+  return middle;
+}
+
 /** The middle of a part's blank in the vehicle, mm. */
-function middleOf({ outline, thickness, place }: Part): readonly [number, number, number] {
+function blankMiddle({ outline, thickness, place }: Part): readonly [number, number, number] {
   const { minX, maxX, minY, maxY } = boxOf(outline.outer);
   const [u, v] = [(minX + maxX) / 2, (minY + maxY) / 2];
   const at = (i: 0 | 1 | 2): number =>

@@ -126,9 +126,15 @@ export function blankOf(part: Part): { readonly length: number; readonly width: 
 
 /** Mass of a part by its true outline, kg; null when the material's density is not known. */
 export function partMass(part: Part, book: PriceBook): number | null {
+  const before = masses.get(part);
+  if (before?.book === book) return before.kg;
   const density = materialOf(book, part.material)?.density ?? 0;
-  return density > 0 ? (outlineArea(part.outline) * part.thickness * density) / 1e9 : null;
+  const kg = density > 0 ? (outlineArea(part.outline) * part.thickness * density) / 1e9 : null;
+  masses.set(part, { book, kg });
+  return kg;
 }
+/** Parts are never changed: one weighs what it weighed for as long as the price book is the same. */
+const masses = new WeakMap<Part, { readonly book: PriceBook; readonly kg: number | null }>();
 
 /** Moves an outline so that its blank's lower left corner is at 0,0, and says by how much it moved. */
 export function toOrigin(outline: Outline): { readonly outline: Outline; readonly moved: Point } {

@@ -18,15 +18,51 @@ interface Placed {
   readonly prism: Prism;
 }
 
+const stood = new WeakMap<Motion, Map<number, Prism | null>>();
+/** Where something moved by a share stands: worked out once for as long as the motion is the same. */
+function standsAt(motion: Motion, share: number): Prism | null {
+  const ofMotion = stood.get(motion) ?? new Map<number, Prism | null>();
+  stood.set(motion, ofMotion);
+  const before = ofMotion.get(share);
+  if (before !== undefined) return before;
+  const prism = standsMoved(motion, share);
+  ofMotion.set(share, prism);
+  return prism;
+}
+
+const movedOf = new WeakMap<Scene, WeakMap<Readonly<Record<string, number>>, readonly Placed[]>>();
+
 /** Everything that is moved in a mode, where it then is. */
 export function movedIn(scene: Scene, states: Readonly<Record<string, number>>): readonly Placed[] {
+  const ofScene = movedOf.get(scene) ?? new WeakMap<Readonly<Record<string, number>>, readonly Placed[]>();
+  movedOf.set(scene, ofScene);
+  const before = ofScene.get(states);
+  if (before) return before;
+  const moved = placedIn(scene, states);
+  ofScene.set(states, moved);
+  return moved;
+}
+
+function placedIn(scene: Scene, states: Readonly<Record<string, number>>): readonly Placed[] {
   return scene.units.flatMap((unit) =>
     motionsOf(unit, scene).flatMap((motion): Placed[] => {
       const share = states[motion.of] ?? 0;
-      const prism = share > 0 ? standsMoved(motion, share) : null;
+      const prism = share > 0 ? standsAt(motion, share) : null;
       return prism ? [{ motion, unit, share, prism }] : [];
     }),
   );
+}
+
+const clashed = new WeakMap<Prism, WeakMap<Prism, number>>();
+/** The same with a memory: what did not move meets what it met. */
+function clashOf(a: Prism, b: Prism): number {
+  const ofA = clashed.get(a) ?? new WeakMap<Prism, number>();
+  clashed.set(a, ofA);
+  const before = ofA.get(b);
+  if (before !== undefined) return before;
+  const depth = depthOfClash(a, b);
+  ofA.set(b, depth);
+  return depth;
 }
 
 /** How far two things reach into each other, seen from above; 0 where they do not meet at any height. */
@@ -44,16 +80,24 @@ function depthOfClash(a: Prism, b: Prism): number {
     }),
   );
 }
-const asPrism = (box: SolidBox): Prism => ({
-  ring: [
-    [box.x0, box.y0],
-    [box.x1, box.y0],
-    [box.x1, box.y1],
-    [box.x0, box.y1],
-  ],
-  z0: box.z0,
-  z1: box.z1,
-});
+const prisms = new WeakMap<SolidBox, Prism>();
+/** A box as room that is taken: one of it for as long as the box is the same. */
+function asPrism(box: SolidBox): Prism {
+  const before = prisms.get(box);
+  if (before) return before;
+  const prism: Prism = {
+    ring: [
+      [box.x0, box.y0],
+      [box.x1, box.y0],
+      [box.x1, box.y1],
+      [box.x0, box.y1],
+    ],
+    z0: box.z0,
+    z1: box.z1,
+  };
+  prisms.set(box, prism);
+  return prism;
+}
 
 /** The operation that shuts something in a mode. */
 const shutIn = (scene: Scene, mode: Scene['modes'][number], of: string): Mend => ({
@@ -69,8 +113,11 @@ const shutIn = (scene: Scene, mode: Scene['modes'][number], of: string): Mend =>
 });
 
 const clashes = appliesTo(clashRule, {
-  ofRoom: (scene) =>
-    scene.modes.flatMap((mode) => {
+  ofRoom: (scene) => {
+    const standing = scene.units.flatMap((unit) =>
+      solidsOf(unit, scene, scene.families).map((box) => ({ unit, box, prism: asPrism(box) })),
+    );
+    return scene.modes.flatMap((mode) => {
       const moved = movedIn(scene, mode.states);
       // a thing that is taken away or lowered does not stand where it stands by day
       const lifted = new Set(
@@ -102,22 +149,13 @@ const clashes = appliesTo(clashRule, {
               name: motion.name as Motion['name'] | string,
               of: motion.of,
             })),
-          ...scene.units
-            .filter((unit) => unit.id !== one.unit.id && !lifted.has(unit.id))
-            .flatMap((unit) =>
-              solidsOf(unit, scene, scene.families)
-                .filter(near)
-                .map((box) => ({
-                  prism: asPrism(box),
-                  id: unit.id,
-                  name: unit.name as Motion['name'] | string,
-                  of: null,
-                })),
-            ),
+          ...standing
+            .filter(({ unit, box }) => near(box) && unit !== one.unit && !lifted.has(unit.id))
+            .map(({ unit, prism }) => ({ prism, id: unit.id, name: unit.name as Motion['name'] | string, of: null })),
         ];
         const worst = new Map<string, { by: number; name: Motion['name'] | string }>();
         for (const { prism, id, name } of others) {
-          const by = depthOfClash(one.prism, prism);
+          const by = clashOf(one.prism, prism);
           if (by > TOUCH_MM && by > (worst.get(id)?.by ?? 0)) worst.set(id, { by, name });
         }
         return [...worst].map(([id, { by, name }]) => ({
@@ -128,7 +166,8 @@ const clashes = appliesTo(clashRule, {
           mend: () => shutIn(scene, mode, one.motion.of),
         }));
       });
-    }),
+    });
+  },
 });
 
 /** A mode to drive in has everything shut. */

@@ -19,30 +19,67 @@ const LOOK_MM = 450;
 
 interface Standing {
   readonly name: string;
-  readonly unit: Unit | null;
+  readonly unit: Unit;
   readonly box: SolidBox;
 }
 
-/** What stands in the room beside each unit, of one scene. */
-const beside = new WeakMap<Scene, Map<string, readonly Standing[]>>();
+/** Room that what moves could ever reach, as an upright box, mm. */
+function reachOfMotion(motion: Motion): SolidBox {
+  const { shut } = motion;
+  if (motion.kind === 'slide') {
+    const [bx, by, bz] = motion.by;
+    return {
+      x0: shut.x0 + Math.min(0, bx),
+      x1: shut.x1 + Math.max(0, bx),
+      y0: shut.y0 + Math.min(0, by),
+      y1: shut.y1 + Math.max(0, by),
+      z0: shut.z0 + Math.min(0, bz),
+      z1: shut.z1 + Math.max(0, bz),
+    };
+  }
+  if (motion.kind === 'hinge' && motion.about === 'z') {
+    const { at, reach } = motion;
+    return { x0: at[0] - reach, x1: at[0] + reach, y0: at[1] - reach, y1: at[1] + reach, z0: shut.z0, z1: shut.z1 };
+  }
+  return motion.kind === 'hinge' ? motion.through : (motion.to ?? shut);
+}
+const near = (a: SolidBox, b: SolidBox): boolean =>
+  a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0 && a.z0 <= b.z1 && a.z1 >= b.z0;
 
-/** What stands in the room beside one unit; that something stands in its own place is said by itself. */
-function othersOf(unit: Unit, scene: Scene): readonly Standing[] {
-  const ofScene = beside.get(scene) ?? new Map<string, readonly Standing[]>();
-  beside.set(scene, ofScene);
-  const before = ofScene.get(unit.id);
+/**
+ * What stands beside one unit where a motion of it could reach. What stands in the unit's own place is said by itself; most
+ * things are nowhere near.
+ */
+function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing[] {
+  const reach = reachOfMotion(motion);
+  let found: Standing[] | null = null;
+  for (const one of standingIn(scene)) {
+    if (!near(reach, one.box) || one.unit === unit) continue;
+    found ??= [];
+    found.push(one);
+  }
+  if (!found) return NOBODY_NEAR;
+  const mine = solidsOf(unit, scene, scene.families);
+  const within = new Set(
+    found
+      .map((one) => one.unit)
+      .filter((other) =>
+        solidsOf(other, scene, scene.families).some((box) => mine.some((own) => overlapOf(own, box) !== null)),
+      ),
+  );
+  return within.size === 0 ? found : found.filter((one) => !within.has(one.unit));
+}
+const NOBODY_NEAR: readonly Standing[] = [];
+const standings = new WeakMap<Scene, readonly Standing[]>();
+/** Everything that stands in the room, once for each scene. */
+function standingIn(scene: Scene): readonly Standing[] {
+  const before = standings.get(scene);
   if (before) return before;
-  const own = solidsOf(unit, scene, scene.families);
-  const others = scene.units
-    .filter((other) => other.id !== unit.id)
-    .flatMap((other) => {
-      const boxes = solidsOf(other, scene, scene.families);
-      return boxes.some((box) => own.some((mine) => overlapOf(mine, box) !== null))
-        ? []
-        : boxes.map((box) => ({ name: other.name, unit: other, box }));
-    });
-  ofScene.set(unit.id, others);
-  return others;
+  const all = scene.units.flatMap((unit) =>
+    solidsOf(unit, scene, scene.families).map((box): Standing => ({ name: unit.name, unit, box })),
+  );
+  standings.set(scene, all);
+  return all;
 }
 
 export const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
@@ -113,6 +150,7 @@ const ROOF = 'the roof';
 
 /** What has been taken out of the room in every mode in which something is moved: it stands in its way in none. */
 function awayBefore(motion: Motion, scene: Scene): ReadonlySet<string> {
+  if (scene.modes.length === 0) return NONE_AWAY;
   const used = scene.modes.filter(({ states }) => (states[motion.of] ?? 0) > 0);
   if (used.length === 0) return NONE_AWAY;
   return new Set(
@@ -127,10 +165,32 @@ function awayBefore(motion: Motion, scene: Scene): ReadonlySet<string> {
 }
 const NONE_AWAY: ReadonlySet<string> = new Set();
 
+interface Known {
+  readonly inner: Scene['inner'];
+  readonly others: readonly Standing[];
+  readonly met: Met;
+}
+/** A motion in the same room beside the same things gets as far as it did. */
+const known = new WeakMap<Motion, Known>();
+
 /** What is first in the way of a motion: how far it gets and how far it would. */
 function firstMet(motion: Motion, unit: Unit, scene: Scene): Met {
   const gone = awayBefore(motion, scene);
-  const others = othersOf(unit, scene).filter(({ unit: other }) => other === null || !gone.has(other.id));
+  const others = othersNear(motion, unit, scene).filter(({ unit: other }) => !gone.has(other.id));
+  const last = known.get(motion);
+  if (
+    last?.inner === scene.inner &&
+    last.others.length === others.length &&
+    last.others.every(({ box, unit: other }, i) => box === others[i]?.box && other === others[i].unit)
+  )
+    return last.met;
+  const met = meets(motion, others, scene);
+  known.set(motion, { inner: scene.inner, others, met });
+  return met;
+}
+
+/** The same, worked out. */
+function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
   const none = (needs: number): Met => ({ clear: needs, needs, by: '', unit: null });
   const least = (needs: number, found: readonly Met[]): Met =>
     found.reduce((first, next) => (next.clear < first.clear ? next : first), none(needs));
@@ -239,6 +299,16 @@ function mendsOf(motion: Motion, unit: Unit, met: Met): (Mend | null)[] {
 }
 const reachOf = (motion: Motion): number => (motion.kind === 'hinge' && motion.about === 'z' ? motion.reach : 0);
 
+const middles = new WeakMap<Motion, Point>();
+/** The middle of the room something sweeps, seen from above: where its note is pinned. */
+function middleOfSweep(motion: Motion): Point {
+  const before = middles.get(motion);
+  if (before) return before;
+  const middle = midOf(sweptBy(motion));
+  middles.set(motion, middle);
+  return middle;
+}
+
 const sweeps = appliesTo(sweepRule, {
   ofRoom: (scene) =>
     scene.units.flatMap((unit) =>
@@ -247,7 +317,7 @@ const sweeps = appliesTo(sweepRule, {
         return {
           id: `sweep:${motion.of}`,
           input: { clear: met.clear, needs: met.needs, what: motion.name, by: met.by },
-          pin: pinAt(unit, midOf(sweptBy(motion))),
+          pin: pinAt(unit, middleOfSweep(motion)),
           quiet: true,
           mend: () => mendsOf(motion, unit, met),
         };
@@ -271,7 +341,7 @@ const before = appliesTo(beforeRule, {
           {
             id: `before:${motion.of}`,
             input: { room: far.clear - met.needs, what: motion.name, by: far.by },
-            pin: pinAt(unit, midOf(sweptBy(motion))),
+            pin: pinAt(unit, middleOfSweep(motion)),
             quiet: true,
           },
         ];

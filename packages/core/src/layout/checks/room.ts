@@ -160,61 +160,70 @@ function deepest(
 const collision = appliesTo(collisionRule, {
   ofRoom: (scene) => {
     const { units } = scene;
-    const boxes = units.map((unit) => ({ unit, boxes: solidsOf(unit, scene, scene.families) }));
-    return boxes.flatMap((a, i) =>
-      boxes.slice(i + 1).flatMap((b) => {
-        const pair = deepest(a.boxes, b.boxes);
-        const overlap = pair && overlapOf(pair.a, pair.b);
-        if (!pair || !overlap) return [];
-        const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a.unit, b.unit] : [b.unit, a.unit];
-        const apart = Math.min(endOf(front), endOf(rear)) - Math.max(front.body.x, rear.body.x);
-        const forward = wholeUp(overlap.x);
-        const shorten = (unit: Unit, x: number): Mend | null =>
-          unit.body.length - forward >= 300 && !spansWalls(unit)
-            ? {
-                said: message('mend.shortenBy', { name: unit.name, by: mm(forward) }),
-                operations: [changeUnit(unit, { x, length: unit.body.length - forward })],
-              }
-            : null;
-        // what hangs is raised off what it meets, as far as the roof lets it
-        const above = pair.a.z0 > pair.b.z0 + 100 ? a.unit : pair.b.z0 > pair.a.z0 + 100 ? b.unit : null;
-        const family = above && familyNamed(scene.families, above.family);
-        return [
-          {
-            id: `collision:${a.unit.id}:${b.unit.id}`,
-            input: { a: pair.a, b: pair.b, nameA: a.unit.name, nameB: b.unit.name },
-            pin: {
-              unit: a.unit.id,
-              person: null,
-              x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
-              y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
-            },
-            mend: (): (Mend | null)[] => [
-              front.body.x - forward >= scene.inner.start
-                ? {
-                    said: message('mend.moveForward', { name: front.name, by: mm(forward) }),
-                    operations: [changeUnit(front, { x: front.body.x - forward })],
-                  }
-                : null,
-              moved(rear, 'rear', apart, scene),
-              shorten(front, front.body.x),
-              shorten(rear, rear.body.x + forward),
-              above && family && fieldNamed(family, 'from')
-                ? {
-                    said: message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
-                    operations: [changeUnit(above, { from: above.body.from + wholeUp(overlap.z) })],
-                  }
-                : null,
-              ...[a.unit, b.unit].flatMap((unit) =>
-                unit.body.stands === 'free'
-                  ? [moved(unit, 'left', overlap.y, scene), moved(unit, 'right', overlap.y, scene)]
-                  : [],
-              ),
-            ],
+    const boxes = units.map((unit) => {
+      const solids = solidsOf(unit, scene, scene.families);
+      const [from, to] = [Math.min(...solids.map(({ x0 }) => x0)), Math.max(...solids.map(({ x1 }) => x1))];
+      return { unit, boxes: solids, from, to };
+    });
+    const met: { readonly a: (typeof boxes)[number]; readonly b: (typeof boxes)[number] }[] = [];
+    for (let i = 0; i < boxes.length; i += 1)
+      for (let k = i + 1; k < boxes.length; k += 1) {
+        const [a, b] = [boxes[i], boxes[k]];
+        // most things stand nowhere near each other
+        if (a && b && a.from < b.to && b.from < a.to) met.push({ a, b });
+      }
+    return met.flatMap(({ a, b }) => {
+      const pair = deepest(a.boxes, b.boxes);
+      const overlap = pair && overlapOf(pair.a, pair.b);
+      if (!pair || !overlap) return [];
+      const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a.unit, b.unit] : [b.unit, a.unit];
+      const apart = Math.min(endOf(front), endOf(rear)) - Math.max(front.body.x, rear.body.x);
+      const forward = wholeUp(overlap.x);
+      const shorten = (unit: Unit, x: number): Mend | null =>
+        unit.body.length - forward >= 300 && !spansWalls(unit)
+          ? {
+              said: message('mend.shortenBy', { name: unit.name, by: mm(forward) }),
+              operations: [changeUnit(unit, { x, length: unit.body.length - forward })],
+            }
+          : null;
+      // what hangs is raised off what it meets, as far as the roof lets it
+      const above = pair.a.z0 > pair.b.z0 + 100 ? a.unit : pair.b.z0 > pair.a.z0 + 100 ? b.unit : null;
+      const family = above && familyNamed(scene.families, above.family);
+      return [
+        {
+          id: `collision:${a.unit.id}:${b.unit.id}`,
+          input: { a: pair.a, b: pair.b, nameA: a.unit.name, nameB: b.unit.name },
+          pin: {
+            unit: a.unit.id,
+            person: null,
+            x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
+            y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
           },
-        ];
-      }),
-    );
+          mend: (): (Mend | null)[] => [
+            front.body.x - forward >= scene.inner.start
+              ? {
+                  said: message('mend.moveForward', { name: front.name, by: mm(forward) }),
+                  operations: [changeUnit(front, { x: front.body.x - forward })],
+                }
+              : null,
+            moved(rear, 'rear', apart, scene),
+            shorten(front, front.body.x),
+            shorten(rear, rear.body.x + forward),
+            above && family && fieldNamed(family, 'from')
+              ? {
+                  said: message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
+                  operations: [changeUnit(above, { from: above.body.from + wholeUp(overlap.z) })],
+                }
+              : null,
+            ...[a.unit, b.unit].flatMap((unit) =>
+              unit.body.stands === 'free'
+                ? [moved(unit, 'left', overlap.y, scene), moved(unit, 'right', overlap.y, scene)]
+                : [],
+            ),
+          ],
+        },
+      ];
+    });
   },
 });
 
@@ -237,38 +246,58 @@ export interface Way {
   readonly at: 'hip' | 'shoulder';
 }
 
+type Standing = Obstacle & { readonly unit: Unit };
+const standings = new WeakMap<
+  Unit,
+  { readonly solids: readonly SolidBox[]; readonly hip: Standing[]; readonly shoulder: Standing[] }
+>();
+
 /** What stands in the way at a height: solids, with what stands out over their fronts. At the hip whatever stands on the floor counts. */
-function obstaclesAt(scene: Scene, at: 'hip' | 'shoulder'): readonly (Obstacle & { readonly unit: Unit })[] {
-  const z = scene.inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
+function obstaclesAt(scene: Scene, at: 'hip' | 'shoulder'): readonly Standing[] {
+  const above = (height: number): number => scene.inner.floor + height;
   return scene.units.flatMap((unit) => {
+    const solids = solidsOf(unit, scene, scene.families);
+    const before = standings.get(unit);
+    if (before?.solids === solids) return before[at];
     const line = frontLineOf(unit);
     const out = familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
-    return solidsOf(unit, scene, scene.families)
-      .filter((box) => (at === 'hip' ? box.z0 < z : box.z0 < z && box.z1 > z))
-      .map((box) => ({
+    const of = (boxes: readonly SolidBox[]): Standing[] =>
+      boxes.map((box) => ({
         unit,
         x0: box.x0,
         x1: box.x1,
         y0: line?.sign === 1 ? box.y0 - out : box.y0,
         y1: line?.sign === -1 ? box.y1 + out : box.y1,
       }));
+    const standing = {
+      solids,
+      hip: of(solids.filter((box) => box.z0 < above(HIP_MM))),
+      shoulder: of(solids.filter((box) => box.z0 < above(SHOULDER_MM) && box.z1 > above(SHOULDER_MM))),
+    };
+    standings.set(unit, standing);
+    return standing[at];
   });
 }
 
-/** The widest free stretch across the vehicle at x, between what stands there. */
-function widestAt(left: number, right: number, standing: readonly Obstacle[]): { width: number; y: number } {
-  let best = { width: -Infinity, y: 0 };
-  let at = -left;
-  const take = (to: number): void => {
-    if (to - at > best.width) best = { width: to - at, y: (at + to) / 2 };
-  };
-  for (const { y0, y1 } of [...standing].sort((a, b) => a.y0 - b.y0)) {
-    take(Math.min(y0, right));
-    at = Math.max(at, y1);
+/** The widest free stretch across the vehicle at x, between what stands there; what stands in order from left to right. */
+function widestAt(
+  left: number,
+  right: number,
+  standing: readonly Obstacle[],
+  x0: number,
+  x1: number,
+): { width: number; y: number } {
+  let [width, y, at] = [-Infinity, 0, -left];
+  for (const box of standing) {
+    if (x1 < box.x0 || x0 > box.x1) continue;
+    const to = Math.min(box.y0, right);
+    if (to - at > width) [width, y] = [to - at, (at + to) / 2];
+    if (box.y1 > at) at = box.y1;
   }
-  take(right);
-  return best;
+  if (right - at > width) [width, y] = [right - at, (at + right) / 2];
+  return { width, y };
 }
+const fromLeft = (standing: readonly Obstacle[]): readonly Obstacle[] => [...standing].sort((a, b) => a.y0 - b.y0);
 
 /** Beds from wall to wall, where nobody walks, and what stands in the way at a height beside them. */
 function inTheWay(scene: Scene, at: 'hip' | 'shoulder') {
@@ -278,25 +307,50 @@ function inTheWay(scene: Scene, at: 'hip' | 'shoulder') {
   return { blocked, standing: obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit)) };
 }
 
+interface Post {
+  readonly x: number;
+  readonly left: number;
+  readonly right: number;
+}
+const posts = new WeakMap<
+  Obstacle,
+  { readonly inner: Scene['inner']; readonly z: number; readonly at: readonly Post[] }
+>();
+/** Where along something the way is measured, and the walls there: worked out once for as long as it stands there. */
+function postsOf(obstacle: Obstacle, inner: Scene['inner'], z: number): readonly Post[] {
+  const before = posts.get(obstacle);
+  if (before?.inner === inner && before.z === z) return before.at;
+  const at = spread(obstacle.x0, obstacle.x1, 9)
+    .filter((x) => x >= inner.start && x <= inner.length)
+    .map((x): Post => ({ x, left: halfWidth(inner, 'left', x, z), right: halfWidth(inner, 'right', x, z) }));
+  posts.set(obstacle, { inner, z, at });
+  return at;
+}
+const plainWays = new WeakMap<Scene, Map<'hip' | 'shoulder', Way | null>>();
+
 /**
  * The narrowest way past units at hip or shoulder height; null where there is none to walk past. Where a bed reaches from
  * wall to wall nobody walks.
  * @param more what else is in the way, as what is moved in a mode
  */
 export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonly Obstacle[] = []): Way | null {
+  const ofScene = plainWays.get(scene) ?? new Map<'hip' | 'shoulder', Way | null>();
+  plainWays.set(scene, ofScene);
+  const before = more.length === 0 ? ofScene.get(at) : undefined;
+  if (before !== undefined) return before;
   const { inner } = scene;
   const { blocked, standing } = inTheWay(scene, at);
-  const all: readonly Obstacle[] = [...standing, ...more];
+  const all = fromLeft([...standing, ...more]);
   const z = inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
-  const ways = all
-    .flatMap(({ x0, x1 }) => spread(x0, x1, 9))
-    .filter((x) => x >= inner.start && x <= inner.length && !blocked.some((bed) => x > bed.body.x && x < endOf(bed)))
-    .map((x): Way => {
-      const here = all.filter((box) => x >= box.x0 && x <= box.x1);
-      const { width, y } = widestAt(halfWidth(inner, 'left', x, z), halfWidth(inner, 'right', x, z), here);
-      return { width, x, y, at };
-    });
-  return ways.length === 0 ? null : ways.reduce((least, next) => (next.width < least.width ? next : least));
+  let least: Way | null = null;
+  for (const obstacle of all)
+    for (const { x, left, right } of postsOf(obstacle, inner, z)) {
+      if (blocked.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
+      const { width, y } = widestAt(left, right, all, x, x);
+      if (least === null || width < least.width) least = { width, x, y, at };
+    }
+  if (more.length === 0) ofScene.set(at, least);
+  return least;
 }
 
 /** The widest place of the way past units at the hip: where two can pass; null where nobody walks past anything. */
@@ -305,12 +359,18 @@ export function widestWay(scene: Scene): Way | null {
   const { blocked, standing } = inTheWay(scene, 'hip');
   if (standing.length === 0) return null;
   const z = inner.floor + HIP_MM;
+  const ordered = fromLeft(standing);
   // somebody who waits needs room for a body along the way too
   const ways = spread(inner.start + 300, inner.length - 300, 25)
     .filter((x) => !blocked.some((bed) => x > bed.body.x - 200 && x < endOf(bed) + 200))
     .map((x): Way => {
-      const here = standing.filter((box) => x + 200 >= box.x0 && x - 200 <= box.x1);
-      const { width, y } = widestAt(halfWidth(inner, 'left', x, z), halfWidth(inner, 'right', x, z), here);
+      const { width, y } = widestAt(
+        halfWidth(inner, 'left', x, z),
+        halfWidth(inner, 'right', x, z),
+        ordered,
+        x - 200,
+        x + 200,
+      );
       return { width, x, y, at: 'hip' };
     });
   return ways.length === 0 ? null : ways.reduce((most, next) => (next.width > most.width ? next : most));

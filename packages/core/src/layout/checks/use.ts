@@ -1,7 +1,7 @@
 import { endOf, frontLineOf } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
-import { appliesTo, changeUnit, type Scene, type SeenOpening } from '../../furniture/scene.js';
-import { boardBox } from '../../furniture/skeleton.js';
+import { appliesTo, changeUnit, type Case, type Scene, type SeenOpening } from '../../furniture/scene.js';
+import { boardBox, type Skeleton } from '../../furniture/skeleton.js';
 import { solidBox, solidsOf } from '../../furniture/solid.js';
 import { rectangle, outlineArea } from '../../numeric/plane.js';
 import { cutOut } from '../../numeric/shapes.js';
@@ -97,20 +97,23 @@ const inLine = appliesTo(alignRule, {
       const line = frontLineOf(unit);
       return line ? [{ unit, line }] : [];
     });
-    return standing.flatMap((a, i) =>
-      standing.slice(i + 1).flatMap((b) => {
+    type Row = Case<{ off: number; name: string; other: string; what: 'front' | 'top' }>;
+    const rows: Row[] = [];
+    for (let i = 0; i < standing.length; i += 1)
+      for (let k = i + 1; k < standing.length; k += 1) {
+        const [a, b] = [standing[i], standing[k]];
+        if (!a || !b || a.line.side !== b.line.side) continue;
         const next =
-          a.line.side === b.line.side &&
-          (Math.abs(endOf(a.unit) - b.unit.body.x) < NEXT_MM || Math.abs(endOf(b.unit) - a.unit.body.x) < NEXT_MM);
+          Math.abs(endOf(a.unit) - b.unit.body.x) < NEXT_MM || Math.abs(endOf(b.unit) - a.unit.body.x) < NEXT_MM;
         const level = a.unit.body.from < b.unit.body.to && b.unit.body.from < a.unit.body.to;
-        if (!next || !level) return [];
+        if (!next || !level) continue;
         const pin = {
           unit: b.unit.id,
           person: null,
           x: Math.max(a.unit.body.x, b.unit.body.x),
           y: b.line.sign * b.line.front,
         };
-        const row = (what: 'front' | 'top', off: number, to: number) => ({
+        const row = (what: 'front' | 'top', off: number, to: number): Row => ({
           id: `align:${what}:${a.unit.id}:${b.unit.id}`,
           input: { off: off > 30 ? 0 : off, name: b.unit.name, other: a.unit.name, what },
           pin,
@@ -120,14 +123,34 @@ const inLine = appliesTo(alignRule, {
             operations: [changeUnit(b.unit, { [what === 'front' ? 'front' : 'height']: to })],
           }),
         });
-        return [
+        rows.push(
           row('front', Math.abs(a.line.front - b.line.front), a.line.front),
           row('top', Math.abs(a.unit.body.to - b.unit.body.to), a.unit.body.to),
-        ];
-      }),
-    );
+        );
+      }
+    return rows;
   },
 });
+
+/** The largest board of a unit as it goes through a door, edge first: its two larger sizes, and how thick its boards are at most. */
+interface Carried {
+  readonly largest: readonly [number, number] | null;
+  readonly thickest: number;
+}
+const carried = new WeakMap<Skeleton, Carried>();
+function carriedOf(skeleton: Skeleton): Carried {
+  const before = carried.get(skeleton);
+  if (before) return before;
+  let largest: readonly [number, number] | null = null;
+  for (const board of skeleton.boards) {
+    const { low, high } = boardBox(board);
+    const [, b = 0, c = 0] = [0, 1, 2].map((k) => (high[k] ?? 0) - (low[k] ?? 0)).sort((p, q) => p - q);
+    if (!largest || b > largest[0]) largest = [b, c];
+  }
+  const made = { largest, thickest: Math.max(...skeleton.boards.map(({ thickness }) => thickness)) };
+  carried.set(skeleton, made);
+  return made;
+}
 
 const carryIn = appliesTo(carryRule, {
   ofRoom: (scene) => {
@@ -157,22 +180,13 @@ const carryIn = appliesTo(carryRule, {
       if (boards.length === 0 && own === null) return [];
       const box = solidBox(unit, scene.inner, scene.families);
       const sizes: [number, number, number] = [box.x1 - box.x0, box.y1 - box.y0, unit.body.to - unit.body.from];
-      // the two larger sizes of its largest board: one goes through edge first
-      const parts = boards.map((board): [number, number] => {
-        const { low, high } = boardBox(board);
-        const [, b = 0, c = 0] = [0, 1, 2].map((k) => (high[k] ?? 0) - (low[k] ?? 0)).sort((p, q) => p - q);
-        return [b, c];
-      });
-      const largestPart = parts.reduce<[number, number] | null>(
-        (most, next) => (!most || next[0] > most[0] ? next : most),
-        null,
-      );
+      const most = skeleton && carriedOf(skeleton);
       return [
         {
           id: `carry:${unit.id}`,
           input: {
             sizes,
-            parts: largestPart && ([thickest(boards), largestPart[0]] as [number, number]),
+            parts: most?.largest ? ([most.thickest, most.largest[0]] as [number, number]) : null,
             door,
             room,
             name: unit.name,
@@ -184,8 +198,5 @@ const carryIn = appliesTo(carryRule, {
     });
   },
 });
-const thickest = (boards: readonly { readonly thickness: number }[]): number =>
-  Math.max(...boards.map(({ thickness }) => thickness));
-
 /** Windows, ways out, lines and the way in. */
 export const USE_CHECKS = [glass, waysOut, inLine, carryIn];
