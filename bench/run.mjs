@@ -65,8 +65,8 @@ function benchDerive() {
     row(`Everything again after ${what} (median)`, `under ${most} ms`, ms(time), time < most);
   }
   const moved = (i) => done(project, ...bench(i));
-  for (let i = 0; i < 30; i += 1) deriver.shape(moved(i), priceBook, true);
-  const steps = timed(300, (i) => deriver.shape(moved(i), priceBook, true));
+  for (let i = 0; i < 30; i += 1) deriver.shape(moved(i), priceBook, 'by-hand');
+  const steps = timed(300, (i) => deriver.shape(moved(i), priceBook, 'by-hand'));
   row(
     'Recompute of a drag step: parts and checks (95th percentile)',
     'within 16 ms',
@@ -130,8 +130,8 @@ function benchDerive() {
     share(wholeChecks, 0.5) < 60,
   );
   const one = (i) => done(inModes, 'changeUnit', { id: 'n3', changes: { x: 300 + ((i * 7) % 400) } });
-  for (let i = 0; i < 10; i += 1) deriver.shape(one(i), priceBook, true);
-  const inDrag = timed(60, (i) => deriver.shape(one(i), priceBook, true));
+  for (let i = 0; i < 10; i += 1) deriver.shape(one(i), priceBook, 'by-hand');
+  const inDrag = timed(60, (i) => deriver.shape(one(i), priceBook, 'by-hand'));
   row(
     'A drag step with 60 units in 6 modes (95th percentile)',
     'under 8 ms',

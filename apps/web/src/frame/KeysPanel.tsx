@@ -24,7 +24,7 @@ const OF_STAGE: Partial<Record<StageName, readonly [string, UiKey][]>> = {
     ['b', 'keys.bench'],
     ['↵', 'keys.benchDone'],
   ],
-  layout: [['↑ ↓ ← →', 'keys.move'], ['Delete', 'keys.remove'], ...DRAWING],
+  layout: [['↑ ↓ ← →', 'keys.move'], ['Delete', 'keys.remove'], ['a d f g …', 'keys.modes'], ...DRAWING],
 };
 
 /** The keys of the present stage. */

@@ -185,7 +185,7 @@ const service = {
     const next = operations.reduce((p, operation) => applyOperation(p, operation).project, held.project);
     const dragging = operations.every((operation) => operation.name === 'changeUnit');
     const shape: Partial<DerivedShape> = newsOf(
-      deriver.pull(next, held.book, dragging) as DerivedShape,
+      deriver.pull(next, held.book, dragging && 'by-hand') as DerivedShape,
       dragging ? SHAPE_KEYS.filter((key) => key !== 'problems') : SHAPE_KEYS,
     );
     const known = new Map(told.parts?.map((part, i) => [part, i]));

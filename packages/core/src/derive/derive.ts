@@ -68,14 +68,16 @@ import { createUnitsMade } from './units-made.js';
 import { createAsked, createGeometry, createMaking } from './slices.js';
 
 /** One deriver remembers the last result of each step and works again only on what changed. */
+/** Units are only moved: to try something out, or under somebody's hand. */
+type Dragging = boolean | 'by-hand';
 export interface Deriver {
   /**
-   * Everything that follows, each value worked out when it is first read. While units are dragged, linings and floor may
-   * stay as they were: they follow when it is let go.
+   * Everything that follows, each value worked out when it is first read. While units are moved to try something, linings
+   * and floor may stay as they were; while somebody drags one, weights too: they follow when it is let go.
    */
-  readonly pull: (project: Project, book: PriceBook, dragging?: boolean) => Derived;
+  readonly pull: (project: Project, book: PriceBook, dragging?: Dragging) => Derived;
   /** As far as the parts and checks, as plain data. */
-  readonly shape: (project: Project, book: PriceBook, dragging?: boolean) => DerivedShape;
+  readonly shape: (project: Project, book: PriceBook, dragging?: Dragging) => DerivedShape;
   /** The whole way, as plain data. */
   readonly derive: (project: Project, book: PriceBook) => Derived;
 }
@@ -429,7 +431,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   } | null = null;
   let lastMasses: readonly MassPoint[] | null = null;
 
-  const pull = (project: Project, given: PriceBook, dragging = false): Derived => {
+  const pull = (project: Project, given: PriceBook, dragging: Dragging = false): Derived => {
     const book = asBought(given, project.measured);
     const buildUps = layersAsBought(project.buildUps, given, project.measured);
     const geometry = geometryOf(project.survey);
@@ -442,13 +444,13 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const found = () => arches(geometry, built().shell);
     const room = () => inner(built().shell, insets(now.depths));
     const meets = (): Shell | null => (making.floorMeets === 'lining' ? room().shell : built().shell);
-    // while a unit is dragged the linings and the weights stay as they were: they follow when it is let go
+    // while a unit is dragged the linings stay as they were: they follow when it is let go
     const standing = () => (dragging && lastRoom !== null && lastRoom.inner === room().shell ? lastRoom : null);
     const areas = () => areasOf(now.room ?? now.bareRoom, now.inner ?? now.shell, now.arches, geometry);
     const planned = () => plans(now.parts, project, making, book);
     const floorFace = () => now.fixings.find((face) => face.surface === 'floor') ?? null;
     const masses = (from: Derived): readonly MassPoint[] => {
-      if (dragging && lastMasses) return lastMasses;
+      if (dragging === 'by-hand' && lastMasses) return lastMasses;
       lastMasses = from.inner
         ? pointsIn(
             from.parts,
@@ -659,7 +661,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   };
   return {
     pull,
-    shape: (project, book, dragging = false) => {
+    shape: (project, book, dragging: Dragging = false) => {
       const now = pull(project, book, dragging);
       return settled(now, SHAPE_KEYS);
     },

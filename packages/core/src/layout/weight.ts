@@ -14,8 +14,11 @@ export interface WeightFigures {
   readonly rear: number | null;
   /** Share of the whole on the coupling of a trailer. */
   readonly nose: number | null;
-  /** What each unit weighs with everything in it, the heaviest first, kg. */
-  readonly units: readonly { readonly unit: string; readonly kg: number }[];
+  /**
+   * What each unit weighs with everything in it, the heaviest first, kg, and what it takes from the front axle or the
+   * coupling to the rear one for each 100 mm that it is moved to the rear; null while the axles are not known.
+   */
+  readonly units: readonly { readonly unit: string; readonly kg: number; readonly lever: number | null }[];
   /** With empty tanks. */
   readonly empty: { readonly total: number | null; readonly front: number | null; readonly rear: number | null };
 }
@@ -37,10 +40,14 @@ function axles(
 }
 
 /** The masses of units with what is in them, the heaviest first. */
-function unitsOf(points: readonly MassPoint[]): WeightFigures['units'] {
+function unitsOf(points: readonly MassPoint[], limits: Limits | null): WeightFigures['units'] {
+  const between =
+    limits && limits.rearAxle !== null && limits.frontAxle !== null ? limits.rearAxle - limits.frontAxle : null;
   const of = new Map<string, number>();
   for (const { unit, kg } of points) if (unit !== null) of.set(unit, (of.get(unit) ?? 0) + kg);
-  return [...of].map(([unit, kg]) => ({ unit, kg })).sort((a, b) => b.kg - a.kg);
+  return [...of]
+    .map(([unit, kg]) => ({ unit, kg, lever: between !== null && between >= 1 ? (kg * 100) / between : null }))
+    .sort((a, b) => b.kg - a.kg);
 }
 
 /** What it comes to on the road, with full tanks and everybody seated, and with empty tanks. */
@@ -68,7 +75,7 @@ export function weigh(points: readonly MassPoint[], limits: Limits | null): Weig
             sum(points, ({ kg, at }) => kg * at[2]) / added,
           ]
         : null,
-    units: unitsOf(built),
+    units: unitsOf(built, limits),
     ...full,
     nose: full.front !== null && full.total !== null && full.total > 0 ? full.front / full.total : null,
     empty,

@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
-import { memo, useMemo } from 'react';
+import { memo, useEffect, useMemo } from 'react';
 import type { Mode } from '@nestplank/core/document';
 import { useChange } from '../../kit/use-change.js';
 import { act } from '../../state/session.js';
@@ -70,12 +70,64 @@ function Steps({ scene, from, to }: { readonly scene: Scene; readonly from: Mode
   );
 }
 
+/** Keys that show a mode while they are held, in the order of the modes: beside each other, and none that means something else. */
+const KEYS = ['a', 'd', 'f', 'g', 'h', 'j', 'k', 'l'] as const;
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    target.closest('input, textarea, select, [role="combobox"], [role="dialog"], [role="menu"], [role="listbox"]') !==
+      null);
+
+/** While a mode's key is held it is shown; let go, what was shown before is shown again. */
+function useHeldKeys(modes: readonly Mode[]): void {
+  useEffect(() => {
+    let held: { readonly key: string; readonly before: string | null } | null = null;
+    const down = (event: KeyboardEvent): void => {
+      const at = KEYS.findIndex((key) => key === event.key);
+      const mode = modes[at];
+      if (
+        !mode ||
+        held ||
+        event.defaultPrevented ||
+        event.repeat ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        typing(event.target)
+      )
+        return;
+      event.preventDefault();
+      held = { key: event.key, before: useView.getState().mode };
+      look({ mode: mode.id });
+    };
+    const letGo = (): void => {
+      if (!held) return;
+      look({ mode: held.before });
+      held = null;
+    };
+    const up = (event: KeyboardEvent): void => {
+      if (event.key === held?.key) letGo();
+    };
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', up);
+    window.addEventListener('blur', letGo);
+    return () => {
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', up);
+      window.removeEventListener('blur', letGo);
+      letGo();
+    };
+  }, [modes]);
+}
+const NO_MODES: readonly Mode[] = [];
+
 /** The modes as a row of small live plans; the one that is pressed is drawn on the fold-out, with what moves into it. */
 export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scene }) {
   const { t } = useSpeech();
   const change = useChange();
   const shown = useView((view) => view.mode);
-  const modes = scene.project.layout.modes ?? [];
+  const modes = scene.project.layout.modes ?? NO_MODES;
+  useHeldKeys(modes);
   const { room } = scene;
   if (!room || scene.project.layout.units.length === 0) return null;
   const mode = modes.find(({ id }) => id === shown) ?? null;
@@ -110,7 +162,7 @@ export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scen
   return (
     <div className="modes">
       <div className="row modes-row" role="group" aria-label={t('mode.title')}>
-        {modes.map((own) => (
+        {modes.map((own, i) => (
           <button
             key={own.id}
             type="button"
@@ -118,7 +170,14 @@ export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scen
             aria-pressed={own.id === shown}
             onClick={() => look({ mode: own.id === shown ? null : own.id })}
           >
-            <span className="small strong">{own.name}</span>
+            <span className="small strong">
+              {own.name}
+              {KEYS[i] !== undefined && (
+                <kbd className="mode-key" aria-hidden="true">
+                  {KEYS[i]}
+                </kbd>
+              )}
+            </span>
             <SmallPlan
               units={scene.project.layout.units}
               room={room}

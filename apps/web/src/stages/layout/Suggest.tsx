@@ -1,10 +1,12 @@
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
+import ToggleButton from '@mui/material/ToggleButton';
 import { memo, useState } from 'react';
 import type { Suggested } from '@nestplank/core/derive';
 import { FAMILIES } from '@nestplank/core/furniture';
 import { Fold } from '../../kit/Fold.js';
+import { NumberField } from '../../kit/NumberField.js';
 import { WorkOut } from '../../kit/WorkOut.js';
 import { act, askProposals, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
@@ -15,7 +17,15 @@ import { SmallPlan } from './SmallPlan.js';
 
 const HIGH = 70;
 const BUILT_IN: ReadonlySet<string> = new Set(['sink', 'cooker', 'cold-box', 'oven']);
-const PLAIN_WEIGHTS = { storage: 1, worktop: 1, way: 1, glass: 1, comfort: 1 };
+const WISHED = ['storage', 'worktop', 'way', 'glass', 'comfort'] as const;
+const MUCH = [0, 1, 3] as const;
+const PLAIN_WEIGHTS: Readonly<Record<(typeof WISHED)[number], number>> = {
+  storage: 1,
+  worktop: 1,
+  way: 1,
+  glass: 1,
+  comfort: 1,
+};
 
 /** Arrangements of what has to be in, searched for on this shell. What stands is kept beside them when one is taken. */
 export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene }) {
@@ -26,6 +36,8 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
       offered.some((family) => family.id === id),
     ),
   );
+  const [weights, setWeights] = useState(PLAIN_WEIGHTS);
+  const [seed, setSeed] = useState(1);
   const { room } = scene;
   if (!room) return null;
   // what stands in a run of cupboards
@@ -49,25 +61,59 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
         title={t('suggest.title')}
         hint={t('suggest.hint')}
         run={t('suggest.run')}
-        ask={(each) => askProposals({ must: [...must], things: built, weights: PLAIN_WEIGHTS }, 1, each)}
+        ask={(each) => askProposals({ must: [...must], things: built, weights }, seed, each)}
         before={
-          <div role="group" aria-label={t('suggest.must')}>
-            {offered.map((family) => (
-              <FormControlLabel
-                key={family.id}
-                control={
-                  <Checkbox
-                    size="small"
-                    checked={must.includes(family.id)}
-                    onChange={(_event, on) =>
-                      setMust(on ? [...must, family.id] : must.filter((id) => id !== family.id))
-                    }
-                  />
-                }
-                label={family.words.name}
-              />
-            ))}
-          </div>
+          <>
+            <div role="group" aria-label={t('suggest.must')}>
+              {offered.map((family) => (
+                <FormControlLabel
+                  key={family.id}
+                  control={
+                    <Checkbox
+                      size="small"
+                      checked={must.includes(family.id)}
+                      onChange={(_event, on) =>
+                        setMust(on ? [...must, family.id] : must.filter((id) => id !== family.id))
+                      }
+                    />
+                  }
+                  label={family.words.name}
+                />
+              ))}
+            </div>
+            <div className="stack gap-4" role="group" aria-label={t('suggest.weights')}>
+              <span className="small soft">{t('suggest.weights')}</span>
+              {WISHED.map((wish) => (
+                <div key={wish} className="row gap-6 small">
+                  <span className="wish-name">{t(`suggest.weight.${wish}`)}</span>
+                  <span className="chips" role="group" aria-label={t(`suggest.weight.${wish}`)}>
+                    {MUCH.map((much) => (
+                      <ToggleButton
+                        key={much}
+                        value={much}
+                        size="small"
+                        selected={weights[wish] === much}
+                        onChange={() => setWeights({ ...weights, [wish]: much })}
+                      >
+                        {t(`suggest.much.${much}`)}
+                      </ToggleButton>
+                    ))}
+                  </span>
+                </div>
+              ))}
+            </div>
+            <NumberField
+              label={t('suggest.seed')}
+              value={seed}
+              least={1}
+              most={1_000_000}
+              whole
+              onTake={(value) => {
+                setSeed(value);
+                return null;
+              }}
+            />
+          </>
         }
       >
         {(told) => {

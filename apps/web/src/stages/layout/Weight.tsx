@@ -41,16 +41,23 @@ function OnTheRoad({ scene }: { readonly scene: Scene }) {
   const { t } = useSpeech();
   const { units } = scene.derived.weight;
   if (units.length === 0) return null;
+  const trailer = scene.project.vehicle.kind === 'trailer';
   return (
     <section className="section stack gap-4" aria-label={t('weight.held')}>
       <h2>{t('weight.held')}</h2>
       <ul className="plain-list small figures">
-        {units.map(({ unit, kg }) => {
+        {units.map(({ unit, kg, lever }) => {
           const { newtons, screws, nuts } = roadLoadRule.run({ mass: kg });
           return (
             <li key={unit}>
               {t('weight.holds', { name: unitName(scene, unit), kg: kg.toFixed(1), newtons: Math.round(newtons) })} ·{' '}
               <span className="soft">{t('weight.fixings', { screws, nuts })}</span>
+              {lever !== null && (
+                <span className="soft">
+                  {' '}
+                  · {t(trailer ? 'weight.leverNose' : 'weight.lever', { kg: lever.toFixed(1) })}
+                </span>
+              )}
             </li>
           );
         })}

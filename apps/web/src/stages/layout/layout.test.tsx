@@ -17,6 +17,7 @@ import wrenFile from '../../../../../demo/wren.json?raw';
 
 const acted: Operation[] = [];
 let mends: readonly MendedAll[] = [];
+const asked: unknown[] = [];
 vi.mock('../../state/session.js', async (original) => ({
   ...(await original<typeof import('../../state/session.js')>()),
   act: (...operations: Operation[]) => {
@@ -26,6 +27,10 @@ vi.mock('../../state/session.js', async (original) => ({
   // no worker stands behind the panels here
   stopAsking: () => undefined,
   previewActions: () => undefined,
+  askProposals: (wishes: unknown, seed: number) => {
+    asked.push([wishes, seed]);
+    return Promise.resolve();
+  },
   askMends: (each: (found: MendedAll) => void) => {
     for (const found of mends) each(found);
     return Promise.resolve();
@@ -35,6 +40,7 @@ const { ChecksPanel } = await import('./ChecksPanel.js');
 const { GapOffers } = await import('./GapAsk.js');
 const { ModesRow, ModeTold } = await import('./ModesRow.js');
 const { Weight } = await import('./Weight.js');
+const { Suggest } = await import('./Suggest.js');
 const { TryOut } = await import('./TryOut.js');
 const { BedScale } = await import('./BedScale.js');
 const { TraceLayer } = await import('./TraceLayer.js');
@@ -481,5 +487,47 @@ describe('what runs through the furniture', () => {
     );
     expect(screen.getAllByRole('img').map((one) => one.getAttribute('aria-label'))).toHaveLength(3);
     expect(screen.getByText('Gas to the hob')).toBeTruthy();
+  });
+});
+
+describe('what one wishes and holds', () => {
+  it('shows a mode while its key is held, and not while somebody types', () => {
+    render(
+      <>
+        <ModesRow scene={sceneOf(thimble)} />
+        <input aria-label="a field" />
+      </>,
+    );
+    const modes = thimble.project.layout.modes ?? [];
+    look({ mode: modes[2]?.id ?? null });
+    fireEvent.keyDown(document.body, { key: 'd' });
+    expect(useView.getState().mode).toBe(modes[1]?.id);
+    fireEvent.keyDown(document.body, { key: 'a' });
+    expect(useView.getState().mode).toBe(modes[1]?.id);
+    fireEvent.keyUp(document.body, { key: 'd' });
+    expect(useView.getState().mode).toBe(modes[2]?.id);
+    fireEvent.keyDown(screen.getByLabelText('a field'), { key: 'd' });
+    expect(useView.getState().mode).toBe(modes[2]?.id);
+  });
+  it('asks for arrangements with the weights and the start that are picked', async () => {
+    render(<Suggest scene={sceneOf(wren)} />);
+    await user.click(screen.getAllByText('Suggest arrangements')[0] as HTMLElement);
+    await user.click(within(screen.getByRole('group', { name: 'Storage' })).getByRole('button', { name: 'much' }));
+    await user.click(within(screen.getByRole('group', { name: 'Worktop' })).getByRole('button', { name: 'not' }));
+    const start = screen.getByLabelText('Start of the search, any number');
+    await user.clear(start);
+    await user.type(start, '7{Enter}');
+    await user.click(screen.getByRole('button', { name: 'Look for arrangements' }));
+    expect(asked).toEqual([
+      [expect.objectContaining({ weights: { storage: 3, worktop: 0, way: 1, glass: 1, comfort: 1 } }), 7],
+    ]);
+  });
+  it('tells what a unit takes from axle to axle when it is moved: its mass times 100 over the wheelbase', () => {
+    const scene = sceneOf(wren);
+    const { limits } = scene.project;
+    const between = (limits?.rearAxle ?? NaN) - (limits?.frontAxle ?? NaN);
+    for (const { kg, lever } of scene.derived.weight.units) expect(lever).toBeCloseTo((kg * 100) / between, 9);
+    render(<Weight scene={scene} />);
+    expect(screen.getAllByText(/from the front axle to the rear one/).length).toBe(scene.derived.weight.units.length);
   });
 });
