@@ -4,7 +4,7 @@ import type { Field, UnitFault } from '../document/kit.js';
 import type { Face, OptionValue, Unit } from '../document/unit-schema.js';
 import { z } from 'zod';
 import type { Shell } from '../shell/shell.js';
-import { message } from '../words/message.js';
+import { message, type Message } from '../words/message.js';
 import type { SceneFamily } from './scene.js';
 import type { Surroundings } from './surroundings.js';
 import type { Skeleton } from './skeleton.js';
@@ -39,6 +39,8 @@ export interface Family extends SceneFamily {
   /** One as it would stand in a free stretch; null where it does not fit there, or is of no use. Better ones have more of what it needs. */
   readonly inGap?: (gap: Gap, start: Start) => Offer | null;
   readonly skeleton: (unit: Unit, room: Surroundings) => Skeleton;
+  /** Figures of its own that somebody who builds or uses it wants to know. */
+  readonly tells?: (unit: Unit, room: Surroundings) => readonly Message[];
   /** Its bays can be divided, and each said what it holds and how it is closed. */
   readonly divides: boolean;
 }

@@ -14,6 +14,8 @@ interface Moving {
   readonly latch: boolean;
   /** Somebody stands before it and uses it so far from it, mm; 0 where it needs nobody there. */
   readonly before: number;
+  /** Where it can be held on its way, as shares of its range; left out where it is shut or open. */
+  readonly stops?: readonly { readonly share: number; readonly name: Message }[];
 }
 /** Turns about an upright axis, like a door. */
 export interface DoorMotion extends Moving {
@@ -34,6 +36,8 @@ export interface FlapMotion extends Moving {
   readonly through: SolidBox;
   /** Where it lies or stands when it is open. */
   readonly open: SolidBox;
+  /** Turned about the line along x through a point (y, z) by so many degrees, where it is not a quarter; positive from right to up. */
+  readonly tilt?: { readonly about: Point; readonly degrees: number };
 }
 /** Moves straight. */
 export interface SlideMotion extends Moving {
@@ -94,12 +98,27 @@ export function sweptBy(motion: Motion, share = 1): Prism {
   return { ring: sector(motion, share), z0: motion.shut.z0, z1: motion.shut.z1 };
 }
 
+/** The upright box round what is tilted by a share of its turn. */
+function tilted(
+  { shut }: FlapMotion,
+  { about: [y, z], degrees }: NonNullable<FlapMotion['tilt']>,
+  share: number,
+): SolidBox {
+  const turn = (degrees * share * Math.PI) / 180;
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const corners = [shut.y0, shut.y1].flatMap((cy) =>
+    [shut.z0, shut.z1].map((cz): Point => [y + c * (cy - y) - s * (cz - z), z + s * (cy - y) + c * (cz - z)]),
+  );
+  const [ys, zs] = [corners.map(([a]) => a), corners.map(([, b]) => b)];
+  return { ...shut, y0: Math.min(...ys), y1: Math.max(...ys), z0: Math.min(...zs), z1: Math.max(...zs) };
+}
+
 /** Where what moves is, moved by a share of its range; null where it is stowed away. */
 export function standsMoved(motion: Motion, share: number): Prism | null {
   if (share <= 0) return prism(motion.shut);
   if (motion.kind === 'lift-off') return motion.to && prism(motion.to);
   if (motion.kind === 'slide') return prism(shifted(motion.shut, motion.by, share));
-  if (motion.about === 'level') return prism(motion.open);
+  if (motion.about === 'level') return prism(motion.tilt ? tilted(motion, motion.tilt, share) : motion.open);
   const { at, range, reach, shut } = motion;
   const thick = Math.min(shut.x1 - shut.x0, shut.y1 - shut.y0);
   const angle = ((range[0] + (range[1] - range[0]) * share) * Math.PI) / 180;

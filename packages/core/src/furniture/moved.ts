@@ -98,6 +98,10 @@ export function rigidOf(motion: Motion, share: number): Rigid | null {
     const [x, y, z] = motion.by;
     return { ...still, by: [x * share, y * share, z * share] };
   }
+  if (motion.about === 'level' && motion.tilt) {
+    const [y, z] = motion.tilt.about;
+    return { axis: 'x', about: [0, y, z], turn: (motion.tilt.degrees * share * Math.PI) / 180, by: NOWHERE };
+  }
   if (motion.about === 'level') {
     const whole = flapTurn(motion.shut, motion.open);
     return { ...whole, turn: whole.turn * share };

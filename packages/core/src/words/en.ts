@@ -154,6 +154,21 @@ export const EN = {
   'furniture.noScrew':
     'No stocked screw goes through the {thickness} of {unit}: it takes {least} to {most}. Enter one in the price book.',
   'furniture.noScrews': 'There are no wood screws in the price book for {unit}.',
+  'tilting.knot': 'Knot {knot}: {degrees} degrees, its edge {height} above the floor.',
+  'tilting.steps':
+    'The rope is {rope} long when the board is level; from knot to knot its edge rises by {least} to {most}.',
+  'tilting.clear': 'It tilts up to {degrees} degrees before it meets {what}.',
+  'tilting.all': 'It can be tilted until it stands on edge.',
+  'tilting.short':
+    '{unit}: already the first knot asks for more than {most} degrees, and there it meets {what}. Tie the knots nearer to each other, or make it less wide.',
+  'tilting.tight':
+    '{unit}: no knot holds it: the first one is tighter than the rope can be. Tie the knots nearer to each other.',
+  'tilting.anchor': '{unit}: its ropes hang from a place that is not above its edge: take the anchor higher.',
+  'tilting.wall': 'the wall',
+  'tilting.roof': 'the roof',
+  'bought.cut': 'At {height} above the floor {by} has to come off its back.',
+  'bought.room': 'It stands clear of the wall; the widest place behind it is {gap}, at {height} above the floor.',
+  'bought.strip': 'A cover strip closes each end up to {gap} wide; two rails hold it to the wall.',
   'hardware.none.cup-hinge': '{unit}: the price book has no cup hinges for its doors. Enter some under Buy.',
   'hardware.none.butt-hinge': '{unit}: the price book has no butt hinges. Enter some under Buy.',
   'hardware.none.slides':

@@ -74,6 +74,8 @@ export const LAYOUT_EN = {
   'connection.mains': 'mains',
   'connection.water': 'water',
   'connection.waste': 'a waste tank',
+  'motion.tilt': '{unit}, tilted up',
+  'motion.knot': 'knot {knot}',
   'connection.gas': 'gas',
   'connection.air': 'air to burn with',
   'connection.flue': 'a flue',

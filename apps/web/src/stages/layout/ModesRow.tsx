@@ -19,6 +19,10 @@ const SHARES = [
   [1, 'mode.open'],
 ] as const;
 
+/** Of the ways something can be held, the one that a share of its range is nearest to. */
+const nearest = (share: number, all: readonly { readonly share: number }[]): number =>
+  all.reduce((best, { share: own }) => (Math.abs(own - share) < Math.abs(best - share) ? own : best), 0);
+
 /** How the parts of the chosen unit stand in the mode that is shown. */
 function UnitStates({ scene, mode, unit }: { readonly scene: Scene; readonly mode: Mode; readonly unit: string }) {
   const { t, said } = useSpeech();
@@ -32,15 +36,24 @@ function UnitStates({ scene, mode, unit }: { readonly scene: Scene; readonly mod
         <li key={motion.of} className="row gap-6">
           <span>{said(motion.name)}</span>
           <span className="chips" role="group" aria-label={said(motion.name)}>
-            {SHARES.filter(([share]) => share !== 0.5 || motion.kind !== 'lift-off').map(([share, word]) => (
+            {(motion.stops
+              ? [
+                  { share: 0, text: t('mode.shut') },
+                  ...motion.stops.map(({ share, name }) => ({ share, text: said(name) })),
+                ]
+              : SHARES.filter(([share]) => share !== 0.5 || motion.kind !== 'lift-off').map(([share, word]) => ({
+                  share,
+                  text: t(word),
+                }))
+            ).map(({ share, text }, _i, all) => (
               <ToggleButton
-                key={word}
-                value={word}
+                key={share}
+                value={share}
                 size="small"
-                selected={Math.abs((mode.states[motion.of] ?? 0) - share) < 0.26}
+                selected={nearest(mode.states[motion.of] ?? 0, all) === share}
                 onChange={() => set(motion.of, share)}
               >
-                {t(word)}
+                {text}
               </ToggleButton>
             ))}
           </span>

@@ -36,6 +36,23 @@ function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
   );
 }
 
+/** Figures that a family tells of its own, such as how a board tilts by the knots of its ropes. */
+function Told({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
+  const { said } = useSpeech();
+  const { inner, arches } = scene.derived;
+  const told =
+    inner &&
+    familyOf(unit.family)?.tells?.(unit, { inner, arches, book: scene.book, things: scene.project.things ?? [] });
+  if (!told || told.length === 0) return null;
+  return (
+    <ul className="plain-list small figures told">
+      {told.map((one) => (
+        <li key={JSON.stringify(one)}>{said(one)}</li>
+      ))}
+    </ul>
+  );
+}
+
 /** One of a family where it fits best, else where its family starts one. */
 function bestOf(family: Family, scene: Scene): Unit | null {
   const room = scene.derived.inner ?? scene.room;
@@ -145,6 +162,7 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
       {unit ? (
         <>
           <PlaceFields key={unit.id} unit={unit} scene={scene} />
+          <Told unit={unit} scene={scene} />
           <WishesOf scene={scene} unit={unit.id} />
         </>
       ) : (

@@ -12,6 +12,7 @@ import { slideOutBed } from './slide-out-bed.js';
 import { stool } from './stool.js';
 import { table } from './table.js';
 import { tallCupboard } from './tall-cupboard.js';
+import { tiltingBoard } from './tilting-board.js';
 import { thingAlone } from './thing-alone.js';
 import { washRoom } from './wash-room.js';
 
@@ -25,6 +26,7 @@ export const FAMILIES: readonly Family[] = [
   bedAlong,
   bedOnRails,
   slideOutBed,
+  tiltingBoard,
   table,
   leafTable,
   partition,
