@@ -1,7 +1,7 @@
 import { thingIn } from '../document/layout-changes.js';
 import type { Thing } from '../document/schema.js';
 import type { Run, RunEnd, RunKind } from '../document/unit-schema.js';
-import { circleRing, distanceToRing, isWithin, type Point } from '../numeric/plane.js';
+import { circleRing, distanceToRing, isWithin, nearestOnRing, type Point } from '../numeric/plane.js';
 import { planeAxes, type Axis } from '../parts/lay-flat.js';
 import type { Vector } from '../parts/part.js';
 import { bundleRule } from '../rules/runs.js';
@@ -34,6 +34,8 @@ export interface RunHole {
   readonly diameter: number;
   /** Wood left between the hole and the nearest edge or opening of the board, mm; below nothing where it breaks out. */
   readonly edge: number;
+  /** Which way in the vehicle it has to go to leave more, away from the nearest edge: of length 1. */
+  readonly inward: Vector;
   /** The board moves: a drawer's side, a door. */
   readonly moves: boolean;
 }
@@ -185,6 +187,17 @@ function meets(board: Board, a: Vector, b: Vector, run: Run): Crossing | 'along'
   return { run, at, place, wide: run.diameter / steep };
 }
 
+/** Away from the nearest edge of a board, in the vehicle. */
+function inwardOf(board: Board, at: Point): Vector {
+  const [u, v] = planeAxes(board.normal).map((axis) => INDEX[axis]) as [0 | 1 | 2, 0 | 1 | 2];
+  const near = nearestOnRing(at, board.outline.outer);
+  const far = Math.hypot(at[0] - near[0], at[1] - near[1]);
+  const to = [0, 0, 0];
+  to[u] = far > 0 ? (at[0] - near[0]) / far : 0;
+  to[v] = far > 0 ? (at[1] - near[1]) / far : 0;
+  return [to[0] ?? 0, to[1] ?? 0, to[2] ?? 0];
+}
+
 /** Crossings of one board as holes: those that share one are bundled. */
 function holesOf(unit: string, board: Board, crossings: readonly Crossing[]): RunHole[] {
   const groups: Crossing[][] = [];
@@ -223,6 +236,7 @@ function holesOf(unit: string, board: Board, crossings: readonly Crossing[]): Ru
       place,
       diameter,
       edge: free - diameter / 2,
+      inward: inwardOf(board, at),
       moves: board.moves !== undefined,
     };
   });

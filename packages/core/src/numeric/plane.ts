@@ -133,6 +133,22 @@ export function distanceToRing(point: Point, ring: Ring): number {
   return least;
 }
 
+/** The nearest place on a ring's edge. */
+export function nearestOnRing(point: Point, ring: Ring): Point {
+  let best: Point = ring[0] ?? point;
+  let least = Infinity;
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length] ?? a;
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const length = dx * dx + dy * dy;
+    const t = length === 0 ? 0 : Math.min(1, Math.max(0, ((point[0] - a[0]) * dx + (point[1] - a[1]) * dy) / length));
+    const at: Point = [a[0] + t * dx, a[1] + t * dy];
+    const far = Math.hypot(point[0] - at[0], point[1] - at[1]);
+    if (far < least) [best, least] = [at, far];
+  });
+  return best;
+}
+
 /** Distance of a point from the nearest place on an open line, mm; infinite for a line of no points. */
 export function distanceToLine(point: Point, line: readonly Point[]): number {
   let least = Infinity;

@@ -205,3 +205,70 @@ describe('sockets and water', () => {
     expect(checkOf(withUnits({ ...bare, things: [sink], fittings: [lamp] }, kitchen), 'socket-water')).toBeUndefined();
   });
 });
+
+/** The project after the first way out of a check is taken. */
+const mended = (project: Project, id: string): Project => {
+  const check = checkOf(project, id);
+  const [mend] = check?.mends ?? [];
+  if (!mend) throw new Error(`${id} has no mend`);
+  return after(project, ...mend.operations);
+};
+
+describe('mended by one press', () => {
+  it('a bed is lowered until one gets past the other', () => {
+    const [one, other] = bare.people as [Person, Person];
+    const high = withUnits(
+      bare,
+      started('bed-platform', (unit) => ({
+        ...unit,
+        body: { ...unit.body, to: 1500 },
+        options: { ...unit.options, sleepers: [one.id, other.id] },
+      })),
+    );
+    expect(checkOf(high, 'getting-past')?.grade).toBe('fails');
+    expect(checkOf(mended(high, 'getting-past'), 'getting-past')).toBeUndefined();
+  });
+  it('a front is put back until two pass', () => {
+    const units = [runWith({ id: 'a', side: 'left', x: 100, length: 3300, front: 360, height: 900 })];
+    const tight = withUnits(
+      bare,
+      ...units,
+      runWith({ id: 'b', side: 'right', x: 100, length: 3300, front: 360, height: 900 }),
+    );
+    expect(checkOf(tight, 'passing')?.grade).toBe('tight');
+    expect(checkOf(mended(tight, 'passing'), 'passing')).toBeUndefined();
+  });
+  it('a battery comes into a closed bay that is large enough, and a socket away from the sink', () => {
+    const box = (id: string, x: number, holds: Unit['division']): Unit => ({
+      ...runWith({ id, side: 'left', x, length: 600, front: 350, height: 900 }),
+      division: holds,
+    });
+    const front = { kind: 'doors' as const, count: 1, latch: true };
+    const fan = { ...thing('fan-roof'), id: 'fan', width: 300, depth: 200, height: 100 };
+    const sink = { ...thing('sink-small') };
+    const project = withUnits(
+      after(bare, { name: 'putThing', payload: { thing: fan } }, { name: 'putThing', payload: { thing: sink } }),
+      box('k', 300, { name: 'b', holds: { kind: 'thing', thing: 'fan' }, front }),
+      box('m', 1200, { name: 'c', holds: { kind: 'open' }, front }),
+      box('s', 2000, { name: 'd', holds: { kind: 'thing', thing: sink.id }, front }),
+    );
+    const id = 'connected:k:b:12 V';
+    expect(checkOf(project, id)?.grade).toBe('tight');
+    const given = mended(project, id);
+    expect(given.things?.some(({ kind }) => kind === 'battery')).toBe(true);
+    expect(checkOf(given, id)).toBeUndefined();
+    const outlet: Fitting = {
+      id: 'o',
+      name: 'Outlet',
+      kind: 'outlet',
+      surface: 'left',
+      x: 2300,
+      along: 950,
+      diameter: 68,
+      wired: true,
+    };
+    const wet = after(project, { name: 'putFitting', payload: { fitting: outlet } });
+    expect(checkOf(wet, 'socket-water:o')?.grade).toBe('fails');
+    expect(checkOf(mended(wet, 'socket-water:o'), 'socket-water:o')).toBeUndefined();
+  });
+});

@@ -4,11 +4,12 @@ import type { Person } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Scene } from '../../furniture/scene.js';
 import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 import { widthOf } from '../../shell/openings.js';
 import { message, mm } from '../../words/message.js';
 import { berthOf, lyingPlaces } from '../lying.js';
 import { ceilingOver } from './people.js';
-import { widestWay } from './room.js';
+import { widen, widestWay } from './room.js';
 import { seatsIn, sittersOf } from './sitting.js';
 
 const passing = appliesTo(passingRule, {
@@ -28,10 +29,14 @@ const passing = appliesTo(passingRule, {
         },
         pin: { unit: null, person: one.id, x: widest.x, y: widest.y },
         quiet: true,
+        mend: ({ spare }) => widen(scene, widest, -(spare ?? 0)),
       },
     ];
   },
 });
+
+/** A platform is not lowered further than this, mm. */
+const LOWEST_BED_MM = 250;
 
 const gettingPast = appliesTo(gettingPastRule, {
   ofRoom: (scene) =>
@@ -54,6 +59,15 @@ const gettingPast = appliesTo(gettingPastRule, {
             input: { clear: ceilingOver(unit, berth, scene) - top, who: who.name, other: other.name },
             pin: { unit: unit.id, person: who.id, x: (berth.x0 + berth.x1) / 2, y: 0 },
             quiet: true,
+            mend: ({ spare }) => {
+              const to = body.to - wholeUp(-(spare ?? 0));
+              return spare !== null && to >= body.from + LOWEST_BED_MM
+                ? {
+                    said: message('mend.lower', { name: unit.name, to: mm(to) }),
+                    operations: [changeUnit(unit, { height: to })],
+                  }
+                : null;
+            },
           },
         ];
       });

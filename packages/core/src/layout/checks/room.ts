@@ -377,7 +377,7 @@ export function widestWay(scene: Scene): Way | null {
 }
 
 /** Fronts that would give the way what it is short of, by putting them back. */
-function widen(scene: Scene, way: Way, short: number): Mend[] {
+export function widen(scene: Scene, way: Way, short: number): Mend[] {
   return scene.units.flatMap((unit): Mend[] => {
     const line = frontLineOf(unit);
     const here = way.x >= unit.body.x && way.x <= endOf(unit) && unit.body.from < HIP_MM;

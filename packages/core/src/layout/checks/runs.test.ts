@@ -183,6 +183,21 @@ describe('runs in a plan', () => {
     expect(led(20)).toEqual([`hole-edge:k.${upright?.board ?? ''}:r tight`]);
     expect(led(10)).toEqual([`hole-edge:k.${upright?.board ?? ''}:r fails`]);
   });
+  it('are led away from the edge by one press', () => {
+    const upright = derive(after(empty, run({})), book).runs.holes[0];
+    const [x = 0, , z = 0] = upright?.place ?? [];
+    const back = (upright?.place[1] ?? 0) - (upright?.edge ?? 0) - 6;
+    const floor = derive(empty, book).inner?.floor ?? 0;
+    const near = after(
+      empty,
+      run({ from: { at: [x - 200, back + 10, z - floor] }, to: { at: [x + 200, back + 10, z - floor] } }),
+    );
+    const check = derive(near, book).checks.find(({ id }) => id.startsWith('hole-edge'));
+    expect(check?.grade).toBe('fails');
+    const led = after(near, ...(check?.mends[0]?.operations ?? []));
+    expect(derive(led, book).checks.find(({ id }) => id.startsWith('hole-edge'))).toBeUndefined();
+    expect(derive(led, book).runs.holes).toHaveLength(1);
+  });
   it('may not go through a drawer', () => {
     const drawers: Operation = {
       name: 'changeBay',

@@ -1,5 +1,6 @@
-import { appliesTo, type Pin, type Scene } from '../../furniture/scene.js';
-import type { PlacedRun } from '../../furniture/runs.js';
+import type { Operation } from '../../document/operation.js';
+import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import type { PlacedRun, RunHole } from '../../furniture/runs.js';
 import { solidsOf } from '../../furniture/solid.js';
 import type { SolidBox } from '../../rules/room.js';
 import {
@@ -13,7 +14,10 @@ import {
   runEndsRule,
 } from '../../rules/runs.js';
 import type { Vector } from '../../parts/part.js';
+import type { Verdict } from '../../rules/rule.js';
+import { wholeUp } from '../../numeric/tolerance.js';
 import { halfWidth } from '../../shell/shell.js';
+import { message, mm } from '../../words/message.js';
 
 /** A run is looked at every so often along its length, mm. */
 const STEP_MM = 20;
@@ -33,6 +37,26 @@ const nameOf = (scene: Scene, id: string): string => scene.units.find((unit) => 
 const runNames = (scene: Scene, ids: readonly string[]): string =>
   ids.map((id) => scene.runs.placed.find(({ run }) => run.id === id)?.run.name ?? id).join(', ');
 
+/** Leads the runs of a hole so much further from the edge it is near: what lies between their ends is moved as a whole. */
+function ledInward(scene: Scene, { runs, inward }: RunHole, short: number): Mend | null {
+  const by = wholeUp(short) + 1;
+  const led = scene.runs.placed.filter(({ run, points }) => runs.includes(run.id) && points.length > 0);
+  const operations = led.map(({ run, points }): Operation => {
+    // two corners where it has none of its own
+    const [first, last] = [points[0] ?? [0, 0, 0], points.at(-1) ?? [0, 0, 0]];
+    const middle = points.length > 2 ? points.slice(1, -1) : [first, last];
+    const via = middle.map((point): [number, number, number] => [
+      Math.round(point[0] + inward[0] * by),
+      Math.round(point[1] + inward[1] * by),
+      Math.round(point[2] + inward[2] * by - scene.inner.floor),
+    ]);
+    return { name: 'putRun', payload: { run: { ...run, via } } };
+  });
+  return operations.length === 0
+    ? null
+    : { said: message('mend.leadRun', { run: runNames(scene, runs), by: mm(by) }), operations };
+}
+
 const edges = appliesTo(holeEdgeRule, {
   ofRoom: (scene) =>
     scene.runs.holes
@@ -48,6 +72,7 @@ const edges = appliesTo(holeEdgeRule, {
         },
         pin: pinAt(hole.place, hole.unit),
         quiet: true,
+        mend: ({ spare }: Verdict) => ledInward(scene, hole, -(spare ?? 0)),
       })),
 });
 

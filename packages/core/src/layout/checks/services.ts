@@ -1,8 +1,11 @@
 import type { Connection, Thing } from '../../document/schema.js';
-import { appliesTo, type Pin, type Scene } from '../../furniture/scene.js';
+import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { START_THINGS } from '../../furniture/start-things.js';
 import { connectedRule, GIVEN, OUTSIDE, socketWaterRule } from '../../rules/services.js';
 import type { SolidBox } from '../../rules/room.js';
+import type { Verdict } from '../../rules/rule.js';
 import { halfWidth } from '../../shell/shell.js';
+import { message, mm } from '../../words/message.js';
 import { alone, inBays } from './things.js';
 
 interface StandingThing {
@@ -81,6 +84,47 @@ const runTo = ({ runs }: Scene, id: string, wants: Connection): string =>
     );
   })?.run.name ?? '';
 
+/** What usually gives a connection, by its name in the start set. */
+const GIVERS: Readonly<Record<(typeof GIVEN)[number], readonly string[]>> = {
+  '12 V': ['battery-100', 'battery-200'],
+  mains: ['inverter-1000'],
+  water: ['can-20', 'tank-fresh-70'],
+  waste: ['can-20', 'tank-waste-60'],
+  gas: ['gas-bottle-5'],
+};
+/** Puts what gives a connection into the first bay with nothing in it that is large enough for it. */
+function givenBy(wants: (typeof GIVEN)[number], scene: Scene): Mend | null {
+  for (const id of GIVERS[wants]) {
+    const usual = START_THINGS.find((one) => one.id === id);
+    if (!usual) continue;
+    // what carries waste is told from what carries water by what it is connected to
+    const thing: Thing =
+      usual.connects.includes(wants) || usual.kind !== 'tank'
+        ? usual
+        : { ...usual, id: `${id}-${wants}`, connects: [wants] };
+    for (const unit of scene.units)
+      for (const { bay, room, deepLow, deepHigh } of scene.skeletons.get(unit.id)?.bays ?? []) {
+        // behind a front: nobody stands or sleeps there
+        const free = bay.holds.kind === 'open' && bay.front.kind !== 'none';
+        const fits =
+          room.x1 - room.x0 >= thing.width + 2 * thing.clear.side &&
+          room.z1 - room.z0 >= thing.height + thing.clear.top &&
+          Math.min(deepLow, deepHigh) >= thing.depth + thing.clear.back;
+        if (free && fits)
+          return {
+            said: message('mend.giver', { thing: thing.name, name: unit.name, bay: bay.name }),
+            operations: [
+              ...(scene.things.some((own) => own.id === thing.id)
+                ? []
+                : [{ name: 'putThing' as const, payload: { thing } }]),
+              { name: 'changeBay', payload: { id: unit.id, bay: bay.name, holds: { kind: 'thing', thing: thing.id } } },
+            ],
+          };
+      }
+  }
+  return null;
+}
+
 const connected = appliesTo(connectedRule, {
   ofRoom: (scene) => {
     const all = standing(scene);
@@ -95,6 +139,7 @@ const connected = appliesTo(connectedRule, {
         },
         pin,
         quiet: true,
+        mend: () => givenBy(wants, scene),
       })),
       ...OUTSIDE.filter((wants) => thing.connects.includes(wants)).map((wants) => ({
         id: `connected:${id}:${wants}`,
@@ -105,6 +150,10 @@ const connected = appliesTo(connectedRule, {
     ]);
   },
 });
+
+/** An outlet is this far from water where it is good, mm. */
+const WANTED_MM = 600;
+const beyond = (at: number, from: number, to: number): number => Math.max(from - at, 0, at - to);
 
 /** How far a place is from a box, mm; 0 inside it. */
 const farFrom = (at: readonly [number, number, number], { x0, x1, y0, y1, z0, z1 }: SolidBox): number =>
@@ -135,6 +184,20 @@ const socketWater = appliesTo(socketWaterRule, {
         },
         pin: { unit: null, person: null, x: outlet.x, y },
         quiet: true,
+        // along the wall, away from the nearer end of what is wet
+        mend: ({ spare }: Verdict) => {
+          const away = outlet.x < (sink.box.x0 + sink.box.x1) / 2 ? -1 : 1;
+          const [dy, dz] = [beyond(y, sink.box.y0, sink.box.y1), beyond(outlet.along, sink.box.z0, sink.box.z1)];
+          const wanted = WANTED_MM + outlet.diameter / 2;
+          const along = Math.sqrt(Math.max(0, wanted * wanted - dy * dy - dz * dz));
+          const x = Math.round(away < 0 ? sink.box.x0 - along - 1 : sink.box.x1 + along + 1);
+          return spare !== null && x > scene.inner.start && x < scene.inner.length
+            ? {
+                said: message('mend.moveOutlet', { name: outlet.name, x: mm(x) }),
+                operations: [{ name: 'putFitting' as const, payload: { fitting: { ...outlet, x } } }],
+              }
+            : null;
+        },
       }));
     });
   },
