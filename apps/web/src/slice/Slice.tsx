@@ -13,6 +13,7 @@ import { People } from './People.js';
 import { Sandwich } from './Sandwich.js';
 import { Tape } from './Tape.js';
 import type { View } from './view.js';
+import { Works } from './Works.js';
 
 /** What of floor and boxes is flat, and drawn by its own sections. */
 const SLICED: ReadonlySet<string> = new Set([
@@ -106,6 +107,21 @@ const SectionDrawing = memo(function SectionDrawing({
         <UnitCut key={unit.id} unit={unit} shape={shape} book={book} room={room} x={x} view={view} />
       ))}
       {tape === null && <People project={project} lying={shape.lying} room={room} x={x} view={view} speech={speech} />}
+      {tape === null && (
+        <Works
+          project={project}
+          room={room}
+          x={x}
+          view={view}
+          strikes={(unit, person) =>
+            shape.checks.some(
+              ({ id, grade }) =>
+                id.startsWith('head-strike:') && id.endsWith(`:${unit}:${person}`) && grade === 'fails',
+            )
+          }
+          speech={speech}
+        />
+      )}
       {tape !== null && <Tape address={tape} shell={shell} x={x} view={view} speech={speech} />}
       <text x={width / 2} y={foot + 22} textAnchor="middle" className="data">
         {t('slice.wide', { width: len(bare) })} · {len(roofHeight(room, x, 0) - room.floor)} ↕

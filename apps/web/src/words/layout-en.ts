@@ -81,6 +81,7 @@ export const LAYOUT_UI = {
   'things.drawer': 'is pulled out',
   'things.power':
     '{hours} Wh a day, about {ah} Ah at 12 V. What they are wired with is for a licensed electrician and local code.',
+  'slice.works': '{who} leans over {name}: the arc of the head, and how far a hand reaches',
   'runs.title': 'Cables, pipes and ducts',
   'runs.count': '{n} {n|run|runs}, {holes} {holes|hole|holes}',
   'runs.none':
@@ -182,8 +183,8 @@ export const LAYOUT_UI = {
   'suggest.much.1': 'as usual',
   'suggest.much.3': 'much',
   'suggest.seed': 'Start of the search, any number',
-  'weight.lever': 'Moved 100 to the rear it takes {kg} kg from the front axle to the rear one',
-  'weight.leverNose': 'Moved 100 to the rear it takes {kg} kg off the coupling',
+  'weight.lever': 'moved {by} to the rear it takes {kg} kg from the front axle to the rear one',
+  'weight.leverNose': 'moved {by} to the rear it takes {kg} kg off the coupling',
   'suggest.must': 'What has to be in',
   'suggest.tried': '{tried} arrangements built.',
   'suggest.nothing': 'Nothing yet that passes every rule.',

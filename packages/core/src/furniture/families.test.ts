@@ -6,7 +6,8 @@ import { boxOf, outlineArea } from '../numeric/plane.js';
 import { halfWidth, makeShell, roofHeight, type Shell } from '../shell/shell.js';
 import type { Thing, Unit } from '../document/schema.js';
 import { FAMILIES } from './families/index.js';
-import type { Start } from './family.js';
+import { idSchema } from '../document/schema-base.js';
+import { freeUnitId, type Start } from './family.js';
 import { makeUnit } from './make.js';
 import { standsMoved, sweptBy } from './motions.js';
 import { moved as movedBy, rigidOf } from './moved.js';
@@ -62,6 +63,11 @@ describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id
     const motions = (made.skeleton?.motions ?? []).map(({ of }) => of);
     expect(new Set(motions).size).toBe(motions.length);
     for (const of of motions) expect(of.startsWith('u.')).toBe(true);
+  });
+  it('can be put in by its noun, which is one word for the line', () => {
+    expect(family.words.noun).toMatch(/^[a-z-]+$/);
+    expect(idSchema.safeParse(freeUnitId([], family.words.noun).id).success).toBe(true);
+    expect(freeUnitId([], 'two words').id).toBe('two-words');
   });
   it('moves from where it is shut: shut it takes its own box, open it is within what it sweeps', () => {
     for (const motion of made.skeleton?.motions ?? []) {

@@ -238,8 +238,9 @@ export function freePlace(
   return places.find(({ side, x }) => !taken(side, x, x + length)) ?? { side: sides[0] ?? 'left', x: 0 };
 }
 
-/** An id no unit has yet, and how many of its kind there are with it. */
-export function freeUnitId(units: readonly Unit[], stem: string): { readonly id: string; readonly number: number } {
+/** An id no unit has yet, and how many of its kind there are with it. An id has no blanks: a name of two words is joined. */
+export function freeUnitId(units: readonly Unit[], name: string): { readonly id: string; readonly number: number } {
+  const stem = name.replace(/[^A-Za-z0-9_-]+/g, '-');
   let number = 1;
   const id = (): string => (number === 1 ? stem : `${stem}-${number}`);
   while (units.some((unit) => unit.id === id())) number += 1;

@@ -11,3 +11,4 @@ export { beginsAt, eyesOf, type Seat, seatsFor, standsHere } from './seen-from.j
 export { decides, type WishStands, wishesStand } from './wishes.js';
 export { cardName, floorCards, type FloorOutline, floorOutlines, tapedNow, tapeMoves } from './try-out.js';
 export { wattsOf } from './checks/runs.js';
+export { LEVER_MM } from './weight.js';

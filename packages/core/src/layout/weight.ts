@@ -16,12 +16,15 @@ export interface WeightFigures {
   readonly nose: number | null;
   /**
    * What each unit weighs with everything in it, the heaviest first, kg, and what it takes from the front axle or the
-   * coupling to the rear one for each 100 mm that it is moved to the rear; null while the axles are not known.
+   * coupling to the rear one for each `LEVER_MM` that it is moved to the rear; null while the axles are not known.
    */
   readonly units: readonly { readonly unit: string; readonly kg: number; readonly lever: number | null }[];
   /** With empty tanks. */
   readonly empty: { readonly total: number | null; readonly front: number | null; readonly rear: number | null };
 }
+
+/** A unit's lever is told for so far to the rear, mm. */
+export const LEVER_MM = 100;
 
 const sum = (points: readonly MassPoint[], of: (point: MassPoint) => number): number =>
   points.reduce((total, point) => total + of(point), 0);
@@ -46,7 +49,7 @@ function unitsOf(points: readonly MassPoint[], limits: Limits | null): WeightFig
   const of = new Map<string, number>();
   for (const { unit, kg } of points) if (unit !== null) of.set(unit, (of.get(unit) ?? 0) + kg);
   return [...of]
-    .map(([unit, kg]) => ({ unit, kg, lever: between !== null && between >= 1 ? (kg * 100) / between : null }))
+    .map(([unit, kg]) => ({ unit, kg, lever: between !== null && between >= 1 ? (kg * LEVER_MM) / between : null }))
     .sort((a, b) => b.kg - a.kg);
 }
 

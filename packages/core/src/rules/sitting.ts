@@ -112,12 +112,36 @@ export const facingRule = defineRule({
 /** Eye height of somebody who stands, as a share of stature, and how far the head comes forward when leaning 25 degrees from the hip. */
 export const EYE_SHARE = 0.936;
 const HIP_SHARE = 0.52;
+const LEAN_DEGREES = 25;
 /** How far the forehead of a person who leans over by 25 degrees comes before their hip, mm: they stand 100 before the worktop. */
 export const leansOver = (stature: number): { readonly forward: number; readonly height: number } => {
-  const lean = (25 * Math.PI) / 180;
+  const lean = (LEAN_DEGREES * Math.PI) / 180;
   const trunk = (1 - HIP_SHARE) * stature;
   return { forward: trunk * Math.sin(lean), height: HIP_SHARE * stature + trunk * Math.cos(lean) };
 };
+
+/** Somebody who works stands so far before a top, mm. */
+const STANDS_OFF_MM = 100;
+const SHOULDER_SHARE = 0.818;
+const REACH_SHARE = 0.44;
+/** Heights and arcs of somebody who works at a top, mm: the head goes round the hip, the hand round the shoulder; common shares of stature. */
+export const worksAt = (
+  stature: number,
+): {
+  readonly off: number;
+  readonly hip: number;
+  readonly head: number;
+  readonly lean: number;
+  readonly shoulder: number;
+  readonly reach: number;
+} => ({
+  off: STANDS_OFF_MM,
+  hip: HIP_SHARE * stature,
+  head: (1 - HIP_SHARE) * stature,
+  lean: LEAN_DEGREES,
+  shoulder: SHOULDER_SHARE * stature,
+  reach: REACH_SHARE * stature,
+});
 
 export const headStrikeRule = defineRule({
   name: 'head-strike',

@@ -64,7 +64,7 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
         ask={(each) => askProposals({ must: [...must], things: built, weights }, seed, each)}
         before={
           <>
-            <div role="group" aria-label={t('suggest.must')}>
+            <div className="must" role="group" aria-label={t('suggest.must')}>
               {offered.map((family) => (
                 <FormControlLabel
                   key={family.id}

@@ -44,13 +44,7 @@ function Told({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
     inner &&
     familyOf(unit.family)?.tells?.(unit, { inner, arches, book: scene.book, things: scene.project.things ?? [] });
   if (!told || told.length === 0) return null;
-  return (
-    <ul className="plain-list small figures told">
-      {told.map((one) => (
-        <li key={JSON.stringify(one)}>{said(one)}</li>
-      ))}
-    </ul>
-  );
+  return <p className="small figures told">{told.map((one) => said(one)).join(' ')}</p>;
 }
 
 /** One of a family where it fits best, else where its family starts one. */

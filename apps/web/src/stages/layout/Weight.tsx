@@ -6,6 +6,7 @@ import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { act } from '../../state/session.js';
 import { unitName, type Scene } from '../../state/scene.js';
+import { LEVER_MM } from '@nestplank/core/layout';
 import { useSpeech } from '../../words/words.js';
 
 const WIDE = 150;
@@ -38,7 +39,7 @@ function Seesaw({ front, rear, label }: { readonly front: number; readonly rear:
 
 /** What the fixings of every unit have to hold on the road. */
 function OnTheRoad({ scene }: { readonly scene: Scene }) {
-  const { t } = useSpeech();
+  const { t, len } = useSpeech();
   const { units } = scene.derived.weight;
   if (units.length === 0) return null;
   const trailer = scene.project.vehicle.kind === 'trailer';
@@ -55,7 +56,7 @@ function OnTheRoad({ scene }: { readonly scene: Scene }) {
               {lever !== null && (
                 <span className="soft">
                   {' '}
-                  · {t(trailer ? 'weight.leverNose' : 'weight.lever', { kg: lever.toFixed(1) })}
+                  · {t(trailer ? 'weight.leverNose' : 'weight.lever', { by: len(LEVER_MM), kg: lever.toFixed(1) })}
                 </span>
               )}
             </li>

@@ -40,6 +40,7 @@ const { ChecksPanel } = await import('./ChecksPanel.js');
 const { GapOffers } = await import('./GapAsk.js');
 const { ModesRow, ModeTold } = await import('./ModesRow.js');
 const { Weight } = await import('./Weight.js');
+const { Works } = await import('../../slice/Works.js');
 const { Suggest } = await import('./Suggest.js');
 const { TryOut } = await import('./TryOut.js');
 const { BedScale } = await import('./BedScale.js');
@@ -529,5 +530,34 @@ describe('what one wishes and holds', () => {
     for (const { kg, lever } of scene.derived.weight.units) expect(lever).toBeCloseTo((kg * 100) / between, 9);
     render(<Weight scene={scene} />);
     expect(screen.getAllByText(/from the front axle to the rear one/).length).toBe(scene.derived.weight.units.length);
+  });
+});
+
+describe('somebody at the worktop', () => {
+  it('leans over it in the slice, with the head round the hip and the hand round the shoulder', () => {
+    const scene = sceneOf(wren);
+    const { room } = scene;
+    if (!room) throw new Error('it is measured');
+    // one tenth of a millimetre a pixel would do: here one to one
+    const view = { scale: 1, at: (y: number, z: number): [number, number] => [y, -z] };
+    const strikes = vi.fn(() => true);
+    const { container } = render(
+      <svg>
+        <Works project={scene.project} room={room} x={1400} view={view} strikes={strikes} speech={speech} />
+      </svg>,
+    );
+    expect(screen.getByRole('img', { name: /leans over Kitchen/ })).toBeTruthy();
+    const tallest = Math.max(...scene.project.people.map(({ stature }) => stature));
+    const [reach, head] = [...container.querySelectorAll('path')].map((path) => path.getAttribute('d') ?? '');
+    // it begins upright: straight over the hip, at the crown
+    const [, y = NaN, z = NaN] = /^M(-?[\d.]+) (-?[\d.]+)/.exec(head ?? '')?.map(Number) ?? [];
+    expect(-z).toBeCloseTo(room.floor + tallest, 0);
+    // the front at 370, a top that stands out over it by 20, and 100 before that
+    const kitchen = scene.project.layout.units.find(({ id }) => id === 'kitchen');
+    const out = Number(kitchen?.options['overhang']);
+    expect(y).toBeCloseTo(-(370 - out - 100), 0);
+    expect(reach).toMatch(/^M/);
+    expect(strikes).toHaveBeenCalledWith('kitchen', expect.any(String));
+    expect(container.querySelector('circle')?.getAttribute('stroke')).toBe('var(--needs)');
   });
 });
