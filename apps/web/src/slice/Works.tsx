@@ -1,6 +1,6 @@
 import { frontLineOf, isAt, type Project } from '@nestplank/core/document';
 import { worksAt } from '@nestplank/core/rules';
-import type { Shell } from '@nestplank/core/shell';
+import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
 import { familyOf } from '../kit/unit-words.js';
 import type { Speech } from '../words/words.js';
 import type { View } from './view.js';
@@ -11,26 +11,15 @@ const HEAD_MM = 95;
 const REACH_FROM = -50;
 const REACH_TO = 60;
 
-interface Arc {
-  /** Its middle, mm from the centre line and above the bare floor. */
-  readonly y: number;
-  readonly z: number;
-  readonly radius: number;
-  /** Degrees from level, towards the wall, positive upwards. */
-  readonly from: number;
-  readonly to: number;
-  readonly sign: 1 | -1;
-}
-const onArc = ({ y, z, radius, sign }: Arc, degrees: number): readonly [number, number] => {
-  const angle = (degrees * Math.PI) / 180;
-  return [y + sign * radius * Math.cos(angle), z + radius * Math.sin(angle)];
-};
-function pathOf(arc: Arc, view: View): string {
-  return Array.from({ length: STEPS + 1 }, (_, i) => {
-    const [x, y] = view.at(...onArc(arc, arc.from + ((arc.to - arc.from) * i) / STEPS));
-    return `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`;
-  }).join(' ');
-}
+type Place = readonly [number, number];
+const pathOf = (places: readonly Place[], view: View): string =>
+  places
+    .map(([y, z], i) => {
+      const [px, py] = view.at(y, z);
+      return `${i === 0 ? 'M' : 'L'}${px.toFixed(1)} ${py.toFixed(1)}`;
+    })
+    .join(' ');
+const shares = Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS);
 
 /** Who works at a top that is cut by the slice: the arc of the head that leans over it, and how far the hand reaches behind it. */
 export function Works({
@@ -51,22 +40,26 @@ export function Works({
 }) {
   const tallest = [...project.people].sort((a, b) => b.stature - a.stature)[0];
   if (!tallest) return null;
-  const { off, hip, head, lean, shoulder, reach } = worksAt(tallest.stature);
+  const { off, shoulder, reach, crown } = worksAt(tallest.stature);
   return project.layout.units.map((unit) => {
     const line = frontLineOf(unit);
     const family = familyOf(unit.family);
     if (!line || !isAt(unit, x) || family?.worksAt?.(unit) !== true) return null;
     const stands = line.sign * (line.front - (family.overhang?.(unit) ?? 0) - off);
-    const leaning: Arc = { y: stands, z: room.floor + hip, radius: head, from: 90, to: 90 - lean, sign: line.sign };
-    const reaching: Arc = {
-      y: stands,
-      z: room.floor + shoulder,
-      radius: reach,
-      from: REACH_FROM,
-      to: REACH_TO,
-      sign: line.sign,
-    };
-    const [hx, hy] = view.at(...onArc({ ...leaning, radius: head - HEAD_MM }, leaning.to));
+    const leaning = shares.map((share): Place => {
+      const { forward, height } = crown(share);
+      return [stands + line.sign * forward, room.floor + height];
+    });
+    // the hand goes no further than the wall and the roof
+    const reaching = shares.map((share): Place => {
+      const angle = ((REACH_FROM + (REACH_TO - REACH_FROM) * share) * Math.PI) / 180;
+      const out = line.sign * stands + reach * Math.cos(angle);
+      const z = Math.min(room.floor + shoulder + reach * Math.sin(angle), roofHeight(room, x, stands));
+      return [line.sign * Math.min(out, halfWidth(room, line.side, x, z)), z];
+    });
+    const [cy, cz] = leaning.at(-1) ?? [stands, 0];
+    // its forehead is as far forward as the crown
+    const [hx, hy] = view.at(cy - line.sign * HEAD_MM, cz - HEAD_MM);
     const hits = strikes(unit.id, tallest.id);
     return (
       <g key={unit.id} role="img" aria-label={speech.t('slice.works', { who: tallest.name, name: unit.name })}>

@@ -124,23 +124,33 @@ export const leansOver = (stature: number): { readonly forward: number; readonly
 const STANDS_OFF_MM = 100;
 const SHOULDER_SHARE = 0.818;
 const REACH_SHARE = 0.44;
+/**
+ * Who leans over moves the hips back so that the feet stay under the middle: with six tenths of the mass above the hips, b from
+ * 0.6 (f / 2 - b) = 0.4 b / 2 is 0.375 of how far the head would go, f.
+ */
+const HIPS_BACK = 0.375;
 /** Heights and arcs of somebody who works at a top, mm: the head goes round the hip, the hand round the shoulder; common shares of stature. */
 export const worksAt = (
   stature: number,
 ): {
+  /** From the hip to the front of the top, standing upright. */
   readonly off: number;
-  readonly hip: number;
-  readonly head: number;
-  readonly lean: number;
   readonly shoulder: number;
   readonly reach: number;
+  /** Where the crown is, before where it is upright and above the floor, leaning by a share of 25 degrees. */
+  readonly crown: (share: number) => { readonly forward: number; readonly height: number };
 } => ({
   off: STANDS_OFF_MM,
-  hip: HIP_SHARE * stature,
-  head: (1 - HIP_SHARE) * stature,
-  lean: LEAN_DEGREES,
   shoulder: SHOULDER_SHARE * stature,
   reach: REACH_SHARE * stature,
+  crown: (share) => {
+    const lean = (share * LEAN_DEGREES * Math.PI) / 180;
+    const trunk = (1 - HIP_SHARE) * stature;
+    return {
+      forward: (1 - HIPS_BACK) * trunk * Math.sin(lean),
+      height: HIP_SHARE * stature + trunk * Math.cos(lean),
+    };
+  },
 });
 
 export const headStrikeRule = defineRule({

@@ -111,6 +111,9 @@ describe('people', () => {
     ]);
     // bent by 25 degrees the crown is at 0.52 S + 0.48 S cos 25 + 0.05 S = 1708.6: under that it strikes
     expect(sitting.leansOver(1700).forward).toBeCloseTo(344.9, 0);
+    // balanced by the hips five eighths of it: less than the 150 that are good, more than 100
+    expect(sitting.worksAt(1700).crown(1).forward).toBeCloseTo(0.625 * 344.9, 0);
+    expect(sitting.worksAt(1700).crown(0)).toEqual({ forward: 0, height: 1700 });
   });
   it('hang their clothes, wash, and do not fall out of a bunk', () => {
     expect([550, 549, 479].map((clear) => grade(sitting.hangingRule, { clear, rail: 'bay' }))).toEqual([
