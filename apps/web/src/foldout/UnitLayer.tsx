@@ -22,7 +22,7 @@ import {
 import type { Point } from '@nestplank/core/numeric';
 import { halfWidth, type Shell } from '@nestplank/core/shell';
 import { act, previewActions } from '../state/session.js';
-import { look } from '../state/view.js';
+import { look, useView } from '../state/view.js';
 import { lying } from '../kit/body.js';
 import { BodyOutline } from '../kit/BodyOutline.js';
 import { ringPath } from '../kit/path.js';
@@ -42,7 +42,10 @@ interface UnitLayerProps {
   readonly world: SnapWorld;
   /** Step a drag snaps to, mm. */
   readonly snap: number;
+  /** What is moved together with it. */
+  readonly mates?: readonly Unit[];
 }
+const NO_MATES: readonly Unit[] = [];
 
 /** What a moved unit has come to stand with, along the vehicle and across it. */
 export interface Drawn {
@@ -89,6 +92,30 @@ export function moveOperation(unit: Unit, along: number, across: number, snap: n
       },
     },
   };
+}
+
+/** What moves a unit and everything that is moved with it, by as much as it comes to after it was drawn to something. */
+export function moveTogether(start: Unit, operation: Operation, mates: readonly Unit[]): Operation[] {
+  if (operation.name !== 'changeUnit' || mates.length === 0) return [operation];
+  const { changes } = operation.payload;
+  const by = (to: unknown, from: number): number => (typeof to === 'number' ? to - from : 0);
+  const along = by(changes['x'], start.body.x);
+  const line = frontLineOf(start);
+  const across = line
+    ? line.sign * by(changes['front'], line.front)
+    : start.body.stands === 'free'
+      ? by(changes['y'], start.body.y)
+      : 0;
+  return [operation, ...mates.map((mate) => moveOperation(mate, along, spansWalls(mate) ? 0 : across, HAIR_STEP_MM))];
+}
+/** Mates keep their places to each other exactly: they are not rounded to the step of the hand, mm. */
+const HAIR_STEP_MM = 0.001;
+
+/** With a unit in the group or out of it; one alone is no group. */
+export function grouped(group: readonly string[], chosen: string | null, unit: string): readonly string[] {
+  const before = group.length > 0 ? group : chosen !== null && chosen !== unit ? [chosen] : [];
+  const after = before.includes(unit) ? before.filter((id) => id !== unit) : [...before, unit];
+  return after.length > 1 ? after : [];
 }
 
 /** A sleeper drawn to scale on their place: head to the left where one lies across, to the front where one lies along. */
@@ -237,12 +264,18 @@ export const UnitLayer = memo(function UnitLayer({
   chosen,
   world,
   snap,
+  mates = NO_MATES,
 }: UnitLayerProps) {
   const { t, lenUnit } = useSpeech();
   const drag = useDrag(
     ({ movement: [mx, my], first, last, tap, memo, event, altKey }) => {
       const start = (memo as Unit | undefined) ?? unit;
-      if (first) {
+      if (tap && event.shiftKey) {
+        const { together, unit: held } = useView.getState();
+        look({ together: grouped(together, held === unit.id ? null : held, unit.id), unit: unit.id });
+        return start;
+      }
+      if (first && !event.shiftKey) {
         look({ unit: unit.id });
         // the keys are the unit's from here on, not those of the line
         (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
@@ -255,11 +288,11 @@ export const UnitLayer = memo(function UnitLayer({
       if (last) {
         look({ snap: null });
         previewActions(null);
-        act(operation);
+        act(...moveTogether(start, operation, mates));
       } else {
         const to = drawn.along ?? drawn.across;
         look({ snap: to && { axis: drawn.along ? 'along' : 'across', line: to.line, said: to.said } });
-        previewActions([operation]);
+        previewActions(moveTogether(start, operation, mates));
       }
       return start;
     },
@@ -273,9 +306,12 @@ export const UnitLayer = memo(function UnitLayer({
     if (event.key === 'Delete') {
       act({ name: 'removeUnit', payload: { id: unit.id } });
       look({ unit: null });
+    } else if (event.key === 'Enter' && event.shiftKey) {
+      const { together, unit: held } = useView.getState();
+      look({ together: grouped(together, held, unit.id) });
     } else if (event.key === 'Enter' || event.key === ' ') look({ unit: unit.id });
     else if (along !== 0 || (across !== 0 && !spansWalls(unit)))
-      act(moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap));
+      act(...moveTogether(unit, moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap), mates));
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -305,15 +341,17 @@ export const UnitLayer = memo(function UnitLayer({
         tabIndex={0}
         aria-label={t('layout.unit', { name: unit.name, length: lenUnit(length) })}
         aria-pressed={chosen}
-        onClick={() => look({ unit: unit.id })}
+        onClick={(event) => {
+          if (!event.shiftKey) look({ unit: unit.id });
+        }}
         onKeyDown={onKey}
         data-unit={unit.id}
       >
         <path
           d={ringPath(outline)}
           fill={hangs ? 'transparent' : 'url(#hatch-birch)'}
-          stroke={chosen ? 'var(--data)' : 'var(--ink)'}
-          strokeWidth={chosen ? 3 : 1.5}
+          stroke={chosen || mates.length > 0 ? 'var(--data)' : 'var(--ink)'}
+          strokeWidth={chosen ? 3 : mates.length > 0 ? 2.25 : 1.5}
           strokeDasharray={hangs ? '8 4' : undefined}
           pointerEvents={hangs ? 'stroke' : undefined}
         />

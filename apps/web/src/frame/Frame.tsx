@@ -38,7 +38,16 @@ export function Frame() {
   const fault = useSession((s) => s.fault);
   const name = useSession((s) => s.project?.name);
   useEffect(() => {
-    look({ sliceX: null, unit: null, part: null, group: null, address: null, measureTab: null, ceiling: false });
+    look({
+      sliceX: null,
+      unit: null,
+      part: null,
+      group: null,
+      together: [],
+      address: null,
+      measureTab: null,
+      ceiling: false,
+    });
     void openProject(id);
     return closeProject;
   }, [id]);

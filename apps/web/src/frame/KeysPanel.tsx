@@ -24,7 +24,13 @@ const OF_STAGE: Partial<Record<StageName, readonly [string, UiKey][]>> = {
     ['b', 'keys.bench'],
     ['↵', 'keys.benchDone'],
   ],
-  layout: [['↑ ↓ ← →', 'keys.move'], ['Delete', 'keys.remove'], ['a d f g …', 'keys.modes'], ...DRAWING],
+  layout: [
+    ['↑ ↓ ← →', 'keys.move'],
+    ['Delete', 'keys.remove'],
+    ['Shift ↵', 'keys.group'],
+    ['a d f g …', 'keys.modes'],
+    ...DRAWING,
+  ],
 };
 
 /** The keys of the present stage. */

@@ -17,6 +17,8 @@ interface View {
   /** Pieces of the linings are drawn on the fold-out. */
   readonly lining: boolean;
   readonly unit: string | null;
+  /** Units that are moved together: none, or more than one. */
+  readonly together: readonly string[];
   /** The mode that is shown on the fold-out. */
   readonly mode: string | null;
   /** The free stretch that was pointed at. */
@@ -47,6 +49,7 @@ export const useView = create<View>(() => ({
   exaggerate: false,
   lining: false,
   unit: null,
+  together: [],
   mode: null,
   gap: null,
   traced: null,

@@ -1053,6 +1053,7 @@ export const EN_UI = {
   'keys.help': 'these keys',
   'keys.theme': 'light, dark, sunlight',
   'keys.move': 'move the chosen unit by 10; with Shift by 100',
+  'keys.group': 'with Shift on a unit: moved together',
   'keys.modes': 'show a mode while it is held',
   'keys.enter': 'take the reading',
   'keys.skip': 'cannot reach',

@@ -82,6 +82,8 @@ export const LAYOUT_UI = {
   'things.power':
     '{hours} Wh a day, about {ah} Ah at 12 V. What they are wired with is for a licensed electrician and local code.',
   'slice.works': '{who} leans over {name}: the arc of the head, and how far a hand reaches',
+  'layout.together': 'Moved together: {names}.',
+  'layout.part': 'Part them',
   'runs.title': 'Cables, pipes and ducts',
   'runs.count': '{n} {n|run|runs}, {holes} {holes|hole|holes}',
   'runs.none':

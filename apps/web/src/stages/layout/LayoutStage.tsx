@@ -1,12 +1,14 @@
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import './layout.css';
 import Button from '@mui/material/Button';
-import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo, type ReactNode } from 'react';
+import type { Unit } from '@nestplank/core/document';
 import type { Motion } from '@nestplank/core/furniture';
 import type { SnapWorld } from '@nestplank/core/layout';
 import { placedOpenings } from '@nestplank/core/shell';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
+import type { FoldOutFrame } from '../../foldout/geometry.js';
 import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
@@ -34,6 +36,9 @@ import { Weight } from './Weight.js';
 
 const Room = lazy(() => import('../../room/Room.js'));
 const NOBODY = null;
+/** What begins higher than this hangs from the ceiling, and is seen when that is looked at, mm. */
+const OVERHEAD_MM = 1000;
+const NO_UNITS: readonly Unit[] = [];
 const NO_MOTIONS: readonly Motion[] = [];
 
 /** Opens the room in the round in place of the slice or of the fold-out. */
@@ -67,6 +72,7 @@ export default function LayoutStage() {
   // notes, figures and the free width follow a drag as soon as there is time for them
   const later = useDeferredValue(scene);
   const chosen = useView((view) => view.unit);
+  const together = useView((view) => view.together);
   const opened = useView((view) => view.room);
   const inner = scene?.room;
   const ribs = scene?.shape.ribs ?? null;
@@ -78,6 +84,30 @@ export default function LayoutStage() {
     [inner, survey, units, ribs],
   );
   const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
+  const matesOf = (unit: Unit): readonly Unit[] =>
+    together.includes(unit.id)
+      ? (scene?.project.layout.units ?? NO_UNITS).filter(({ id }) => id !== unit.id && together.includes(id))
+      : NO_UNITS;
+  const drawn = (frame: FoldOutFrame, all: readonly Unit[]): ReactNode =>
+    scene?.room &&
+    world &&
+    [...all]
+      .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen) || a.body.from - b.body.from)
+      .map((unit) => (
+        <UnitLayer
+          key={unit.id}
+          frame={frame}
+          unit={unit}
+          room={scene.room ?? frame.shell}
+          people={scene.project.people}
+          lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
+          motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
+          chosen={unit.id === chosen}
+          world={world}
+          snap={snap}
+          mates={matesOf(unit)}
+        />
+      ));
   return (
     <main className="stage">
       <div className="board">
@@ -90,27 +120,25 @@ export default function LayoutStage() {
           <div className="foldout-and-gap">
             <FoldOut
               quiet={false}
+              overhead={(frame) =>
+                scene?.room &&
+                world && (
+                  <>
+                    <GapGround frame={frame} ceiling />
+                    {drawn(
+                      frame,
+                      scene.project.layout.units.filter(({ body }) => body.from >= OVERHEAD_MM),
+                    )}
+                    {later && <GapDrawing frame={frame} scene={later} />}
+                  </>
+                )
+              }
               ink={(frame) =>
                 scene?.room &&
                 world && (
                   <>
                     <GapGround frame={frame} ceiling={false} />
-                    {[...scene.project.layout.units]
-                      .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen) || a.body.from - b.body.from)
-                      .map((unit) => (
-                        <UnitLayer
-                          key={unit.id}
-                          frame={frame}
-                          unit={unit}
-                          room={scene.room ?? frame.shell}
-                          people={scene.project.people}
-                          lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
-                          motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
-                          chosen={unit.id === chosen}
-                          world={world}
-                          snap={snap}
-                        />
-                      ))}
+                    {drawn(frame, scene.project.layout.units)}
                     {later && <ModeLayer frame={frame} scene={later} />}
                     {later && <FreeWidth frame={frame} scene={later} />}
                     {later && <RunLayer frame={frame} scene={later} />}

@@ -9,9 +9,10 @@ import { FieldGrid } from '../../kit/FieldGrid.js';
 import { familyOf, fieldLabel } from '../../kit/unit-words.js';
 import { useChange } from '../../kit/use-change.js';
 import { act, notify } from '../../state/session.js';
-import type { Scene } from '../../state/scene.js';
+import { unitName, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
+import { grouped } from '../../foldout/UnitLayer.js';
 import { gapsIn, startIn } from './gaps.js';
 import { WishesOf } from './WishList.js';
 
@@ -100,7 +101,9 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
   const { t } = useSpeech();
   const change = useChange();
   const chosen = useView((view) => view.unit);
+  const picked = useView((view) => view.together);
   const { project, room } = scene;
+  const together = picked.filter((id) => project.layout.units.some((own) => own.id === id));
   const unit = project.layout.units.find((candidate) => candidate.id === chosen);
   if (!room) return null;
   const place = (made: Unit): void => {
@@ -116,11 +119,13 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
               key={candidate.id}
               value={candidate.id}
               selected={candidate.id === chosen}
-              onChange={() =>
+              onChange={(event) =>
                 look(
-                  candidate.id === chosen
-                    ? { unit: null }
-                    : { unit: candidate.id, gap: null, sliceX: candidate.body.x + candidate.body.length / 2 },
+                  (event.nativeEvent as MouseEvent).shiftKey
+                    ? { together: grouped(together, chosen, candidate.id) }
+                    : candidate.id === chosen
+                      ? { unit: null }
+                      : { unit: candidate.id, gap: null, sliceX: candidate.body.x + candidate.body.length / 2 },
                 )
               }
             >
@@ -153,6 +158,14 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
           <AddByName scene={scene} onAdd={place} />
         </div>
       </div>
+      {together.length > 1 && (
+        <p className="small">
+          {t('layout.together', { names: together.map((id) => unitName(scene, id)).join(', ') })}{' '}
+          <Button size="small" variant="text" onClick={() => look({ together: [] })}>
+            {t('layout.part')}
+          </Button>
+        </p>
+      )}
       {unit ? (
         <>
           <PlaceFields key={unit.id} unit={unit} scene={scene} />

@@ -9,6 +9,7 @@ import { readProjectFile } from '@nestplank/core/formats';
 import { applyOperation } from '@nestplank/core/furniture';
 import type { Scene } from '../../state/scene.js';
 import { foldOutFrame } from '../../foldout/geometry.js';
+import { grouped, moveTogether } from '../../foldout/UnitLayer.js';
 import { speechFor } from '../../words/speech.js';
 import { look, useView } from '../../state/view.js';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
@@ -559,5 +560,41 @@ describe('somebody at the worktop', () => {
     expect(reach).toMatch(/^M/);
     expect(strikes).toHaveBeenCalledWith('kitchen', expect.any(String));
     expect(container.querySelector('circle')?.getAttribute('stroke')).toBe('var(--needs)');
+  });
+});
+
+describe('units that are moved together', () => {
+  const { units } = wren.project.layout;
+  const named = (id: string) => {
+    const unit = units.find((own) => own.id === id);
+    if (!unit) throw new Error(id);
+    return unit;
+  };
+  it('keep their places to each other, whatever one of them is drawn to', () => {
+    const [kitchen, overhead] = [named('kitchen'), named('overhead-left')];
+    const operations = moveTogether(
+      kitchen,
+      { name: 'changeUnit', payload: { id: 'kitchen', changes: { x: 735.5, front: 360 } } },
+      [overhead, named('bed')],
+    );
+    const x = (id: string) =>
+      operations.flatMap((one) => (one.name === 'changeUnit' && one.payload.id === id ? [one.payload.changes] : []))[0];
+    expect(x('overhead-left')).toEqual({ x: overhead.body.x + 45.5, front: 510 });
+    // what reaches from wall to wall is moved along only
+    expect(x('bed')).toEqual({ x: named('bed').body.x + 45.5 });
+  });
+  it('are more than one: the one that is chosen and those added to it', () => {
+    expect(grouped([], null, 'a')).toEqual([]);
+    expect(grouped([], 'a', 'b')).toEqual(['a', 'b']);
+    expect(grouped(['a', 'b'], 'a', 'c')).toEqual(['a', 'b', 'c']);
+    expect(grouped(['a', 'b'], 'a', 'b')).toEqual([]);
+  });
+  it('are put together with Shift in the row, told by name, and parted', async () => {
+    look({ unit: 'kitchen', together: [] });
+    render(<UnitStrip scene={sceneOf(wren)} />, { wrapper: MemoryRouter });
+    fireEvent.click(screen.getByRole('button', { name: 'Left overhead' }), { shiftKey: true });
+    expect(screen.getByText('Moved together: Kitchen, Left overhead.')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Part them' }));
+    expect(useView.getState().together).toEqual([]);
   });
 });
