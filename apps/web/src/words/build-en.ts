@@ -72,6 +72,8 @@ export const BUILD_EN = {
   'step.putMode': 'mode',
   'step.removeMode': 'remove mode',
   'step.setAside': 'put a check aside',
+  'bay.elevation': '{name} from its front',
+  'bay.divider': 'Divider beside {name}',
   'step.putRun': 'cable, pipe or duct',
   'step.removeRun': 'remove a cable, pipe or duct',
   'step.putTaped': 'an outline taped on the floor',

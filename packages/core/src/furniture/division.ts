@@ -112,3 +112,28 @@ export function divide(
   walk(unit.division, inside, front);
   return { bays, dividers, problems };
 }
+
+/** A divider that can be moved: the board, which way it is moved, and the bay that is sized by it, larger or smaller. */
+export interface Movable {
+  /** The board between them, by its name within the unit. */
+  readonly board: string;
+  readonly cut: 'along' | 'up';
+  readonly bay: string;
+  /** 1 where the bay lies before the divider and grows with it, -1 where it lies behind. */
+  readonly grows: 1 | -1;
+}
+
+/** The dividers of a division that lie beside a bay of their own cut: by sizing it they are moved. */
+export function movableDividers(division: Division): readonly Movable[] {
+  if (!('cut' in division)) return [];
+  const { cut, parts } = division;
+  const own = parts.slice(1).flatMap((part, i): Movable[] => {
+    const before = parts[i];
+    const [first] = baysOf(part);
+    if (!before || !first || division.divider !== 'board') return [];
+    const board = `${first.name}.${cut === 'along' ? 'upright' : 'level'}`;
+    if (!('cut' in before)) return [{ board, cut, bay: before.name, grows: 1 }];
+    return 'cut' in part ? [] : [{ board, cut, bay: part.name, grows: -1 }];
+  });
+  return [...own, ...parts.flatMap(movableDividers)];
+}

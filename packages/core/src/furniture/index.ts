@@ -1,7 +1,9 @@
 /** The model of furniture: families, their fields and words. */
 export { FAMILIES } from './families/index.js';
+export { movableDividers } from './division.js';
 export { type Family, freeUnitId, type Gap, type Start } from './family.js';
 export { applyOperation, materialsOf } from './kit.js';
+export type { MadeUnit } from './make.js';
 export { type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.js';
 export { type Rigid, rigidOf } from './moved.js';
 export type { PlacedRun } from './runs.js';

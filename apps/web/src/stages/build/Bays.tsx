@@ -2,12 +2,14 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { baysOf, type Bay, type Thing, type Unit } from '@nestplank/core/document';
+import type { MadeUnit } from '@nestplank/core/furniture';
 import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
 import { useChange } from '../../kit/use-change.js';
 import { useSpeech } from '../../words/words.js';
+import { Elevation } from './Elevation.js';
 
 const MOST_SHELVES = 8;
 const MOST_DOORS = 6;
@@ -189,7 +191,16 @@ function BayFields({
 }
 
 /** The bays of a unit: divided once more, each with its own figures. A bay keeps its name when others come or go. */
-export function Bays({ unit, things }: { readonly unit: Unit; readonly things: readonly Thing[] }) {
+export function Bays({
+  unit,
+  things,
+  skeleton,
+}: {
+  readonly unit: Unit;
+  readonly things: readonly Thing[];
+  /** Its boards and bays as they come out; null while they are not known. */
+  readonly skeleton: MadeUnit['skeleton'];
+}) {
   const { t } = useSpeech();
   const change = useChange();
   const bays = baysOf(unit.division);
@@ -211,6 +222,7 @@ export function Bays({ unit, things }: { readonly unit: Unit; readonly things: r
         </span>
       </div>
       {bays.length > 1 && <p className="small soft">{t('bay.hint')}</p>}
+      {skeleton && <Elevation unit={unit} skeleton={skeleton} />}
       {bays.map((bay) => (
         <BayFields key={bay.name} unit={unit} bay={bay} things={things} />
       ))}

@@ -73,7 +73,13 @@ function UnitChoices({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
         onTake={(name, value) => act({ name: 'changeUnit', payload: { id: unit.id, changes: { [name]: value } } })}
         onRefused={(why) => notify(speech.said(why), 'trouble')}
       />
-      {family.divides && <Bays unit={unit} things={scene.project.things ?? []} />}
+      {family.divides && (
+        <Bays
+          unit={unit}
+          things={scene.project.things ?? []}
+          skeleton={scene.shape.made.find((one) => one.unit === unit.id)?.skeleton ?? null}
+        />
+      )}
     </>
   );
 }

@@ -54,6 +54,7 @@ const { RunLayer } = await import('./RunLayer.js');
 const { Goods } = await import('./Goods.js');
 const { UnitStrip } = await import('./UnitStrip.js');
 const { Bays } = await import('../build/Bays.js');
+const { Elevation } = await import('../build/Elevation.js');
 
 const [wren, bulrush, thimble] = [wrenFile, bulrushFile, thimbleFile].map(readProjectFile) as [
   ProjectFile,
@@ -239,7 +240,7 @@ describe('a unit', () => {
   it('has bays that hold and close what is picked, latched from the start', async () => {
     const unit = wren.project.layout.units.find(({ id }) => id === 'kitchen');
     if (!unit) throw new Error('the demo has a kitchen');
-    render(<Bays unit={unit} things={wren.project.things ?? []} />);
+    render(<Bays unit={unit} things={wren.project.things ?? []} skeleton={null} />);
     await user.click(screen.getByRole('combobox', { name: /Holds/ }));
     await user.click(screen.getByRole('option', { name: 'drawers' }));
     await user.click(screen.getByRole('combobox', { name: /Closed by/ }));
@@ -596,5 +597,43 @@ describe('units that are moved together', () => {
     expect(screen.getByText('Moved together: Kitchen, Left overhead.')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Part them' }));
     expect(useView.getState().together).toEqual([]);
+  });
+});
+
+describe('the dividers of a unit', () => {
+  const scene = sceneOf(bulrush);
+  const galley = scene.project.layout.units.find(({ id }) => id === 'galley');
+  const skeleton = scene.shape.made.find(({ unit }) => unit === 'galley')?.skeleton ?? null;
+  if (!galley || !skeleton) throw new Error('Bulrush has a galley');
+  it('are taken hold of: a step of the arrows makes the bay before it larger, seen from the front', () => {
+    render(<Bays unit={galley} things={[]} skeleton={skeleton} />);
+    const [first] = screen.getAllByRole('slider');
+    if (!first) throw new Error('it is divided');
+    const clear = Number(first.getAttribute('aria-valuenow'));
+    const room = skeleton.bays?.find(({ bay }) => bay.name === 'sink')?.room;
+    expect(clear).toBe(Math.round((room?.x1 ?? 0) - (room?.x0 ?? 0)));
+    // at the left wall the front of the vehicle is to the right: the sink grows to the left
+    fireEvent.keyDown(first, { key: 'ArrowLeft' });
+    expect(acted).toEqual([
+      { name: 'sizeBay', payload: { id: 'galley', bay: 'sink', size: Math.round((clear + 5) / 5) * 5 } },
+    ]);
+    fireEvent.keyDown(first, { key: 'ArrowRight', shiftKey: true });
+    const { payload } = acted[1] as Extract<Operation, { name: 'sizeBay' }>;
+    expect(payload.size).toBe(Math.round((clear - 50) / 5) * 5);
+    const after = sceneOf(bulrush, acted[0] as Operation);
+    const now = after.shape.made
+      .find(({ unit }) => unit === 'galley')
+      ?.skeleton?.bays?.find(({ bay }) => bay.name === 'sink');
+    expect((now?.room.x1 ?? 0) - (now?.room.x0 ?? 0)).toBeCloseTo(Math.round((clear + 5) / 5) * 5, 6);
+  });
+  it('show the clear size of every bay, and nothing where there is nothing to move', () => {
+    const { rerender } = render(<Elevation unit={galley} skeleton={skeleton} />);
+    expect(screen.getAllByText(/×/)).toHaveLength(3);
+    const plain = {
+      ...galley,
+      division: { name: 'one', holds: { kind: 'open' as const }, front: { kind: 'none' as const } },
+    };
+    rerender(<Elevation unit={plain} skeleton={skeleton} />);
+    expect(screen.queryByRole('slider')).toBeNull();
   });
 });
