@@ -1,8 +1,11 @@
 // @vitest-environment jsdom
-import { cleanup, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, configure, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import DateEntry from './DateEntry.js';
+
+// what is loaded when it is asked for takes its time on a busy machine
+configure({ asyncUtilTimeout: 20_000 });
 
 afterEach(cleanup);
 

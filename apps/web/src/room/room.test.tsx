@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { cleanup, configure, fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import * as THREE from 'three';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -15,6 +15,9 @@ import { drawnParts, piecesOf } from './pieces.js';
 import type { RoomView } from './RoomDrawing.js';
 import { sceneToSave } from './save-gltf.js';
 import { matrixOf, partGeometry, skinGeometry } from './shapes.js';
+
+// what is loaded when it is asked for takes its time on a busy machine
+configure({ asyncUtilTimeout: 20_000 });
 
 let drawn: RoomView | null = null;
 vi.mock('./RoomDrawing.js', () => ({

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { cleanup, configure, fireEvent, render, screen, within } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -15,6 +15,9 @@ import { look, useView } from '../../state/view.js';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
+
+// what is loaded when it is asked for takes its time on a busy machine
+configure({ asyncUtilTimeout: 20_000 });
 
 const acted: Operation[] = [];
 let mends: readonly MendedAll[] = [];
