@@ -117,6 +117,21 @@ describe('a run', () => {
     expect(along.map(({ board }) => board)).toEqual([upright?.name]);
     expect(holes.filter(({ board }) => board === upright?.name)).toEqual([]);
   });
+  it('is told where it comes to a board too flat to be bored for', () => {
+    const bottom = skeleton.boards.find(({ role }) => role === 'bottom');
+    const z = (bottom?.at ?? 0) - 20;
+    // from 40 over the bottom board to 40 under it over 1000: one part in ten
+    const { along, holes } = laid(
+      run({
+        diameter: 40,
+        from: { at: [600, -700, z + 60] },
+        via: [[1100, -700, z + 10]],
+        to: { at: [1600, -700, z - 40] },
+      }),
+    );
+    expect(along.map(({ board }) => board)).toContain(bottom?.name);
+    expect(holes.filter(({ board }) => board === bottom?.name)).toEqual([]);
+  });
   it('crosses to the other wall over the floor', () => {
     const right: Unit = { ...runWith({ id: 'seat', side: 'right', x: 500, length: 800, front: 450, height: 450 }) };
     const other = makeUnit(right, { inner, arches: [], book, things }, FAMILIES, SCHOOLS);

@@ -162,6 +162,9 @@ interface Crossing {
 }
 const INDEX: Readonly<Record<Axis, 0 | 1 | 2>> = { x: 0, y: 1, z: 2 };
 
+/** Places on a stretch at which it is looked at. */
+const SAMPLES = [0.05, 0.25, 0.5, 0.75, 0.95] as const;
+
 /** Where a stretch of a run meets a board: through it, or along it. */
 function meets(board: Board, a: Vector, b: Vector, run: Run): Crossing | 'along' | null {
   const n = INDEX[board.normal];
@@ -170,10 +173,17 @@ function meets(board: Board, a: Vector, b: Vector, run: Run): Crossing | 'along'
   const length = apart(a, b);
   const steep = Math.abs(b[n] - a[n]) / length;
   if (steep < FLATTEST) {
-    // it lies along the board: in it, where the middle of the stretch is in its thickness
-    const at = (i: 0 | 1 | 2): number => (a[i] + b[i]) / 2;
-    const within = Math.abs(at(n) - middle) < board.thickness / 2 + run.diameter / 2 - 1;
-    return within && isWithin([at(u), at(v)], board.outline.outer) ? 'along' : null;
+    // too flat to be bored for: it lies along the board wherever it is in its thickness and over its face
+    const [off, by] = [a[n] - middle, b[n] - a[n]];
+    const reach = board.thickness / 2 + run.diameter / 2 - 1;
+    const [one, other] = Math.abs(by) < 1e-6 ? [-Infinity, Infinity] : [(-reach - off) / by, (reach - off) / by];
+    const [from, to] = [Math.max(0, Math.min(one, other)), Math.min(1, Math.max(one, other))];
+    if (from >= to || (Math.abs(by) < 1e-6 && Math.abs(off) >= reach)) return null;
+    const over = SAMPLES.some((share) => {
+      const t = from + (to - from) * share;
+      return isWithin([a[u] + (b[u] - a[u]) * t, a[v] + (b[v] - a[v]) * t], board.outline.outer);
+    });
+    return over ? 'along' : null;
   }
   const share = (middle - a[n]) / (b[n] - a[n]);
   if (!(share > 0 && share < 1)) return null;
