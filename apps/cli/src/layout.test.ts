@@ -42,7 +42,7 @@ describe('a layout on the command line', () => {
     expect(mended.left).toEqual([]);
     // in the words and the inches of the bus
     expect(mended.changed.map(({ because }) => because).join()).toMatch(/Puppet chest stands on the Right arch/);
-    expect(mended.changed.map(({ done }) => done).join()).toMatch(/ in\b/);
+    expect(mended.changed.map(({ done }) => done).join()).toMatch(/\d\sin\b/);
     const { project, priceBook } = readProjectFile(readFileSync(at('mended.json'), 'utf8'));
     expect(derive(project, priceBook).checks.filter(({ grade, aside }) => grade === 'fails' && aside === null)).toEqual(
       [],

@@ -5,6 +5,7 @@ import type { SolidBox } from '../rules/room.js';
 import { message, type Message } from '../words/message.js';
 import { deepBehind, facingBoard, level, REVEAL_MM, VISIBLE_FRONT, type Frame } from './carcass-boards.js';
 import type { PlacedBay, Region } from './division.js';
+import { loadIn, slidesBear } from './hardware.js';
 import { OPENS, type Motion } from './motions.js';
 import { boardBox, type Board, type FurnitureProblem } from './skeleton.js';
 
@@ -321,7 +322,11 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
       continue;
     }
     const free = deepBehind(frame, x0, x1, foot, foot + box) - BEHIND_SLIDE_MM;
-    const deep = lengths.find((length) => length <= free);
+    const fitting = lengths.filter((length) => length <= free);
+    const load = loadIn(bay, frame.room.things);
+    const trayOf = (length: number): Board[] => tray(frame, { name, x0, x1, z0: foot, high: box, deep: length });
+    // the longest that is stocked for what it bears; where none is, the longest, and that is told
+    const deep = fitting.find((length) => slidesBear(frame.room, trayOf(length), load, length)) ?? fitting[0];
     if (deep === undefined) {
       say('furniture.drawerDeep');
       continue;
@@ -330,7 +335,7 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
       bay.front.kind === 'none' || bay.front.kind === 'panel'
         ? [face(frame, `${name}.face`, 'drawer-face', { ...front, z0: z, z1: z + high }, 'fixed', name)]
         : [];
-    const made = [...tray(frame, { name, x0, x1, z0: foot, high: box, deep }), ...faced];
+    const made = [...trayOf(deep), ...faced];
     boards.push(...made);
     motions.push({
       of: `${frame.unit.id}.${name}`,

@@ -84,6 +84,21 @@ describe('what a unit hangs and runs on', () => {
     expect(Number(said?.params['bears'])).toBeGreaterThan(74);
     expect(said?.params['length']).toEqual({ mm: 500 });
   });
+  it('is made as long as slides that bear it are stocked: shorter than it could be, where only shorter ones do', () => {
+    const cold = START_THINGS.find(({ kind }) => kind === 'cold-box');
+    const things = START_THINGS.map((thing) => (thing.id === cold?.id ? { ...thing, mass: 40, holds: 15 } : thing));
+    const unit: Unit = {
+      ...run({
+        holds: { kind: 'pull-out', travel: 400, thing: cold?.id ?? '', latch: false },
+        front: { kind: 'none' },
+      }),
+      // 900 - 200 - 15 - 5 - 10: 650 would fit, and of 650 this book has only light ones
+      body: { stands: 'left', x: 500, length: 900, front: 200, from: 0, to: 900 },
+    };
+    const few: PriceBook = { ...book, items: book.items.filter(({ id }) => id !== 'slides-heavy-650') };
+    expect(make(unit, few, things).problems).toEqual([]);
+    expect(bought(unit, few, things)).toEqual({ 'slides-heavy-600': 1 });
+  });
   it('runs two panels in one double channel, over and under', () => {
     // the front is 594 long, with 3 at each end: twice that
     expect(bought(run({ holds: { kind: 'open' }, front: { kind: 'sliding', latch: false } }))).toEqual({

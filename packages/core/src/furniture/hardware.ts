@@ -1,6 +1,6 @@
 import { thingIn } from '../document/layout-changes.js';
 import type { PriceItem } from '../document/schema.js';
-import type { Unit } from '../document/unit-schema.js';
+import type { Bay, Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { outlineArea } from '../numeric/plane.js';
 import { hingesRule, slideRule, strutRule } from '../rules/hardware.js';
@@ -35,7 +35,11 @@ const after = (unit: Unit, { of }: Motion): string => of.slice(unit.id.length + 
 /** What stands on or in what slides: the thing of its bay with what it holds, kg. */
 function loadOf(unit: Unit, name: string, skeleton: Skeleton, { things }: Surroundings): number {
   const bay = skeleton.bays?.find(({ bay: { name: own } }) => name.startsWith(`${own}.`))?.bay;
-  const id = bay && bay.holds.kind === 'pull-out' ? thingIn(bay) : null;
+  return bay ? loadIn(bay, things) : 0;
+}
+/** What the thing that slides out of a bay weighs with what it holds, kg; 0 where nothing is said to stand there. */
+export function loadIn(bay: Bay, things: Surroundings['things']): number {
+  const id = bay.holds.kind === 'pull-out' ? thingIn(bay) : null;
   const thing = things.find((one) => one.id === id);
   return thing ? thing.mass + thing.holds : 0;
 }
@@ -63,6 +67,18 @@ function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surround
     return [hinges, { kind: 'strut', amount: 2, bears: strutRule.run({ height: dz, mass }).newtons }, ...held('catch')];
   if (moving.some(({ role }) => role === 'flap')) return [hinges, { kind: 'stay', amount: 2 }, ...held('catch')];
   return [hinges, ...held('catch')];
+}
+
+/**
+ * Whether the book has slides of a length that bear a drawer of these boards with what is in its bay. A book without any slides
+ * at all has nothing to say of lengths.
+ */
+export function slidesBear(room: Surroundings, boards: readonly Board[], load: number, length: number): boolean {
+  const slides = room.book.items.flatMap(({ hardware }) => (hardware?.kind === 'slides' ? [hardware] : []));
+  const mass = sum(boards.map((board) => massOfBoard(board, room)));
+  if (slides.length === 0 || mass === null) return true;
+  const { rated } = slideRule.run({ mass: mass + load });
+  return slides.some((one) => one.length !== null && Math.abs(one.length - length) < 1 && (one.bears ?? 0) >= rated);
 }
 
 /** Metres of channel over and under what slides in it: a pair of panels before one bay runs in one double channel. */

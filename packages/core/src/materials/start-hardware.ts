@@ -2,10 +2,10 @@ import type { PriceItem } from '../document/schema.js';
 
 type Hardware = NonNullable<PriceItem['hardware']>;
 
-/** Lengths of slides, mm, and what a plain pair is rated for, kg; heavy ones are made in fewer lengths. */
+/** Lengths of slides, mm, and what a plain pair is rated for, kg; heavy ones begin at 250. */
 const SLIDES = [200, 250, 300, 350, 400, 450, 500, 550, 600, 650, 700];
 const PLAIN_KG = 30;
-const HEAVY = [400, 450, 500, 550, 600, 700];
+const HEAVY = [250, 300, 350, 400, 450, 500, 550, 600, 650, 700];
 const HEAVY_KG = 100;
 const STRUTS_N = [30, 50, 80, 120, 160, 220];
 
