@@ -99,6 +99,13 @@ describe('what a unit hangs and runs on', () => {
     expect(make(unit, few, things).problems).toEqual([]);
     expect(bought(unit, few, things)).toEqual({ 'slides-heavy-600': 1 });
   });
+  it('buys slides and struts too for boards whose density is not known', () => {
+    const unknown: PriceBook = { ...book, items: book.items.map((item) => ({ ...item, density: 0 })) };
+    const drawer = run({ holds: { kind: 'drawers', count: 1, latch: false }, front: { kind: 'none' } });
+    expect(bought(drawer, unknown)).toEqual({ 'slides-350': 1 });
+    const lift = run({ holds: { kind: 'open' }, front: { kind: 'lift-up', latch: false } });
+    expect(bought(lift, unknown)).toEqual({ 'hinge-cup-35': 2, 'strut-30': 2 });
+  });
   it('runs two panels in one double channel, over and under', () => {
     // the front is 594 long, with 3 at each end: twice that
     expect(bought(run({ holds: { kind: 'open' }, front: { kind: 'sliding', latch: false } }))).toEqual({

@@ -54,17 +54,23 @@ function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surround
   if (motion.kind === 'lift-off') return held('strap');
   if (motion.kind === 'slide') {
     const side = moving.find(({ role }) => role === 'drawer-side');
-    if (!side || mass === null) return held('catch');
+    if (!side) return held('catch');
     const box = boardBox(side);
-    const { rated } = slideRule.run({ mass: mass + loadOf(unit, name, skeleton, room) });
+    // of boards whose density is not known at least what lies on them counts
+    const { rated } = slideRule.run({ mass: (mass ?? 0) + loadOf(unit, name, skeleton, room) });
     return [{ kind: 'slides', amount: 1, length: box.high[1] - box.low[1], bears: rated }, ...held('catch')];
   }
   // doors of a carcass hang on cup hinges over its edges, whatever else turns on butt hinges
   const kind = moving.some(({ role }) => ['door', 'flap', 'lift'].includes(role)) ? 'cup-hinge' : 'butt-hinge';
   const length = motion.about === 'z' ? dz : Math.max(dx, dy);
   const hinges: Wanted = { kind, amount: hingesRule.run({ length, mass }).count };
-  if (moving.some(({ role }) => role === 'lift') && mass !== null)
-    return [hinges, { kind: 'strut', amount: 2, bears: strutRule.run({ height: dz, mass }).newtons }, ...held('catch')];
+  if (moving.some(({ role }) => role === 'lift'))
+    return [
+      hinges,
+      // of unknown mass it is the weakest, rather than none
+      { kind: 'strut', amount: 2, bears: strutRule.run({ height: dz, mass: mass ?? 0 }).newtons },
+      ...held('catch'),
+    ];
   if (moving.some(({ role }) => role === 'flap')) return [hinges, { kind: 'stay', amount: 2 }, ...held('catch')];
   return [hinges, ...held('catch')];
 }
