@@ -114,6 +114,7 @@ export const LAYOUT_UI = {
   'runs.copper': 'Copper, mm²',
   'runs.fuse': 'Fuse, A',
   'runs.carries': 'It feeds {watts} W: {amps} A.',
+  'runs.bought': 'Bought as {item}: {metres} m as it lies, without bends and joints',
   'runs.hole': '{diameter} through {part}, {left} of wood left',
   'runs.holeOut': '{diameter} through {part}: it breaks out at an edge',
   'runs.noHole': 'It goes through no board of furniture.',

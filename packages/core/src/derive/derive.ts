@@ -18,6 +18,8 @@ import { weigh } from '../layout/weight.js';
 import { massPoints } from '../mass/points.js';
 import { shoppingOf } from '../costing/shopping.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
+import { runsBought, runsHardware, type RunBought } from '../furniture/runs-bought.js';
+import type { RunsMade } from '../furniture/runs.js';
 import type { MadeUnit } from '../furniture/make.js';
 import { coveredAreas } from '../layers/areas.js';
 import { BATTEN_WIDTH_MM, buildUpDepths, insetsOf, type BuildUpDepths } from '../layers/buildup.js';
@@ -111,6 +113,7 @@ export const SHAPE_KEYS = [
   'lined',
   'made',
   'runs',
+  'runsBought',
   'lying',
   'parts',
   'problems',
@@ -260,6 +263,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   );
   const checks = createChecks(kit.rules);
   const plans = createPlans();
+  const lines = memoLast((runs: RunsMade, book: PriceBook) => runsBought(runs.placed, book));
   const hardware = memoLast(
     (
       made: readonly MadeUnit[],
@@ -271,11 +275,14 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       doors: Linings['doors']['held'],
       linings: Linings['linings'],
       choice: Project['boxes'],
+      runs: RunsMade,
+      lines: readonly RunBought[],
     ): readonly Hardware[] => [
       ...linings.flatMap(({ surface, glue }) =>
         glue.millilitres > 0 ? [{ item: 'floor-glue', amount: glue.millilitres, for: surface }] : [],
       ),
       ...made.flatMap((unit) => unit.hardware),
+      ...runsHardware(lines, runs.placed),
       ...held.flatMap(({ items }) => items.map(({ item, amount }) => ({ item, amount, for: 'windows' }))),
       ...curtainNeeds(boxes, across, choice).map((need) => ({ ...need, for: 'windows' })),
       ...(trims?.picked?.item ? [{ item: trims.picked.item.id, amount: trims.count, for: 'floor' }] : []),
@@ -555,6 +562,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         }),
       made: () => madeAndRun().made,
       runs: () => madeAndRun().runs,
+      runsBought: () => lines(now.runs, book),
       lying: () => lyingOf(units),
       parts: () => {
         const { floor: laidFloor, lined } = now;
@@ -584,6 +592,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           floor: now.floor,
           lined: now.lined,
           made: now.made,
+          bought: now.runsBought,
           curtains: project.boxes.curtains ?? NO_CURTAINS,
         }),
         ...(dragging
@@ -629,6 +638,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             now.lined.doors.held,
             now.lined.linings,
             project.boxes,
+            now.runs,
+            now.runsBought,
           ),
           project.survey.found,
           making,

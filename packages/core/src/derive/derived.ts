@@ -14,6 +14,7 @@ import type { LinedFloor } from '../lining/floor/floor.js';
 import type { FloorBattens } from '../lining/floor/floor-battens.js';
 import type { Check } from '../furniture/scene.js';
 import type { MadeUnit } from '../furniture/make.js';
+import type { RunBought } from '../furniture/runs-bought.js';
 import type { RunsMade } from '../furniture/runs.js';
 import type { LyingPlace } from '../layout/lying.js';
 import type { Subfloor } from '../lining/floor/subfloor.js';
@@ -64,6 +65,8 @@ export interface DerivedShape {
   readonly made: readonly MadeUnit[];
   /** Cables, pipes and ducts where they lie, with the holes they take. */
   readonly runs: RunsMade;
+  /** What each run is bought as, and its metres. */
+  readonly runsBought: readonly RunBought[];
   /** Every place to lie, and who lies there. */
   readonly lying: readonly LyingPlace[];
   readonly parts: readonly Part[];

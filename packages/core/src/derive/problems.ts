@@ -5,6 +5,7 @@ import type { Part } from '../parts/part.js';
 import type { RibMap, RibProblem } from '../shell/ribs.js';
 import type { openingProblems } from '../shell/openings.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
+import type { RunBought } from '../furniture/runs-bought.js';
 import type { MadeUnit } from '../furniture/make.js';
 import type { Linings } from '../lining/linings.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
@@ -77,6 +78,7 @@ interface ShapeProblemsInput {
   readonly floor: LinedFloor;
   readonly lined: Linings;
   readonly made: readonly MadeUnit[];
+  readonly bought: readonly RunBought[];
   /** The windows that a curtain is wanted at. */
   readonly curtains: readonly string[];
 }
@@ -95,6 +97,7 @@ export function shapeProblems({
   floor,
   lined,
   made,
+  bought,
   curtains,
 }: ShapeProblemsInput): readonly Problem[] {
   const thick: Problem[] =
@@ -137,6 +140,9 @@ export function shapeProblems({
       said: message('penetration.keepOut', { name, keepOut: against }),
     })),
     ...made.flatMap(({ problems }) => problems.map(({ said, place }): Problem => ({ stage: 'build', place, said }))),
+    ...bought.flatMap(({ run, problem }): Problem[] =>
+      problem ? [{ stage: 'layout', place: run, said: problem }] : [],
+    ),
     ...floor.problems.map(({ said, hatch }): Problem => ({ stage: 'build', place: hatch, said })),
     ...lined.linings.flatMap(({ surface, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: surface, said })),

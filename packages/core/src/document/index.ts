@@ -28,6 +28,7 @@ export {
   type Layer,
   type LeakTest,
   type LookTopic,
+  MOVING_HARDWARE,
   type ServiceJoint,
   type Person,
   personSchema,

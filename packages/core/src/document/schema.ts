@@ -16,7 +16,7 @@ import {
 } from './lining-schema.js';
 import type { KnownSurface } from './surfaces.js';
 import { limitsSchema, storedSchema, thingSchema, wishSchema } from './thing-schema.js';
-import { layoutSchema, variantSchema } from './unit-schema.js';
+import { layoutSchema, RUN_KINDS, variantSchema } from './unit-schema.js';
 import {
   idSchema,
   nameSchema,
@@ -343,11 +343,27 @@ export const fastenerSchema = z.strictObject({
   diameter: sizeSchema,
   length: sizeSchema,
 });
-/** What moving parts hang and run on. A hinge and a catch bear what they bear; slides are rated by the pair, kg, struts each, N. */
+/** What doors, lids, drawers and sliding panels hang and run on. */
+export const MOVING_HARDWARE = [
+  'cup-hinge',
+  'butt-hinge',
+  'slides',
+  'strut',
+  'stay',
+  'channel',
+  'catch',
+  'strap',
+] as const;
+/**
+ * What moving parts hang and run on, and what cables, pipes and ducts are made of. Slides are rated by the pair, kg, struts
+ * each, N. Pipes and ducts are as wide outside as they are, mm; a cable has so much copper in each of its two cores, mm2.
+ */
 export const hardwareSchema = z.strictObject({
-  kind: z.enum(['cup-hinge', 'butt-hinge', 'slides', 'strut', 'stay', 'channel', 'catch', 'strap']),
+  kind: z.enum([...MOVING_HARDWARE, ...RUN_KINDS]),
   length: sizeSchema.nullable(),
   bears: z.number().positive().max(10_000).nullable(),
+  across: sizeSchema.optional(),
+  copper: z.number().positive().max(200).optional(),
 });
 const bendingSchema = z.strictObject({ modulus: z.number().positive(), strength: z.number().positive() });
 export const priceItemSchema = z.strictObject({

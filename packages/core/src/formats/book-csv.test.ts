@@ -99,12 +99,16 @@ describe('a price book as a file', () => {
       'c,Rope,fixing,1,piece,5,rope',
       'd,Slides,fixing,1,piece,5,slides length=long',
       'e,Screw,fixing,1,piece,5,',
+      'f,Cable,fixing,10,m,25,cable copper=2.5',
+      'g,Hose,fixing,5,m,9,water across=12 wide=3',
     ].join('\n');
     expect(read(text).items.map(({ hardware }) => hardware)).toEqual([
       { kind: 'slides', length: 425, bears: 40 },
       { kind: 'cup-hinge', length: null, bears: null },
       undefined,
+      { kind: 'cable', length: null, bears: null, copper: 2.5 },
     ]);
+    expect(faults(text)[2]).toContain('8: “water across=12 wide=3” is no hardware');
     expect(faults(text)[0]).toContain('4: “rope” is no hardware');
     expect(faults(text)[1]).toContain('5: “slides length=long” is no hardware');
   });

@@ -72,6 +72,8 @@ export function bookCsv(book: PriceBook): string {
           item.hardware.kind,
           ...(item.hardware.length === null ? [] : [`length=${item.hardware.length}`]),
           ...(item.hardware.bears === null ? [] : [`bears=${item.hardware.bears}`]),
+          ...(item.hardware.across === undefined ? [] : [`across=${item.hardware.across}`]),
+          ...(item.hardware.copper === undefined ? [] : [`copper=${item.hardware.copper}`]),
         ].join(' ')
       : '',
   }));
@@ -119,7 +121,12 @@ function readHardware(typed: string): PriceItem['hardware'] {
     const said = figures.get(name);
     return said === undefined ? null : plainNumber(said);
   };
-  const read = hardwareSchema.safeParse({ kind, length: figure('length'), bears: figure('bears') });
+  const read = hardwareSchema.safeParse({
+    length: null,
+    bears: null,
+    ...Object.fromEntries([...figures.keys()].map((name) => [name, figure(name)])),
+    kind,
+  });
   if (!read.success || [...figures.keys()].some((name) => figure(name) === null))
     throw new RowFault(typed, message('csv.book.hardware', { typed }));
   return read.data;

@@ -1,5 +1,5 @@
 import { thingIn } from '../document/layout-changes.js';
-import type { PriceItem } from '../document/schema.js';
+import type { MOVING_HARDWARE, PriceItem } from '../document/schema.js';
 import type { Bay, Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { outlineArea } from '../numeric/plane.js';
@@ -11,7 +11,7 @@ import type { Hardware } from './school.js';
 import { boardBox, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 import type { Surroundings } from './surroundings.js';
 
-type Kind = NonNullable<PriceItem['hardware']>['kind'];
+type Kind = (typeof MOVING_HARDWARE)[number];
 
 /** How many of a kind a moving part takes; metres of channel. */
 interface Wanted {

@@ -9,6 +9,32 @@ const HEAVY = [250, 300, 350, 400, 450, 500, 550, 600, 650, 700];
 const HEAVY_KG = 100;
 const STRUTS_N = [30, 50, 80, 120, 160, 220];
 
+/** Copper of each core of twin cables, mm2, and what 10 m cost. */
+const CABLES: readonly (readonly [number, number])[] = [
+  [1.5, 1150],
+  [2.5, 1690],
+  [4, 2480],
+  [6, 3350],
+  [10, 5600],
+  [16, 8900],
+  [35, 17_800],
+];
+/** Pipes, hoses and ducts by what they are for, how wide they are outside, what they are called, how long a piece and its price. */
+const LINES: readonly (readonly ['water' | 'waste' | 'gas' | 'duct' | 'flue' | 'fuel', number, string, number, number])[] = [
+  ['water', 12, 'Water pipe', 10, 1890],
+  ['water', 15, 'Water pipe', 10, 2350],
+  ['waste', 25, 'Waste hose', 5, 1450],
+  ['waste', 40, 'Waste pipe', 2, 690],
+  ['gas', 8, 'Gas pipe', 5, 2790],
+  ['gas', 10, 'Gas pipe', 5, 3380],
+  ['duct', 60, 'Warm air duct', 5, 2950],
+  ['duct', 75, 'Warm air duct', 5, 3450],
+  ['flue', 24, 'Exhaust hose', 2, 2100],
+  ['flue', 30, 'Exhaust hose', 2, 2480],
+  ['fuel', 5, 'Fuel line', 5, 1250],
+  ['fuel', 8, 'Fuel line', 5, 1580],
+];
+
 /** What doors, lids, drawers and sliding panels hang and run on, with what holds them on the road: a start of invented prices. */
 export function startHardware(
   base: Omit<PriceItem, 'id' | 'name' | 'group' | 'hatch' | 'supplier' | 'thickness' | 'density' | 'conductivity'>,
@@ -43,6 +69,22 @@ export function startHardware(
       price: 1180,
       unit: 'm',
     }),
+    ...CABLES.map(([copper, price]) =>
+      item(
+        `cable-${String(copper).replace('.', '-')}`,
+        `Twin cable 2 x ${copper} mm², 10 m`,
+        { kind: 'cable', length: null, bears: null, copper },
+        { contents: 10, price, unit: 'm' },
+      ),
+    ),
+    ...LINES.map(([kind, across, name, contents, price]) =>
+      item(
+        `${kind}-${across}`,
+        `${name} ${across} mm, ${contents} m`,
+        { kind, length: null, bears: null, across },
+        { contents, price, unit: 'm' },
+      ),
+    ),
     ...STRUTS_N.map((newtons) =>
       item(
         `strut-${newtons}`,

@@ -54,6 +54,7 @@ export const wallCurveRule = defineRule({
 export const FORMULAS: readonly Rule[] = [
   roadLoadRule,
   runs.bundleRule,
+  runs.ductRule,
   hardware.hingesRule,
   hardware.strutRule,
   hardware.slideRule,

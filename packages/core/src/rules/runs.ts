@@ -76,6 +76,8 @@ export const openRunRule = defineRule({
   run: ({ open, run }) => atMost(open, 0, Infinity, (grade) => graded('rule.runOpen', { run, open: mm(open) })(grade)),
 });
 
+/** A waste pipe falls by so much over a metre, where it is good, mm. */
+export const FALL_GOOD = 20;
 export const drainFallRule = defineRule({
   name: 'drain-fall',
   title: 'Fall of a waste pipe',
@@ -84,7 +86,7 @@ export const drainFallRule = defineRule({
   reason: 'Water that stands in a pipe smells, freezes and blocks it. The vehicle does not stand level either.',
   input: z.strictObject({ fall: z.number().min(-10_000).max(10_000).meta({ unit: 'mm a metre' }), run: name }),
   run: ({ fall, run }) =>
-    atLeast(fall, 20, 10, (grade, spare) =>
+    atLeast(fall, FALL_GOOD, 10, (grade, spare) =>
       graded('rule.drainFall', { run, fall: Math.round(fall), short: Math.ceil(-(spare ?? 0)) })(grade),
     ),
 });
@@ -125,6 +127,17 @@ const CARRIES: readonly (readonly [number, number])[] = [
   [50, 150],
   [70, 190],
 ];
+/** What copper of a section carries for long in a bundle, A; 0 below the thinnest. */
+export const carriedBy = (copper: number): number => CARRIES.filter(([area]) => area <= copper).at(-1)?.[1] ?? 0;
+/** The thinnest usual section that carries so many amperes, mm2; null where none does. */
+export const copperFor = (amps: number): number | null => CARRIES.find(([, carries]) => carries >= amps)?.[0] ?? null;
+/** Usual sections of copper, mm2. */
+export const SECTIONS: readonly number[] = CARRIES.map(([area]) => area);
+/** Usual fuses, A. */
+const FUSES = [1, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150, 200, 250, 300, 400, 500];
+/** The smallest usual fuse that is not loaded above four fifths, A; null where none is that large. */
+export const fuseFor = (amps: number): number | null => FUSES.find((fuse) => fuse >= 1.25 * amps - 1e-9) ?? null;
+
 export const cableRule = defineRule({
   name: 'cable-fuse',
   title: 'A fuse guards its cable',
@@ -137,7 +150,7 @@ export const cableRule = defineRule({
     run: name,
   }),
   run: ({ fuse, copper, run }) => {
-    const carries = copper === null ? null : (CARRIES.filter(([area]) => area <= copper).at(-1)?.[1] ?? 0);
+    const carries = copper === null ? null : carriedBy(copper);
     return atLeast(carries, fuse, fuse, (grade) =>
       graded('rule.cableFuse', { run, fuse, copper: copper ?? 0, carries: carries ?? 0 })(grade),
     );
@@ -146,6 +159,10 @@ export const cableRule = defineRule({
 
 /** Of copper at 20 C, ohm mm2 / m. */
 const RESISTIVITY = 0.0178;
+/** Of the voltage lost there and back over a length in mm, %. */
+export const shareLost = (length: number, watts: number, volts: number, copper: number): number =>
+  (((2 * (length / 1000) * RESISTIVITY * watts) / volts / copper) * 100) / volts;
+export const DROP_GOOD = 3;
 export const dropRule = defineRule({
   name: 'voltage-drop',
   title: 'Voltage lost in a cable',
@@ -160,10 +177,30 @@ export const dropRule = defineRule({
     run: name,
   }),
   run: ({ length: far, watts, volts, copper, run }) => {
-    const share = copper === null ? null : (((2 * (far / 1000) * RESISTIVITY * watts) / volts / copper) * 100) / volts;
-    return atMost(share, 3, 5, (grade) =>
+    const share = copper === null ? null : shareLost(far, watts, volts, copper);
+    return atMost(share, DROP_GOOD, 5, (grade) =>
       graded('rule.drop', { run, share: one(share ?? 0), copper: copper ?? 0, length: mm(far) })(grade),
     );
   },
 });
 const one = (value: number): number => Math.round(value * 10) / 10;
+
+export const ductRule = defineRule({
+  name: 'duct-section',
+  title: 'The narrowest place air goes through',
+  formula:
+    'section = pi / 4 x diameter2; good: >= the opening the data sheet asks for, else the vent area of its heat over the rise between the ends; tight: >= 0.8 of that',
+  reason: 'Air is held back where its way is narrowest, however large the openings at its ends are.',
+  input: z.strictObject({
+    diameter: z.number().positive().max(1000).meta({ unit: 'mm' }),
+    wants: z.number().min(0).max(10_000).meta({ unit: 'cm2' }),
+    thing: name,
+    run: name,
+  }),
+  run: ({ diameter, wants, thing, run }) => {
+    const section = (Math.PI / 4) * diameter * diameter * 0.01;
+    return atLeast(section, wants, 0.8 * wants, (grade) =>
+      graded('rule.duct', { run, thing, section: Math.round(section), wants: Math.ceil(wants - 1e-9) })(grade),
+    );
+  },
+});

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import type { PriceBook, PriceItem } from '@nestplank/core/document';
+import { MOVING_HARDWARE, RUN_KINDS, type PriceBook, type PriceItem } from '@nestplank/core/document';
 import { usualHardware } from '@nestplank/core/materials';
 import type { Message } from '@nestplank/core/words';
 import { LengthField } from '../../kit/LengthField.js';
@@ -8,8 +8,11 @@ import { PickField } from '../../kit/PickField.js';
 import { takePrices } from '../../state/session.js';
 import { useSpeech } from '../../words/words.js';
 
+/** Told by how wide they are outside. */
+const PIPES = RUN_KINDS.filter((kind) => kind !== 'cable');
+
 type Change = Partial<PriceItem> | ((now: PriceItem) => Partial<PriceItem>);
-const HARDWARE = ['cup-hinge', 'butt-hinge', 'slides', 'strut', 'stay', 'channel', 'catch', 'strap'] as const;
+const HARDWARE = [...MOVING_HARDWARE, ...RUN_KINDS] as const;
 
 /** What moving parts hang and run on: its kind, its length and what it bears where it has them. */
 export function HardwareFields({
@@ -41,6 +44,22 @@ export function HardwareFields({
           label={t('book.slideLength')}
           value={hardware.length}
           onTake={(length) => put((now) => (now.hardware ? { hardware: { ...now.hardware, length } } : {}))}
+        />
+      )}
+      {hardware?.kind === 'cable' && (
+        <NumberField
+          label={t('book.copper')}
+          value={hardware.copper ?? null}
+          least={0.1}
+          most={200}
+          onTake={(copper) => put((now) => (now.hardware ? { hardware: { ...now.hardware, copper } } : {}))}
+        />
+      )}
+      {hardware && PIPES.some((kind) => kind === hardware.kind) && (
+        <LengthField
+          label={t('book.across')}
+          value={hardware.across ?? null}
+          onTake={(across) => put((now) => (now.hardware ? { hardware: { ...now.hardware, across } } : {}))}
         />
       )}
       {hardware && rated && (

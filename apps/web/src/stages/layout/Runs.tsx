@@ -205,6 +205,20 @@ function Holes({ scene, run }: { readonly scene: Scene; readonly run: Run }) {
   );
 }
 
+/** What it is bought as, or why nothing is. */
+function Bought({ scene, run }: { readonly scene: Scene; readonly run: Run }) {
+  const { t, said } = useSpeech();
+  const own = scene.derived.runsBought.find((one) => one.run === run.id);
+  if (!own) return null;
+  return own.problem ? (
+    <p className="small needs">{said(own.problem)}</p>
+  ) : (
+    <p className="small figures">
+      {t('runs.bought', { item: own.item?.name ?? '', metres: Math.ceil(own.metres * 10 - 1e-9) / 10 })}
+    </p>
+  );
+}
+
 /** Everything that runs through the furniture: from where to where, its way, its holes, what a cable carries. */
 export const Runs = memo(function Runs({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();
@@ -269,6 +283,7 @@ export const Runs = memo(function Runs({ scene }: { readonly scene: Scene }) {
             <EndFields scene={scene} run={one} which="to" />
             <ViaFields scene={scene} run={one} />
             <Wire scene={scene} run={one} />
+            <Bought scene={scene} run={one} />
             <Holes scene={scene} run={one} />
           </div>
         )}

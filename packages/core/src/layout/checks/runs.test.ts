@@ -11,6 +11,7 @@ import {
   cableRule,
   drainFallRule,
   dropRule,
+  ductRule,
   fuseRule,
   holeEdgeRule,
   openRunRule,
@@ -67,6 +68,13 @@ describe('rules of runs', () => {
       2,
     );
   });
+  it('want the section of the opening all along a duct: 75 mm are 44 cm2', () =>
+    expect([44, 44.5, 55, 56].map((wants) => grade(ductRule, { diameter: 75, wants }))).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+    ]));
   it('never fail for what lies in the open, and know nothing of ends that are nowhere', () => {
     expect([0, 1, 3000].map((open) => grade(openRunRule, { open }))).toEqual(['good', 'tight', 'tight']);
     expect(grade(runEndsRule, {})).toBe('unknown');
@@ -250,5 +258,55 @@ describe('runs in a plan', () => {
     const [from, to] = [runs.placed[0]?.points[0], runs.placed[0]?.points.at(-1)];
     if (!from || !to || !inner) throw new Error('it lies');
     expect(waste({ via: [[(from[0] + to[0]) / 2, from[1], from[2] - inner.floor]] })).toEqual(['drain-fall:r fails']);
+  });
+  it('are mended by one press: a fuse, the copper it asks for, a fall, a wider duct', () => {
+    const sheet = START_THINGS.find(({ kind }) => kind === 'cold-box');
+    if (!sheet) throw new Error('a cold box');
+    const cold: Thing = { ...sheet, id: 'cold', draws: 120, heat: 0, air: { inlet: 80, outlet: 60 } };
+    const held: Operation[] = [
+      { name: 'putThing', payload: { thing: cold } },
+      { name: 'changeBay', payload: { id: 'k', bay: 'front', holds: { kind: 'thing', thing: 'cold' } } },
+    ];
+    const mended = (id: string, ...operations: Operation[]): Run | undefined => {
+      const project = after(empty, ...held, ...operations);
+      const mend = derive(project, book).checks.find((check) => check.id === id)?.mends[0];
+      const then = after(project, ...(mend?.operations ?? []));
+      expect(derive(then, book).checks.find((check) => check.id === id)?.grade ?? 'good').toBe('good');
+      return then.layout.runs?.[0];
+    };
+    const wire = (fuse: number | null, copper: number | null) => run({ wire: { volts: 12, fuse, copper } });
+    // 120 W at 12 V are 10 A: a fuse of 12.5 or more, usual is 15; 1.5 mm2 carry 14 and 2.5 carry 20
+    expect(mended('fuse:r', wire(8, 2.5))?.wire).toEqual({ volts: 12, fuse: 15, copper: 2.5 });
+    expect(mended('fuse:r', wire(null, 1.5))?.wire).toEqual({ volts: 12, fuse: 15, copper: 2.5 });
+    expect(mended('cable-fuse:r', wire(30, 1))?.wire).toEqual({ volts: 12, fuse: 30, copper: 6 });
+    const far = run({ wire: { volts: 12, fuse: 15, copper: 0.75 }, to: { at: [4000, -700, 200] } });
+    expect(mended('voltage-drop:r', far)?.wire?.copper).toBeGreaterThan(1);
+    const led = mended(
+      'drain-fall:r',
+      run({ kind: 'waste', diameter: 40, to: { at: [2500, -700, 440] }, via: [[1500, -700, 460]] }),
+    );
+    expect(led?.via).toEqual([]);
+    expect(led?.to).toMatchObject({ at: [2500, -700, expect.any(Number) as number] });
+    // 80 cm2 are a circle of 100.9 mm
+    expect(mended('duct:r:cold', run({ kind: 'duct', diameter: 60 }))?.diameter).toBe(101);
+  });
+  it('are bought by the metre as they lie, and say what the book has nothing of', () => {
+    const lies = derive(after(empty, run({ wire: { volts: 12, fuse: 10, copper: 2 } })), book);
+    const [bought] = lies.runsBought;
+    expect(bought?.item?.hardware?.copper).toBe(2.5);
+    expect(bought?.metres).toBeCloseTo((lies.runs.placed[0]?.length ?? NaN) / 1000, 9);
+    const line = lies.shopping.lines.find(({ material }) => material === bought?.item?.id);
+    expect(line?.amount).toBeCloseTo(bought?.metres ?? NaN, 9);
+    expect(line?.shares.map(({ of }) => of)).toEqual(['k']);
+    const told = (more: Partial<Run>) =>
+      derive(after(empty, run(more)), book)
+        .problems.filter(({ place }) => place === 'r')
+        .map(({ said }) => said.key);
+    expect(told({ wire: { volts: 12, fuse: 10, copper: 2 } })).toEqual([]);
+    expect(told({ wire: { volts: 12, fuse: 10, copper: null } })).toEqual(['runs.none.copper']);
+    expect(told({ wire: { volts: 12, fuse: 10, copper: 150 } })).toEqual(['runs.none.cable']);
+    expect(told({ kind: 'duct', diameter: 90 })).toEqual(['runs.none.across']);
+    // without its ends nothing is bought and nothing is asked for: the rule of ends says so
+    expect(told({ kind: 'duct', diameter: 90, to: null })).toEqual([]);
   });
 });

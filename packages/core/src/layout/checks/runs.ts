@@ -1,18 +1,28 @@
 import type { Operation } from '../../document/operation.js';
+import type { Run } from '../../document/unit-schema.js';
 import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import type { PlacedRun, RunHole } from '../../furniture/runs.js';
 import { solidsOf } from '../../furniture/solid.js';
 import type { SolidBox } from '../../rules/room.js';
 import {
   cableRule,
+  carriedBy,
+  copperFor,
   drainFallRule,
+  DROP_GOOD,
   dropRule,
+  ductRule,
+  FALL_GOOD,
+  fuseFor,
   fuseRule,
   holeEdgeRule,
   movingRunRule,
   openRunRule,
   runEndsRule,
+  SECTIONS,
+  shareLost,
 } from '../../rules/runs.js';
+import { ventArea } from '../../rules/things.js';
 import type { Vector } from '../../parts/part.js';
 import type { Verdict } from '../../rules/rule.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -24,6 +34,8 @@ const STEP_MM = 20;
 /** Nearer to the wall than this it lies along it; higher than this above the floor nobody meets it, mm. */
 const ALONG_WALL_MM = 120;
 const OVERHEAD_MM = 1900;
+
+type Wire = NonNullable<Run['wire']>;
 
 const pinAt = ([x, y]: Vector | readonly [number, number, number], unit: string | null = null): Pin => ({
   unit,
@@ -161,13 +173,33 @@ function leastFall({ points }: PlacedRun): number | null {
   return falls.length === 0 ? null : Math.min(...falls);
 }
 
+/** Lets a waste pipe go its own way, and lower at its end where that has a place of its own. */
+function lowerEnd({ run, points }: PlacedRun, floor: number): Mend | null {
+  const [first, last] = [points[0], points.at(-1)];
+  if (!first || !last || !run.to || !('at' in run.to)) return null;
+  const level = Math.abs(last[0] - first[0]) + Math.abs(last[1] - first[1]);
+  const [x, y, z] = run.to.at;
+  const low = Math.floor(first[2] - floor - (FALL_GOOD * level) / 1000 - 1);
+  return {
+    said: message('mend.lowerEnd', { run: run.name, by: mm(Math.max(0, z - low)) }),
+    operations: [{ name: 'putRun', payload: { run: { ...run, via: [], to: { at: [x, y, Math.min(z, low)] } } } }],
+  };
+}
+
 const fall = appliesTo(drainFallRule, {
-  ofRoom: ({ runs }) =>
+  ofRoom: ({ runs, inner }) =>
     runs.placed.flatMap((one) => {
       const least = one.run.kind === 'waste' ? leastFall(one) : null;
       return least === null
         ? []
-        : [{ id: `drain-fall:${one.run.id}`, input: { fall: least, run: one.run.name }, pin: pinOf(one) }];
+        : [
+            {
+              id: `drain-fall:${one.run.id}`,
+              input: { fall: least, run: one.run.name },
+              pin: pinOf(one),
+              mend: () => lowerEnd(one, inner.floor),
+            },
+          ];
     }),
 });
 
@@ -178,6 +210,29 @@ const wired = (scene: Scene) =>
   scene.runs.placed.flatMap((one) =>
     one.run.kind === 'cable' && one.run.wire ? [{ one, wire: one.run.wire, watts: wattsOf(one) }] : [],
   );
+/** Another fuse or more copper for a cable. */
+function rewired(run: Run, wire: Wire, changes: Partial<Wire>): Mend {
+  const next = { ...wire, ...changes };
+  return {
+    said: message(
+      changes.fuse === undefined ? 'mend.copper' : changes.copper === undefined ? 'mend.fuse' : 'mend.fuseCopper',
+      { run: run.name, fuse: next.fuse ?? 0, copper: next.copper ?? 0 },
+    ),
+    operations: [{ name: 'putRun', payload: { run: { ...run, wire: next } } }],
+  };
+}
+/** A fuse that is not loaded to its rating, with copper that carries it. */
+function fusedFor({ run }: PlacedRun, wire: Wire, amps: number): Mend | null {
+  const wanted = fuseFor(amps);
+  if (wanted === null) return null;
+  const copper = copperFor(wanted);
+  const thin = wire.copper !== null && carriedBy(wire.copper) < wanted;
+  if (thin && copper === null) return null;
+  return rewired(run, wire, thin ? { fuse: wanted, copper } : { fuse: wanted });
+}
+const thicker = ({ run }: PlacedRun, wire: Wire, copper: number | null | undefined): Mend | null =>
+  copper === null || copper === undefined ? null : rewired(run, wire, { copper });
+
 const fuse = appliesTo(fuseRule, {
   ofRoom: (scene) =>
     wired(scene)
@@ -187,6 +242,7 @@ const fuse = appliesTo(fuseRule, {
         input: { watts, volts: wire.volts, fuse: wire.fuse, run: one.run.name },
         pin: pinOf(one),
         quiet: true,
+        mend: () => fusedFor(one, wire, watts / wire.volts),
       })),
 });
 const cable = appliesTo(cableRule, {
@@ -200,6 +256,7 @@ const cable = appliesTo(cableRule, {
               input: { fuse: wire.fuse, copper: wire.copper, run: one.run.name },
               pin: pinOf(one),
               quiet: true,
+              mend: () => thicker(one, wire, copperFor(wire.fuse ?? 0)),
             },
           ],
     ),
@@ -213,8 +270,43 @@ const drop = appliesTo(dropRule, {
         input: { length: one.length, watts, volts: wire.volts, copper: wire.copper, run: one.run.name },
         pin: pinOf(one),
         quiet: true,
+        mend: () =>
+          thicker(
+            one,
+            wire,
+            SECTIONS.find((copper) => shareLost(one.length, watts, wire.volts, copper) <= DROP_GOOD),
+          ),
       })),
 });
 
+const duct = appliesTo(ductRule, {
+  ofRoom: ({ runs }) =>
+    runs.placed.flatMap((one) => {
+      const { run, points, things } = one;
+      const [first, last] = [points[0], points.at(-1)];
+      if (run.kind !== 'duct' || !first || !last) return [];
+      return things
+        .filter(({ heat, air }) => heat > 0 || air !== null)
+        .map((thing) => {
+          const wants = thing.air
+            ? Math.max(thing.air.inlet, thing.air.outlet)
+            : ventArea(thing.heat, Math.abs(last[2] - first[2]));
+          return {
+            id: `duct:${run.id}:${thing.id}`,
+            input: { diameter: run.diameter, wants, thing: thing.name, run: run.name },
+            pin: pinOf(one),
+            quiet: true,
+            mend: () => {
+              const diameter = Math.ceil(Math.sqrt((wants * 100 * 4) / Math.PI));
+              return {
+                said: message('mend.widerDuct', { run: run.name, diameter: mm(diameter) }),
+                operations: [{ name: 'putRun' as const, payload: { run: { ...run, diameter } } }],
+              };
+            },
+          };
+        });
+    }),
+});
+
 /** Cables, pipes and ducts: what they go through, what they lie across, how they fall and what they carry. */
-export const RUN_CHECKS = [ends, through, edges, open, fall, fuse, cable, drop];
+export const RUN_CHECKS = [ends, through, edges, open, fall, fuse, cable, drop, duct];
