@@ -74,6 +74,7 @@ export const EN_UI = {
   'theme.sun': 'sunlight',
   'step.renameProject': 'rename',
   'step.changeSettings': 'change settings',
+  'step.setFigure': 'change a figure of a rule',
   'step.changeCutting': 'change saw settings',
   'step.putPerson': 'person',
   'step.removePerson': 'remove person',

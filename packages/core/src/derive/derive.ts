@@ -64,7 +64,16 @@ import { DERIVE_KIT, type DeriveKit } from './kit.js';
 import { pulled, settled } from './lazy.js';
 import { createPlans } from './plans.js';
 import { cutProblems, floorScrewProblems, shapeProblems } from './problems.js';
-import { NO_ASIDE, NO_LAID, NO_MODES, NO_STORED, NO_THINGS, seenOpenings, skeletonsOf } from './scene-of.js';
+import {
+  NO_ASIDE,
+  NO_FIGURES,
+  NO_LAID,
+  NO_MODES,
+  NO_STORED,
+  NO_THINGS,
+  seenOpenings,
+  skeletonsOf,
+} from './scene-of.js';
 import { createShadows } from './shadows.js';
 import { createUnitsMade } from './units-made.js';
 import { createAsked, createGeometry, createMaking } from './slices.js';
@@ -489,6 +498,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       runs: now.runs,
       modes,
       limits,
+      figures: project.settings.figures ?? NO_FIGURES,
       skeletons: skeletonsIn(now.made),
       masses: masses(now),
     });

@@ -12,6 +12,7 @@ export const NO_MODES: readonly Mode[] = [];
 export const NO_ASIDE: readonly Aside[] = [];
 export const NO_THINGS: readonly Thing[] = [];
 export const NO_LAID: readonly Run[] = [];
+export const NO_FIGURES: NonNullable<Project['settings']['figures']> = {};
 export const NO_STORED: readonly Stored[] = [];
 
 /** The openings whose edges are read, with how deep their frames lie. */
@@ -47,6 +48,7 @@ export function sceneOf(
     runs: derived.runs,
     modes: project.layout.modes ?? NO_MODES,
     limits: project.limits ?? null,
+    figures: project.settings.figures ?? NO_FIGURES,
     skeletons: skeletonsOf(derived.made),
     masses: null,
   };

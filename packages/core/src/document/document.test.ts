@@ -106,6 +106,7 @@ const SAMPLES: readonly Operation[] = [
   { name: 'renameProject', payload: { name: 'Wren two', model: 'Halden Carrier long' } },
   { name: 'changeSettings', payload: { changes: { units: 'in', hoursPerDay: 4 } } },
   { name: 'changeCutting', payload: { changes: { kerf: 3.2 } } },
+  { name: 'setFigure', payload: { rule: 'way-through', figure: 'hipGood', value: 520 } },
   { name: 'putPerson', payload: { person: { id: 'guest', name: 'Guest', stature: 1800 } } },
   { name: 'removePerson', payload: { id: 'ilva' } },
   { name: 'takeReading', payload: { address: 'station/s4/left/700', reading: reading(930) } },

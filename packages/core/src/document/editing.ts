@@ -259,6 +259,14 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     draft.name = name;
     draft.vehicle.model = model;
   },
+  setFigure: ({ settings }, { rule, figure, value }) => {
+    const { [rule]: own, ...others } = settings.figures ?? {};
+    const left = Object.fromEntries(Object.entries(own ?? {}).filter(([name]) => name !== figure));
+    const next = value === null ? left : { ...left, [figure]: value };
+    const figures = Object.keys(next).length === 0 ? others : { ...others, [rule]: next };
+    if (Object.keys(figures).length === 0) delete settings.figures;
+    else settings.figures = figures;
+  },
   changeSettings: (draft, { changes }) => void Object.assign(draft.settings, changes),
   changeCutting: (draft, { changes }) => void Object.assign(draft.settings.cutting, changes),
   putPerson: (draft, { person }) => put(draft.people, person),

@@ -62,7 +62,13 @@ const named = z.strictObject({ id: idSchema });
 /** What each named operation carries. Everything that changes a project is one of these. */
 export const OPERATION_PAYLOADS = {
   renameProject: z.strictObject({ name: projectSchema.shape.name, model: projectSchema.shape.vehicle.shape.model }),
-  changeSettings: z.strictObject({ changes: settingsSchema.omit({ cutting: true }).partial().strict() }),
+  changeSettings: z.strictObject({ changes: settingsSchema.omit({ cutting: true, figures: true }).partial().strict() }),
+  /** A rule's own figure of this project; null takes the usual one again. */
+  setFigure: z.strictObject({
+    rule: idSchema,
+    figure: idSchema,
+    value: z.number().min(-10_000).max(10_000).nullable(),
+  }),
   changeCutting: z.strictObject({ changes: cuttingSettingsSchema.partial().strict() }),
   putPerson: z.strictObject({ person: personSchema }),
   removePerson: named,

@@ -261,6 +261,8 @@ export const settingsSchema = z.strictObject({
   climate: climateSchema,
   floorBattens: z.strictObject({ spacing: spacingSchema, clearance: gapSchema }),
   cutting: cuttingSettingsSchema,
+  /** Own figures of rules, by the rule's and the figure's name; what is left out is as usual. */
+  figures: z.record(idSchema, z.record(idSchema, z.number().min(-10_000).max(10_000))).optional(),
 });
 
 const layersSchema = z.array(layerSchema).max(20);

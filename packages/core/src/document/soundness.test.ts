@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
@@ -13,7 +14,13 @@ import { OPERATION_NAMES, OPERATION_PAYLOADS, type Operation, type OperationName
 import type { Project } from './schema.js';
 import demo from '../../../../demo/wren.json?raw';
 
-const { project: wren, priceBook: book } = readProjectFile(demo);
+const { project: wren, priceBook } = readProjectFile(demo);
+/** Hinges and pipes are chosen out of the book and never named by a project: reading them thousands of times shows nothing. */
+const book = { ...priceBook, items: priceBook.items.filter(({ hardware }) => hardware === undefined) };
+/** The same in every part; where it is not, a readable difference is thrown. */
+const same = (actual: unknown, expected: unknown): void => {
+  if (!equal(actual, expected)) expect(actual).toEqual(expected);
+};
 const AT = '2026-10-01T08:00:00.000Z';
 const layer = (id: string, material = 'foam-20') => ({
   id,
@@ -421,6 +428,11 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
     photo: fc.constantFrom(null, 'tape-1'),
   }),
   changeSettings: someOf(OPERATION_PAYLOADS.changeSettings.shape.changes).map((changes) => ({ changes })),
+  setFigure: fc.record({
+    rule: fc.constantFrom('way-through', 'room-to-use'),
+    figure: fc.constantFrom('good', 'hipGood', 'tight'),
+    value: fc.oneof(fc.constant(null), fc.integer({ min: 0, max: 900 })),
+  }),
   changeCutting: someOf(OPERATION_PAYLOADS.changeCutting.shape.changes).map((changes) => ({ changes })),
   planSurvey: someOf(OPERATION_PAYLOADS.planSurvey.shape.changes).map((changes) => ({ changes })),
   changeBoxes: someOf(OPERATION_PAYLOADS.changeBoxes.shape.changes).map((changes) => ({ changes })),
@@ -577,12 +589,10 @@ describe('any operation, sixty times, with any valid payload', () => {
         }
         done.set(name, (done.get(name) ?? 0) + 1);
         expect(faultsIn(next, book)).toEqual([]);
-        expect(readProjectFile(projectFileText(next, book)).project).toEqual(next);
-        expect(openStored(JSON.parse(JSON.stringify(next)), book)).toMatchObject({
-          project: next,
-          repaired: [],
-          faults: [],
-        });
+        same(readProjectFile(projectFileText(next, book)).project, next);
+        const opened = openStored(JSON.parse(JSON.stringify(next)), book);
+        expect([opened.repaired, opened.faults]).toEqual([[], []]);
+        same(opened.project, next);
         const other = createProject({
           id: 'o',
           name: 'O',
@@ -592,7 +602,7 @@ describe('any operation, sixty times, with any valid payload', () => {
           startDate: '2026-10-01',
         });
         const restored = applyOperation(other, { name: 'restore', payload: { project: next } }, book).project;
-        expect({ ...restored, id: next.id }).toEqual(next);
+        same({ ...restored, id: next.id }, next);
       }),
       { numRuns: 60, seed: 59 },
     );

@@ -3,7 +3,7 @@ import type { UnitFamily } from '../document/kit.js';
 import type { Operation } from '../document/operation.js';
 import type { Fitting, Limits, Mode, Person, Stored } from '../document/schema.js';
 import type { OptionValue, Unit } from '../document/unit-schema.js';
-import type { Grade, Rule, Verdict } from '../rules/rule.js';
+import type { Grade, OwnFigures, Rule, Verdict } from '../rules/rule.js';
 import type { SolidBox } from '../rules/room.js';
 import type { PlacedOpening } from '../shell/openings.js';
 import type { Message } from '../words/message.js';
@@ -111,6 +111,8 @@ export interface Scene extends Surroundings {
   readonly runs: RunsMade;
   readonly modes: readonly Mode[];
   readonly limits: Limits | null;
+  /** The project's own figures of rules, by the rule's name. */
+  readonly figures: Readonly<Record<string, OwnFigures>>;
   /** Each unit's boards, bays and motions, by its id. */
   readonly skeletons: ReadonlyMap<string, Skeleton>;
   /** Everything that weighs, where it is; null while it is not worked out. */
@@ -145,9 +147,9 @@ export function appliesTo<Input extends z.ZodType>(
   rule: Rule<Input, Verdict>,
   where: Where<z.output<Input>>,
 ): SceneRule {
-  const checks = (cases: readonly Case<z.output<Input>>[]): readonly Check[] =>
+  const checks = (cases: readonly Case<z.output<Input>>[], { figures }: Scene): readonly Check[] =>
     cases.flatMap(({ id, input, pin, mend, quiet, mode }): Check[] => {
-      const verdict = rule.run(input);
+      const verdict = rule.run(input, figures[rule.name]);
       if (quiet === true && verdict.grade === 'good') return [];
       const mends = verdict.grade === 'good' ? [] : [mend?.(verdict) ?? []].flat();
       return [
@@ -167,8 +169,8 @@ export function appliesTo<Input extends z.ZodType>(
   const { ofUnit, ofRoom } = where;
   return {
     rule: rule as unknown as Rule,
-    ...(ofUnit ? { ofUnit: (unit: Unit, scene: Scene) => checks(ofUnit(unit, scene)) } : {}),
-    ...(ofRoom ? { ofRoom: (scene: Scene) => checks(ofRoom(scene)) } : {}),
+    ...(ofUnit ? { ofUnit: (unit: Unit, scene: Scene) => checks(ofUnit(unit, scene), scene) } : {}),
+    ...(ofRoom ? { ofRoom: (scene: Scene) => checks(ofRoom(scene), scene) } : {}),
   };
 }
 

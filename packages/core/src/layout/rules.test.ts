@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
+import thimbleFile from '../../../../demo/thimble.json?raw';
+import { derive } from '../derive/derive.js';
+import type { Project } from '../document/schema.js';
+import { readProjectFile } from '../formats/read.js';
+import { applyOperation } from '../furniture/kit.js';
+import { wayThroughRule } from '../rules/people.js';
+import { cookerRule } from '../rules/things.js';
 import { FAMILIES } from '../furniture/families/index.js';
 import { allSceneRules, SCENE_RULES } from './checks/registry.js';
 import { RULES, ruleNamed } from './rules.js';
@@ -38,4 +45,43 @@ describe('the rules that can be asked for by name', () => {
       expect(rule.reason.length).toBeGreaterThan(5);
     },
   );
+  it('has figures that a project may change, every one within its own limits', () => {
+    const changeable = RULES.flatMap(({ figures }) => Object.values(figures ?? {}));
+    expect(changeable.length).toBeGreaterThan(30);
+    for (const { value, least, most } of changeable) {
+      expect(value).toBeGreaterThanOrEqual(least);
+      expect(value).toBeLessThanOrEqual(most);
+    }
+  });
+  it('judges by own figures where there are some, and lets those that guard only be made stricter', () => {
+    const way = (own?: Record<string, number>) => wayThroughRule.run({ width: 520, at: 'hip' }, own).grade;
+    expect([way(), way({ hipGood: 520 }), way({ hipGood: 600, hipTight: 530 }), way({ unknown: 3 })]).toEqual([
+      'tight',
+      'good',
+      'fails',
+      'tight',
+    ]);
+    const cooker = (own?: Record<string, number>) =>
+      cookerRule.run({ clear: 610, sheet: 0, thing: 'a', by: 'b' }, own).grade;
+    expect([cooker(), cooker({ good: 100 }), cooker({ good: 700 })]).toEqual(['good', 'good', 'tight']);
+  });
+  it('judges a whole plan by the project’s own figures, undone like anything else', () => {
+    const { project, priceBook } = readProjectFile(thimbleFile);
+    const grades = (of: Project) =>
+      derive(of, priceBook)
+        .checks.filter(({ rule }) => rule === 'way-through')
+        .map(({ grade, spare }) => [grade, spare]);
+    const own = (value: number | null) =>
+      applyOperation(
+        project,
+        { name: 'setFigure', payload: { rule: 'way-through', figure: 'hipGood', value } },
+        priceBook,
+      ).project;
+    const before = grades(project);
+    const after = grades(own(900));
+    expect(before.length).toBeGreaterThan(0);
+    expect(after).not.toEqual(before);
+    expect(own(900).settings.figures).toEqual({ 'way-through': { hipGood: 900 } });
+    expect(own(null).settings).toEqual(project.settings);
+  });
 });

@@ -20,7 +20,13 @@ const CABLES: readonly (readonly [number, number])[] = [
   [35, 17_800],
 ];
 /** Pipes, hoses and ducts by what they are for, how wide they are outside, what they are called, how long a piece and its price. */
-const LINES: readonly (readonly ['water' | 'waste' | 'gas' | 'duct' | 'flue' | 'fuel', number, string, number, number])[] = [
+const LINES: readonly (readonly [
+  'water' | 'waste' | 'gas' | 'duct' | 'flue' | 'fuel',
+  number,
+  string,
+  number,
+  number,
+])[] = [
   ['water', 12, 'Water pipe', 10, 1890],
   ['water', 15, 'Water pipe', 10, 2350],
   ['waste', 25, 'Waste hose', 5, 1450],

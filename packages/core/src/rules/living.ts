@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, graded, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, graded, type Verdict, figure } from './rule.js';
 import { SHOULDERS } from './people.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
@@ -39,9 +39,10 @@ export const gettingPastRule = defineRule({
   formula:
     'clear = roof or cupboard over the one who lies at the open side - platform - 0.85 x mattress; good: >= 650, on hands and knees; tight: >= 400, sliding',
   reason: 'Who sleeps at the closed side gets up at night over the other.',
+  figures: { good: figure('good', CRAWLS_MM), tight: figure('tight', SLIDES_MM) },
   input: z.strictObject({ clear: length, who, other: who }),
-  run: ({ clear, who: one, other }) =>
-    atLeast(clear, CRAWLS_MM, SLIDES_MM, (grade, spare) =>
+  run: ({ clear, who: one, other }, { good, tight }) =>
+    atLeast(clear, good, tight, (grade, spare) =>
       graded('rule.gettingPast', { who: one, other, clear: mm(clear), short: mm(-(spare ?? 0)) })(grade),
     ),
 });
@@ -52,9 +53,12 @@ export const eyeLineRule = defineRule({
   formula:
     'eyes = seat + sitting height - 0.064 x stature; good: some window reaches from 30 under to 30 over the eyes; tight: none does; never fails',
   reason: 'A window one cannot look out of while sitting is half a window.',
+  figures: {
+    good: figure('good', 30),
+  },
   input: z.strictObject({ eyes: length, sill: length, head: length, who, name, window: name }),
-  run: ({ eyes, sill, head, who: one, name: seat, window }) =>
-    atLeast(Math.min(eyes - sill, head - eyes), 30, -Infinity, (grade) =>
+  run: ({ eyes, sill, head, who: one, name: seat, window }, { good }) =>
+    atLeast(Math.min(eyes - sill, head - eyes), good, -Infinity, (grade) =>
       graded('rule.eyeLine', { who: one, name: seat, window, eyes: mm(eyes), sill: mm(sill), head: mm(head) })(grade),
     ),
 });
@@ -64,9 +68,13 @@ export const levelBedRule = defineRule({
   title: 'Table and seats make one level',
   formula: 'step between the lowered top and the boards of the seat, good: <= 3; tight: <= 12, under a mattress',
   reason: 'A step under the back wakes whoever lies across it.',
+  figures: {
+    good: figure('good', 3),
+    tight: figure('tight', 12),
+  },
   input: z.strictObject({ step: length, name, seat: name }),
-  run: ({ step, name: top, seat }): Verdict =>
-    atMost(Math.abs(step), 3, 12, (grade) =>
+  run: ({ step, name: top, seat }, { good, tight }): Verdict =>
+    atMost(Math.abs(step), good, tight, (grade) =>
       graded('rule.levelBed', {
         name: top,
         seat,

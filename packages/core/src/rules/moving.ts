@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { asParam, atLeast, atMost, defineRule, either, graded, spokenOf } from './rule.js';
+import { asParam, atLeast, atMost, defineRule, either, graded, spokenOf, figure } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const name = z.string().default('');
@@ -25,9 +25,13 @@ export const beforeRule = defineRule({
   title: 'Room before what is pulled out',
   formula: 'beyond it when it is open good: >= 450; tight: >= 250',
   reason: 'Somebody stands or kneels there.',
+  figures: {
+    good: figure('good', 450),
+    tight: figure('tight', 250),
+  },
   input: z.strictObject({ room: length, what, by: name }),
-  run: ({ room, what: part, by }) =>
-    atLeast(room, 450, 250, (grade, spare) =>
+  run: ({ room, what: part, by }, { good, tight }) =>
+    atLeast(room, good, tight, (grade, spare) =>
       graded('rule.before', { what: asParam(part), by, room: mm(room), short: mm(-(spare ?? 0)) })(grade),
     ),
 });

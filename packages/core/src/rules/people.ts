@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { message, mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, type Grade } from './rule.js';
+import { atLeast, atMost, defineRule, type Grade, figure } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const stature = z.number().min(400).max(2500).meta({ unit: 'mm' });
@@ -109,15 +109,16 @@ export const bedEdgeRule = defineRule({
   formula:
     'edge = platform + 0.85 x mattress; good: <= back of knee + 150; tight: <= 1000 with a step; back of knee = 0.245 x stature + 25 where not measured',
   reason: 'Feet should find the floor or a step.',
+  figures: { over: figure('over the back of the knee, good', 150), tight: figure('tight', 1000) },
   input: z.strictObject({ platform: length, mattress: length, stature, backOfKnee: length.optional(), who }),
-  run: ({ platform, mattress, stature: tall, backOfKnee: measured, who: name }) => {
+  run: ({ platform, mattress, stature: tall, backOfKnee: measured, who: name }, { over, tight }) => {
     const knee = measured ?? backOfKnee(tall);
     const edge = platform + (1 - MATTRESS_GIVES) * mattress;
-    return atMost(edge, knee + 150, 1000, (grade, spare) =>
+    return atMost(edge, knee + over, tight, (grade, spare) =>
       message(`rule.bedEdge.${grade}`, {
         who: name,
         edge: mm(edge),
-        wants: mm(knee + 150),
+        wants: mm(knee + over),
         over: mm(-(spare ?? 0)),
       }),
     );
@@ -142,15 +143,20 @@ export const standingRule = defineRule({
     ),
 });
 
-const WAY: Readonly<Record<'hip' | 'shoulder', readonly [number, number]>> = { hip: [550, 450], shoulder: [600, 500] };
 export const wayThroughRule = defineRule({
   name: 'way-through',
   title: 'Way through at hip and at shoulder height',
   formula: 'at hip height good: >= 550; tight: >= 450; at shoulder height good: >= 600; tight: >= 500',
   reason: 'One person walks through without turning sideways.',
+  figures: {
+    hipGood: figure('at hip height, good', 550),
+    hipTight: figure('at hip height, tight', 450),
+    shoulderGood: figure('at shoulder height, good', 600),
+    shoulderTight: figure('at shoulder height, tight', 500),
+  },
   input: z.strictObject({ width: length, at: z.enum(['hip', 'shoulder']).default('hip') }),
-  run: ({ width, at }) => {
-    const [good, tight] = WAY[at];
+  run: ({ width, at }, { hipGood, hipTight, shoulderGood, shoulderTight }) => {
+    const [good, tight] = at === 'hip' ? [hipGood, hipTight] : [shoulderGood, shoulderTight];
     return atLeast(width, good, tight, (grade, spare) =>
       message(`rule.way.${grade}`, {
         width: mm(width),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, graded, worstOf, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, graded, worstOf, type Verdict, figure } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const kilos = z.number().min(0).max(100_000).meta({ unit: 'kg' });
@@ -12,9 +12,14 @@ export const glassRule = defineRule({
   title: 'Windows kept free',
   formula: 'share of the glass behind units good: <= 0.2; tight: above; never fails: it is for you to say',
   reason: 'Glass that is built over gives neither light nor view, and is hard to reach.',
+  figures: {
+    good: figure('hidden at most', 20, '%'),
+  },
   input: z.strictObject({ share: z.number().min(0).max(1).meta({ unit: '1' }), name, by: name }),
-  run: ({ share, name: window, by }) =>
-    atMost(share, 0.2, 1, (grade) => graded('rule.glass', { name: window, by, share: Math.round(share * 100) })(grade)),
+  run: ({ share, name: window, by }, { good }) =>
+    atMost(share, good / 100, 1, (grade) =>
+      graded('rule.glass', { name: window, by, share: Math.round(share * 100) })(grade),
+    ),
 });
 
 export const waysOutRule = defineRule({
@@ -31,9 +36,12 @@ export const alignRule = defineRule({
   title: 'Fronts and tops in one line',
   formula: 'neighbours whose fronts or tops differ by 1 to 30: tight; no difference, or a clear step, is good',
   reason: 'A small step between neighbours looks like a mistake and catches sleeves.',
+  figures: {
+    good: figure('good', 1),
+  },
   input: z.strictObject({ off: length, name, other: name, what: z.enum(['front', 'top']) }),
-  run: ({ off, name: unit, other, what }) =>
-    atMost(off, 1, 30, (grade) =>
+  run: ({ off, name: unit, other, what }, { good }) =>
+    atMost(off, good, 30, (grade) =>
       graded('rule.align', {
         name: unit,
         other,
@@ -125,10 +133,14 @@ export const balanceRule = defineRule({
   formula:
     'difference between the sides of what is built in and kept, as a share of the whole vehicle; good: <= 0.04; tight: <= 0.08',
   reason: 'A vehicle that leans steers and brakes to one side.',
+  figures: {
+    good: figure('good', 4, '%'),
+    tight: figure('tight', 8, '%'),
+  },
   input: z.strictObject({ left: kilos, right: kilos, total: kilos.nullable() }),
-  run: ({ left, right, total }) => {
+  run: ({ left, right, total }, { good, tight }) => {
     const share = total === null || total <= 0 ? null : Math.abs(left - right) / total;
-    return atMost(share, 0.04, 0.08, (grade) =>
+    return atMost(share, good / 100, tight / 100, (grade) =>
       graded('rule.balance', {
         left: Math.round(left),
         right: Math.round(right),

@@ -17,6 +17,18 @@ export interface Verdict {
   readonly said: Message;
 }
 
+/** A default figure of a rule, which a project may change; where it guards against harm, to the stricter side only. */
+export interface RuleFigure {
+  readonly label: string;
+  readonly value: number;
+  readonly unit: 'mm' | '%' | 'mm a metre';
+  /** No smaller, or no larger. */
+  readonly least: number;
+  readonly most: number;
+}
+/** A project's own figures of one rule, by their names; those left out are as usual. */
+export type OwnFigures = Readonly<Record<string, number>>;
+
 /** One rule or formula: a pure function of its inputs, with what it asks, how it is worked out and why. */
 export interface Rule<Input extends z.ZodType = z.ZodType, Result = unknown> {
   readonly name: string;
@@ -24,13 +36,50 @@ export interface Rule<Input extends z.ZodType = z.ZodType, Result = unknown> {
   readonly formula: string;
   readonly reason: string;
   readonly input: Input;
-  readonly run: (input: z.output<Input>) => Result;
+  /** Its defaults that can be changed, by name. */
+  readonly figures?: Readonly<Record<string, RuleFigure>>;
+  readonly run: (input: z.output<Input>, own?: OwnFigures) => Result;
 }
 
-/** Keeps a rule's input type while it is written down. */
-export function defineRule<Input extends z.ZodType, Result>(rule: Rule<Input, Result>): Rule<Input, Result> {
-  return rule;
+/** Keeps a rule's input type while it is written down, and puts a project's own figures, within their limits, over its defaults. */
+export function defineRule<Input extends z.ZodType, Result, Names extends string = never>({
+  figures,
+  run,
+  ...rule
+}: Omit<Rule<Input, Result>, 'run' | 'figures'> & {
+  readonly figures?: Readonly<Record<Names, RuleFigure>>;
+  readonly run: (input: z.output<Input>, figures: Readonly<Record<Names, number>>) => Result;
+}): Rule<Input, Result> {
+  if (!figures) return { ...rule, run: (input) => run(input, {} as Record<Names, number>) };
+  const names = Object.keys(figures) as Names[];
+  const defaults = Object.fromEntries(names.map((name) => [name, figures[name].value])) as Record<Names, number>;
+  return {
+    ...rule,
+    figures,
+    run: (input, own) =>
+      run(
+        input,
+        own
+          ? (Object.fromEntries(
+              names.map((name) => {
+                const { value, least, most } = figures[name];
+                return [name, Math.min(most, Math.max(least, own[name] ?? value))];
+              }),
+            ) as Record<Names, number>)
+          : defaults,
+      ),
+  };
 }
+
+/** A default length, or another figure, that can be changed freely within what makes sense. */
+export const figure = (
+  label: string,
+  value: number,
+  unit: RuleFigure['unit'] = 'mm',
+  { least = 0, most = unit === 'mm' ? 5000 : unit === '%' ? 100 : 1000 }: { least?: number; most?: number } = {},
+): RuleFigure => ({ label, value, unit, least, most });
+/** One that guards against harm: it can be made larger, never smaller. */
+export const guard = (label: string, value: number): RuleFigure => figure(label, value, 'mm', { least: value });
 
 /** Judges a figure that should be large enough. */
 export function atLeast(

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, graded, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, graded, type Verdict, figure } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const name = z.string().default('');
@@ -30,9 +30,13 @@ export const holeEdgeRule = defineRule({
   title: 'Wood left beside a hole',
   formula: 'from the hole to the nearest edge, opening or other hole of the board, good: >= 25; tight: >= 12',
   reason: 'With less a board splits there, or the hole breaks out at its edge.',
+  figures: {
+    good: figure('good', 25),
+    tight: figure('tight', 12),
+  },
   input: z.strictObject({ left: length, diameter: length, name, run: name, board: name }),
-  run: ({ left, diameter, name: unit, run, board }) =>
-    atLeast(left, 25, 12, (grade, spare) =>
+  run: ({ left, diameter, name: unit, run, board }, { good, tight }) =>
+    atLeast(left, good, tight, (grade, spare) =>
       graded('rule.holeEdge', {
         name: unit,
         run,
@@ -84,9 +88,13 @@ export const drainFallRule = defineRule({
   formula:
     'fall of its flattest stretch over its level length, good: >= 20 mm a metre; tight: >= 10; fails: less, or it rises',
   reason: 'Water that stands in a pipe smells, freezes and blocks it. The vehicle does not stand level either.',
+  figures: {
+    good: figure('good', FALL_GOOD, 'mm a metre'),
+    tight: figure('tight', 10, 'mm a metre'),
+  },
   input: z.strictObject({ fall: z.number().min(-10_000).max(10_000).meta({ unit: 'mm a metre' }), run: name }),
-  run: ({ fall, run }) =>
-    atLeast(fall, FALL_GOOD, 10, (grade, spare) =>
+  run: ({ fall, run }, { good, tight }) =>
+    atLeast(fall, good, tight, (grade, spare) =>
       graded('rule.drainFall', { run, fall: Math.round(fall), short: Math.ceil(-(spare ?? 0)) })(grade),
     ),
 });
@@ -169,6 +177,10 @@ export const dropRule = defineRule({
   formula:
     'volts lost = 2 x length x 0.0178 x amperes / mm2; as a share, good: <= 3 %; tight: <= 5 %; unknown without its section',
   reason: 'A compressor or heater does not start on what is left at the end of a long thin cable.',
+  figures: {
+    good: figure('good', DROP_GOOD, '%'),
+    tight: figure('tight', 5, '%'),
+  },
   input: z.strictObject({
     length: length,
     watts: z.number().min(0).max(100_000).meta({ unit: 'W' }),
@@ -176,9 +188,9 @@ export const dropRule = defineRule({
     copper: z.number().positive().max(200).meta({ unit: 'mm2' }).nullable(),
     run: name,
   }),
-  run: ({ length: far, watts, volts, copper, run }) => {
+  run: ({ length: far, watts, volts, copper, run }, { good, tight }) => {
     const share = copper === null ? null : shareLost(far, watts, volts, copper);
-    return atMost(share, DROP_GOOD, 5, (grade) =>
+    return atMost(share, good, tight, (grade) =>
       graded('rule.drop', { run, share: one(share ?? 0), copper: copper ?? 0, length: mm(far) })(grade),
     );
   },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { atLeast, defineRule, graded, type Verdict } from './rule.js';
+import { atLeast, defineRule, graded, type Verdict, guard } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const name = z.string().default('');
@@ -39,9 +39,13 @@ export const socketWaterRule = defineRule({
   title: 'Sockets away from water',
   formula: 'from an outlet to the nearest edge of a sink or basin, good: >= 600; tight: >= 300',
   reason: 'Splashes and wet hands. Local code says how far it has to be, and may ask for more.',
+  figures: {
+    good: guard('good', 600),
+    tight: guard('tight', 300),
+  },
   input: z.strictObject({ apart: length, name, sink: name }),
-  run: ({ apart, name: outlet, sink }) =>
-    atLeast(apart, 600, 300, (grade, spare) =>
+  run: ({ apart, name: outlet, sink }, { good, tight }) =>
+    atLeast(apart, good, tight, (grade, spare) =>
       graded('rule.socketWater', { name: outlet, sink, apart: mm(apart), short: mm(-(spare ?? 0)) })(grade),
     ),
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, graded, worstOf, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, graded, worstOf, type Verdict, figure } from './rule.js';
 import { CUSHION_GIVES } from './people.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
@@ -43,10 +43,16 @@ export const seatDepthRule = defineRule({
   title: 'Seat depth to the backrest',
   formula: 'good: 400 to 520; tight: 360 to 560',
   reason: 'Less does not carry the thigh; more and the back finds nothing.',
+  figures: {
+    least: figure('least, good', 400),
+    tightLeast: figure('least, tight', 360),
+    most: figure('most, good', 520),
+    tightMost: figure('most, tight', 560),
+  },
   input: z.strictObject({ deep: length, name }),
-  run: ({ deep, name: seat }) => {
+  run: ({ deep, name: seat }, { least, tightLeast, most, tightMost }) => {
     const say = graded('rule.seatDepth', { name: seat, deep: mm(deep), least: mm(400), most: mm(520) });
-    return worstOf([atLeast(deep, 400, 360, say), atMost(deep, 520, 560, say)]);
+    return worstOf([atLeast(deep, least, tightLeast, say), atMost(deep, most, tightMost, say)]);
   },
 });
 
@@ -55,11 +61,17 @@ export const tableHeightRule = defineRule({
   title: 'Table above the seat',
   formula: 'above = table - (boards + 0.75 x cushion); good: 250 to 310; tight: 220 to 340',
   reason: 'Elbows rest on it and knees go under it.',
+  figures: {
+    least: figure('least, good', 250),
+    tightLeast: figure('least, tight', 220),
+    most: figure('most, good', 310),
+    tightMost: figure('most, tight', 340),
+  },
   input: z.strictObject({ table: length, boards: length, cushion: length, name, seat: z.string().default('') }),
-  run: ({ table, boards, cushion, name: top, seat }) => {
+  run: ({ table, boards, cushion, name: top, seat }, { least, tightLeast, most, tightMost }) => {
     const above = table - boards - (1 - CUSHION_GIVES) * cushion;
     const say = graded('rule.tableHeight', { name: top, seat, above: mm(above), least: mm(250), most: mm(310) });
-    return worstOf([atLeast(above, 250, 220, say), atMost(above, 310, 340, say)]);
+    return worstOf([atLeast(above, least, tightLeast, say), atMost(above, most, tightMost, say)]);
   },
 });
 
@@ -68,10 +80,16 @@ export const kneeRoomRule = defineRule({
   title: 'Room for knees under a table',
   formula: 'good: >= 600 wide and 400 deep; tight: >= 550 and 350',
   reason: 'Knees and feet go under it without straddling a leg.',
+  figures: {
+    wideGood: figure('wide, good', 600),
+    wideTight: figure('wide, tight', 550),
+    deepGood: figure('deep, good', 400),
+    deepTight: figure('deep, tight', 350),
+  },
   input: z.strictObject({ wide: length, deep: length, name }),
-  run: ({ wide, deep, name: top }) => {
+  run: ({ wide, deep, name: top }, { wideGood, wideTight, deepGood, deepTight }) => {
     const say = graded('rule.kneeRoom', { name: top, wide: mm(wide), deep: mm(deep) });
-    return worstOf([atLeast(wide, 600, 550, say), atLeast(deep, 400, 350, say)]);
+    return worstOf([atLeast(wide, wideGood, wideTight, say), atLeast(deep, deepGood, deepTight, say)]);
   },
 });
 
@@ -102,9 +120,13 @@ export const facingRule = defineRule({
   title: 'Seats that face each other',
   formula: 'between the fronts of the seats good: >= 450; tight: >= 300',
   reason: 'Two pairs of knees meet there.',
+  figures: {
+    good: figure('good', 450),
+    tight: figure('tight', 300),
+  },
   input: z.strictObject({ between: length, name, other: z.string().default('') }),
-  run: ({ between, name: seat, other }) =>
-    atLeast(between, 450, 300, (grade, spare) =>
+  run: ({ between, name: seat, other }, { good, tight }) =>
+    atLeast(between, good, tight, (grade, spare) =>
       graded('rule.facing', { name: seat, other, between: mm(between), short: mm(-(spare ?? 0)) })(grade),
     ),
 });
@@ -196,9 +218,13 @@ export const hangingRule = defineRule({
   title: 'Room for clothes on hangers',
   formula: 'square to the rail good: >= 550 clear; tight: >= 480',
   reason: 'A hanger is 450 wide, with sleeves on it.',
+  figures: {
+    good: figure('good', 550),
+    tight: figure('tight', 480),
+  },
   input: z.strictObject({ clear: length, name, rail: z.enum(['bay', 'depth']) }),
-  run: ({ clear, name: bay, rail }) =>
-    atLeast(clear, 550, 480, (grade, spare) =>
+  run: ({ clear, name: bay, rail }, { good, tight }) =>
+    atLeast(clear, good, tight, (grade, spare) =>
       graded('rule.hanging', {
         name: bay,
         clear: mm(clear),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, either, graded, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, either, graded, type Verdict, figure, guard } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const name = z.string().default('');
@@ -81,11 +81,15 @@ export const reachRule = defineRule({
   formula:
     'each face that the data sheet names is behind something that opens, comes off or slides out; before it good: >= 500 free; tight: >= 300; fails where nothing opens',
   reason: 'Everything that may fail is reached in the end, when all units stand.',
+  figures: {
+    good: figure('good', 500),
+    tight: figure('tight', 300),
+  },
   input: z.strictObject({ opens: z.boolean(), before: length, face: name, thing: name, name, by: name }),
-  run: ({ opens, before, face, thing, name: bay, by }) => {
+  run: ({ opens, before, face, thing, name: bay, by }, { good, tight }) => {
     const say = graded('rule.reach', { face, thing, name: bay, before: mm(before), by });
     return opens
-      ? atLeast(before, 500, 300, say)
+      ? atLeast(before, good, tight, say)
       : { ...either(false, say), said: graded('rule.reachShut', { face, thing, name: bay })('fails') };
   },
 });
@@ -111,9 +115,13 @@ export const cookerRule = defineRule({
   title: 'What is above a cooker',
   formula: 'clear = underside above - top of the cooker; good: >= 600 or its sheet; tight: >= 450',
   reason: 'Flames and steam. The manual of the appliance wins, and local code.',
+  figures: {
+    good: guard('good', 600),
+    tight: guard('tight', 450),
+  },
   input: z.strictObject({ clear: length, sheet: length, thing: name, by: name }),
-  run: ({ clear, sheet, thing, by }) =>
-    atLeast(clear, Math.max(600, sheet), Math.max(450, sheet), (grade, spare) =>
+  run: ({ clear, sheet, thing, by }, { good, tight }) =>
+    atLeast(clear, Math.max(good, sheet), Math.max(tight, sheet), (grade, spare) =>
       graded('rule.cooker', { thing, by, clear: mm(clear), short: mm(-(spare ?? 0)) })(grade),
     ),
 });
@@ -161,13 +169,16 @@ export const placesRule = defineRule({
   title: 'Room for all that is kept in a bay',
   formula: 'sum of the volumes of what is kept there <= 0.85 of the bay',
   reason: 'Things of several shapes never fill a box.',
+  figures: {
+    good: figure('filled at most', 85, '%'),
+  },
   input: z.strictObject({
     litres: z.number().min(0).meta({ unit: 'l' }),
     room: z.number().min(0).meta({ unit: 'l' }),
     bay: name,
   }),
-  run: ({ litres, room, bay }) =>
-    atMost(litres, 0.85 * room, room, (grade) =>
+  run: ({ litres, room, bay }, { good }) =>
+    atMost(litres, (good / 100) * room, room, (grade) =>
       graded('rule.places', { bay, litres: Math.round(litres), room: Math.round(room) })(grade),
     ),
 });

@@ -169,9 +169,12 @@ export const EN = {
   'bought.cut': 'At {height} above the floor {by} has to come off its back.',
   'bought.room': 'It stands clear of the wall; the widest place behind it is {gap}, at {height} above the floor.',
   'bought.strip': 'A cover strip closes each end up to {gap} wide; two rails hold it to the wall.',
+  'figure.limits': 'Between {least} and {most}.',
   'runs.none.copper': '{run}: what it is bought as is not known without its copper. Enter that at the run.',
-  'runs.none.cable': '{run}: the price book has no twin cable of {copper} mm² or more by the metre. Enter one under Buy.',
-  'runs.none.across': '{run}: the price book has nothing of its kind by the metre that is about {across} wide. Enter it under Buy.',
+  'runs.none.cable':
+    '{run}: the price book has no twin cable of {copper} mm² or more by the metre. Enter one under Buy.',
+  'runs.none.across':
+    '{run}: the price book has nothing of its kind by the metre that is about {across} wide. Enter it under Buy.',
   'hardware.none.cup-hinge': '{unit}: the price book has no cup hinges for its doors. Enter some under Buy.',
   'hardware.none.butt-hinge': '{unit}: the price book has no butt hinges. Enter some under Buy.',
   'hardware.none.slides':

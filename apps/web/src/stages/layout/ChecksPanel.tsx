@@ -14,6 +14,7 @@ import { MissingNotes } from '../../kit/MissingNotes.js';
 import { useChange } from '../../kit/use-change.js';
 import { numbered } from './CheckMarks.js';
 import { MendAll } from './MendAll.js';
+import { RuleWhy } from './RuleWhy.js';
 
 /** The ways to mend a check: the first by one press, the others in a list. */
 function Mends({ check }: { readonly check: Check }) {
@@ -112,14 +113,18 @@ function Note({
   check,
   number,
   wishes,
+  scene,
 }: {
   readonly check: Check;
+  readonly scene: Scene;
   readonly number: number | null;
   /** The wishes that it decides. */
   readonly wishes: readonly Wish[];
 }) {
   const { t, said } = useSpeech();
+  const [why, setWhy] = useState(false);
   const [mend] = check.mends;
+  const own = scene.project.settings.figures?.[check.rule] !== undefined;
   return (
     <li
       data-check={check.id}
@@ -140,6 +145,17 @@ function Note({
           </span>
         ))}
         <AsideOf key={check.id} check={check} />
+        <Button
+          size="small"
+          variant="text"
+          className="quiet-button"
+          aria-expanded={why}
+          aria-label={`${t('rule.why')}: ${said(check.said)}`}
+          onClick={() => setWhy(!why)}
+        >
+          {t(own ? 'rule.whyOwn' : 'rule.why')}
+        </Button>
+        {why && <RuleWhy name={check.rule} scene={scene} />}
       </span>
       {mend && check.aside === null ? (
         <Mends check={check} />
@@ -183,12 +199,13 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
       {fails > 1 && <MendAll fails={fails} />}
       <ul className="notes">
         {open.map((check, i) => (
-          <Note key={check.id} check={check} number={i + 1} wishes={wishes(check)} />
+          <Note key={check.id} check={check} number={i + 1} wishes={wishes(check)} scene={scene} />
         ))}
         {put.map((check) => (
-          <Note key={check.id} check={check} number={null} wishes={wishes(check)} />
+          <Note key={check.id} check={check} number={null} wishes={wishes(check)} scene={scene} />
         ))}
-        {all && good.map((check) => <Note key={check.id} check={check} number={null} wishes={wishes(check)} />)}
+        {all &&
+          good.map((check) => <Note key={check.id} check={check} number={null} wishes={wishes(check)} scene={scene} />)}
       </ul>
       {good.length > 0 && (
         <Button variant="text" onClick={() => setAll(!all)} aria-expanded={all}>

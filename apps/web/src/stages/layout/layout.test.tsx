@@ -117,6 +117,29 @@ describe('what does not fit', () => {
     await user.click(screen.getByRole('button', { name: 'Take it up again' }));
     expect(acted).toEqual([{ name: 'takeUp', payload: { check: 'collision:bed:bench' } }]);
   });
+  it('says why, and lets the project judge by figures of its own within their limits', async () => {
+    const own = sceneOf(wren, {
+      name: 'setFigure',
+      payload: { rule: 'bed-edge', figure: 'tight', value: 900 },
+    });
+    render(<ChecksPanel scene={own} />, { wrapper: MemoryRouter });
+    const note = within(document.querySelector<HTMLElement>('[data-check="bed-edge:bed:joost"]') as HTMLElement);
+    await user.click(note.getByRole('button', { name: /^Why/ }));
+    expect(note.getByText(/Feet should find the floor or a step/)).toBeTruthy();
+    const good = note.getByLabelText<HTMLInputElement>('over the back of the knee, good, mm');
+    expect(note.getByLabelText<HTMLInputElement>('tight, mm').value).toBe('900');
+    await user.clear(good);
+    await user.type(good, '9000{Enter}');
+    expect(note.getByText(/Between 0.* and 5.*000/)).toBeTruthy();
+    expect(acted).toEqual([]);
+    await user.clear(good);
+    await user.type(good, '200{Enter}');
+    await user.click(note.getByRole('button', { name: 'Take the usual figures' }));
+    expect(acted.map(({ payload }) => payload)).toEqual([
+      { rule: 'bed-edge', figure: 'over', value: 200 },
+      { rule: 'bed-edge', figure: 'tight', value: null },
+    ]);
+  });
   it('is mended all at once only after it was said what that changes', async () => {
     mends = [mendAll(bulrush.project, bulrush.priceBook)];
     render(<ChecksPanel scene={sceneOf(bulrush)} />, { wrapper: MemoryRouter });

@@ -65,6 +65,7 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
       families: Scene['families'],
       things: Scene['things'],
       stored: Scene['stored'],
+      figures: Scene['figures'],
     ): Omit<Scene, 'skeletons'> => ({
       units: [],
       people,
@@ -79,6 +80,7 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
       runs: NO_RUNS,
       modes: [],
       limits: null,
+      figures,
       masses: null,
     }),
   );
@@ -96,8 +98,8 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
     ([a, asideA], [b, asideB]) => a.length === b.length && a.every((list, i) => list === b[i]) && asideA === asideB,
   );
   return (scene, aside) => {
-    const { units, people, inner, arches, openings, book, families, things, stored, skeletons } = scene;
-    const one = alone(people, inner, arches, openings, book, families, things, stored);
+    const { units, people, inner, arches, openings, book, families, things, stored, figures, skeletons } = scene;
+    const one = alone(people, inner, arches, openings, book, families, things, stored, figures);
     return sorted([...units.map((unit) => each(unit, skeletons.get(unit.id) ?? null, one)), room(scene)], aside);
   };
 }

@@ -175,7 +175,12 @@ const edgeInput = ({ unit, mattress }: LyingPlace, { person }: Sleeper) => ({
 export function bedComfort(unit: Unit, scene: Scene): Grade | null {
   const place = placeOn(unit, scene);
   const verdicts = (place ? sleepersOf(place, scene) : []).flatMap((sleeper) =>
-    place ? [sittingUpRule.run(sittingInput(place, sleeper, scene)), bedEdgeRule.run(edgeInput(place, sleeper))] : [],
+    place
+      ? [
+          sittingUpRule.run(sittingInput(place, sleeper, scene)),
+          bedEdgeRule.run(edgeInput(place, sleeper), scene.figures[bedEdgeRule.name]),
+        ]
+      : [],
   );
   const [first, ...others] = verdicts;
   return first ? worstOf([first, ...others]).grade : null;
