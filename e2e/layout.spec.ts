@@ -22,11 +22,14 @@ const unitsOf = async (request: APIRequestContext, id: string) =>
     body: { stands: string; x: number; length: number };
   }[];
 
-/** Presses at a share of the fold-out's length and width. */
+/** Presses at a share of the fold-out's length and width until what fits there is offered: what was placed before may still move it. */
 async function pressAt(page: Page, across: number, along: number): Promise<void> {
-  const box = await page.locator('.gap-ground').boundingBox();
-  if (!box) throw new Error('there is no fold-out');
-  await page.mouse.click(box.x + box.width * across, box.y + box.height * along);
+  await expect(async () => {
+    const box = await page.locator('.gap-ground').boundingBox();
+    if (!box) throw new Error('there is no fold-out');
+    await page.mouse.click(box.x + box.width * across, box.y + box.height * along);
+    await expect(page.locator('.gap-offers')).toBeVisible({ timeout: 2000 });
+  }).toPass();
 }
 
 test('an empty van is laid out with the pointer alone', async ({ page, request }) => {
@@ -63,10 +66,11 @@ test('an empty van is laid out with the pointer alone', async ({ page, request }
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 60, { steps: 6 });
   await page.mouse.up();
   await expect(mark).toContainText(/do not fit|does not fit/);
-  const failing = await page.locator('.notes [data-grade=fails]').count();
-  expect(failing).toBeGreaterThan(0);
+  const fails = page.locator('.notes [data-grade=fails]');
+  await expect(fails.first()).toBeVisible();
+  const failing = await fails.count();
   await page.getByRole('button', { name: 'Undo', exact: false }).first().click();
-  await expect.poll(() => page.locator('.notes [data-grade=fails]').count()).toBeLessThan(failing);
+  await expect.poll(() => fails.count()).toBeLessThan(failing);
 });
 
 test('an empty van is laid out with the line alone', async ({ page, request }) => {
@@ -179,46 +183,4 @@ test('arrangements are suggested while one waits, can be stopped, and one is sta
   await saved(page);
   const { project } = (await projectOf(request, id)) as unknown as { project: { variants: { name: string }[] } };
   expect(project.variants.map(({ name }) => name)).toContain('Before');
-});
-
-test('the room in the round: seen, walked in by keys, opened by a press, cut away, saved', async ({
-  page,
-  request,
-}) => {
-  const id = await ownDemo(request);
-  await openStage(page, id, 'layout');
-  await page.getByRole('button', { name: 'In place of the fold-out' }).click();
-  const room = page.getByRole('region', { name: 'Room' });
-  const drawing = room.getByRole('application');
-  await expect(drawing.locator('canvas')).toBeVisible();
-  // something is drawn: a picture of one colour is a few kilobytes
-  const drawn = async (): Promise<number> => (await drawing.screenshot()).length;
-  await expect.poll(drawn).toBeGreaterThan(14_000);
-  await room.getByRole('combobox', { name: 'Seen' }).click();
-  await page.getByRole('option', { name: 'standing in it' }).click();
-  await expect(room).toContainText('above the head');
-  await drawing.focus();
-  for (let step = 0; step < 30; step += 1) await page.keyboard.press('ArrowUp');
-  await expect(room).toContainText('is in the way there');
-  await page.keyboard.press('ArrowDown');
-  await expect(room).toContainText('above the head');
-  // one of its fronts is opened by its name
-  await page.getByRole('button', { name: 'Kitchen', exact: true }).click();
-  const door = room.getByRole('button', { name: /door 1/ }).first();
-  await door.click();
-  await expect(door).toHaveAttribute('aria-pressed', 'true');
-  await room.getByRole('combobox', { name: 'Seen' }).click();
-  await page.getByRole('option', { name: 'from outside' }).click();
-  await room.getByRole('button', { name: 'cut: rear stays' }).click();
-  await expect.poll(drawn).toBeGreaterThan(14_000);
-  const loading = page.waitForEvent('download');
-  await room.getByRole('button', { name: 'Save as glTF' }).click();
-  const file = readFileSync(await (await loading).path());
-  expect(file.subarray(0, 4).toString()).toBe('glTF');
-  const json = JSON.parse(file.subarray(20, 20 + file.readUInt32LE(12)).toString()) as { nodes: { name: string }[] };
-  expect(json.nodes.map(({ name }) => name)).toContain('Kitchen');
-  const { violations } = await new AxeBuilder({ page }).include('.room').analyze();
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
-  await page.getByRole('button', { name: 'Back to the drawings' }).click();
-  await expect(page.locator('.gap-ground')).toBeVisible();
 });
