@@ -5,7 +5,8 @@ import { useTypedField } from './use-typed-field.js';
 
 interface MoneyFieldProps {
   readonly label: string;
-  readonly minor: number;
+  /** Null while it is not known. */
+  readonly minor: number | null;
   readonly showLabel?: boolean;
   readonly onTake: (minor: number) => void;
 }
@@ -14,7 +15,7 @@ interface MoneyFieldProps {
 export function MoneyField({ label, minor, showLabel, onTake }: MoneyFieldProps) {
   const { t } = useSpeech();
   const typing = useTypedField<number>({
-    shown: (minor / 100).toFixed(2),
+    shown: minor === null ? '' : (minor / 100).toFixed(2),
     parse: (typed) => {
       const price = readPrice(typed);
       return price === null ? { ok: false, why: t('buy.priceBad') } : { ok: true, value: price };

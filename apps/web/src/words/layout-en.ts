@@ -67,6 +67,7 @@ export const LAYOUT_UI = {
   'things.width': 'Along its front',
   'things.depth': 'Front to back',
   'things.height': 'High',
+  'things.price': 'Price (0 if it is there already)',
   'things.mass': 'Empty, kg',
   'things.holds': 'Holds, kg',
   'things.heat': 'Heat, W',

@@ -1,4 +1,4 @@
-import type { CutPlan, Found, Layer, PriceBook, PriceItem, Settings } from '../document/schema.js';
+import type { CutPlan, Found, Layer, PriceBook, PriceItem, Settings, Thing } from '../document/schema.js';
 import { surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
 import type { Hardware } from '../furniture/school.js';
 import { boardMaterials, type Part } from '../parts/part.js';
@@ -27,14 +27,14 @@ export interface BuyShare {
 /** One line of what to buy. Packs are rounded up once over the whole build. */
 export interface BuyLine {
   readonly id: string;
-  readonly phase: 'floor' | 'walls' | 'ceiling' | 'furniture' | 'fixing' | 'found';
+  readonly phase: 'floor' | 'walls' | 'ceiling' | 'furniture' | 'things' | 'fixing' | 'found';
   readonly material: string;
   readonly name: string;
   readonly supplier: string;
   readonly quantity: number;
   /** What is needed of it, before packs are rounded up: pieces, ml, m2, m; sheets and bars as they are. */
   readonly amount: number;
-  readonly unit: 'sheet' | 'pack' | 'bar' | 'work';
+  readonly unit: 'sheet' | 'pack' | 'bar' | 'thing' | 'work';
   readonly size: Message;
   readonly each: number;
   readonly total: number;
@@ -87,6 +87,10 @@ export interface ShoppingInput {
   /** What was found in the vehicle, with what it costs to redo or take out. */
   readonly found: readonly Found[];
   readonly surfaces: readonly SurfaceTraits[];
+  /** Appliances and other things with data sheets, each as often as it stands somewhere, by the unit. */
+  readonly things: readonly { readonly thing: Thing; readonly unit: string }[];
+  /** Runs that nothing in the book is, by name. */
+  readonly notStocked: readonly string[];
   readonly settings: Settings;
   readonly book: PriceBook;
 }
@@ -362,11 +366,55 @@ const foundLines = ({ found }: ShoppingInput): BuyLine[] =>
       low: false,
     }));
 
+/** Appliances and other things that stand in the layout, at the price on their data sheets; those without one by name. */
+function thingLines({ things }: ShoppingInput): { readonly lines: readonly BuyLine[]; readonly unpriced: string[] } {
+  const byId = new Map<string, { readonly thing: Thing; readonly units: string[] }>();
+  for (const { thing, unit } of things) {
+    const had = byId.get(thing.id);
+    if (had) had.units.push(unit);
+    else byId.set(thing.id, { thing, units: [unit] });
+  }
+  const of = [...byId.values()];
+  const priceOf = ({ price }: Thing): number | null => price ?? null;
+  return {
+    unpriced: of.filter(({ thing }) => priceOf(thing) === null).map(({ thing }) => thing.name),
+    lines: of.flatMap(({ thing, units }): BuyLine[] => {
+      const each = priceOf(thing);
+      // what is there already is not bought
+      if (each === null || each === 0) return [];
+      const quantity = units.length;
+      return [
+        {
+          id: `thing:${thing.id}`,
+          phase: 'things',
+          material: '',
+          name: thing.name,
+          supplier: '',
+          quantity,
+          amount: quantity,
+          unit: 'thing',
+          size: message('size.thing', { length: mm(thing.width), width: mm(thing.depth), height: mm(thing.height) }),
+          each,
+          total: quantity * each,
+          why: message('why.thing', { quantity, source: thing.source }),
+          shares: sharesOf(
+            units.map((unit) => ({ phase: 'things' as const, of: unit, amount: 1 })),
+            quantity * each,
+          ),
+          left: null,
+          low: false,
+        },
+      ];
+    }),
+  };
+}
+
 /** What to buy: whole sheets by the cut plans, layers by area and packs, fixings by joints. Prices in minor units. */
 export function shoppingOf(input: ShoppingInput): Shopping {
   const [layers, fixings] = [layerNeeds(input), fixingNeeds(input)];
   const packs = packLines([...layers.needs, ...fixings.needs], input.settings.wasteShare);
-  const lines = [...sheetLines(input), ...packs.lines, ...foundLines(input)];
+  const bought = thingLines(input);
+  const lines = [...sheetLines(input), ...packs.lines, ...bought.lines, ...foundLines(input)];
   const shares = lines.flatMap((line) => line.shares);
   const phases = [...new Set(shares.map(({ phase }) => phase))];
   return {
@@ -377,6 +425,8 @@ export function shoppingOf(input: ShoppingInput): Shopping {
       phase,
       total: shares.filter((share) => share.phase === phase).reduce((sum, { money }) => sum + money, 0),
     })),
-    unpriced: [...new Set([...layers.unpriced, ...fixings.unpriced, ...packs.unpriced])],
+    unpriced: [
+      ...new Set([...layers.unpriced, ...fixings.unpriced, ...packs.unpriced, ...bought.unpriced, ...input.notStocked]),
+    ],
   };
 }

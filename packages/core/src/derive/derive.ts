@@ -16,7 +16,8 @@ import type { Scene } from '../furniture/scene.js';
 import { modeFigures } from '../layout/modes.js';
 import { weigh } from '../layout/weight.js';
 import { massPoints } from '../mass/points.js';
-import { shoppingOf } from '../costing/shopping.js';
+import { shoppingOf, type ShoppingInput } from '../costing/shopping.js';
+import { thingsOf } from '../document/layout-changes.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
 import { runsBought, runsHardware, type RunBought } from '../furniture/runs-bought.js';
 import type { RunsMade } from '../furniture/runs.js';
@@ -302,6 +303,14 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       ]),
     ],
   );
+  const thingsStanding = memoLast((units: readonly Unit[], things: readonly Thing[]): ShoppingInput['things'] =>
+    units.flatMap((unit) =>
+      thingsOf(unit, kit).flatMap((id) => {
+        const thing = things.find((one) => one.id === id);
+        return thing ? [{ thing, unit: unit.id }] : [];
+      }),
+    ),
+  );
   const joints = memoLast((made: readonly MadeUnit[]) => made.flatMap((unit) => unit.joints));
   const shopping = memoLast(
     (
@@ -315,6 +324,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       floorScrew: string | null,
       bought: ReturnType<typeof hardware>,
       found: readonly Found[],
+      standing: ShoppingInput['things'],
+      runs: readonly RunBought[],
       settings: Settings,
       book: PriceBook,
     ) =>
@@ -335,6 +346,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         caulk: linings.map(({ surface, caulk: { millilitres } }) => ({ surface, millilitres })),
         hardware: bought,
         found,
+        things: standing,
+        notStocked: runs.flatMap(({ item, name }) => (item ? [] : [name])),
         surfaces,
         settings,
         book,
@@ -652,6 +665,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             now.runsBought,
           ),
           project.survey.found,
+          thingsStanding(units, things),
+          now.runsBought,
           making,
           book,
         ),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { gapSchema, idSchema, nameSchema, sizeSchema } from './schema-base.js';
+import { gapSchema, idSchema, moneySchema, nameSchema, sizeSchema } from './schema-base.js';
 
 /** What a thing has to be connected to. */
 export const CONNECTIONS = ['12 V', 'mains', 'water', 'waste', 'gas', 'air', 'flue', 'fuel'] as const;
@@ -52,6 +52,8 @@ export const thingSchema = z.strictObject({
   /** What it draws, W, and for how many hours of a day. */
   draws: z.number().min(0).max(10_000),
   hours: z.number().min(0).max(24),
+  /** What it costs, minor units: nothing for what is there already; left out or null while nobody knows. */
+  price: moneySchema.nullable().optional(),
   /** Where the figures are from. */
   source: z.string().trim().max(120),
 });

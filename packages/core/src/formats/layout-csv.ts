@@ -105,6 +105,7 @@ const THINGS: Table<Thing> = {
     'cut_radius',
     'draws',
     'hours',
+    'price',
     'source',
   ],
   schema: thingSchema,
@@ -126,8 +127,9 @@ const THINGS: Table<Thing> = {
     hours: 0,
     source: '',
   },
-  write: ({ clear, air, cutOut, connects, service, ...thing }) => ({
+  write: ({ clear, air, cutOut, connects, service, price, ...thing }) => ({
     ...thing,
+    price: price === null || price === undefined ? NONE : (price / 100).toFixed(2),
     clear_side: clear.side,
     clear_back: clear.back,
     clear_top: clear.top,
@@ -171,10 +173,13 @@ const THINGS: Table<Thing> = {
       cutOut: length === null || width === null ? null : { length, width, radius: radius ?? 0 },
       draws: number('draws', was.draws),
       hours: number('hours', was.hours),
+      ...priced(maybe('price', was.price === null || was.price === undefined ? null : was.price / 100)),
       source: text('source', was.source),
     };
   },
 };
+/** A price in the currency's main unit as it is kept; nothing where none is known. */
+const priced = (price: number | null): { price?: number } => (price === null ? {} : { price: Math.round(price * 100) });
 
 const STORED: Table<Stored> = {
   columns: ['id', 'name', 'length', 'width', 'height', 'mass', 'count', 'turns', 'unit', 'bay'],

@@ -3,6 +3,7 @@ import type { BuyLine, Shopping } from '../costing/shopping.js';
 import type { PriceBook, PriceItem, Project } from '../document/schema.js';
 import { materialOf } from '../materials/material.js';
 import type { LengthStyle } from '../words/length.js';
+import { message } from '../words/message.js';
 import { formatMoney, PLAIN_VOICE, say } from '../words/say.js';
 import { INK, POINTS_PER_MM, RULE, SOFT, startPdf, writeLine, type PdfFonts } from './pdf-tools.js';
 
@@ -67,7 +68,12 @@ export async function shoppingPdf(
     // a shop's name is never left alone at the foot of a page
     if (page && down + 3 * ROW_MM > PAGE_MM.height - MARGIN_MM) down = PAGE_MM.height;
     const head = line(ROW_MM + 4);
-    writeLine(head.page, supplier, { x: mm(MARGIN_MM), y: head.y + 6, size: 15, width: mm(110) }, pen.bold);
+    writeLine(
+      head.page,
+      supplier || say(message('shop.things'), voice),
+      { x: mm(MARGIN_MM), y: head.y + 6, size: 15, width: mm(110) },
+      pen.bold,
+    );
     writeLine(head.page, amount(total), { x: mm(right - 38), y: head.y + 6, size: 12, width: mm(38) }, pen.bold);
     head.page.drawLine({
       start: { x: mm(MARGIN_MM), y: head.y + 1 },

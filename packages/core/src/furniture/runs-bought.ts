@@ -11,6 +11,7 @@ const NEAR_MM = 1;
 /** What a run is bought as, and where nothing does, why. */
 export interface RunBought {
   readonly run: string;
+  readonly name: string;
   /** Null where the book has none, or where what it must have is not known. */
   readonly item: PriceItem | null;
   /** m */
@@ -47,6 +48,7 @@ export function runsBought(placed: readonly PlacedRun[], book: PriceBook): reado
       const unknown = run.kind === 'cable' && (run.wire?.copper ?? null) === null;
       return {
         run: run.id,
+        name: run.name,
         item,
         metres: length / 1000,
         problem: item

@@ -34,6 +34,7 @@ function thing(
     cutOut: null,
     draws: 0,
     hours: 0,
+    price: PRICES[id] ?? null,
     source: 'usual in the trade',
     ...more,
   };
@@ -41,6 +42,45 @@ function thing(
 const by = (...connections: Connection[]): Connection[] => connections;
 const from = (...faces: ThingFace[]): ThingFace[] => faces;
 const cut = (length: number, width: number, radius = 10): Thing['cutOut'] => ({ length, width, radius });
+
+/** Usual prices, minor units, to be changed to what is asked; tools that are brought along are there already. */
+const PRICES: Readonly<Record<string, number>> = {
+  'sink-round': 6900,
+  'sink-square': 11900,
+  'sink-small': 5400,
+  'hob-two': 18900,
+  'cooker-spirit': 16500,
+  'hob-induction': 14900,
+  'cooker-oven': 57900,
+  'oven-microwave': 12900,
+  'cold-chest-40': 52900,
+  'cold-chest-25': 38900,
+  'cold-door-85': 69900,
+  'cold-door-135': 98900,
+  'heater-air': 64900,
+  'heater-water': 189000,
+  'stove-wood': 79900,
+  'boiler-10': 34900,
+  pump: 7900,
+  'tank-fresh-70': 8900,
+  'tank-fresh-100': 10900,
+  'tank-waste-60': 7900,
+  'can-20': 1900,
+  'battery-100': 44900,
+  'battery-200': 84900,
+  'inverter-1000': 31900,
+  charger: 27900,
+  'fuse-board': 4900,
+  'gas-bottle-5': 23900,
+  'toilet-box': 9900,
+  'toilet-dry': 49900,
+  'toilet-swivel': 42900,
+  'fan-roof': 28900,
+  screen: 14900,
+  safe: 8900,
+  'press-nipping': 0,
+  'shears-board': 0,
+};
 
 /** Things to begin with, to be changed to what the data sheet of one's own says. */
 export const START_THINGS: readonly Thing[] = [

@@ -83,6 +83,18 @@ export function massPoints(input: PointsInput): readonly MassPoint[] {
     const own = familyNamed(families, unit.family)?.is?.(unit) ?? null;
     const alone = own === null ? undefined : things.find(({ id }) => id === own);
     const { body } = unit;
+    const backed = alone && frontLineOf(unit);
+    // bought and cut to the wall: it weighs a little less than its sheet says
+    if (alone && backed)
+      put(
+        alone,
+        [
+          body.x + body.length / 2,
+          backed.sign * (backed.front + alone.depth / 2),
+          inner.floor + (body.from + body.to) / 2,
+        ],
+        unit.id,
+      );
     if (alone && body.stands === 'free')
       put(alone, [body.x + body.length / 2, body.y + body.width / 2, inner.floor + (body.from + body.to) / 2], unit.id);
     for (const { bay, room } of skeletons.get(unit.id)?.bays ?? []) {

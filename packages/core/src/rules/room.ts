@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { message, mm } from '../words/message.js';
-import { defineRule, type Verdict } from './rule.js';
+import { atLeast, defineRule, graded, type Verdict } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const box = z.strictObject({ x0: length, x1: length, y0: length, y1: length, z0: length, z1: length });
@@ -129,4 +129,17 @@ export const archInRule = defineRule({
       said: message('check.cupboardArch', { name, arch: archName, by: mm(by) }),
     };
   },
+});
+
+/** What is left of a bought cupboard's depth where its back is cut to the wall. */
+export const boughtDepthRule = defineRule({
+  name: 'bought-depth',
+  title: 'What is left of a bought cupboard',
+  formula: 'left = least from its front to the wall; good: >= 0.8 of its depth; tight: >= 0.5; fails: less',
+  reason: 'Drawers, hinges and shelves inside are made for the depth it is sold with.',
+  input: z.strictObject({ left: length, deep: length, name: z.string().default('cupboard') }),
+  run: ({ left, deep, name }): Verdict =>
+    atLeast(left, 0.8 * deep, 0.5 * deep, (grade, spare) =>
+      graded('rule.boughtDepth', { name, left: mm(left), deep: mm(deep), short: mm(-(spare ?? 0)) })(grade),
+    ),
 });

@@ -145,6 +145,7 @@ export const EN = {
   'cover.seal': '{name}: how the hole is sealed is not said.',
   'layers.barrierCold': '{barrier} lies on the cold side of {insulation}: vapour is caught between them.',
   'furniture.low': '{unit} is too low for its boards: make it higher, or take the plinth or the boards thinner.',
+  'furniture.wings': '{unit}: its wings are wider than it is long. Make them less wide.',
   'furniture.narrow': '{unit} is too short: its two ends fill it.',
   'furniture.shallow': 'There is no depth left behind the front of {unit}: move its front towards the centre line.',
   'furniture.noSupport': 'Nothing can stand under {unit} between the arches: raise it or move it.',
@@ -154,6 +155,10 @@ export const EN = {
   'furniture.noScrew':
     'No stocked screw goes through the {thickness} of {unit}: it takes {least} to {most}. Enter one in the price book.',
   'furniture.noScrews': 'There are no wood screws in the price book for {unit}.',
+  'bought.cut': 'At its {end} end, {at} up: cut off {off} of its depth, {left} stay.',
+  'bought.gap': 'At its {end} end, {at} up: {off} free behind it.',
+  'bought.front': 'front',
+  'bought.rear': 'rear',
   'tilting.knot': 'Knot {knot}: {degrees} degrees, its edge {height} above the floor.',
   'tilting.steps':
     'The rope is {rope} long when the board is level; from knot to knot its edge rises by {least} to {most}.',
@@ -166,7 +171,6 @@ export const EN = {
   'tilting.anchor': '{unit}: its ropes hang from a place that is not above its edge: take the anchor higher.',
   'tilting.wall': 'the wall',
   'tilting.roof': 'the roof',
-  'bought.cut': 'At {height} above the floor {by} has to come off its back.',
   'bought.room': 'It stands clear of the wall; the widest place behind it is {gap}, at {height} above the floor.',
   'bought.strip': 'A cover strip closes each end up to {gap} wide; two rails hold it to the wall.',
   'figure.limits': 'Between {least} and {most}.',
@@ -338,6 +342,9 @@ export const EN = {
   'size.ml': '{contents} ml',
   'size.piece': '{contents} {contents|piece|pieces}',
   'why.sheets': '{quantity} in the cut plan; parts cut from it: {parts}',
+  'shop.things': 'Appliances and things',
+  'why.thing': '{quantity} in the layout, at the price on its data sheet',
+  'size.thing': '{length} x {width} x {height}',
   'why.amount': '{amount} {unit} wanted',
   'why.amountWithWaste': '{amount} {unit} and {waste} % for waste',
 

@@ -95,6 +95,8 @@ export const LAYOUT_EN = {
   'motion.panel': '{unit}, panel of {bay}',
   'motion.slideBed': '{unit}, drawn out',
   'motion.lower': '{unit}, lowered',
+  'motion.wingLid': '{unit}, lid of the wing',
+  'motion.rack': '{unit}, slid out',
   'motion.away': '{unit}, taken away',
   'motion.leaf': '{unit}, leaf',
   'motion.partition': '{unit}, door',
@@ -155,6 +157,19 @@ export const LAYOUT_EN = {
   'rule.cableFuse.fails':
     '{copper} mm² of {run} carry {carries} A, and its fuse lets {fuse} A through: the cable burns first. A licensed trade decides.',
   'rule.cableFuse.unknown': '{run} has a fuse of {fuse} A, and the section of its copper is not entered.',
+  'rule.boughtDepth.good': '{name} keeps {left} of its depth of {deep} along the wall.',
+  'rule.boughtDepth.tight':
+    '{name} is left only {left} of {deep} where the wall is nearest: drawers may have to be shorter.',
+  'rule.boughtDepth.fails': '{name} is left only {left} of {deep} where the wall is nearest: less than half.',
+  'rule.boughtDepth.unknown': 'How deep {name} can be is not known.',
+  'rule.tiePoints.good':
+    '{name} is tied at {eyes} {eyes|point|points} that hold {holds} N; {load} kg pull with {newtons} N.',
+  'rule.tiePoints.tight': '{name} is tied at {eyes} {eyes|point|points}: just enough for {newtons} N.',
+  'rule.tiePoints.fails':
+    '{name}: {load} kg pull with {newtons} N when the vehicle brakes hard; {eyes} tie {eyes|point holds|points hold} {holds} N.',
+  'rule.tiePoints.unknown':
+    'What {name} carries is not known: say under Stored things what is kept on it, or type its load.',
+  'mend.tiePoints': '{eyes} tie points',
   'rule.duct.good': '{run} is {section} cm² wide for {thing}, which wants {wants}.',
   'rule.duct.tight': '{run} is {section} cm² where it is narrowest, a little less than the {wants} {thing} wants.',
   'rule.duct.fails': '{run} is only {section} cm² where it is narrowest; {thing} wants {wants} all the way.',

@@ -45,7 +45,8 @@ export default function BuyStage() {
   const money = (minor: number): string => formatMoney(minor, shopping.currency);
   /** A surface or a unit that something is bought for. */
   const placeName = (of: string): string =>
-    scene.project.layout.units.find((unit) => unit.id === of)?.name ?? t(`surface.${of as 'floor'}`);
+    scene.project.layout.units.find((unit) => unit.id === of)?.name ??
+    (of === '' ? t('buy.elsewhere') : t(`surface.${of as 'floor'}`));
   /** Whole where it is, else to a tenth. */
   const amountText = (amount: number): string =>
     Math.abs(amount - Math.round(amount)) < 0.05 ? String(Math.round(amount)) : amount.toFixed(1);
@@ -93,6 +94,7 @@ export default function BuyStage() {
               <tbody>
                 {shopping.lines.map((line) => {
                   const item = materialOf(scene.book, line.material);
+                  const thing = scene.project.things?.find(({ id }) => line.id === `thing:${id}`);
                   return (
                     <tr key={line.id}>
                       <td>
@@ -148,6 +150,13 @@ export default function BuyStage() {
                       <td className="optional figures">{said(line.size)}</td>
                       <td className="number size-18">{line.quantity}</td>
                       <td className="number">
+                        {thing && (
+                          <MoneyField
+                            label={t('buy.priceOf', { name: line.name })}
+                            minor={line.each}
+                            onTake={(price) => void act({ name: 'putThing', payload: { thing: { ...thing, price } } })}
+                          />
+                        )}
                         {item && (
                           <MoneyField
                             label={t('buy.priceOf', { name: line.name })}

@@ -6,6 +6,7 @@ import { CsvFile } from '../../kit/CsvFile.js';
 import { Fold } from '../../kit/Fold.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { LineList } from '../../kit/LineList.js';
+import { MoneyField } from '../../kit/MoneyField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
 import { TextEntry } from '../../kit/TextEntry.js';
@@ -112,6 +113,12 @@ function Sheet({ thing }: { readonly thing: Thing }) {
           onTake={(value) => put({ [name]: value })}
         />
       ))}
+      <MoneyField
+        label={t('things.price')}
+        showLabel
+        minor={thing.price ?? null}
+        onTake={(price) => void put({ price })}
+      />
       {(['side', 'back', 'top'] as const).map((name) => (
         <LengthField
           key={name}

@@ -3,6 +3,9 @@ import { baseRun } from './base-run.js';
 import { bedAlong } from './bed-along.js';
 import { bedOnRails } from './bed-on-rails.js';
 import { bedPlatform } from './bed-platform.js';
+import { boughtCupboard } from './bought-cupboard.js';
+import { cornerSeat } from './corner-seat.js';
+import { rack } from './rack.js';
 import { highCupboard } from './high-cupboard.js';
 import { leafTable } from './leaf-table.js';
 import { partition } from './partition.js';
@@ -22,7 +25,10 @@ export const FAMILIES: readonly Family[] = [
   baseRun,
   highCupboard,
   tallCupboard,
+  boughtCupboard,
+  rack,
   seat,
+  cornerSeat,
   bedAlong,
   bedOnRails,
   slideOutBed,

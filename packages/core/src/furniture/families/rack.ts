@@ -1,0 +1,286 @@
+import { z } from 'zod';
+import { baysOf, endOf } from '../../document/body.js';
+import type { Field } from '../../document/kit.js';
+import { gapSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import { tiePointsRule } from '../../rules/road.js';
+import type { SolidBox } from '../../rules/room.js';
+import { message } from '../../words/message.js';
+import { nothingButProblems } from '../carcass.js';
+import { divide } from '../division.js';
+import {
+  bodyField,
+  choiceField,
+  faultsBy,
+  freeField,
+  fromField,
+  materialField,
+  numberOption,
+  optionField,
+  sheetAbout,
+  yesNoField,
+  type Family,
+  type Surroundings,
+} from '../family.js';
+import { appliesTo } from '../scene.js';
+import { boardIn } from '../simple-boards.js';
+import { contactsOf, type BayRoom, type Board, type Skeleton } from '../skeleton.js';
+
+const OPEN = ['left', 'right'] as const;
+const MOST_LEVELS = 6;
+/** It slides out by this share of its depth: a heavy slide seldom opens further, and the rest stays on it. */
+const SLIDES_SHARE = 0.8;
+
+const levelsOf = ({ division }: Unit): number => ('cut' in division ? division.parts.length : 1);
+/** So many levels of equal height, each a bay of its own. */
+function withLevels(unit: Unit, count: number): Unit {
+  const bay = (i: number) => ({
+    name: `level-${i + 1}`,
+    holds: { kind: 'hold' as const },
+    front: { kind: 'none' as const },
+  });
+  const had = baysOf(unit.division);
+  const parts = Array.from({ length: count }, (_, i) => had[i] ?? bay(i));
+  const [first] = parts;
+  return {
+    ...unit,
+    division:
+      count > 1 || !first ? { cut: 'up', divider: 'board', sizes: parts.map(() => ({ share: 1 })), parts } : first,
+  };
+}
+const levelsField: Field = {
+  name: 'levels',
+  kind: 'count',
+  group: 'made',
+  least: 1,
+  most: MOST_LEVELS,
+  get: levelsOf,
+  set: (unit, value) => withLevels(unit, Math.max(1, Math.min(MOST_LEVELS, Number(value)))),
+};
+/** A plain count among its options. */
+const countField = (name: string, least: number, most: number): Field => ({
+  name,
+  kind: 'count',
+  group: 'place',
+  least,
+  most,
+  get: ({ options }) => options[name] ?? 0,
+  set: (unit, value) => ({ ...unit, options: { ...unit.options, [name]: value } }),
+});
+
+const tied = appliesTo(tiePointsRule, {
+  ofUnit: (unit, { stored }) => {
+    const { body } = unit;
+    if (body.stands !== 'free') return [];
+    const kept = stored.filter(({ kept: at }) => at?.unit === unit.id);
+    const listed = kept.reduce((sum, { mass, count }) => sum + mass * count, 0);
+    const load = Math.max(numberOption(unit, 'load'), listed);
+    return [
+      {
+        id: `tie-points:${unit.id}`,
+        input: {
+          load: load > 0 ? load : null,
+          eyes: numberOption(unit, 'eyes'),
+          holds: numberOption(unit, 'eyeHolds'),
+          name: unit.name,
+        },
+        pin: { unit: unit.id, person: null, x: body.x + body.length / 2, y: body.y + body.width / 2 },
+        mend: ({ good }) => {
+          const each = numberOption(unit, 'eyeHolds');
+          const eyes = each > 0 ? Math.ceil(good / each) : Infinity;
+          return eyes <= 12
+            ? {
+                said: message('mend.tiePoints', { eyes }),
+                operations: [{ name: 'changeUnit', payload: { id: unit.id, changes: { eyes } } }],
+              }
+            : null;
+        },
+      },
+    ];
+  },
+});
+
+function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
+  const [board, lip] = ['board', 'lip'].map((role) => materialOf(book, unit.materials[role] ?? ''));
+  const { body } = unit;
+  if (!board || !lip || body.stands !== 'free') return nothingButProblems([]);
+  const t = board.thickness;
+  const [z0, z1] = [inner.floor + body.from, inner.floor + body.to];
+  const box: SolidBox = { x0: body.x, x1: endOf(unit), y0: body.y, y1: body.y + body.width, z0, z1 };
+  const high = numberOption(unit, 'lipHigh');
+  const say = (key: 'furniture.low' | 'furniture.narrow') =>
+    nothingButProblems([{ place: unit.id, said: message(key, { unit: unit.name }) }]);
+  if (body.length < 6 * t || body.width < 6 * t) return say('furniture.narrow');
+  if (z1 - z0 < t + high + 20) return say('furniture.low');
+  const inside = { x0: box.x0 + t, x1: box.x1 - t, z0: z0 + t, z1 };
+  const { bays, dividers, problems } = divide(unit, inside, inside, t, 0);
+  const floors = [{ name: 'bottom', at: z0 }, ...dividers.map(({ name, at }) => ({ name, at }))];
+  const lips = (floor: { name: string; at: number }): Board[] =>
+    high < 1
+      ? []
+      : (['left', 'right'] as const).map((side) =>
+          boardIn(
+            {
+              x0: inside.x0,
+              x1: inside.x1,
+              y0: side === 'left' ? box.y0 : box.y1 - lip.thickness,
+              y1: side === 'left' ? box.y0 + lip.thickness : box.y1,
+              z0: floor.at + t,
+              z1: floor.at + t + high,
+            },
+            'y',
+            {
+              name: `${floor.name}.lip-${side}`,
+              role: 'lip',
+              material: lip,
+              grain: 'x',
+              good: side === 'left' ? -1 : 1,
+            },
+          ),
+        );
+  const boards: Board[] = [
+    boardIn({ ...box, x1: inside.x0 }, 'x', {
+      name: 'end-front',
+      role: 'rack-end',
+      material: board,
+      grain: 'z',
+      good: -1,
+    }),
+    boardIn({ ...box, x0: inside.x1 }, 'x', {
+      name: 'end-rear',
+      role: 'rack-end',
+      material: board,
+      grain: 'z',
+      good: 1,
+    }),
+    ...floors.map(({ name, at }) =>
+      boardIn({ ...box, x0: inside.x0, x1: inside.x1, z0: at, z1: at + t }, 'z', {
+        name,
+        role: 'tray',
+        material: board,
+        grain: 'x',
+        good: 1,
+      }),
+    ),
+    ...floors.flatMap(lips),
+  ];
+  const fromLeft = unit.options['opens'] === 'left';
+  const out = SLIDES_SHARE * body.width;
+  return {
+    boards,
+    contacts: contactsOf(boards),
+    comesApart: false,
+    problems,
+    bays: bays.map(({ bay, inside: own }): BayRoom => ({
+      bay,
+      room: { ...own, y0: box.y0 + lip.thickness, y1: box.y1 - lip.thickness },
+      into: fromLeft ? 1 : -1,
+      deepLow: body.width - 2 * lip.thickness,
+      deepHigh: body.width - 2 * lip.thickness,
+      // over the lip
+      through: [own.x1 - own.x0, Math.max(0, own.z1 - own.z0 - high)],
+    })),
+    motions:
+      unit.options['slides'] === true
+        ? [
+            {
+              of: `${unit.id}.slide`,
+              name: message('motion.rack', { unit: { unit: unit.id } }),
+              kind: 'slide',
+              by: [0, fromLeft ? -out : out, 0],
+              shut: box,
+              hands: 1,
+              latch: unit.options['latch'] === true,
+              before: 450,
+            },
+          ]
+        : [],
+  };
+}
+
+/** A tray or a rack with lips for what is carried: crates, a press, a wheel; it may slide out, and is tied down. */
+export const rack: Family = {
+  id: 'rack',
+  words: {
+    name: 'Rack or tray',
+    add: 'Rack or tray for a load',
+    start: 'Rack',
+    noun: 'rack',
+    fields: {
+      y: 'Left edge from the centre line',
+      width: 'Across',
+      from: 'Stands at',
+      board: 'Boards of',
+      lipHigh: 'Lips, high',
+      lip: 'Lips of',
+      levels: 'Levels',
+      opens: 'Loaded from the',
+      slides: 'Slides out',
+      latch: 'Held on the road',
+      load: 'Load, kg',
+      eyes: 'Tie points',
+      eyeHolds: 'One tie point holds, N',
+    },
+    roles: { 'rack-end': 'end', tray: 'tray', lip: 'lip' },
+  },
+  schools: ['plywood'],
+  divides: false,
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    freeField('y', 'y'),
+    freeField('width', 'width'),
+    fromField,
+    bodyField('height', 'to'),
+    levelsField,
+    optionField('lipHigh', { group: 'made', least: 0, most: 300 }),
+    choiceField('opens', OPEN),
+    yesNoField('slides', 'place'),
+    yesNoField('latch', 'place'),
+    countField('load', 0, 1000),
+    countField('eyes', 0, 12),
+    countField('eyeHolds', 0, 20_000),
+    materialField('board'),
+    materialField('lip'),
+  ],
+  faults: faultsBy({
+    stands: ['free'],
+    materials: ['board', 'lip'],
+    options: z.strictObject({
+      lipHigh: gapSchema,
+      opens: z.enum(OPEN),
+      slides: z.boolean(),
+      latch: z.boolean(),
+      load: z.number().min(0).max(1000),
+      eyes: z.int().min(0).max(12),
+      eyeHolds: z.number().min(0).max(20_000),
+    }),
+    divides: true,
+  }),
+  start: ({ id, name, room, book }) =>
+    withLevels(
+      {
+        id,
+        family: 'rack',
+        name,
+        body: {
+          stands: 'free',
+          x: Math.round(room.length - 700),
+          length: 600,
+          y: -250,
+          width: 500,
+          from: 0,
+          to: 700,
+        },
+        meets: { foot: { how: 'square' } },
+        division: { name: 'level-1', holds: { kind: 'hold' }, front: { kind: 'none' } },
+        school: 'plywood',
+        materials: { board: sheetAbout(book, 12), lip: sheetAbout(book, 9) },
+        options: { lipHigh: 60, opens: 'right', slides: false, latch: true, load: 0, eyes: 4, eyeHolds: 1000 },
+      },
+      2,
+    ),
+  skeleton: skeletonOf,
+  rules: [tied],
+};

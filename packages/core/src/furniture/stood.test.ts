@@ -1,0 +1,209 @@
+import { describe, expect, it } from 'vitest';
+import wrenFile from '../../../../demo/wren.json?raw';
+import { derive } from '../derive/derive.js';
+import { baysOf } from '../document/body.js';
+import type { Operation } from '../document/operation.js';
+import type { Project, Thing, Unit } from '../document/schema.js';
+import { readProjectFile } from '../formats/read.js';
+import { tiePointsRule } from '../rules/road.js';
+import { boughtDepthRule } from '../rules/room.js';
+import { halfWidth } from '../shell/shell.js';
+import { boughtCupboard } from './families/bought-cupboard.js';
+import { cornerSeat } from './families/corner-seat.js';
+import { rack } from './families/rack.js';
+import type { Family } from './family.js';
+import { applyOperation } from './kit.js';
+import { boardBox } from './skeleton.js';
+import { START_THINGS } from './start-things.js';
+
+const { project: wren, priceBook: book } = readProjectFile(wrenFile);
+const after = (project: Project, ...operations: Operation[]): Project =>
+  operations.reduce((p, operation) => applyOperation(p, operation, book).project, project);
+const empty: Project = {
+  ...wren,
+  stored: [],
+  wishes: [],
+  variants: [],
+  things: [],
+  keptPlans: [],
+  waits: [],
+  layout: { units: [] },
+};
+const room = derive(empty, book).inner;
+if (!room) throw new Error('Wren has a room');
+const started = (family: Family): Unit =>
+  family.start({ id: 'u', name: 'It', layout: empty.layout, people: empty.people, room, book });
+const place = (unit: Unit): Operation => ({ name: 'placeUnit', payload: { unit } });
+const change = (changes: Record<string, number | string | boolean | string[]>): Operation => ({
+  name: 'changeUnit',
+  payload: { id: 'u', changes },
+});
+const gradeOf = (project: Project, id: string) => derive(project, book).checks.find((check) => check.id === id);
+
+describe('a bought cupboard', () => {
+  const base = START_THINGS.find(({ id }) => id === 'safe') as Thing;
+  const sheet: Thing = { ...base, id: 'box', name: 'Box', width: 582, depth: 560, height: 800, mass: 21, price: 8950 };
+  const stands = after(
+    empty,
+    { name: 'putThing', payload: { thing: sheet } },
+    place(started(boughtCupboard)),
+    change({ thing: 'box', x: 900, front: 350 }),
+  );
+  const unit = stands.layout.units[0] as Unit;
+  it('is paid and weighed as its data sheet says, once for each that stands', () => {
+    const derived = derive(stands, book);
+    const line = derived.shopping.lines.find(({ id }) => id === 'thing:box');
+    expect(line).toMatchObject({ quantity: 1, each: 8950, total: 8950, phase: 'things' });
+    const second = after(stands, place({ ...unit, id: 'v', name: 'Second', body: { ...unit.body, x: 1600 } }));
+    const two = derive(second, book);
+    expect(two.shopping.lines.find(({ id }) => id === 'thing:box')?.total).toBe(17_900);
+    const without = derive(after(second, { name: 'putThing', payload: { thing: { ...sheet, price: null } } }), book);
+    expect(without.shopping.lines.find(({ id }) => id === 'thing:box')).toBeUndefined();
+    expect(without.shopping.unpriced).toContain('Box');
+    const kg = (of: typeof derived) => of.weight.units.find(({ unit: id }) => id === 'u')?.kg ?? 0;
+    const light = derive(after(stands, { name: 'putThing', payload: { thing: { ...sheet, mass: 1 } } }), book);
+    expect(kg(derived) - kg(light)).toBeCloseTo(20, 6);
+  });
+  it('says how much of it comes off at each height, from the wall itself, and covers what stays open', () => {
+    const { made, inner } = derive(stands, book);
+    if (!inner) throw new Error('a room');
+    const told = boughtCupboard.tells?.(unit, { inner, arches: [], book, things: [sheet] }) ?? [];
+    expect(told).toHaveLength(8);
+    for (const [i, { key, params }] of told.entries()) {
+      const x = i < 4 ? 900 : 900 + unit.body.length;
+      const { at, off } = params as unknown as { at: { mm: number }; off: { mm: number } };
+      const free = halfWidth(inner, 'left', x, inner.floor + at.mm) - 350 - 560;
+      expect(key).toBe(free < 0 ? 'bought.cut' : 'bought.gap');
+      expect(off.mm).toBeCloseTo(Math.abs(free), 6);
+    }
+    const cover = made[0]?.skeleton?.boards.find(({ name }) => name === 'cover-front');
+    for (const [y, z] of cover?.edges[0]?.line ?? []) expect(-y).toBeCloseTo(halfWidth(inner, 'left', 900, z), 6);
+    expect(made[0]?.parts.map(({ role }) => role)).toContain('wall-rail');
+  });
+  it('has to be as long as its sheet with a strip at each end, and may not lose half of its depth', () => {
+    const thick = book.items.find(({ id }) => id === unit.materials['cover'])?.thickness ?? 0;
+    const check = gradeOf(stands, 'thing-size:u');
+    expect(unit.body.length === 582 + 2 * thick ? check : check?.grade).toBe(
+      unit.body.length === 582 + 2 * thick ? undefined : 'fails',
+    );
+    const mended = after(stands, ...(check?.mends[0]?.operations ?? []));
+    expect(gradeOf(mended, 'thing-size:u')).toBeUndefined();
+    const grade = (left: number) => boughtDepthRule.run({ left, deep: 500, name: 'a' }).grade;
+    expect([400, 399, 250, 249].map(grade)).toEqual(['good', 'tight', 'tight', 'fails']);
+    const deepIn = after(stands, change({ front: 800 }));
+    const short = gradeOf(deepIn, 'bought-depth:u');
+    expect(short?.grade).toBe('fails');
+    expect(gradeOf(after(deepIn, ...(short?.mends[0]?.operations ?? [])), 'bought-depth:u')).toBeUndefined();
+  });
+  it('cannot stand where the wall leaves it no depth, and says so', () => {
+    const wall = halfWidth(room, 'left', 900, room.floor + 400);
+    const { made } = derive(after(stands, change({ front: Math.round(wall) - 20 })), book);
+    expect(made[0]?.parts).toEqual([]);
+    expect(made[0]?.problems.map(({ said }) => said.key)).toContain('furniture.shallow');
+  });
+});
+
+describe('a rack', () => {
+  const stands = after(empty, place(started(rack)));
+  it('has a bay on every level, with lips before what lies there', () => {
+    const three = derive(after(stands, change({ levels: 3 })), book);
+    const skeleton = three.made[0]?.skeleton;
+    expect(skeleton?.bays?.map(({ bay }) => bay.name)).toEqual(['level-1', 'level-2', 'level-3']);
+    expect(skeleton?.boards.filter(({ role }) => role === 'lip')).toHaveLength(6);
+    // 700 high: three trays of 12 leave 664 for three levels
+    for (const bay of skeleton?.bays ?? []) expect(bay.room.z1 - bay.room.z0).toBeCloseTo((700 - 3 * 12) / 3, 6);
+    const [unit] = after(stands, change({ levels: 1 })).layout.units;
+    expect(unit && baysOf(unit.division).map(({ name }) => name)).toEqual(['level-1']);
+  });
+  it('is tied down for what is kept on it: 40 kg pull with 800 N', () => {
+    const grade = (load: number | null, eyes: number) => tiePointsRule.run({ load, eyes, holds: 400, name: 'a' }).grade;
+    expect([grade(40, 3), grade(40, 2), grade(40, 1), grade(null, 4)]).toEqual(['good', 'tight', 'fails', 'unknown']);
+    expect(gradeOf(stands, 'tie-points:u')?.grade).toBe('unknown');
+    const kept = after(stands, change({ eyes: 1 }), {
+      name: 'putStored',
+      payload: {
+        stored: {
+          id: 's',
+          name: 'Press',
+          length: 300,
+          width: 250,
+          height: 200,
+          mass: 45,
+          count: 2,
+          turns: true,
+          kept: { unit: 'u', bay: 'level-1' },
+        },
+      },
+    });
+    const check = gradeOf(kept, 'tie-points:u');
+    // 90 kg are 1800 N, one eye holds 1000
+    expect(check?.grade).toBe('fails');
+    const mended = after(kept, ...(check?.mends[0]?.operations ?? []));
+    expect(mended.layout.units[0]?.options['eyes']).toBe(3);
+    expect(gradeOf(mended, 'tie-points:u')?.grade).toBe('good');
+  });
+  it('slides out to the side it is loaded from, on the road only held', () => {
+    const slides = after(stands, change({ slides: true, opens: 'left', latch: false }));
+    const [motion] = derive(slides, book).made[0]?.skeleton?.motions ?? [];
+    expect(motion).toMatchObject({ kind: 'slide', by: [0, -400, 0] });
+    expect(derive(slides, book).checks.find(({ id }) => id === 'latch:u')?.grade).toBe('fails');
+  });
+});
+
+describe('a seat round a corner', () => {
+  const stands = after(empty, place(started(cornerSeat)));
+  const seats = (project: Project) => {
+    const { inner } = derive(project, book);
+    const [unit] = project.layout.units;
+    return unit && inner ? (cornerSeat.sits?.(unit, { inner, arches: [], book, things: [] }) ?? []) : [];
+  };
+  it('is an L: a bench along the wall, and a wing out of one end that one sits on the other way', () => {
+    const [bench, wing, ...more] = seats(stands);
+    expect(more).toEqual([]);
+    expect(bench?.wide).toBe(1600 - 450);
+    expect(wing?.looks).toEqual([-1, 0]);
+    expect(wing?.deep).toBe(450 - 80);
+    const boards = derive(stands, book).made[0]?.skeleton?.boards ?? [];
+    const lid = boards.find(({ name }) => name === 'wing-rear.lid');
+    const [unit] = stands.layout.units;
+    if (!lid || unit?.body.stands !== 'right') throw new Error('it starts on the right');
+    const { low, high } = boardBox(lid);
+    expect([low[1], high[1]]).toEqual([unit.body.front - 450, unit.body.front]);
+    expect(high[2]).toBeCloseTo(room.floor + unit.body.to, 6);
+  });
+  it('is a U with both, and each of two people sits at one end of it', () => {
+    const people = empty.people.slice(0, 2).map(({ id }) => id);
+    const both = after(stands, change({ wings: 'both', sitters: people }));
+    expect(seats(both).map(({ sitters }) => sitters.length)).toEqual([0, 1, 1]);
+    expect(derive(both, book).made[0]?.skeleton?.bays?.map(({ bay }) => bay.name)).toEqual([
+      'bay-1',
+      'wing-front',
+      'wing-rear',
+    ]);
+  });
+  it('runs into what stands where its wing comes out, and not into what stands beside that', () => {
+    const [unit] = stands.layout.units;
+    if (unit?.body.stands !== 'right') throw new Error('it starts on the right');
+    const { x: from, front } = unit.body;
+    const box = (x: number): Operation =>
+      place({
+        ...started(cornerSeat),
+        id: 'b',
+        name: 'Box',
+        family: 'plain-box',
+        body: { stands: 'free', x, length: 200, y: front - 300, width: 200, from: 0, to: 300 },
+        meets: {},
+        division: { name: 'itself', holds: { kind: 'open' }, front: { kind: 'none' } },
+        materials: {},
+        options: {},
+      });
+    const clash = (x: number) =>
+      derive(after(stands, box(x)), book).checks.some(({ rule, grade }) => rule === 'collision' && grade === 'fails');
+    expect(clash(from + 1600 - 300)).toBe(true);
+    expect(clash(from + 300)).toBe(false);
+  });
+  it('has no wings that are wider than it is long, and says so', () => {
+    const { made } = derive(after(stands, change({ wings: 'both', wingWide: 900 })), book);
+    expect(made[0]?.problems.map(({ said }) => said.key)).toEqual(['furniture.wings']);
+  });
+});
