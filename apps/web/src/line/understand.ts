@@ -301,7 +301,7 @@ function addUnit(words: readonly string[], context: LineContext, speech: Speech)
     .flatMap((gap) => family.inGap?.(gap, start) ?? [])
     .sort((a, b) => b.fits - a.fits);
   const best = offers[0]?.unit ?? (wanted === null && side === null ? family.start(start) : null);
-  if (!best) return trouble(speech.t('line.addNoRoom', { what: family.words.name }));
+  if (!best) return trouble(speech.t(family.inGap ? 'line.addNoRoom' : 'line.addPlain', { what: family.words.name }));
   const unit: Unit = {
     ...best,
     body: { ...best.body, ...(wanted === null ? {} : { length: wanted }), ...(from === null ? {} : { x: from }) },

@@ -12,6 +12,7 @@ export const LAYOUT_UI = {
   'line.add': 'Put in {what}: from {x}, {length} long.',
   'line.addWhat': 'Put in what? {families}.',
   'line.addUnknown': '“{typed}” is nothing that can be put in by name.',
+  'line.addPlain': '{what} is put in without a side or a length, and set where it goes then.',
   'line.addNoRoom': 'There is no free stretch where {what} goes in so.',
   'add.choose': 'Put in by name',
   'layout.copy': 'Copy',

@@ -8,6 +8,6 @@ export { type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.
 export { type Rigid, rigidOf } from './moved.js';
 export type { PlacedRun } from './runs.js';
 export type { Check } from './scene.js';
-export { outlineFromAbove } from './solid.js';
+
 export { START_THINGS } from './start-things.js';
-export { silhouetteOf } from './silhouette.js';
+export { outlineFromAbove, silhouetteOf } from './silhouette.js';

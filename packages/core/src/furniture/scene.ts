@@ -7,6 +7,7 @@ import type { Grade, OwnFigures, Rule, Verdict } from '../rules/rule.js';
 import type { SolidBox } from '../rules/room.js';
 import type { PlacedOpening } from '../shell/openings.js';
 import type { Message } from '../words/message.js';
+import type { Point } from '../numeric/plane.js';
 import type { MassPoint } from './mass-point.js';
 import type { RunsMade } from './runs.js';
 import type { Skeleton } from './skeleton.js';
@@ -64,6 +65,10 @@ export interface Sitting {
   /** Middle of its front edge, and which way one looks from it. */
   readonly at: readonly [number, number];
   readonly looks: readonly [number, number];
+  /** Which part of its unit it is, where that has several. */
+  readonly part?: string;
+  /** The field that makes it deeper, and what that is now, where it is not the unit's front, mm. */
+  readonly deepBy?: { readonly field: string; readonly now: number };
   /** It has no backrest and can be moved. */
   readonly loose?: boolean;
   /** Who sits there; anybody where nobody is named. */
@@ -90,6 +95,8 @@ export interface SceneFamily extends UnitFamily {
   readonly standsIn?: (unit: Unit) => boolean;
   /** The room it takes, where that is not one box. */
   readonly solids?: (unit: Unit, room: Surroundings) => readonly SolidBox[];
+  /** Its outline seen from above, where it is not just its body's: from the body's front line at its front end round its back. */
+  readonly above?: (unit: Unit, body: readonly Point[]) => readonly Point[];
   /** The thing that it is, by its data sheet. */
   readonly is?: (unit: Unit) => string | null;
   readonly rules: readonly SceneRule[];

@@ -50,8 +50,8 @@ export function solidsOf(unit: Unit, room: Surroundings, families: readonly Scen
   return boxes;
 }
 
-/** A unit seen from above at its top: its true outline against the wall, mm. */
-export function outlineFromAbove(unit: Unit, inner: Shell): Point[] {
+/** A body seen from above at its top, from its front line to the wall's true curve, mm. */
+export function bodyFromAbove(unit: Unit, inner: Shell): Point[] {
   const { body } = unit;
   const [x, end] = [body.x, endOf(unit)];
   if (body.stands === 'free') return [...rectangle(x, body.y, end, body.y + body.width)];

@@ -160,9 +160,9 @@ describe('a seat round a corner', () => {
   it('is an L: a bench along the wall, and a wing out of one end that one sits on the other way', () => {
     const [bench, wing, ...more] = seats(stands);
     expect(more).toEqual([]);
-    expect(bench?.wide).toBe(1600 - 450);
+    expect(bench?.wide).toBe(1600 - 520);
     expect(wing?.looks).toEqual([-1, 0]);
-    expect(wing?.deep).toBe(450 - 80);
+    expect(wing?.deep).toBe(520 - 80);
     const boards = derive(stands, book).made[0]?.skeleton?.boards ?? [];
     const lid = boards.find(({ name }) => name === 'wing-rear.lid');
     const [unit] = stands.layout.units;
@@ -180,6 +180,18 @@ describe('a seat round a corner', () => {
       'wing-front',
       'wing-rear',
     ]);
+  });
+  it('is told of bench and wing apart, and a wing that is not deep enough is made wider by one press', () => {
+    const narrow = after(stands, change({ wingWide: 430 }));
+    const { checks } = derive(narrow, book);
+    const ids = checks.map(({ id }) => id);
+    expect(new Set(ids).size).toBe(ids.length);
+    const check = checks.find(({ id }) => id === 'seat-depth:u.wing-rear');
+    expect(check?.grade).toBe('fails');
+    const mended = after(narrow, ...(check?.mends[0]?.operations ?? []));
+    // 420 to the backrest of 80
+    expect(mended.layout.units[0]?.options['wingWide']).toBe(500);
+    expect(gradeOf(mended, 'seat-depth:u.wing-rear')).toBeUndefined();
   });
   it('runs into what stands where its wing comes out, and not into what stands beside that', () => {
     const [unit] = stands.layout.units;

@@ -3,6 +3,7 @@ import { familyNamed } from '../document/kit.js';
 import type { Unit } from '../document/schema.js';
 import type { Family, Gap, Start } from '../furniture/family.js';
 import type { Scene } from '../furniture/scene.js';
+import { solidsOf } from '../furniture/solid.js';
 import { spread } from '../numeric/plane.js';
 import { widthOf } from '../shell/openings.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
@@ -17,7 +18,7 @@ const SHORTEST_MM = 150;
 const HIGH_MM = 1200;
 const LOW_MM = 900;
 
-type GapScene = Pick<Scene, 'units' | 'inner' | 'openings' | 'families' | 'arches'>;
+type GapScene = Pick<Scene, 'units' | 'inner' | 'openings' | 'families' | 'arches' | 'book' | 'things'>;
 
 /** What a span without the spans in it leaves. */
 function left(from: number, to: number, taken: readonly (readonly [number, number])[]): [number, number][] {
@@ -34,12 +35,16 @@ function left(from: number, to: number, taken: readonly (readonly [number, numbe
 const spanOf = (unit: Unit): readonly [number, number] => [unit.body.x, endOf(unit)];
 
 /** How far out the other side's fronts stand over a stretch: to them or to the other wall, the least, mm. */
-function otherSide({ units, inner }: GapScene, side: 'left' | 'right', x0: number, x1: number): number {
+function otherSide(scene: GapScene, side: 'left' | 'right', x0: number, x1: number): number {
   const other = side === 'left' ? 'right' : 'left';
-  const fronts = units.flatMap((unit) => {
-    const line = frontLineOf(unit);
-    return line?.side === other && unit.body.from < LOW_MM && unit.body.x < x1 && endOf(unit) > x0 ? [line.front] : [];
-  });
+  const { units, inner } = scene;
+  const fronts = units.flatMap((unit) =>
+    frontLineOf(unit)?.side === other && unit.body.from < LOW_MM
+      ? solidsOf(unit, scene, scene.families).flatMap((box) =>
+          box.x0 < x1 && box.x1 > x0 ? [other === 'left' ? -box.y1 : box.y0] : [],
+        )
+      : [],
+  );
   return Math.min(...spread(x0, x1, 7).map((x) => halfWidth(inner, other, x, inner.floor + LOW_MM)), ...fronts);
 }
 

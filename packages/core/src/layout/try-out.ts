@@ -1,5 +1,5 @@
 import type { Taped, Unit } from '../document/schema.js';
-import { outlineFromAbove } from '../furniture/solid.js';
+import { outlineFromAbove } from '../furniture/silhouette.js';
 import { boxOf, type Point } from '../numeric/plane.js';
 import { placeSeen } from '../parts/lay-flat.js';
 import { toOrigin, type Part } from '../parts/part.js';

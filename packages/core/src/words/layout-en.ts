@@ -303,6 +303,7 @@ export const LAYOUT_EN = {
   'mend.widerDuct': 'Make {run} {diameter} wide',
   'mend.leadRun': 'Lead {run} {by} further in',
   'mend.frontBack': 'Move the front of {name} back by {by}',
+  'mend.wingWide': 'Make the wing of {name} {to} wide',
   'mend.frontOut': 'Bring the front of {name} out by {by}',
   'mend.shortenBy': 'Shorten {name} by {by}',
   'mend.moreDoors': 'Make {count} narrower doors of it',

@@ -25,6 +25,7 @@ import {
   sheetAbout,
   sideField,
   type Family,
+  type Start,
 } from '../family.js';
 import { appliesTo, changeUnit } from '../scene.js';
 import { boardIn, outward } from '../simple-boards.js';
@@ -37,6 +38,10 @@ const RAIL_MM = 60;
 /** The rails lie so far from its foot and its head, mm. */
 const RAIL_IN_MM = 40;
 const HEIGHTS = 13;
+/** As base cupboards are usually sold, mm. */
+const WIDE_MM = 600;
+const DEEP_MM = 560;
+const HIGH_MM = 800;
 
 const thingField: Field = {
   name: 'thing',
@@ -121,6 +126,20 @@ const sizes = appliesTo(thingSizeRule, {
   },
 });
 
+function boughtAt(x: number, side: 'left' | 'right', front: number, start: Start): Unit {
+  return {
+    id: start.id,
+    family: 'bought-cupboard',
+    name: start.name,
+    body: { stands: side, x, length: WIDE_MM, front, from: 0, to: HIGH_MM },
+    meets: { back: { how: 'scribed', allowance: 10 }, foot: { how: 'square' } },
+    division: { name: 'inside', holds: { kind: 'open' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { rail: sheetAbout(start.book, 18), cover: sheetAbout(start.book, 9) },
+    options: { thing: '', deep: DEEP_MM },
+  };
+}
+
 /** Bought as it is, and cut at its back to the wall: rails behind it, strips over what is open at its ends. */
 export const boughtCupboard: Family = {
   id: 'bought-cupboard',
@@ -129,7 +148,7 @@ export const boughtCupboard: Family = {
     add: 'Bought cupboard',
     start: 'Bought cupboard',
     noun: 'bought-cupboard',
-    fields: { thing: 'Data sheet', from: 'Stands at', rail: 'Rails of', cover: 'Strips of' },
+    fields: { thing: 'Data sheet', deep: 'Deep as sold', from: 'Stands at', rail: 'Rails of', cover: 'Strips of' },
     roles: { 'wall-rail': 'wall rail', cover: 'cover strip' },
   },
   schools: ['plywood'],
@@ -154,19 +173,20 @@ export const boughtCupboard: Family = {
     divides: false,
   }),
   start: (start) => {
-    const { side, x } = freePlace(start, 600);
+    const { side, x } = freePlace(start, WIDE_MM);
     const { floor } = start.room;
-    const wall = Math.min(...[x, x + 600].map((at) => halfWidth(start.room, side, at, floor + 800)));
+    const wall = Math.min(...[x, x + WIDE_MM].map((at) => halfWidth(start.room, side, at, floor + HIGH_MM)));
+    return boughtAt(x, side, Math.max(0, Math.round(wall - DEEP_MM)), start);
+  },
+  inGap: (gap, start) => {
+    const room = gap.x1 - gap.x0;
+    const fits = gap.zone === 'floor' && room >= WIDE_MM && gap.z1 >= HIGH_MM;
+    if (!fits || gap.where === 'middle' || gap.deep < DEEP_MM * 0.8) return null;
+    const deep = Math.min(gap.deep, DEEP_MM);
     return {
-      id: start.id,
-      family: 'bought-cupboard',
-      name: start.name,
-      body: { stands: side, x, length: 600, front: Math.max(0, Math.round(wall - 560)), from: 0, to: 800 },
-      meets: { back: { how: 'scribed', allowance: 10 }, foot: { how: 'square' } },
-      division: { name: 'inside', holds: { kind: 'open' }, front: { kind: 'none' } },
-      school: 'plywood',
-      materials: { rail: sheetAbout(start.book, 18), cover: sheetAbout(start.book, 9) },
-      options: { thing: '', deep: 560 },
+      unit: boughtAt(gap.x0, gap.where, Math.round(gap.wall - deep), start),
+      // what is made fits better
+      fits: 0.5 * (deep / DEEP_MM),
     };
   },
   skeleton: (unit, { inner, book, things }) => {

@@ -3,7 +3,7 @@ import { endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { spread } from '../../numeric/plane.js';
+import { spread, type Point } from '../../numeric/plane.js';
 import type { SolidBox } from '../../rules/room.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
@@ -23,6 +23,7 @@ import {
   sideField,
   yesNoField,
   type Family,
+  type Start,
   type Surroundings,
 } from '../family.js';
 import type { Motion } from '../motions.js';
@@ -37,6 +38,12 @@ type End = 'front' | 'rear';
 /** A wing that comes out of the bench by less is none, mm. */
 const LEAST_WING_MM = 200;
 const LID_GAP_MM = 3;
+/** As it is usually begun: along the wall, from the wall to its front, and a wing, mm. */
+const LONG_MM = 1600;
+const DEEP_MM = 530;
+const WING_MM = 450;
+/** A wing is so wide along, backrest and all, mm. */
+const WING_WIDE_MM = 520;
 
 const endsOf = ({ options }: Unit): readonly End[] => {
   const { wings } = options;
@@ -142,6 +149,32 @@ function wingBoards(
   };
 }
 
+function seatAt(x: number, length: number, side: 'left' | 'right', front: number, start: Start): Unit {
+  return {
+    id: start.id,
+    family: 'corner-seat',
+    name: start.name,
+    body: { stands: side, x, length, front, from: 0, to: seatHeight(start.people, CUSHION_MM) },
+    meets: { back: { how: 'scribed', allowance: 20 }, foot: { how: 'square' } },
+    division: { name: 'bay-1', holds: { kind: 'hold' }, front: { kind: 'panel' } },
+    school: 'plywood',
+    materials: {
+      carcass: sheetAbout(start.book, 12),
+      facing: sheetAbout(start.book, 12),
+      top: sheetAbout(start.book, 15),
+    },
+    options: {
+      wings: 'rear',
+      wingOut: WING_MM,
+      wingWide: WING_WIDE_MM,
+      cushion: CUSHION_MM,
+      backrest: BACKREST_MM,
+      sitters: [],
+      latch: true,
+    },
+  };
+}
+
 /** A bench with a wing at one end or at both, out into the room: an L or a U to sit round a table in. */
 export const cornerSeat: Family = {
   id: 'corner-seat',
@@ -156,8 +189,8 @@ export const cornerSeat: Family = {
       facing: 'Front of',
       height: 'Boards',
       wings: 'Wing at the',
-      wingOut: 'Wing, out from the bench',
-      wingWide: 'Wing, along',
+      wingOut: 'Wing comes out',
+      wingWide: 'Wing along',
     },
     roles: CARCASS_ROLES,
   },
@@ -198,37 +231,20 @@ export const cornerSeat: Family = {
     divides: true,
   }),
   start: (start) => {
-    const { side, x } = freePlace(start, 1600, ['right', 'left']);
-    const wall = Math.min(...[x, x + 1600].map((at) => halfWidth(start.room, side, at, start.room.floor + 430)));
+    const { side, x } = freePlace(start, LONG_MM, ['right', 'left']);
+    const wall = Math.min(...[x, x + LONG_MM].map((at) => halfWidth(start.room, side, at, start.room.floor + 430)));
+    return seatAt(x, LONG_MM, side, Math.max(0, Math.round(wall - DEEP_MM)), start);
+  },
+  inGap: (gap, start) => {
+    const room = gap.x1 - gap.x0;
+    if (gap.zone !== 'floor' || gap.where === 'middle' || room < 1200 || gap.deep < DEEP_MM + LEAST_WING_MM)
+      return null;
+    const unit = seatAt(gap.x0, Math.round(Math.min(room, LONG_MM)), gap.where, Math.round(gap.wall - DEEP_MM), start);
+    // the wing comes out only as far as the way stays free
+    const wingOut = Math.min(WING_MM, Math.floor(gap.deep - DEEP_MM));
     return {
-      id: start.id,
-      family: 'corner-seat',
-      name: start.name,
-      body: {
-        stands: side,
-        x,
-        length: 1600,
-        front: Math.max(0, Math.round(wall - 530)),
-        from: 0,
-        to: seatHeight(start.people, CUSHION_MM),
-      },
-      meets: { back: { how: 'scribed', allowance: 20 }, foot: { how: 'square' } },
-      division: { name: 'bay-1', holds: { kind: 'hold' }, front: { kind: 'panel' } },
-      school: 'plywood',
-      materials: {
-        carcass: sheetAbout(start.book, 12),
-        facing: sheetAbout(start.book, 12),
-        top: sheetAbout(start.book, 15),
-      },
-      options: {
-        wings: 'rear',
-        wingOut: 450,
-        wingWide: 450,
-        cushion: CUSHION_MM,
-        backrest: BACKREST_MM,
-        sitters: [],
-        latch: true,
-      },
+      unit: { ...unit, options: { ...unit.options, wingOut } },
+      fits: 0.7 * Math.min(1, room / LONG_MM) * Math.min(1, wingOut / WING_MM),
     };
   },
   skeleton: (unit, room) => {
@@ -297,6 +313,30 @@ export const cornerSeat: Family = {
       ...endsOf(unit).flatMap((end) => wingBox(unit, end, inner) ?? []),
     ];
   },
+  above: (unit, body) => {
+    const line = frontLineOf(unit);
+    if (!line) return body;
+    const wide = numberOption(unit, 'wingWide');
+    const [near, out] = [line.sign * line.front, line.sign * (line.front - numberOption(unit, 'wingOut'))];
+    const [x, end] = [unit.body.x, endOf(unit)];
+    const ends = endsOf(unit);
+    // the body begins at the front end of its front line and ends at the rear one
+    const rear: Point[] = ends.includes('rear')
+      ? [
+          [end, out],
+          [end - wide, out],
+          [end - wide, near],
+        ]
+      : [[end, near]];
+    const front: Point[] = ends.includes('front')
+      ? [
+          [x + wide, near],
+          [x + wide, out],
+          [x, out],
+        ]
+      : [[x, near]];
+    return [...body.slice(1, -1), ...rear, ...front];
+  },
   sits: (unit, { inner }) => {
     const line = frontLineOf(unit);
     if (!line) return [];
@@ -335,6 +375,8 @@ export const cornerSeat: Family = {
         ] as const,
         looks: [end === 'front' ? 1 : -1, 0] as const,
         sitters: onWings.slice(i, i + 1),
+        part: `wing-${end}`,
+        deepBy: { field: 'wingWide', now: wide },
       })),
     ];
   },

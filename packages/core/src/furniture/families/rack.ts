@@ -21,6 +21,7 @@ import {
   sheetAbout,
   yesNoField,
   type Family,
+  type Start,
   type Surroundings,
 } from '../family.js';
 import { appliesTo } from '../scene.js';
@@ -29,6 +30,8 @@ import { contactsOf, type BayRoom, type Board, type Skeleton } from '../skeleton
 
 const OPEN = ['left', 'right'] as const;
 const MOST_LEVELS = 6;
+/** It is put so far off the wall, which is nowhere quite straight, mm. */
+const OFF_WALL_MM = 10;
 /** It slides out by this share of its depth: a heavy slide seldom opens further, and the rest stays on it. */
 const SLIDES_SHARE = 0.8;
 
@@ -199,6 +202,23 @@ function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
   };
 }
 
+function rackAt(x: number, length: number, y: number, width: number, to: number, { id, name, book }: Start): Unit {
+  return withLevels(
+    {
+      id,
+      family: 'rack',
+      name,
+      body: { stands: 'free', x, length, y, width, from: 0, to },
+      meets: { foot: { how: 'square' } },
+      division: { name: 'level-1', holds: { kind: 'hold' }, front: { kind: 'none' } },
+      school: 'plywood',
+      materials: { board: sheetAbout(book, 12), lip: sheetAbout(book, 9) },
+      options: { lipHigh: 60, opens: 'right', slides: false, latch: true, load: 0, eyes: 4, eyeHolds: 1000 },
+    },
+    2,
+  );
+}
+
 /** A tray or a rack with lips for what is carried: crates, a press, a wheel; it may slide out, and is tied down. */
 export const rack: Family = {
   id: 'rack',
@@ -258,29 +278,24 @@ export const rack: Family = {
     }),
     divides: true,
   }),
-  start: ({ id, name, room, book }) =>
-    withLevels(
-      {
-        id,
-        family: 'rack',
-        name,
-        body: {
-          stands: 'free',
-          x: Math.round(room.length - 700),
-          length: 600,
-          y: -250,
-          width: 500,
-          from: 0,
-          to: 700,
-        },
-        meets: { foot: { how: 'square' } },
-        division: { name: 'level-1', holds: { kind: 'hold' }, front: { kind: 'none' } },
-        school: 'plywood',
-        materials: { board: sheetAbout(book, 12), lip: sheetAbout(book, 9) },
-        options: { lipHigh: 60, opens: 'right', slides: false, latch: true, load: 0, eyes: 4, eyeHolds: 1000 },
-      },
-      2,
-    ),
+  start: (start) => rackAt(Math.round(start.room.length - 700), 600, -250, 500, 700, start),
+  inGap: (gap, start) => {
+    const room = gap.x1 - gap.x0;
+    if (gap.zone !== 'floor' || room < 400 || gap.deep < 300 || gap.z1 < 300) return null;
+    const width = Math.round(Math.min(gap.deep, 500));
+    // against a wall, or in the middle
+    const y =
+      gap.where === 'middle'
+        ? -width / 2
+        : gap.where === 'left'
+          ? OFF_WALL_MM - gap.wall
+          : gap.wall - width - OFF_WALL_MM;
+    const high = Math.round(Math.min(gap.z1, 700));
+    return {
+      unit: rackAt(gap.x0, Math.round(Math.min(room, 600)), Math.round(y), width, high, start),
+      fits: 0.45 * Math.min(1, room / 600) * Math.min(1, width / 500),
+    };
+  },
   skeleton: skeletonOf,
   rules: [tied],
 };

@@ -104,7 +104,7 @@ const eyeLine = appliesTo(eyeLineRule, {
           return best
             ? [
                 {
-                  id: `eye-line:${seat.unit.id}:${person.id}`,
+                  id: `eye-line:${seat.id}:${person.id}`,
                   input: {
                     eyes,
                     sill: best.sill,
@@ -139,7 +139,7 @@ const levelBed = appliesTo(levelBedRule, {
             return loose !== true && Math.abs(beside) < AGAINST_MM && x + wide / 2 > shut.x0 && x - wide / 2 < shut.x1;
           })
           .map((seat) => ({
-            id: `level-bed:${unit.id}:${seat.unit.id}`,
+            id: `level-bed:${unit.id}:${seat.id}`,
             input: { step: low - seat.top, name: unit.name, seat: seat.unit.name },
             pin: { unit: unit.id, person: null, x: (shut.x0 + shut.x1) / 2, y: (shut.y0 + shut.y1) / 2 },
             quiet: true,

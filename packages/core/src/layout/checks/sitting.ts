@@ -19,11 +19,17 @@ import { message, mm } from '../../words/message.js';
 
 /** A seat, and the unit it belongs to. */
 interface Seat extends Sitting {
+  /** Its unit's, with the part of it that this is. */
+  readonly id: string;
   readonly unit: Unit;
 }
 export const seatsIn = (scene: Scene, units: readonly Unit[] = scene.units): Seat[] =>
   units.flatMap((unit) =>
-    (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({ ...sits, unit })),
+    (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({
+      ...sits,
+      unit,
+      id: sits.part ? `${unit.id}.${sits.part}` : unit.id,
+    })),
   );
 /** Who is smaller is a child: a seat is made for them only where they are named, mm. */
 const GROWN_MM = 1450;
@@ -47,7 +53,7 @@ const seatHeight = appliesTo(seatHeightRule, {
       const knees = sitters.map(kneeOf);
       const middle = Math.round((Math.min(...knees) + Math.max(...knees)) / 2 - (1 - CUSHION_GIVES) * seat.cushion);
       return sitters.map((person, i) => ({
-        id: `seat-height:${unit.id}:${person.id}`,
+        id: `seat-height:${seat.id}:${person.id}`,
         input: {
           boards: seat.top,
           cushion: seat.cushion,
@@ -69,13 +75,18 @@ const seatDepth = appliesTo(seatDepthRule, {
     seatsIn(scene, [unit])
       .filter(({ loose }) => loose !== true)
       .map((seat) => ({
-        id: `seat-depth:${unit.id}`,
+        id: `seat-depth:${seat.id}`,
         input: { deep: seat.deep, name: unit.name },
         pin: { unit: unit.id, person: null, x: seat.at[0], y: seat.at[1] - seat.looks[1] * 150 },
         quiet: true,
         mend: () => {
           const line = frontLineOf(unit);
           const off = seat.deep > 520 ? seat.deep - 460 : seat.deep < 400 ? seat.deep - 420 : 0;
+          const { deepBy } = seat;
+          if (deepBy && off !== 0) {
+            const to = Math.round(deepBy.now - off);
+            return change(scene, unit, deepBy.field, to, message('mend.wingWide', { name: unit.name, to: mm(to) }));
+          }
           return line && off !== 0
             ? change(
                 scene,
@@ -94,7 +105,7 @@ const seatWidth = appliesTo(seatsRule, {
     seatsIn(scene, [unit])
       .filter(({ sitters }) => sitters.length > 0)
       .map((seat) => ({
-        id: `seat-width:${unit.id}`,
+        id: `seat-width:${seat.id}`,
         input: {
           wide: seat.wide,
           sitters: seat.sitters.length,
@@ -142,7 +153,10 @@ function tablesAt(seat: Seat, scene: Scene) {
         : seat.looks[0] < 0
           ? px - box.x1
           : box.x0 - px;
-    const over = seat.looks[1] !== 0 ? box.y1 > py - REACH_MM && box.y0 < py + REACH_MM : true;
+    const over =
+      seat.looks[1] !== 0
+        ? box.y1 > py - REACH_MM && box.y0 < py + REACH_MM
+        : box.x1 > px - REACH_MM && box.x0 < px + REACH_MM;
     return alongside > 250 && near < REACH_MM && over ? [{ unit, table, alongside }] : [];
   });
 }
@@ -154,7 +168,7 @@ const tableHeight = appliesTo(tableHeightRule, {
         const seated = seat.top + (1 - CUSHION_GIVES) * seat.cushion;
         const to = Math.round(seated + 280);
         return {
-          id: `table-height:${unit.id}:${seat.unit.id}`,
+          id: `table-height:${unit.id}:${seat.id}`,
           input: {
             table: unit.body.to,
             boards: seat.top,
@@ -188,7 +202,7 @@ const kneeRoom = appliesTo(kneeRoomRule, {
         widest = Math.max(widest, to - at);
         // a pedestal is straddled by nobody, but knees go on both sides of it
         return {
-          id: `knee-room:${unit.id}:${seat.unit.id}`,
+          id: `knee-room:${unit.id}:${seat.id}`,
           input: { wide: Math.min(widest, Math.max(alongside, widest)), deep, name: unit.name },
           pin: { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 },
           quiet: true,
@@ -208,7 +222,7 @@ const facing = appliesTo(facingRule, {
         if (!faces || shared < 300) return [];
         return [
           {
-            id: `facing:${a.unit.id}:${b.unit.id}`,
+            id: `facing:${a.id}:${b.id}`,
             input: { between: Math.abs(a.at[1] - b.at[1]), name: a.unit.name, other: b.unit.name },
             pin: { unit: a.unit.id, person: null, x: (a.at[0] + b.at[0]) / 2, y: (a.at[1] + b.at[1]) / 2 },
             quiet: true,
