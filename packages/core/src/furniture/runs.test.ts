@@ -50,9 +50,10 @@ const laid = (...runs: Run[]) => runsOf({ runs, skeletons, things, inner });
 
 describe('the hole of a bundle', () => {
   it('is 2 more than one, and a quarter more than several laid together', () => {
-    expect(bundleRule.run({ diameters: [10] }).hole).toBe(12);
+    expect(bundleRule.run({ diameters: [10], hot: false }).hole).toBe(12);
+    expect(bundleRule.run({ diameters: [24], hot: true }).hole).toBe(124);
     // 1.25 x root(3 x 100) + 2 = 23.65
-    expect(bundleRule.run({ diameters: [10, 10, 10] }).hole).toBe(24);
+    expect(bundleRule.run({ diameters: [10, 10, 10], hot: false }).hole).toBe(24);
   });
 });
 

@@ -227,7 +227,10 @@ function holesOf(unit: string, board: Board, crossings: readonly Crossing[]): Ru
       group,
       at: [mean(({ at }) => at[0]), mean(({ at }) => at[1])] as Point,
       place: [0, 1, 2].map((i) => mean(({ place }) => place[i as 0 | 1 | 2])) as unknown as Vector,
-      diameter: bundleRule.run({ diameters: group.map(({ wide }) => wide) }).hole,
+      diameter: bundleRule.run({
+        diameters: group.map(({ wide }) => wide),
+        hot: group.some(({ run }) => run.kind === 'flue'),
+      }).hole,
     };
   });
   return each.map(({ group, at, place, diameter }, i): RunHole => {

@@ -55,6 +55,7 @@ export const FORMULAS: readonly Rule[] = [
   roadLoadRule,
   runs.bundleRule,
   runs.ductRule,
+  runs.flueClearRule,
   hardware.hingesRule,
   hardware.strutRule,
   hardware.slideRule,

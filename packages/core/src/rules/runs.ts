@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, graded, type Verdict, figure } from './rule.js';
+import { atLeast, atMost, defineRule, figure, graded, guard, type Verdict } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const name = z.string().default('');
@@ -8,20 +8,25 @@ const name = z.string().default('');
 /** Round things lie in a round hole with room between them: so many times the diameter of one as thick as all. */
 const LOOSE = 1.25;
 const PULLED_MM = 2;
+/** An exhaust is kept so far from wood, mm. */
+const HOT_CLEAR_MM = 50;
 export const bundleRule = defineRule({
   name: 'bundle-hole',
   title: 'The hole for what goes through a board',
-  formula: 'one: its diameter + 2; several: 1.25 x root of the sum of squares + 2; rounded up to a whole mm',
+  formula:
+    'one: its diameter + 2; several: 1.25 x root of the sum of squares + 2; what is hot: its diameter + 2 x 50, with the sleeve or plate of its manual; rounded up to a whole mm',
   reason: 'A bundle is not solid, and it has to be pulled through; a grommet or a rounded edge keeps it from chafing.',
   input: z.strictObject({
     diameters: z
       .array(z.number().positive().max(1000).meta({ unit: 'mm' }))
       .min(1)
       .max(200),
+    hot: z.boolean().default(false),
   }),
-  run: ({ diameters }) => {
+  run: ({ diameters, hot }) => {
     const thick = Math.sqrt(diameters.reduce((sum, one) => sum + one * one, 0));
-    return { hole: Math.ceil((diameters.length > 1 ? LOOSE : 1) * thick + PULLED_MM - 1e-9) };
+    const round = (diameters.length > 1 ? LOOSE : 1) * thick;
+    return { hole: Math.ceil(round + (hot ? 2 * HOT_CLEAR_MM : PULLED_MM) - 1e-9) };
   },
 });
 
@@ -215,4 +220,21 @@ export const ductRule = defineRule({
       graded('rule.duct', { run, thing, section: Math.round(section), wants: Math.ceil(wants - 1e-9) })(grade),
     );
   },
+});
+
+export const flueClearRule = defineRule({
+  name: 'flue-clear',
+  title: 'An exhaust keeps off wood',
+  formula:
+    'from its outside to the nearest board that it does not go through, good: >= 50; tight: >= 25; or as its manual says',
+  reason:
+    'An exhaust gets hot enough to char wood and to melt foam. The manual of the appliance and local code win; its connection is for a licensed trade.',
+  figures: { good: guard('good', HOT_CLEAR_MM), tight: guard('tight', 25) },
+  input: z.strictObject({ clear: length, run: name, board: name, name }),
+  run: ({ clear, run, board, name: unit }, { good, tight }) =>
+    atLeast(clear, good, tight, (grade, spare) =>
+      graded('rule.flueClear', { run, board, name: unit, clear: mm(Math.max(0, clear)), short: mm(-(spare ?? 0)) })(
+        grade,
+      ),
+    ),
 });

@@ -170,6 +170,12 @@ export const LAYOUT_EN = {
   'rule.tiePoints.unknown':
     'What {name} carries is not known: say under Stored things what is kept on it, or type its load.',
   'mend.tiePoints': '{eyes} tie points',
+  'rule.flueClear.good': '{run} keeps {clear} off {name}.',
+  'rule.flueClear.tight':
+    '{run} comes within {clear} of {name} ({board}): {short} less than is good. Its manual and local code win.',
+  'rule.flueClear.fails':
+    '{run} comes within {clear} of {name} ({board}). Lead it further off, or guard it as its manual says; local code wins.',
+  'rule.flueClear.unknown': 'How near {run} comes to wood is not known.',
   'rule.duct.good': '{run} is {section} cm² wide for {thing}, which wants {wants}.',
   'rule.duct.tight': '{run} is {section} cm² where it is narrowest, a little less than the {wants} {thing} wants.',
   'rule.duct.fails': '{run} is only {section} cm² where it is narrowest; {thing} wants {wants} all the way.',

@@ -11,6 +11,7 @@ import {
   cableRule,
   drainFallRule,
   dropRule,
+  flueClearRule,
   ductRule,
   fuseRule,
   holeEdgeRule,
@@ -289,6 +290,30 @@ describe('runs in a plan', () => {
     expect(led?.to).toMatchObject({ at: [2500, -700, expect.any(Number) as number] });
     // 80 cm2 are a circle of 100.9 mm
     expect(mended('duct:r:cold', run({ kind: 'duct', diameter: 60 }))?.diameter).toBe(101);
+  });
+  it('of an exhaust: a hole that keeps wood off it, and boards it passes too near', () => {
+    const flue = (up: number) => {
+      const { runs, checks, inner } = derive(
+        after(
+          empty,
+          run({ kind: 'flue', diameter: 24, from: { at: [400, -600, up] }, to: { at: [1400, -600, up] }, via: [] }),
+        ),
+        book,
+      );
+      return { holes: runs.holes, check: checks.find(({ id }) => id === 'flue-clear:r'), inner };
+    };
+    // through the upright between the two bays: 24 + 2 x 50
+    expect(flue(400).holes.map(({ diameter }) => diameter)).toEqual([124]);
+    expect(flue(400).check).toBeUndefined();
+    // the bottom lies on the floor and is 15 thick
+    expect(flue(45).check).toMatchObject({ grade: 'fails', unit: 'k' });
+    expect(flue(45).check?.spare).toBeCloseTo(45 - 15 - 12 - 50, 6);
+    expect([50, 49, 25, 24].map((clear) => grade(flueClearRule, { clear }))).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+    ]);
   });
   it('are bought by the metre as they lie, and say what the book has nothing of', () => {
     const lies = derive(after(empty, run({ wire: { volts: 12, fuse: 10, copper: 2 } })), book);

@@ -2,6 +2,7 @@ import type { Operation } from '../../document/operation.js';
 import type { Run } from '../../document/unit-schema.js';
 import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import type { PlacedRun, RunHole } from '../../furniture/runs.js';
+import { boardBox } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
 import type { SolidBox } from '../../rules/room.js';
 import {
@@ -13,6 +14,7 @@ import {
   dropRule,
   ductRule,
   FALL_GOOD,
+  flueClearRule,
   fuseFor,
   fuseRule,
   holeEdgeRule,
@@ -308,5 +310,65 @@ const duct = appliesTo(ductRule, {
     }),
 });
 
+/** Every place along a run, closely enough, mm. */
+function alongRun(points: readonly Vector[]): Vector[] {
+  return points.slice(1).flatMap((b, i) => {
+    const a = points[i] ?? b;
+    const steps = Math.max(1, Math.ceil(Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]) / STEP_MM));
+    return Array.from({ length: steps + 1 }, (_, k): Vector => {
+      const share = k / steps;
+      return [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share];
+    });
+  });
+}
+
+const hot = appliesTo(flueClearRule, {
+  ofRoom: (scene) =>
+    scene.runs.placed
+      .filter(({ run, points }) => run.kind === 'flue' && points.length > 0)
+      .flatMap((one) => {
+        const { run, points } = one;
+        const places = alongRun(points);
+        const through = new Set(
+          scene.runs.holes.filter(({ runs }) => runs.includes(run.id)).map(({ unit, board }) => `${unit}.${board}`),
+        );
+        let nearest: {
+          readonly clear: number;
+          readonly unit: string;
+          readonly board: string;
+          readonly at: Vector;
+        } | null = null;
+        for (const [unit, { boards }] of scene.skeletons)
+          for (const board of boards) {
+            // what it goes through has a hole that is wide enough
+            if (through.has(`${unit}.${board.name}`)) continue;
+            const { low, high } = boardBox(board);
+            for (const at of places) {
+              const clear =
+                Math.hypot(
+                  ...[0, 1, 2].map((k) => Math.max((low[k] ?? 0) - (at[k] ?? 0), 0, (at[k] ?? 0) - (high[k] ?? 0))),
+                ) -
+                run.diameter / 2;
+              if (!nearest || clear < nearest.clear) nearest = { clear, unit, board: board.name, at };
+            }
+          }
+        return nearest
+          ? [
+              {
+                id: `flue-clear:${run.id}`,
+                input: {
+                  clear: nearest.clear,
+                  run: run.name,
+                  board: nearest.board,
+                  name: nameOf(scene, nearest.unit),
+                },
+                pin: pinAt(nearest.at, nearest.unit),
+                quiet: true,
+              },
+            ]
+          : [];
+      }),
+});
+
 /** Cables, pipes and ducts: what they go through, what they lie across, how they fall and what they carry. */
-export const RUN_CHECKS = [ends, through, edges, open, fall, fuse, cable, drop, duct];
+export const RUN_CHECKS = [ends, through, edges, open, fall, fuse, cable, drop, duct, hot];
