@@ -3,7 +3,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Person } from '@nestplank/core/document';
-import { rigidOf, type Motion } from '@nestplank/core/furniture';
+import { rigidOf, type Motion, type PlacedRun } from '@nestplank/core/furniture';
 import type { Point } from '@nestplank/core/numeric';
 import { sectionOf } from '@nestplank/core/parts';
 import { placedOpenings, roofHeight, sectionAcross, skinsOf, type Shell, type Skin } from '@nestplank/core/shell';
@@ -15,6 +15,7 @@ import { drawnBySoftware, useCoarser } from './coarse.js';
 import { lookOf, nodded, type Eyes } from './eyes.js';
 import { inksFor, type Inks } from './inks.js';
 import { drawnParts, piecesOf, type Piece } from './pieces.js';
+import { tubeGeometry } from './tubes.js';
 import { flatGeometry, lineGeometry, matrixOf, middleOf, skinGeometry } from './shapes.js';
 
 // the renderer's own clock is an older one than its library now has: it says so at every opening, and nothing else does
@@ -305,6 +306,25 @@ function Pieces({
   });
 }
 
+/** Cables, pipes and ducts where they lie, seen once what they lie in is opened or taken apart. */
+function Tubes({ runs, inks }: { readonly runs: readonly PlacedRun[]; readonly inks: Inks }) {
+  const bodies = useMemo(
+    () =>
+      runs.flatMap((placed) => {
+        const body = tubeGeometry(placed);
+        return body ? [{ id: placed.run.id, body }] : [];
+      }),
+    [runs],
+  );
+  useEffect(
+    () => () => {
+      for (const { body } of bodies) body.dispose();
+    },
+    [bodies],
+  );
+  return bodies.map(({ id, body }) => <mesh key={id} geometry={body} material={inks.material('grey')} />);
+}
+
 /** What the slice goes through: the vehicle between metal and lining, and the true sections of the parts. */
 function Sections({
   scene,
@@ -429,6 +449,7 @@ export default function RoomDrawing(view: RoomView) {
       )}
       <Vehicle skins={skins} room={room} inks={inks} />
       <Pieces pieces={pieces} motions={motions} inks={inks} view={view} />
+      <Tubes runs={shape.runs.placed} inks={inks} />
       {cut && <Sections scene={scene} cut={cut} inks={inks} />}
       {stands && !eyes && <Somebody person={stands.person} at={stands.at} floor={room.floor} inks={inks} />}
     </Canvas>

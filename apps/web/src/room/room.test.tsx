@@ -15,6 +15,7 @@ import { drawnParts, piecesOf } from './pieces.js';
 import type { RoomView } from './RoomDrawing.js';
 import { sceneToSave } from './save-gltf.js';
 import { matrixOf, partGeometry, skinGeometry } from './shapes.js';
+import { tubeGeometry } from './tubes.js';
 
 // what is loaded when it is asked for takes its time on a busy machine
 configure({ asyncUtilTimeout: 20_000 });
@@ -50,6 +51,26 @@ function volume(geometry: THREE.BufferGeometry): number {
   for (let i = 0; i < at.count; i += 3) sum += corner(i).dot(corner(i + 1).cross(corner(i + 2))) / 6;
   return sum;
 }
+
+describe('a run in the round', () => {
+  it('is as thick as it is from corner to corner, and nothing while it lies nowhere', () => {
+    const run = { id: 'r', name: 'R', kind: 'water' as const, diameter: 20, from: null, to: null, via: [] };
+    const body = tubeGeometry({
+      run,
+      points: [
+        [0, 0, 100],
+        [500, 0, 100],
+        [500, 300, 100],
+      ],
+      length: 800,
+      things: [],
+    });
+    if (!body) throw new Error('it lies');
+    const { min, max } = boxOf(body);
+    expect([min.x, max.y, min.z, max.z].map((value) => Math.round(value))).toEqual([0, 300, 90, 110]);
+    expect(tubeGeometry({ run, points: [], length: 0, things: [] })).toBeNull();
+  });
+});
 
 describe('what is drawn in the round', () => {
   const board: Pick<Part, 'outline' | 'place' | 'thickness'> = {

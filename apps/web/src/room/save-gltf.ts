@@ -5,6 +5,7 @@ import { materialOf } from '@nestplank/core/materials';
 import { placedOpenings, skinsOf } from '@nestplank/core/shell';
 import { unitName, type Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
+import { tubeGeometry } from './tubes.js';
 import { drawnParts } from './pieces.js';
 import { matrixOf, partGeometry, skinGeometry } from './shapes.js';
 
@@ -66,6 +67,14 @@ export function sceneToSave(scene: Scene, states: Readonly<Record<string, number
     const mesh = new THREE.Mesh(body, paint(material?.name ?? part.material, material?.hatch));
     mesh.name = part.id;
     (part.unit === null ? root : groupOf(part.unit)).add(mesh);
+  }
+  for (const placed of shape.runs.placed) {
+    const body = tubeGeometry(placed);
+    if (!body) continue;
+    body.deleteAttribute('uv');
+    const mesh = new THREE.Mesh(body, paint(placed.run.name, 'grey'));
+    mesh.name = placed.run.id;
+    root.add(mesh);
   }
   if (room) {
     const middle = (x: number): THREE.Vector3 => new THREE.Vector3(x, 0, room.floor + 900);

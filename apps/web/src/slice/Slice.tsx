@@ -13,6 +13,7 @@ import { People } from './People.js';
 import { Sandwich } from './Sandwich.js';
 import { Tape } from './Tape.js';
 import type { View } from './view.js';
+import { RunCuts } from './RunCuts.js';
 import { Works } from './Works.js';
 
 /** What of floor and boxes is flat, and drawn by its own sections. */
@@ -106,11 +107,13 @@ const SectionDrawing = memo(function SectionDrawing({
       {project.layout.units.map((unit) => (
         <UnitCut key={unit.id} unit={unit} shape={shape} book={book} room={room} x={x} view={view} />
       ))}
+      <RunCuts runs={shape.runs.placed} x={x} view={view} speech={speech} />
       {tape === null && <People project={project} lying={shape.lying} room={room} x={x} view={view} speech={speech} />}
       {tape === null && (
         <Works
           project={project}
           room={room}
+          boards={shape.made.flatMap(({ skeleton }) => skeleton?.boards ?? [])}
           x={x}
           view={view}
           strikes={(unit, person) =>

@@ -1,4 +1,5 @@
 import { frontLineOf, isAt, type Project } from '@nestplank/core/document';
+import { boardBox, type Board } from '@nestplank/core/furniture';
 import { worksAt } from '@nestplank/core/rules';
 import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
 import { familyOf } from '../kit/unit-words.js';
@@ -10,6 +11,12 @@ const STEPS = 14;
 const HEAD_MM = 95;
 const REACH_FROM = -50;
 const REACH_TO = 60;
+
+/** The way of a hand is followed in such steps, mm. */
+const HAND_STEP_MM = 10;
+type BoardBox = ReturnType<typeof boardBox>;
+const holds = ({ low, high }: BoardBox, y: number, z: number): boolean =>
+  y >= low[1] && y <= high[1] && z >= low[2] && z <= high[2];
 
 type Place = readonly [number, number];
 const pathOf = (places: readonly Place[], view: View): string =>
@@ -25,6 +32,7 @@ const shares = Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS);
 export function Works({
   project,
   room,
+  boards,
   x,
   view,
   strikes,
@@ -32,6 +40,8 @@ export function Works({
 }: {
   readonly project: Project;
   readonly room: Shell;
+  /** What stands in the way of a hand. */
+  readonly boards: readonly Board[];
   readonly x: number;
   readonly view: View;
   /** Whether a head meets what hangs over a unit. */
@@ -41,6 +51,7 @@ export function Works({
   const tallest = [...project.people].sort((a, b) => b.stature - a.stature)[0];
   if (!tallest) return null;
   const { off, shoulder, reach, crown } = worksAt(tallest.stature);
+  const cut = boards.map((board) => boardBox(board)).filter(({ low, high }) => low[0] <= x && high[0] >= x);
   return project.layout.units.map((unit) => {
     const line = frontLineOf(unit);
     const family = familyOf(unit.family);
@@ -50,12 +61,20 @@ export function Works({
       const { forward, height } = crown(share);
       return [stands + line.sign * forward, room.floor + height];
     });
-    // the hand goes no further than the wall and the roof
+    // the hand goes no further than the wall, the roof and whatever stands there
     const reaching = shares.map((share): Place => {
       const angle = ((REACH_FROM + (REACH_TO - REACH_FROM) * share) * Math.PI) / 180;
-      const out = line.sign * stands + reach * Math.cos(angle);
-      const z = Math.min(room.floor + shoulder + reach * Math.sin(angle), roofHeight(room, x, stands));
-      return [line.sign * Math.min(out, halfWidth(room, line.side, x, z)), z];
+      for (let far = HAND_STEP_MM; far < reach; far += HAND_STEP_MM) {
+        const out = line.sign * stands + far * Math.cos(angle);
+        const [y, z] = [line.sign * out, room.floor + shoulder + far * Math.sin(angle)];
+        const stopped =
+          out >= halfWidth(room, line.side, x, z) || z >= roofHeight(room, x, y) || cut.some((box) => holds(box, y, z));
+        if (stopped) return [y, z];
+      }
+      return [
+        line.sign * (line.sign * stands + reach * Math.cos(angle)),
+        room.floor + shoulder + reach * Math.sin(angle),
+      ];
     });
     const [cy, cz] = leaning.at(-1) ?? [stands, 0];
     // its forehead is as far forward as the crown

@@ -119,6 +119,7 @@ export const LAYOUT_UI = {
   'runs.copper': 'Copper, mm²',
   'runs.fuse': 'Fuse, A',
   'runs.carries': 'It feeds {watts} W: {amps} A.',
+  'slice.run': '{run}, where the slice meets it',
   'runs.bought': 'Bought as {item}: {metres} m as it lies, without bends and joints',
   'runs.hole': '{diameter} through {part}, {left} of wood left',
   'runs.holeOut': '{diameter} through {part}: it breaks out at an edge',

@@ -10,4 +10,5 @@ export type { PlacedRun } from './runs.js';
 export type { Check } from './scene.js';
 
 export { START_THINGS } from './start-things.js';
+export { type Board, boardBox } from './skeleton.js';
 export { outlineFromAbove, silhouetteOf } from './silhouette.js';

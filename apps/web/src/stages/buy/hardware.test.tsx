@@ -31,7 +31,7 @@ describe('the hardware of the price book', () => {
   it('is offered where a book has none of its kinds, and only those', async () => {
     const old: PriceBook = { ...book, items: book.items.filter(({ hardware }) => hardware?.kind !== 'strut') };
     const { rerender } = render(<UsualHardware book={old} />);
-    await user.click(screen.getByRole('button', { name: 'Take in 6 usual pieces of hardware' }));
+    await user.click(screen.getByRole('button', { name: 'Take in 6 usual materials' }));
     expect(new Set(taken.map(({ hardware }) => hardware?.kind))).toEqual(new Set(['strut']));
     rerender(<UsualHardware book={book} />);
     expect(screen.queryByRole('button')).toBeNull();
@@ -52,6 +52,14 @@ describe('the hardware of the price book', () => {
     expect(screen.getByLabelText('Force, N')).toHaveProperty('value', '80');
     rerender(<HardwareFields item={item('catch-push')} put={put} />);
     expect(screen.queryAllByRole('textbox')).toHaveLength(0);
+    rerender(<HardwareFields item={item('cable-2-5')} put={put} />);
+    const copper = screen.getByLabelText('Copper of each core, mm²');
+    await user.clear(copper);
+    await user.type(copper, '4{Enter}');
+    expect(changes.at(-1)).toEqual({ hardware: { kind: 'slides', length: 400, bears: 30, copper: 4 } });
+    rerender(<HardwareFields item={item('water-15')} put={put} />);
+    expect(screen.getByLabelText(/^Width outside/)).toHaveProperty('value', '15');
+    expect(screen.queryByLabelText('Copper of each core, mm²')).toBeNull();
     rerender(<HardwareFields item={item('birch-15')} put={put} />);
     expect(screen.queryByRole('combobox')).toBeNull();
   });

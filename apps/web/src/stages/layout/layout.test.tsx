@@ -44,6 +44,7 @@ const { ChecksPanel } = await import('./ChecksPanel.js');
 const { GapOffers } = await import('./GapAsk.js');
 const { ModesRow, ModeTold } = await import('./ModesRow.js');
 const { Weight } = await import('./Weight.js');
+const { RunCuts } = await import('../../slice/RunCuts.js');
 const { Works } = await import('../../slice/Works.js');
 const { Suggest } = await import('./Suggest.js');
 const { TryOut } = await import('./TryOut.js');
@@ -571,7 +572,15 @@ describe('somebody at the worktop', () => {
     const strikes = vi.fn(() => true);
     const { container } = render(
       <svg>
-        <Works project={scene.project} room={room} x={1400} view={view} strikes={strikes} speech={speech} />
+        <Works
+          project={scene.project}
+          room={room}
+          boards={scene.shape.made.flatMap(({ skeleton }) => skeleton?.boards ?? [])}
+          x={1400}
+          view={view}
+          strikes={strikes}
+          speech={speech}
+        />
       </svg>,
     );
     expect(screen.getByRole('img', { name: /leans over Kitchen/ })).toBeTruthy();
@@ -584,9 +593,45 @@ describe('somebody at the worktop', () => {
     const kitchen = scene.project.layout.units.find(({ id }) => id === 'kitchen');
     const out = Number(kitchen?.options['overhang']);
     expect(y).toBeCloseTo(-(370 - out - 100), 0);
-    expect(reach).toMatch(/^M/);
+    // it ends on the worktop below, not in the cupboard
+    const top = room.floor + (kitchen?.body.to ?? NaN);
+    for (const [, up = ''] of (reach ?? '').matchAll(/[ML]-?[\d.]+ (-?[\d.]+)/g))
+      expect(-Number(up)).toBeGreaterThan(top - 25);
     expect(strikes).toHaveBeenCalledWith('kitchen', expect.any(String));
     expect(container.querySelector('circle')?.getAttribute('stroke')).toBe('var(--needs)');
+  });
+});
+
+describe('what runs through the furniture, in the slice', () => {
+  it('is cut through as a ring as wide as it is where it crosses, and is nowhere else', () => {
+    const scene = sceneOf(bulrush);
+    const view = { scale: 1, at: (y: number, z: number): [number, number] => [y, -z] };
+    const lamp = scene.derived.runs.placed.find(({ run }) => run.id === 'lamp');
+    const [a, b] =
+      lamp?.points.flatMap((from, i, all) =>
+        Math.abs((all[i + 1]?.[0] ?? from[0]) - from[0]) > 100 ? [from, all[i + 1] ?? from] : [],
+      ) ?? [];
+    if (!lamp || !a || !b) throw new Error('it lies along the vehicle somewhere');
+    const drawnAt = (x: number) => {
+      const { container, unmount } = render(
+        <svg>
+          <RunCuts runs={[lamp]} x={x} view={view} speech={speech} />
+        </svg>,
+      );
+      const rings = [...container.querySelectorAll('circle')].map((ring) =>
+        ['cx', 'cy', 'r'].map((name) => Number(ring.getAttribute(name))),
+      );
+      unmount();
+      return rings;
+    };
+    const middle = (a[0] + b[0]) / 2;
+    const [[y = NaN, up = NaN, r = NaN] = []] = drawnAt(middle);
+    expect([y, -up, r]).toEqual([
+      expect.closeTo((a[1] + b[1]) / 2, 6),
+      expect.closeTo((a[2] + b[2]) / 2, 6),
+      expect.closeTo(lamp.run.diameter / 2, 6),
+    ]);
+    expect(drawnAt(Math.max(...lamp.points.map(([x]) => x)) + 500)).toEqual([]);
   });
 });
 
