@@ -120,6 +120,13 @@ export const LAYOUT_UI = {
   'runs.fuse': 'Fuse, A',
   'runs.carries': 'It feeds {watts} W: {amps} A.',
   'slice.run': '{run}, where the slice meets it',
+  'bed.made': 'Lowered it makes a bed of {length} along and {width} across.',
+  'bed.size': '{length} x {width} x {thick}',
+  'bed.seat': '{name} keeps its cushion of {size}.',
+  'bed.backrests':
+    'Over the middle: {n} {n|backrest|backrests} cut {size}, upright behind {n|the seat|the seats} by day and flat on the top at night.',
+  'bed.middle': 'Over the middle: a cushion of its own of {size}, as no seat has a backrest.',
+  'bed.uneven': 'The seats’ cushions differ in thickness: one lies {by} higher.',
   'runs.bought': 'Bought as {item}: {metres} m as it lies, without bends and joints',
   'runs.hole': '{diameter} through {part}, {left} of wood left',
   'runs.holeOut': '{diameter} through {part}: it breaks out at an edge',

@@ -1,9 +1,11 @@
-import { memo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import ToggleButton from '@mui/material/ToggleButton';
 import { frontLineOf, type Unit } from '@nestplank/core/document';
+import { sceneOf } from '@nestplank/core/derive';
+import { madeBeds } from '@nestplank/core/layout';
 import { FAMILIES, freeUnitId, type Family } from '@nestplank/core/furniture';
 import { FieldGrid } from '../../kit/FieldGrid.js';
 import { familyOf, fieldLabel } from '../../kit/unit-words.js';
@@ -46,6 +48,28 @@ function Told({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
     familyOf(unit.family)?.tells?.(unit, { inner, arches, book: scene.book, things: scene.project.things ?? [] });
   if (!told || told.length === 0) return null;
   return <p className="small figures told">{told.map((one) => said(one)).join(' ')}</p>;
+}
+
+/** The bed that a top makes when it is lowered between its seats, and the cushions to be cut for it. */
+function Bed({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
+  const { t, len } = useSpeech();
+  const { project, derived, book } = scene;
+  const bed = useMemo(() => {
+    const world = sceneOf(project, derived, book, FAMILIES);
+    return world ? madeBeds(world).find((one) => one.unit.id === unit.id) : undefined;
+  }, [project, derived, book, unit.id]);
+  if (!bed) return null;
+  const size = ({ length, width, thick }: { length: number; width: number; thick: number }): string =>
+    t('bed.size', { length: len(length), width: len(width), thick: len(thick) });
+  const { middle } = bed;
+  return (
+    <p className="small figures told">
+      {t('bed.made', { length: len(bed.length), width: len(bed.width) })}{' '}
+      {bed.seats.map((seat) => t('bed.seat', { name: seat.unit.name, size: size(seat.cushion) })).join(' ')}{' '}
+      {t(middle.backrests ? 'bed.backrests' : 'bed.middle', { n: middle.count, size: size(middle.cushion) })}
+      {bed.uneven > 1 && <span className="needs"> {t('bed.uneven', { by: len(bed.uneven) })}</span>}
+    </p>
+  );
 }
 
 /** One of a family where it fits best, else where its family starts one. */
@@ -170,6 +194,7 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
         <>
           <PlaceFields key={unit.id} unit={unit} scene={scene} />
           <Told unit={unit} scene={scene} />
+          <Bed unit={unit} scene={scene} />
           <WishesOf scene={scene} unit={unit.id} />
         </>
       ) : (

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { derive } from '../../derive/derive.js';
+import { sceneOf } from '../../derive/scene-of.js';
 import type { Operation } from '../../document/operation.js';
 import type { Fitting, Person, Project, Thing, Unit } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
@@ -10,6 +11,7 @@ import { START_THINGS } from '../../furniture/start-things.js';
 import { runWith } from '../../furniture/units.fixture.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
 import { connectedRule, socketWaterRule } from '../../rules/services.js';
+import { madeBeds } from '../cushions.js';
 import type { Rule, Verdict } from '../../rules/rule.js';
 
 const wren = readProjectFile(wrenFile);
@@ -143,6 +145,39 @@ describe('a bed made of a table and a seat', () => {
     const mended = after(project, ...(check?.mends[0]?.operations ?? []));
     expect(checkOf(mended, 'level-bed')).toBeUndefined();
     expect(mended.layout.units.find(({ id }) => id === 'table')?.options['low']).toBe(400);
+  });
+  it('is covered by the seats’ own cushions and their backrests, cut to what lies between', () => {
+    const bench = (id: string, side: 'left' | 'right', cushion: number) =>
+      started('seat', (unit) => ({
+        ...unit,
+        id,
+        body: { ...unit.body, stands: side, x: 1000, length: 1900, front: 400, from: 0, to: 400 },
+        options: { ...unit.options, cushion, backrest: 80 },
+      }));
+    const table = started('table', (unit) => ({
+      ...unit,
+      body: { stands: 'free', x: 1000, length: 1800, y: -380, width: 760, from: 0, to: 720 },
+      options: { ...unit.options, stand: 'ledges', low: 400, loose: false },
+    }));
+    const beds = (project: Project) => {
+      const world = sceneOf(project, derive(project, book), book, FAMILIES);
+      return world ? madeBeds(world) : [];
+    };
+    const [bed, ...more] = beds(withUnits(bare, bench('l', 'left', 80), bench('r', 'right', 80), table));
+    expect(more).toEqual([]);
+    expect(bed?.length).toBe(1800);
+    expect(bed?.seats.map(({ gap, step }) => [gap, step])).toEqual([
+      [20, 0],
+      [20, 0],
+    ]);
+    // 760 and two gaps of 20: two backrests, each 400 high
+    expect(bed?.middle).toEqual({ cushion: { length: 1800, width: 400, thick: 80 }, count: 2, backrests: true });
+    const deep = bed?.seats.reduce((sum, { cushion }) => sum + cushion.width, 0) ?? NaN;
+    expect(bed?.width).toBeCloseTo(800 + deep, 6);
+    const [uneven] = beds(withUnits(bare, bench('l', 'left', 80), bench('r', 'right', 100), table));
+    expect(uneven?.uneven).toBe(20);
+    // away from any seat it is a table and no bed
+    expect(beds(withUnits(bare, table))).toEqual([]);
   });
 });
 

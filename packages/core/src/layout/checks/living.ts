@@ -7,6 +7,7 @@ import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../r
 import { wholeUp } from '../../numeric/tolerance.js';
 import { widthOf } from '../../shell/openings.js';
 import { message, mm } from '../../words/message.js';
+import { seatsAgainst } from '../cushions.js';
 import { berthOf, lyingPlaces } from '../lying.js';
 import { ceilingOver } from './people.js';
 import { widen, widestWay } from './room.js';
@@ -123,9 +124,6 @@ const eyeLine = appliesTo(eyeLineRule, {
   },
 });
 
-/** A seat that a lowered top is laid against is no further from it than this, mm. */
-const AGAINST_MM = 120;
-
 const levelBed = appliesTo(levelBedRule, {
   ofRoom: (scene: Scene) =>
     scene.units.flatMap((unit) =>
@@ -133,26 +131,21 @@ const levelBed = appliesTo(levelBedRule, {
         if (motion.kind !== 'slide' || motion.by[2] >= 0) return [];
         const { shut, by } = motion;
         const low = shut.z1 + by[2] - scene.inner.floor;
-        return seatsIn(scene)
-          .filter(({ at: [x, y], wide, loose, looks }) => {
-            const beside = looks[1] > 0 ? shut.y0 - y : looks[1] < 0 ? y - shut.y1 : 0;
-            return loose !== true && Math.abs(beside) < AGAINST_MM && x + wide / 2 > shut.x0 && x - wide / 2 < shut.x1;
-          })
-          .map((seat) => ({
-            id: `level-bed:${unit.id}:${seat.id}`,
-            input: { step: low - seat.top, name: unit.name, seat: seat.unit.name },
-            pin: { unit: unit.id, person: null, x: (shut.x0 + shut.x1) / 2, y: (shut.y0 + shut.y1) / 2 },
-            quiet: true,
-            mend: () => {
-              const family = familyNamed(scene.families, unit.family);
-              return family && fieldNamed(family, 'low')
-                ? {
-                    said: message('mend.lowerTo', { name: unit.name, to: mm(seat.top) }),
-                    operations: [changeUnit(unit, { low: seat.top })],
-                  }
-                : null;
-            },
-          }));
+        return seatsAgainst(scene, shut).map(({ seat }) => ({
+          id: `level-bed:${unit.id}:${seat.id}`,
+          input: { step: low - seat.top, name: unit.name, seat: seat.unit.name },
+          pin: { unit: unit.id, person: null, x: (shut.x0 + shut.x1) / 2, y: (shut.y0 + shut.y1) / 2 },
+          quiet: true,
+          mend: () => {
+            const family = familyNamed(scene.families, unit.family);
+            return family && fieldNamed(family, 'low')
+              ? {
+                  said: message('mend.lowerTo', { name: unit.name, to: mm(seat.top) }),
+                  operations: [changeUnit(unit, { low: seat.top })],
+                }
+              : null;
+          },
+        }));
       }),
     ),
 });

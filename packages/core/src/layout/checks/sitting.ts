@@ -18,7 +18,7 @@ import {
 import { message, mm } from '../../words/message.js';
 
 /** A seat, and the unit it belongs to. */
-interface Seat extends Sitting {
+export interface Seat extends Sitting {
   /** Its unit's, with the part of it that this is. */
   readonly id: string;
   readonly unit: Unit;
