@@ -184,6 +184,8 @@ export const LAYOUT_UI = {
   'variants.glass': 'glass free',
   'variants.comfort': 'least comfort',
   'variants.differs': '{name}: {what}.',
+  'variants.fittings': '{name} stands before other fittings of the walls: {what}.',
+  'variants.buys': '{name} asks for other purchases: {what}; {more} more. {tasks} {tasks|task|tasks} come or go.',
   'variants.touches': '{name} touches what is cut already: {what}.',
   'suggest.title': 'Suggest arrangements',
   'suggest.hint':

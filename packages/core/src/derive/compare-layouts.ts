@@ -108,9 +108,24 @@ export interface KnockOn {
   readonly fittings: readonly string[];
   /** Tasks that come or go. */
   readonly tasks: readonly string[];
+  /** What is bought in another number: so many before, so many then; what it is bought by is its own measure. */
+  readonly buys: readonly { readonly name: string; readonly from: number; readonly to: number }[];
 }
 
-/** Parts, fittings and tasks that differ between two derivations of one vehicle. */
+/** Lines of the shopping of which another number is bought. */
+function boughtOtherwise(before: Derived, after: Derived): KnockOn['buys'] {
+  const lines = [...before.shopping.lines, ...after.shopping.lines];
+  const ids = [...new Set(lines.map(({ id }) => id))];
+  const number = ({ shopping }: Derived, id: string): number =>
+    shopping.lines.find((line) => line.id === id)?.quantity ?? 0;
+  return ids.flatMap((id) => {
+    const [from, to] = [number(before, id), number(after, id)];
+    const name = lines.find((line) => line.id === id)?.name;
+    return from === to || name === undefined ? [] : [{ name, from, to }];
+  });
+}
+
+/** Parts, fittings, tasks and purchases that differ between two derivations of one vehicle. */
 export function knockOnOf(project: Project, before: Derived, after: Derived): KnockOn {
   const done = new Set(
     project.keptPlans.flatMap(({ sheets }) =>
@@ -137,5 +152,6 @@ export function knockOnOf(project: Project, before: Derived, after: Derived): Kn
       ...[...tasksBefore].filter((id) => !tasksAfter.has(id)),
       ...[...tasksAfter].filter((id) => !tasksBefore.has(id)),
     ],
+    buys: boughtOtherwise(before, after),
   };
 }

@@ -130,6 +130,13 @@ describe('writing', () => {
     expect(JSON.parse(JSON.stringify(report))).toEqual(report);
     expect(report.room).toMatchObject({ standing: { value: 1843, x: 3690 } });
     expect(report.parts).toHaveLength(derived.parts.length);
+    expect(report.wishes.map(({ text }) => text)).toEqual((wren.project.wishes ?? []).map(({ text }) => text));
+    for (const { rule, state, by } of report.wishes)
+      for (const id of by) {
+        const check = derived.checks.find((one) => one.id === id);
+        expect(check?.rule).toBe(rule);
+        if (state === 'kept') expect(check?.grade).toBe('good');
+      }
     expect(report.layers[0]).toMatchObject({ surface: 'floor', takes: 47 });
   });
 });

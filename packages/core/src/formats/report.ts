@@ -1,3 +1,4 @@
+import { wishesStand } from '../layout/wishes.js';
 import { blankOf, partMass } from '../parts/part.js';
 import { ribShares } from '../shell/ribs.js';
 import { surfaceU } from '../layers/warmth.js';
@@ -121,6 +122,25 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
       spare: c.spare === null ? null : tenth(c.spare),
       mends: c.mends.map((mend) => say(mend.said, voice)),
       aside: c.aside,
+    })),
+    runs: derived.runs.placed.map(({ run, points, length }) => ({
+      id: run.id,
+      name: run.name,
+      kind: run.kind,
+      diameter: run.diameter,
+      lies: points.length > 0,
+      length: tenth(length),
+      points: points.map((point) => point.map(tenth)),
+      boughtAs: derived.runsBought.find((one) => one.run === run.id)?.item?.id ?? null,
+    })),
+    wishes: wishesStand(project.wishes ?? [], derived.checks).map(({ wish, state, checks }) => ({
+      text: wish.text,
+      who: wish.who,
+      unit: wish.unit,
+      rule: wish.rule,
+      state,
+      signed: wish.signed,
+      by: checks.map(({ id }) => id),
     })),
     parts: derived.parts.map((part) => {
       const blank = blankOf(part);

@@ -389,7 +389,19 @@ describe('layouts beside each other', () => {
     expect(differences).toContain('Bed is 640 high, was 720');
     expect(differences.some((text) => text.startsWith('the front of Kitchen stands at 400'))).toBe(true);
     expect(knockOnOf(wren.project, before, then).cut.length).toBeGreaterThan(0);
-    expect(knockOnOf(wren.project, before, before)).toEqual({ cut: [], fittings: [], tasks: [] });
+    expect(knockOnOf(wren.project, before, before)).toEqual({ cut: [], fittings: [], tasks: [], buys: [] });
+    for (const { name, from, to } of knockOnOf(wren.project, before, then).buys) {
+      const sum = (of: typeof before) =>
+        of.shopping.lines.filter((line) => line.name === name).reduce((all, { quantity }) => all + quantity, 0);
+      expect([sum(before), sum(then)]).toEqual([from, to]);
+      expect(from).not.toBe(to);
+    }
+    const buys = knockOnOf(
+      wren.project,
+      before,
+      derive({ ...wren.project, layout: { units: [] } }, wren.priceBook),
+    ).buys;
+    expect(buys.length).toBeGreaterThan(3);
   });
 });
 

@@ -12,6 +12,9 @@ import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/words.js';
 import { nextId } from '../measure/next-id.js';
 
+/** So many purchases that change are named. */
+const BUYS_NAMED = 8;
+
 /** Layouts kept beside the one that stands: used, taken out, set beside each other by what they come to. */
 export const Variants = memo(function Variants({ scene }: { readonly scene: Scene }) {
   const { t, len, said } = useSpeech();
@@ -140,6 +143,25 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
               {one.touches !== null && one.touches.cut.length > 0 && (
                 <p className="small needs">
                   {t('variants.touches', { name: called(one.id), what: one.touches.cut.join(', ') })}
+                </p>
+              )}
+              {one.touches !== null && one.touches.fittings.length > 0 && (
+                <p className="small needs">
+                  {t('variants.fittings', { name: called(one.id), what: one.touches.fittings.join(', ') })}
+                </p>
+              )}
+              {one.touches !== null && (one.touches.buys.length > 0 || one.touches.tasks.length > 0) && (
+                <p className="small soft">
+                  {t('variants.buys', {
+                    name: called(one.id),
+                    tasks: one.touches.tasks.length,
+                    what:
+                      one.touches.buys
+                        .slice(0, BUYS_NAMED)
+                        .map(({ name, from, to }) => `${name} ${from} → ${to}`)
+                        .join(', ') || '–',
+                    more: Math.max(0, one.touches.buys.length - BUYS_NAMED),
+                  })}
                 </p>
               )}
             </div>
