@@ -81,6 +81,7 @@ export const FORMULAS: readonly Rule[] = [
   sitting.kneeRoomRule,
   sitting.seatsRule,
   sitting.facingRule,
+  sitting.reachBackRule,
   sitting.headStrikeRule,
   sitting.hangingRule,
   sitting.washRule,

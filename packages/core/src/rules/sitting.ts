@@ -175,6 +175,29 @@ export const worksAt = (
   },
 });
 
+/** Shoulders of who stands, kneels upright, and sits on the heels, over the floor as shares of stature. */
+const SHOULDERS_AT = [SHOULDER_SHARE, 0.53, 0.4];
+export const reachBackRule = defineRule({
+  name: 'reach-back',
+  title: 'The back of a cupboard in reach',
+  formula:
+    'needs = from the shoulder, 100 before whatever one stands at, to the middle of the back of the bay, the least of standing (0.818 of stature), kneeling (0.53) and sitting on the heels (0.4); good: <= 0.44 of stature; tight: more, it is reached with the head inside, or by taking out what stands before; never fails',
+  reason: 'What stands at the back is used only as often as it can be taken out.',
+  input: z.strictObject({
+    deep: length,
+    height: length,
+    stature: length,
+    who: z.string().default(''),
+    name: z.string().default(''),
+  }),
+  run: ({ deep, height, stature, who, name: bay }) => {
+    const needs = Math.min(...SHOULDERS_AT.map((share) => Math.hypot(STANDS_OFF_MM + deep, height - share * stature)));
+    return atMost(needs, REACH_SHARE * stature, Infinity, (grade, spare) =>
+      graded('rule.reachBack', { who, name: bay, short: mm(-(spare ?? 0)) })(grade),
+    );
+  },
+});
+
 export const headStrikeRule = defineRule({
   name: 'head-strike',
   title: 'High cupboard over a place where one stands and works',

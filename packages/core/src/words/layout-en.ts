@@ -176,6 +176,11 @@ export const LAYOUT_EN = {
   'rule.flueClear.fails':
     '{run} comes within {clear} of {name} ({board}). Lead it further off, or guard it as its manual says; local code wins.',
   'rule.flueClear.unknown': 'How near {run} comes to wood is not known.',
+  'rule.reachBack.good': '{who} reaches the back of {name}.',
+  'rule.reachBack.tight':
+    '{who} does not reach the back of {name} by {short}: what stands before it has to come out first.',
+  'rule.reachBack.fails': '{who} does not reach the back of {name} by {short}.',
+  'rule.reachBack.unknown': 'Whether {who} reaches the back of {name} is not known.',
   'rule.duct.good': '{run} is {section} cm² wide for {thing}, which wants {wants}.',
   'rule.duct.tight': '{run} is {section} cm² where it is narrowest, a little less than the {wants} {thing} wants.',
   'rule.duct.fails': '{run} is only {section} cm² where it is narrowest; {thing} wants {wants} all the way.',

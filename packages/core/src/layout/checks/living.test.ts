@@ -12,6 +12,7 @@ import { runWith } from '../../furniture/units.fixture.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
 import { connectedRule, socketWaterRule } from '../../rules/services.js';
 import { madeBeds } from '../cushions.js';
+import { reachBackRule } from '../../rules/sitting.js';
 import type { Rule, Verdict } from '../../rules/rule.js';
 
 const wren = readProjectFile(wrenFile);
@@ -305,5 +306,37 @@ describe('mended by one press', () => {
     const wet = after(project, { name: 'putFitting', payload: { fitting: outlet } });
     expect(checkOf(wet, 'socket-water:o')?.grade).toBe('fails');
     expect(checkOf(mended(wet, 'socket-water:o'), 'socket-water:o')).toBeUndefined();
+  });
+});
+
+describe('the back of a cupboard', () => {
+  it('is reached by 0.44 of stature from the shoulder, standing, kneeling or on the heels: of 1700 that is 748', () => {
+    const at = (deep: number, height: number) => grade(reachBackRule, { deep, height, stature: 1700 });
+    // kneeling, the shoulder is at 901: 100 + 648 straight ahead
+    expect([at(648, 901), at(649, 901)]).toEqual(['good', 'tight']);
+    // high up one stands: the shoulder at 1390.6, 300 higher is 748 after 685
+    expect([at(585, 1690.6), at(586, 1690.6)]).toEqual(['good', 'tight']);
+    expect(at(5000, 0)).toBe('tight');
+  });
+  it('is told of a deep one, of a shallow one over a deep worktop, and never of a drawer', () => {
+    const deep = (front: number, holds: 'open' | 'drawers') =>
+      withUnits(bare, {
+        ...runWith({ id: 'k', name: 'Chest', side: 'left', x: 300, length: 900, front, height: 900 }),
+        division: {
+          name: 'bay-1',
+          holds: holds === 'open' ? { kind: 'open' } : { kind: 'drawers', count: 2, latch: true },
+          front: { kind: 'none' },
+        },
+      });
+    const told = (project: Project) => checkOf(project, 'reach-back')?.id;
+    expect(told(deep(500, 'open'))).toBeUndefined();
+    expect(told(deep(100, 'open'))).toBe('reach-back:k:bay-1');
+    expect(told(deep(100, 'drawers'))).toBeUndefined();
+    const high = started('high-cupboard', (unit) => ({
+      ...unit,
+      body: { ...unit.body, stands: 'left', x: 300, length: 900 } as Unit['body'],
+    }));
+    expect(told(withUnits(bare, high))).toBeUndefined();
+    expect(told(withUnits(deep(0, 'drawers'), high))).toMatch(/^reach-back:high-cupboard/);
   });
 });

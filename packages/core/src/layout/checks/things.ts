@@ -19,6 +19,7 @@ import {
   thingSizeRule,
   ventArea,
 } from '../../rules/things.js';
+import { reachBackRule } from '../../rules/sitting.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 
@@ -199,6 +200,56 @@ function freeBefore(unit: Unit, { room, into }: BayRoom, scene: Scene): { readon
   }
   return { far, by };
 }
+
+/** Bays that one reaches into from the room, and how far before their fronts what stands under them keeps one, mm. */
+function keptOff(unit: Unit, { room }: BayRoom, scene: Scene): number {
+  const line = frontLineOf(unit);
+  if (!line) return 0;
+  const before = scene.units.flatMap((other) => {
+    const own = frontLineOf(other);
+    const under =
+      own?.side === line.side &&
+      other.body.to + scene.inner.floor <= room.z0 + 1 &&
+      other.body.x < room.x1 - 1 &&
+      endOf(other) > room.x0 + 1;
+    return own && under ? [line.front - own.front + overhangOf(other, scene)] : [];
+  });
+  return Math.max(0, ...before);
+}
+const overhangOf = (unit: Unit, scene: Scene): number =>
+  familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
+/** Who is grown is taller than this, mm. */
+const GROWN_MM = 1450;
+
+const back = appliesTo(reachBackRule, {
+  ofRoom: (scene) => {
+    const grown = scene.people.filter(({ stature }) => stature >= GROWN_MM);
+    const who = [...(grown.length > 0 ? grown : scene.people)].sort((a, b) => a.stature - b.stature)[0];
+    if (!who) return [];
+    // one stands in a wash room, and does not reach into it
+    const reached = scene.units.filter((unit) => familyNamed(scene.families, unit.family)?.standsIn?.(unit) !== true);
+    return reached.flatMap((unit) =>
+      placesOf(unit, scene)
+        // what slides out comes to whoever wants it; a hold is packed from above or behind
+        .filter(({ into, bay }) => into !== 0 && ['open', 'shelves', 'rail'].includes(bay.holds.kind))
+        .map((place) => {
+          const { bay, room } = place;
+          return {
+            id: `reach-back:${unit.id}:${bay.name}`,
+            input: {
+              deep: Math.max(place.deepLow, place.deepHigh) + keptOff(unit, place, scene),
+              height: (room.z0 + room.z1) / 2 - scene.inner.floor,
+              stature: who.stature,
+              who: who.name,
+              name: bayName(unit, bay),
+            },
+            pin: pinIn(unit, place),
+            quiet: true,
+          };
+        }),
+    );
+  },
+});
 
 const reach = appliesTo(reachRule, {
   ofRoom: (scene) =>
@@ -405,4 +456,4 @@ const full = appliesTo(placesRule, {
 });
 
 /** Whether appliances and goods go where they are to go, and are reached. */
-export const THING_CHECKS = [fits, sizes, air, reach, fuel, cooker, stores, full];
+export const THING_CHECKS = [fits, sizes, air, reach, fuel, cooker, stores, full, back];
