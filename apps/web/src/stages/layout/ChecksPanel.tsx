@@ -144,17 +144,19 @@ function Note({
             {who !== '' && ` (${who})`}: {text}.{' '}
           </span>
         ))}
-        <AsideOf key={check.id} check={check} />
-        <Button
-          size="small"
-          variant="text"
-          className="quiet-button"
-          aria-expanded={why}
-          aria-label={`${t('rule.why')}: ${said(check.said)}`}
-          onClick={() => setWhy(!why)}
-        >
-          {t(own ? 'rule.whyOwn' : 'rule.why')}
-        </Button>
+        <span className="note-acts">
+          <AsideOf key={check.id} check={check} />
+          <Button
+            size="small"
+            variant="text"
+            className="quiet-button"
+            aria-expanded={why}
+            aria-label={`${t('rule.why')}: ${said(check.said)}`}
+            onClick={() => setWhy(!why)}
+          >
+            {t(own ? 'rule.whyOwn' : 'rule.why')}
+          </Button>
+        </span>
         {why && <RuleWhy name={check.rule} scene={scene} />}
       </span>
       {mend && check.aside === null ? (
