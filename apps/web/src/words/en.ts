@@ -1024,6 +1024,7 @@ export const EN_UI = {
   'buy.leftOver': '{left} left over',
   'buy.chart': 'By phase',
   'buy.priceOf': 'Price of {name}',
+  'buy.nowhere': 'Not in the sum, as they stand nowhere in the layout yet: {names}.',
   'buy.elsewhere': 'elsewhere',
   'buy.unpriced': 'Needed, but without a price in the price book or on a data sheet: {names}. Not in the sum.',
   'phase.floor': 'Floor',

@@ -253,6 +253,7 @@ export const LAYOUT_UI = {
   'choice.sliding': 'sliding',
   'choice.curtain': 'curtain',
   'choice.front': 'to the front',
+  'choice.both': 'at both ends',
   'choice.rear': 'to the rear',
   'room.title': 'Room',
   'room.beside': 'In the round',

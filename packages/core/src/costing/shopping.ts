@@ -56,6 +56,8 @@ export interface Shopping {
   readonly byPhase: readonly { readonly phase: BuyLine['phase']; readonly total: number }[];
   /** Names of materials that are needed and that the price book sells neither by the sheet nor in packs; ids of those it has not. */
   readonly unpriced: readonly string[];
+  /** Things with a price on their data sheet that stand nowhere in the layout, by name: they are not in the sum. */
+  readonly nowhere: readonly string[];
 }
 
 /** Sealer on both faces of the floor board: coats. */
@@ -89,6 +91,8 @@ export interface ShoppingInput {
   readonly surfaces: readonly SurfaceTraits[];
   /** Appliances and other things with data sheets, each as often as it stands somewhere, by the unit. */
   readonly things: readonly { readonly thing: Thing; readonly unit: string }[];
+  /** Every data sheet of the project. */
+  readonly sheets: readonly Thing[];
   /** Runs that nothing in the book is, by name. */
   readonly notStocked: readonly string[];
   readonly settings: Settings;
@@ -428,5 +432,8 @@ export function shoppingOf(input: ShoppingInput): Shopping {
     unpriced: [
       ...new Set([...layers.unpriced, ...fixings.unpriced, ...packs.unpriced, ...bought.unpriced, ...input.notStocked]),
     ],
+    nowhere: input.sheets
+      .filter(({ id, price }) => (price ?? 0) > 0 && !input.things.some(({ thing }) => thing.id === id))
+      .map(({ name }) => name),
   };
 }

@@ -8,6 +8,7 @@ import { readProjectFile } from '../formats/read.js';
 import { tiePointsRule } from '../rules/road.js';
 import { boughtDepthRule } from '../rules/room.js';
 import { halfWidth } from '../shell/shell.js';
+import { baseRun } from './families/base-run.js';
 import { boughtCupboard } from './families/bought-cupboard.js';
 import { cornerSeat } from './families/corner-seat.js';
 import { rack } from './families/rack.js';
@@ -60,6 +61,8 @@ describe('a bought cupboard', () => {
     const without = derive(after(second, { name: 'putThing', payload: { thing: { ...sheet, price: null } } }), book);
     expect(without.shopping.lines.find(({ id }) => id === 'thing:box')).toBeUndefined();
     expect(without.shopping.unpriced).toContain('Box');
+    const gone = derive(after(stands, { name: 'removeUnit', payload: { id: 'u' } }), book);
+    expect([derived.shopping.nowhere, gone.shopping.nowhere]).toEqual([[], ['Box']]);
     const kg = (of: typeof derived) => of.weight.units.find(({ unit: id }) => id === 'u')?.kg ?? 0;
     const light = derive(after(stands, { name: 'putThing', payload: { thing: { ...sheet, mass: 1 } } }), book);
     expect(kg(derived) - kg(light)).toBeCloseTo(20, 6);
@@ -217,5 +220,51 @@ describe('a seat round a corner', () => {
   it('has no wings that are wider than it is long, and says so', () => {
     const { made } = derive(after(stands, change({ wings: 'both', wingWide: 900 })), book);
     expect(made[0]?.problems.map(({ said }) => said.key)).toEqual(['furniture.wings']);
+  });
+});
+
+describe('a flap at the end of a worktop', () => {
+  const flapped = (more: Record<string, number | string> = { flapEnd: 'rear', flapLong: 300 }) =>
+    after(empty, place({ ...started(baseRun), id: 'u' }), change({ x: 1200, length: 800, height: 900, ...more }));
+  const motionOf = (project: Project) =>
+    derive(project, book).made[0]?.skeleton?.motions?.find(({ of }) => of === 'u.flap');
+  it('hangs under the top at its end, and lies level with it when it is lifted', () => {
+    const motion = motionOf(flapped());
+    if (motion?.kind !== 'hinge' || motion.about !== 'level') throw new Error('it turns about a level axis');
+    const thick = book.items.find(({ id }) => id === 'birch-18')?.thickness ?? NaN;
+    const top = room.floor + 900;
+    expect([motion.open.x0, motion.open.x1, motion.open.z0, motion.open.z1]).toEqual([2000, 2300, top - thick, top]);
+    expect([motion.shut.x0, motion.shut.x1, motion.shut.z0, motion.shut.z1]).toEqual([
+      2000,
+      2000 + thick,
+      top - thick - 300,
+      top - thick,
+    ]);
+    const other = motionOf(flapped({ flapEnd: 'front', flapLong: 300 }));
+    expect(other?.kind === 'hinge' && other.about === 'level' && [other.open.x0, other.open.x1]).toEqual([900, 1200]);
+  });
+  it('is cut, hung and bought, keeps off the wall, and meets what stands there', () => {
+    const derived = derive(flapped(), book);
+    const part = derived.parts.find(({ id }) => id === 'u.flap');
+    expect(part?.material).toBe('birch-18');
+    const motion = motionOf(flapped());
+    expect(-(motion?.shut.y0 ?? NaN)).toBeLessThan(halfWidth(room, 'left', 2000, room.floor + 750));
+    const hinges = (of: typeof derived) => of.shopping.lines.find(({ id }) => id === 'pack:hinge-butt-60')?.amount ?? 0;
+    expect(hinges(derived)).toBeGreaterThan(hinges(derive(flapped({ flapEnd: 'none' }), book)));
+    const stood = after(
+      flapped(),
+      place({
+        ...started(rack),
+        id: 'r',
+        body: { stands: 'free', x: 2100, length: 400, y: -700, width: 300, from: 0, to: 1000 },
+      }),
+    );
+    const sweep = derive(stood, book).checks.find(({ id }) => id === 'sweep:u.flap');
+    expect(sweep?.grade).toBe('fails');
+    // from its face to the rack at 2100
+    expect(sweep?.said.params).toMatchObject({ clear: { mm: 2100 - 2000 - 18 }, needs: { mm: 300 - 18 } });
+    const past = flapped({ flapEnd: 'rear', flapLong: 300, x: Math.floor(room.length) - 900 });
+    expect(derive(past, book).checks.find(({ id }) => id === 'sweep:u.flap')?.grade).toBe('fails');
+    expect(derive(flapped({ flapEnd: 'none' }), book).parts.some(({ role }) => role === 'top-flap')).toBe(false);
   });
 });

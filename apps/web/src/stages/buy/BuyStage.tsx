@@ -201,6 +201,9 @@ export default function BuyStage() {
           {id && shopping.lines.length > 0 && (
             <FileButton address={api.fileAddress(id, 'shopping')}>{t('buy.print')}</FileButton>
           )}
+          {shopping.nowhere.length > 0 && (
+            <p className="soft small">{t('buy.nowhere', { names: shopping.nowhere.join(', ') })}</p>
+          )}
           {shopping.unpriced.length > 0 && (
             <p className="needs small">{t('buy.unpriced', { names: shopping.unpriced.join(', ') })}</p>
           )}

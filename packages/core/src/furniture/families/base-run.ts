@@ -1,9 +1,12 @@
 import { z } from 'zod';
-import { frontLineOf } from '../../document/body.js';
+import { endOf, frontLineOf } from '../../document/body.js';
 import type { Field } from '../../document/kit.js';
 import { gapSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
+import { spread } from '../../numeric/plane.js';
+import { halfWidth } from '../../shell/shell.js';
+import { message } from '../../words/message.js';
 import { archIn, bayField, CARCASS_ROLES, notchedBy, overArchField } from '../against-wall.js';
 import { carcassSkeleton, nothingButProblems } from '../carcass.js';
 import {
@@ -20,10 +23,80 @@ import {
   type Start,
   type Surroundings,
 } from '../family.js';
-import type { Skeleton } from '../skeleton.js';
+import type { Motion } from '../motions.js';
+import { boardIn, outward } from '../simple-boards.js';
+import { contactsOf, type Board, type Skeleton } from '../skeleton.js';
 
 /** One stands and works at a top between these heights, unless it is said otherwise, mm. */
 const WORKTOP_MM = [780, 1000] as const;
+
+const FLAPS = ['none', 'front', 'rear'] as const;
+const flapOf = ({ options }: Unit): (typeof FLAPS)[number] => FLAPS.find((end) => end === options['flapEnd']) ?? 'none';
+/** A flap is as long as this where nothing was said, and stays so far off the wall, mm. */
+const FLAP_MM = 350;
+const OFF_WALL_MM = 10;
+const flapLong = ({ options }: Unit): number =>
+  typeof options['flapLong'] === 'number' ? options['flapLong'] : FLAP_MM;
+const flapField: Field = {
+  name: 'flapEnd',
+  kind: 'choice',
+  group: 'place',
+  choices: FLAPS,
+  get: flapOf,
+  set: (unit, value) => (flapOf(unit) === value ? unit : { ...unit, options: { ...unit.options, flapEnd: value } }),
+};
+const flapLongField: Field = {
+  ...optionField('flapLong', { group: 'place', least: 100, most: 900 }),
+  when: (unit) => flapOf(unit) !== 'none',
+  get: flapLong,
+  set: (unit, value) => (flapLong(unit) === value ? unit : { ...unit, options: { ...unit.options, flapLong: value } }),
+};
+
+/** A flap that hangs at an end of the top and is lifted level with it: hinged under its edge, as thick as the top. */
+function flapOn(unit: Unit, { inner, book }: Surroundings): { readonly board: Board; readonly motion: Motion } | null {
+  const end = flapOf(unit);
+  const line = frontLineOf(unit);
+  const top = materialOf(book, unit.materials['top'] ?? '');
+  if (end === 'none' || !line || !top) return null;
+  const [long, thick] = [flapLong(unit), top.thickness];
+  const at = end === 'front' ? unit.body.x : endOf(unit);
+  const reach = end === 'front' ? [at - long, at] : [at, at + long];
+  const z = inner.floor + unit.body.to;
+  const wall = Math.min(
+    ...spread(reach[0] ?? at, reach[1] ?? at, 7).flatMap((x) =>
+      [z - thick - long, z].map((height) => halfWidth(inner, line.side, x, height)),
+    ),
+  );
+  const near = line.front - numberOption(unit, 'overhang');
+  const across = outward(line.sign, near, Math.max(near + 50, wall - OFF_WALL_MM));
+  const along = (far: number): { readonly x0: number; readonly x1: number } =>
+    end === 'front' ? { x0: at - far, x1: at } : { x0: at, x1: at + far };
+  const shut = { ...across, ...along(thick), z0: z - thick - long, z1: z - thick };
+  const open = { ...across, ...along(long), z0: z - thick, z1: z };
+  return {
+    board: boardIn(shut, 'x', {
+      name: 'flap',
+      role: 'top-flap',
+      material: top,
+      grain: 'z',
+      good: end === 'front' ? -1 : 1,
+      held: 'hung',
+      moves: 'flap',
+    }),
+    motion: {
+      of: `${unit.id}.flap`,
+      name: message('motion.topFlap', { unit: { unit: unit.id } }),
+      kind: 'hinge',
+      about: 'level',
+      shut,
+      open,
+      through: { ...across, ...along(long), z0: shut.z0, z1: open.z1 },
+      hands: 1,
+      latch: true,
+      before: 0,
+    },
+  };
+}
 
 function skeletonOf(unit: Unit, room: Surroundings): Skeleton {
   const line = frontLineOf(unit);
@@ -32,7 +105,7 @@ function skeletonOf(unit: Unit, room: Surroundings): Skeleton {
   );
   if (!line || !board || !top || !facing) return nothingButProblems([]);
   const { floor } = room.inner;
-  return carcassSkeleton({
+  const run = carcassSkeleton({
     unit,
     room,
     side: line.side,
@@ -48,6 +121,10 @@ function skeletonOf(unit: Unit, room: Surroundings): Skeleton {
     seenBelow: false,
     notched: notchedBy(unit, room),
   });
+  const flap = run.boards.length > 0 ? flapOn(unit, room) : null;
+  if (!flap) return run;
+  const boards = [...run.boards, flap.board];
+  return { ...run, boards, contacts: contactsOf(boards), motions: [...(run.motions ?? []), flap.motion] };
 }
 
 /** As much of a free stretch as it makes use of, as it is usually made. */
@@ -89,8 +166,8 @@ export const baseRun: Family = {
     add: 'Base cupboard',
     start: 'Cupboard',
     noun: 'cupboard',
-    fields: { facing: 'Doors of' },
-    roles: CARCASS_ROLES,
+    fields: { facing: 'Doors of', flapEnd: 'Flap of the top, lifted', flapLong: 'Flap, long' },
+    roles: { ...CARCASS_ROLES, 'top-flap': 'flap of the top' },
   },
   schools: ['plywood'],
   divides: true,
@@ -106,6 +183,8 @@ export const baseRun: Family = {
     optionField('toeKick', { group: 'made' }),
     optionField('overhang', { group: 'made' }),
     worksField,
+    flapField,
+    flapLongField,
     overArchField,
     scribeField(['back']),
     bayField('shelves', 8, 'holds', 'shelves'),
@@ -119,6 +198,8 @@ export const baseRun: Family = {
       overhang: gapSchema,
       overArch: z.boolean().optional(),
       works: z.boolean().optional(),
+      flapEnd: z.enum(FLAPS).optional(),
+      flapLong: gapSchema.optional(),
     }),
     divides: true,
   }),

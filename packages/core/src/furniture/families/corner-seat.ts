@@ -188,7 +188,7 @@ export const cornerSeat: Family = {
       top: 'Lids of',
       facing: 'Front of',
       height: 'Boards',
-      wings: 'Wing at the',
+      wings: 'Wings',
       wingOut: 'Wing comes out',
       wingWide: 'Wing along',
     },

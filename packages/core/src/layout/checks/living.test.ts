@@ -116,6 +116,15 @@ describe('looking out', () => {
       );
     expect(checkOf(seat(400), 'eye-line')).toBeUndefined();
     expect(checkOf(seat(900), 'eye-line')?.grade).toBe('tight');
+    // far too high no cushion helps; a little too high a thinner one does
+    expect(checkOf(seat(900), 'eye-line')?.mends).toEqual([]);
+    const high = [420, 440, 460, 480, 500, 520, 540, 560, 580]
+      .map(seat)
+      .find((project) => checkOf(project, 'eye-line'));
+    if (!high) throw new Error('at some height one looks at the wall over the window');
+    const mended = after(high, ...(checkOf(high, 'eye-line')?.mends[0]?.operations ?? []));
+    expect(Number(mended.layout.units[0]?.options['cushion'])).toBeLessThan(80);
+    expect(checkOf(mended, 'eye-line')).toBeUndefined();
   });
 });
 

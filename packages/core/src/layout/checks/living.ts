@@ -75,6 +75,9 @@ const gettingPast = appliesTo(gettingPastRule, {
     }),
 });
 
+/** Cushions are made between these, mm. */
+const THIN_MM = 30;
+const THICK_MM = 160;
 /** A window is looked out of when it begins no further along than this from where one sits, mm. */
 const BESIDE_MM = 1200;
 
@@ -116,6 +119,18 @@ const eyeLine = appliesTo(eyeLineRule, {
                   },
                   pin: { unit: seat.unit.id, person: person.id, x: seat.at[0], y: seat.at[1] },
                   quiet: true,
+                  mend: ({ spare }) => {
+                    const family = familyNamed(scene.families, seat.unit.family);
+                    // a cushion gives way under who sits on it
+                    const by = wholeUp(-(spare ?? 0) / (1 - CUSHION_GIVES));
+                    const to = seat.cushion + (eyes - best.sill < best.head - eyes ? by : -by);
+                    return family && fieldNamed(family, 'cushion') && to >= THIN_MM && to <= THICK_MM
+                      ? {
+                          said: message('mend.cushion', { name: seat.unit.name, to: mm(to) }),
+                          operations: [changeUnit(seat.unit, { cushion: to })],
+                        }
+                      : null;
+                  },
                 },
               ]
             : [];

@@ -229,9 +229,16 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
   }
   // a flap or a lid: what reaches into the box its edge passes through, by how far it gets out of its own place
   const { through, shut } = motion;
-  const up = through.z1 - shut.z1;
-  const out = Math.max(shut.y0 - through.y0, through.y1 - shut.y1);
-  const [needs, vertical] = up > out ? [up, true] : [out, false];
+  const ways: readonly { readonly needs: number; readonly clear: (box: SolidBox) => number }[] = [
+    { needs: shut.y0 - through.y0, clear: (box) => shut.y0 - box.y1 },
+    { needs: through.y1 - shut.y1, clear: (box) => box.y0 - shut.y1 },
+    { needs: shut.x0 - through.x0, clear: (box) => shut.x0 - box.x1 },
+    { needs: through.x1 - shut.x1, clear: (box) => box.x0 - shut.x1 },
+  ];
+  const up = { needs: through.z1 - shut.z1, clear: (box: SolidBox) => box.z0 - shut.z1 };
+  const out = ways.reduce((most, way) => (way.needs > most.needs ? way : most));
+  const vertical = up.needs > out.needs;
+  const { needs, clear: clearOf } = vertical ? up : out;
   const found = others.flatMap(({ box, name, unit: other }): Met[] => {
     const meets =
       box.x0 < through.x1 - TOUCH_MM &&
@@ -240,12 +247,18 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
       box.y1 > through.y0 + TOUCH_MM &&
       sameHeight(through, box);
     if (!meets) return [];
-    const clear = vertical ? box.z0 - shut.z1 : through.y0 < shut.y0 - TOUCH_MM ? shut.y0 - box.y1 : box.y0 - shut.y1;
+    const clear = clearOf(box);
     return clear < needs && clear >= -TOUCH_MM ? [{ clear, needs, by: name, unit: other }] : [];
   });
   const middle = (through.y0 + through.y1) / 2;
   const roof = Math.min(...spread(shut.x0, shut.x1, 5).map((x) => roofHeight(scene.inner, x, middle))) - shut.z1;
-  return least(needs, [...found, ...(vertical && roof < needs ? [{ clear: roof, needs, by: ROOF, unit: null }] : [])]);
+  // along the vehicle it ends at the front and the rear
+  const end = out === ways[2] ? shut.x0 - scene.inner.start : out === ways[3] ? scene.inner.length - shut.x1 : Infinity;
+  return least(needs, [
+    ...found,
+    ...(vertical && roof < needs ? [{ clear: roof, needs, by: ROOF, unit: null }] : []),
+    ...(!vertical && end < needs - TOUCH_MM ? [{ clear: Math.max(0, end), needs, by: WALL, unit: null }] : []),
+  ]);
 }
 
 export const motionsOf = (unit: Unit, scene: Scene): readonly Motion[] => scene.skeletons.get(unit.id)?.motions ?? [];
