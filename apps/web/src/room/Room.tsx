@@ -62,6 +62,9 @@ function Opens({
   );
 }
 
+/** Where the page is longer than its window, the room that was asked for is brought into it. */
+const show = (room: HTMLElement | null): void => room?.scrollIntoView?.({ block: 'nearest' });
+
 /** The room in the round: from outside, or as one of its people sees it who stands, sits or lies in it. */
 export default function Room({ scene }: { readonly scene: Scene }) {
   const { t, len, lenUnit } = useSpeech();
@@ -166,7 +169,7 @@ export default function Room({ scene }: { readonly scene: Scene }) {
             ? t('room.stoops', { who: named, by: lenUnit(-here.head) })
             : t('room.stands', { who: named, head: lenUnit(here.head) });
   return (
-    <section className="room" aria-label={t('room.title')}>
+    <section className="room" aria-label={t('room.title')} ref={show}>
       <div className="row gap-6 room-row">
         <TextField
           select

@@ -263,6 +263,9 @@ describe('a flap at the end of a worktop', () => {
     expect(sweep?.grade).toBe('fails');
     // from its face to the rack at 2100
     expect(sweep?.said.params).toMatchObject({ clear: { mm: 2100 - 2000 - 18 }, needs: { mm: 300 - 18 } });
+    const shorter = after(stood, ...(sweep?.mends[0]?.operations ?? []));
+    expect(shorter.layout.units.find(({ id }) => id === 'u')?.options['flapLong']).toBe(100);
+    expect(derive(shorter, book).checks.find(({ id }) => id === 'sweep:u.flap')).toBeUndefined();
     const past = flapped({ flapEnd: 'rear', flapLong: 300, x: Math.floor(room.length) - 900 });
     expect(derive(past, book).checks.find(({ id }) => id === 'sweep:u.flap')?.grade).toBe('fails');
     expect(derive(flapped({ flapEnd: 'none' }), book).parts.some(({ role }) => role === 'top-flap')).toBe(false);

@@ -322,6 +322,7 @@ export const LAYOUT_EN = {
   'mend.moreDoors': 'Make {count} narrower doors of it',
   'mend.otherFront': 'Close it with {what} instead',
   'mend.front.sliding': 'sliding panels',
+  'mend.flap': 'Make the flap {to} long',
   'mend.travel': 'Let it slide out {to} only',
   'mend.latch': 'Give it {loose} {loose|latch|latches}',
   'mend.shutInMode': 'Shut it in {mode}',

@@ -43,7 +43,8 @@ const flapField: Field = {
   group: 'place',
   choices: FLAPS,
   get: flapOf,
-  set: (unit, value) => (flapOf(unit) === value ? unit : { ...unit, options: { ...unit.options, flapEnd: value } }),
+  set: (unit, value) =>
+    flapOf(unit) === value ? unit : { ...unit, options: { ...unit.options, flapEnd: value, flapLong: flapLong(unit) } },
 };
 const flapLongField: Field = {
   ...optionField('flapLong', { group: 'place', least: 100, most: 900 }),

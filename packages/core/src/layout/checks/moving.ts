@@ -274,6 +274,8 @@ const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'f
   payload: { id: unit.id, bay: bay.name, ...changes },
 });
 
+/** A shorter flap is of no use, mm. */
+const SHORTEST_FLAP_MM = 100;
 /** Ways to give a motion room: other fronts, a shorter way out, the other unit put back. */
 function mendsOf(motion: Motion, unit: Unit, met: Met): (Mend | null)[] {
   const bay = bayOf(unit, motion);
@@ -285,6 +287,14 @@ function mendsOf(motion: Motion, unit: Unit, met: Met): (Mend | null)[] {
     mends.push({
       said: message('mend.travel', { to: mm(Math.floor(met.clear)) }),
       operations: [changeBay(unit, bay, { holds: { ...bay.holds, travel: Math.floor(met.clear) } })],
+    });
+  // a flap of a top is made shorter by what it lacks
+  const long = unit.options['flapLong'];
+  const shorter = typeof long === 'number' ? Math.floor(long - (met.needs - met.clear)) : 0;
+  if (motion.of === `${unit.id}.flap` && shorter >= SHORTEST_FLAP_MM)
+    mends.push({
+      said: message('mend.flap', { to: mm(shorter) }),
+      operations: [changeUnit(unit, { flapLong: shorter })],
     });
   if (bay && motion.kind === 'hinge' && bay.front.kind === 'doors') {
     const count = Math.ceil((bay.front.count * reachOf(motion)) / Math.max(1, met.clear));
