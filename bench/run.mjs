@@ -276,7 +276,7 @@ function startServer(folder) {
       PORT: '0',
       NEST_PLANK_DB: join(folder, 'bench.sqlite'),
       NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
-      NEST_PLANK_DEMO: join(root, 'demo/wren.json'),
+      NEST_PLANK_DEMO: join(root, 'demo'),
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
