@@ -182,6 +182,31 @@ export const peopleField = (name: string): Field => ({
   set: (unit, value) => ({ ...unit, options: { ...unit.options, [name]: value } }),
 });
 
+/** The data sheet of what it is, among its options. */
+export const thingField: Field = {
+  name: 'thing',
+  kind: 'thing',
+  group: 'place',
+  get: ({ options }) => String(options['thing'] ?? ''),
+  set: (unit, value) => ({ ...unit, options: { ...unit.options, thing: value } }),
+};
+/** The thing that field names; null where none is named yet. */
+export const thingOption = ({ options }: Unit): string | null => {
+  const { thing } = options;
+  return typeof thing === 'string' && thing !== '' ? thing : null;
+};
+
+/** A whole number among its options. */
+export const countField = (name: string, least: number, most: number, group: Field['group'] = 'place'): Field => ({
+  name,
+  kind: 'count',
+  group,
+  least,
+  most,
+  get: ({ options }) => options[name] ?? 0,
+  set: (unit, value) => ({ ...unit, options: { ...unit.options, [name]: value } }),
+});
+
 /** A number among a unit's options, which its family has checked. */
 export const numberOption = ({ options }: Unit, name: string): number => {
   const value = options[name];

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { endOf, frontLineOf } from '../../document/body.js';
-import type { Field } from '../../document/kit.js';
 import type { Thing } from '../../document/schema.js';
 import { gapSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
@@ -24,6 +23,8 @@ import {
   scribeField,
   sheetAbout,
   sideField,
+  thingField,
+  thingOption,
   type Family,
   type Start,
 } from '../family.js';
@@ -43,13 +44,6 @@ const WIDE_MM = 600;
 const DEEP_MM = 560;
 const HIGH_MM = 800;
 
-const thingField: Field = {
-  name: 'thing',
-  kind: 'thing',
-  group: 'place',
-  get: ({ options }) => String(options['thing'] ?? ''),
-  set: (unit, value) => ({ ...unit, options: { ...unit.options, thing: value } }),
-};
 const sheetOf = ({ options }: Unit, things: readonly Thing[]): Thing | null =>
   things.find(({ id }) => id === options['thing']) ?? null;
 
@@ -275,9 +269,6 @@ export const boughtCupboard: Family = {
       });
     });
   },
-  is: (unit) => {
-    const { thing } = unit.options;
-    return typeof thing === 'string' && thing !== '' ? thing : null;
-  },
+  is: thingOption,
   rules: [archIn, sizes, depthLeft],
 };

@@ -12,6 +12,7 @@ import { divide } from '../division.js';
 import {
   bodyField,
   choiceField,
+  countField,
   faultsBy,
   freeField,
   fromField,
@@ -61,17 +62,6 @@ const levelsField: Field = {
   get: levelsOf,
   set: (unit, value) => withLevels(unit, Math.max(1, Math.min(MOST_LEVELS, Number(value)))),
 };
-/** A plain count among its options. */
-const countField = (name: string, least: number, most: number): Field => ({
-  name,
-  kind: 'count',
-  group: 'place',
-  least,
-  most,
-  get: ({ options }) => options[name] ?? 0,
-  set: (unit, value) => ({ ...unit, options: { ...unit.options, [name]: value } }),
-});
-
 const tied = appliesTo(tiePointsRule, {
   ofUnit: (unit, { stored }) => {
     const { body } = unit;

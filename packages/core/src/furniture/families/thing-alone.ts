@@ -1,15 +1,15 @@
 import { z } from 'zod';
-import type { Field } from '../../document/kit.js';
 import { nothingButProblems } from '../carcass.js';
-import { bodyField, choiceField, faultsBy, freeField, fromField, type Family } from '../family.js';
-
-const thingField: Field = {
-  name: 'thing',
-  kind: 'thing',
-  group: 'place',
-  get: ({ options }) => String(options['thing'] ?? ''),
-  set: (unit, value) => ({ ...unit, options: { ...unit.options, thing: value } }),
-};
+import {
+  bodyField,
+  choiceField,
+  faultsBy,
+  freeField,
+  fromField,
+  thingField,
+  thingOption,
+  type Family,
+} from '../family.js';
 
 /** An appliance or another thing with a data sheet that stands by itself. */
 export const thingAlone: Family = {
@@ -59,9 +59,6 @@ export const thingAlone: Family = {
   }),
   // it is bought, not made
   skeleton: () => nothingButProblems([]),
-  is: (unit) => {
-    const { thing } = unit.options;
-    return typeof thing === 'string' && thing !== '' ? thing : null;
-  },
+  is: thingOption,
   rules: [],
 };
