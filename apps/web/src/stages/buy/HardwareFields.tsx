@@ -27,7 +27,7 @@ export function HardwareFields({
   if (item.group !== 'fixing') return null;
   const rated = hardware?.kind === 'slides' || hardware?.kind === 'strut';
   return (
-    <div className="fields three">
+    <div className="fields two">
       <PickField
         label={t('book.hardware')}
         value={hardware?.kind ?? 'none'}
