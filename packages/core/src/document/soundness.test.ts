@@ -152,7 +152,7 @@ describe('an operation is refused for what it would leave behind', () => {
       book,
     ).project;
     expect(kept.waits).toHaveLength(1);
-    const forgotten = (wren.variants ?? []).reduce(
+    const forgotten = (wren.variants ?? []).reduce<Project>(
       (project, { id }) => applyOperation(project, { name: 'removeLayout', payload: { id } }, book).project,
       kept,
     );
