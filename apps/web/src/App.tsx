@@ -1,11 +1,12 @@
 import { ThemeProvider } from '@mui/material/styles';
 import { lazy, Suspense, useEffect, useMemo } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { Frame } from './frame/Frame.js';
 import { Home } from './home/Home.js';
 import { useView } from './state/view.js';
 import { colourVariables, muiTheme } from './theme.js';
 
+// the list of builds is there before what works on one of them
+const Frame = lazy(async () => ({ default: (await import('./frame/Frame.js')).Frame }));
 const CompareVehicles = lazy(async () => ({
   default: (await import('./home/CompareVehicles.js')).CompareVehicles,
 }));

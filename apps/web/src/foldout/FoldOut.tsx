@@ -4,7 +4,7 @@ import { useScene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import { PointOverlay } from '../kit/PointOverlay.js';
 import { useSize } from '../kit/use-size.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { isNarrow, foldOutFrame, placeAt, type FoldOutFrame } from './geometry.js';
 import { ArchPlan, ShellLayer } from './ShellLayer.js';
 import { LiningLayer } from './LiningLayer.js';

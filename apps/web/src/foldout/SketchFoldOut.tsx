@@ -5,7 +5,7 @@ import { sketchShell } from '@nestplank/core/shell';
 import { linePath, ringPath } from '../kit/path.js';
 import { PointOverlay } from '../kit/PointOverlay.js';
 import type { Pointed } from '../state/pointing.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import {
   ceilingOutline,
   floorOutline,

@@ -2,7 +2,7 @@ import { useDrag } from '@use-gesture/react';
 import type { KeyboardEvent } from 'react';
 import { useSliceX } from '../state/scene.js';
 import { look } from '../state/view.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { screenY, type FoldOutFrame } from './geometry.js';
 
 /** The movable line across the fold-out where the slice is taken. */

@@ -26,7 +26,7 @@ import { look, useView } from '../state/view.js';
 import { lying } from '../kit/body.js';
 import { BodyOutline } from '../kit/BodyOutline.js';
 import { ringPath } from '../kit/path.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { screenX, screenY, wallPatch, type FoldOutFrame } from './geometry.js';
 
 interface UnitLayerProps {

@@ -4,7 +4,7 @@ import type { BackupsView, BackupView } from '@nestplank/contract';
 import { ConfirmDialog } from '../kit/ConfirmDialog.js';
 import { FileButton } from '../kit/FileButton.js';
 import { Problem } from '../kit/Problem.js';
-import { problemText } from '../kit/refusal.js';
+import { problemText } from '../kit/problem-text.js';
 import { api } from '../state/api.js';
 import { tell } from '../words/words.js';
 

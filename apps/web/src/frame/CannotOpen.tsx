@@ -5,7 +5,8 @@ import type { VersionView } from '@nestplank/contract';
 import { api, RefusedError } from '../state/api.js';
 import { download } from '../kit/download.js';
 import { openProject, useSession, type Failure } from '../state/session.js';
-import { tell, useSpeech } from '../words/words.js';
+import { tell } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 

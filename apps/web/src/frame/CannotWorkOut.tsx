@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import { Problem } from '../kit/Problem.js';
 import { api } from '../state/api.js';
 import { undo, useSession } from '../state/session.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 /** Nothing can be worked out from the project as it is: what can be done all the same. */
 export function CannotWorkOut({ why }: { readonly why: string }) {

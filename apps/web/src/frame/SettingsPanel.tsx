@@ -7,7 +7,7 @@ import { LengthField } from '../kit/LengthField.js';
 import { NumberField } from '../kit/NumberField.js';
 import { PickField } from '../kit/PickField.js';
 import { TextEntry } from '../kit/TextEntry.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 /** What of a person can be measured besides the stature, each with how it is done; estimates stand until it is. */
 function Measures({ person, put }: { readonly person: Person; readonly put: (person: Person) => Message | null }) {

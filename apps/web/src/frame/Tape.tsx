@@ -11,7 +11,7 @@ import { Link, NavLink } from 'react-router';
 import { redo, undo, useSession, type Saving } from '../state/session.js';
 import { nextTheme, useView } from '../state/view.js';
 import { STAGES } from '../stages/stages.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { tapeFigure } from './tape-figures.js';
 import type { DialogName } from './Dialogs.js';
 

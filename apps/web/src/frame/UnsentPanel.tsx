@@ -5,7 +5,7 @@ import { download } from '../kit/download.js';
 import { LineList } from '../kit/LineList.js';
 import type { Aside } from '../state/outbox.js';
 import { doAside, dropAside, tryNow, useSession } from '../state/session.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 const clock = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 

@@ -3,10 +3,11 @@ import TextField from '@mui/material/TextField';
 import { useCallback, useEffect, useState } from 'react';
 import type { VersionView } from '@nestplank/contract';
 import { KEPT_OF_PAST } from '@nestplank/contract/limits';
-import { problemText } from '../kit/refusal.js';
+import { problemText } from '../kit/problem-text.js';
 import { api } from '../state/api.js';
 import { act, useSession } from '../state/session.js';
-import { tell, useSpeech } from '../words/words.js';
+import { tell } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 

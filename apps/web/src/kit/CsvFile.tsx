@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useRef, useState } from 'react';
 import type { Message } from '@nestplank/core/words';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { download } from './download.js';
 import { Problem } from './Problem.js';
 

@@ -3,7 +3,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import type { Field, Person, Thing, Unit } from '@nestplank/core/document';
 import type { Message } from '@nestplank/core/words';
 import { EN_UI, type UiKey } from '../words/en.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { LengthField } from './LengthField.js';
 import { NumberField } from './NumberField.js';
 import { PickField } from './PickField.js';

@@ -5,7 +5,7 @@ import { fetched } from '../state/api.js';
 import { tell } from '../words/words.js';
 import { download } from './download.js';
 import { Problem } from './Problem.js';
-import { problemText } from './refusal.js';
+import { problemText } from './problem-text.js';
 
 /** A file that takes this long to make shows that it is being made, ms. */
 const SHOWN_AFTER_MS = 400;

@@ -1,6 +1,6 @@
 import TextField from '@mui/material/TextField';
 import { parseLength, type Message } from '@nestplank/core/words';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { useTypedField } from './use-typed-field.js';
 
 /** A list of lengths with semicolons between them. */

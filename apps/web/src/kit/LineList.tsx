@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import Collapse from '@mui/material/Collapse';
 import { useId, useState, type ReactNode } from 'react';
 import type { Message } from '@nestplank/core/words';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { Problem } from './Problem.js';
 
 interface Named {

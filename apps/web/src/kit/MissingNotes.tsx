@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import type { Missing } from '@nestplank/core/measure';
 import type { Scene } from '../state/scene.js';
 import { look } from '../state/view.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 /** What a stage cannot know because nobody has looked or measured, with the way there. */
 export function MissingNotes({ scene, stage }: { readonly scene: Scene; readonly stage: Missing['stages'][number] }) {

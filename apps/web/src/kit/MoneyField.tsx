@@ -1,5 +1,5 @@
 import TextField from '@mui/material/TextField';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { readPrice } from './read-number.js';
 import { useTypedField } from './use-typed-field.js';
 

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useState, type ReactNode } from 'react';
 import type { Message } from '@nestplank/core/words';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { LineList } from './LineList.js';
 
 interface NamedListProps<T extends { readonly id: string; readonly name: string }> {

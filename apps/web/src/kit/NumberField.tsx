@@ -1,6 +1,6 @@
 import TextField from '@mui/material/TextField';
 import type { Message } from '@nestplank/core/words';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { readNumber } from './read-number.js';
 import { useTypedField } from './use-typed-field.js';
 

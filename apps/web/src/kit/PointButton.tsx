@@ -1,7 +1,7 @@
 import ToggleButton from '@mui/material/ToggleButton';
 import { useEffect, useId } from 'react';
 import { startPointing, stopPointing, usePointing, type Pointed } from '../state/pointing.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 interface PointButtonProps {
   readonly what: string;

@@ -1,7 +1,7 @@
 import { useState, type PointerEvent } from 'react';
 import type { Point } from '@nestplank/core/numeric';
 import { pointAt, usePointing, type Pointed } from '../state/pointing.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 interface PointOverlayProps {
   readonly width: number;

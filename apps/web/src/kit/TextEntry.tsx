@@ -1,6 +1,6 @@
 import TextField from '@mui/material/TextField';
 import type { Message } from '@nestplank/core/words';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { useTypedField } from './use-typed-field.js';
 
 /** A text that is taken on leaving the field or on Enter; one that may not be empty is refused where it stands. */

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { stopAsking } from '../state/session.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 interface WorkOutProps<T> {
   readonly title: string;

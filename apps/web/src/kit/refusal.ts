@@ -1,7 +1,6 @@
 import type { Message } from '@nestplank/core/words';
-import { RefusedError } from '../state/api.js';
 import { notify } from '../state/session.js';
-import { tell, type Speech } from '../words/words.js';
+import type { Speech } from '../words/words.js';
 
 /** What a field that is taken at once gives back: why its value was not taken, or nothing. */
 export type Refusal = Message | null | undefined;
@@ -11,7 +10,3 @@ export function tellRefusal(refused: Refusal, { said }: Pick<Speech, 'said'>): b
   if (refused) notify(said(refused), 'trouble');
   return !refused;
 }
-
-/** What the server said against something, or that it was not heard. */
-export const problemText = (reason: unknown): string =>
-  reason instanceof RefusedError ? reason.message : tell('home.failed');

@@ -1,6 +1,6 @@
 import type { Operation } from '@nestplank/core/document';
 import { act } from '../state/session.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { tellRefusal } from './refusal.js';
 
 /**

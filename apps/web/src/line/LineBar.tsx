@@ -4,7 +4,7 @@ import { progressOf } from '@nestplank/core/measure';
 import { act, clearNotice, notify, redo, undo, useSession } from '../state/session.js';
 import { look, useView } from '../state/view.js';
 import { stageOf } from '../stages/stages.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { completions, understand, type Effect } from './understand.js';
 
 const HISTORY = 'nest-plank.line';

@@ -10,11 +10,11 @@ import { FAMILIES } from '@nestplank/core/furniture';
 import type { Person } from '@nestplank/core/document';
 import { beginsAt, eyesOf, seatsFor, standsHere, type Seat } from '@nestplank/core/layout';
 import { download } from '../kit/download.js';
-import { problemText } from '../kit/refusal.js';
+import { problemText } from '../kit/problem-text.js';
 import { notify } from '../state/session.js';
 import { unitName, useSliceX, type Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { eyesFrom, isWalkKey, walked, type Eyes } from './eyes.js';
 
 // fetched together with this panel, not after it

@@ -7,7 +7,7 @@ import { useScene, useSliceX } from '../state/scene.js';
 import { look } from '../state/view.js';
 import { ringPath } from '../kit/path.js';
 import { useSize } from '../kit/use-size.js';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 import { ArchCuts, PartCuts, UnitCut } from './cuts.js';
 import { People } from './People.js';
 import { Sandwich } from './Sandwich.js';

@@ -1,6 +1,6 @@
 import { createProject, isSectionPlace, parseAddress, type Project } from '@nestplank/core/document';
 import { monotoneCurve } from '@nestplank/core/numeric';
-import { useSpeech } from '../words/words.js';
+import { useSpeech } from '../words/use-speech.js';
 
 /** A section of no vehicle in particular, drawn dashed, to show where the tape goes before anything is measured. */
 export function StandIn({

@@ -6,7 +6,7 @@ import { ringPath } from '../../kit/path.js';
 import { useSize } from '../../kit/use-size.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { assembled, windowOf } from './assembled.js';
 
 const QUARTER = Math.PI / 2;

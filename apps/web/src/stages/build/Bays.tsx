@@ -8,7 +8,7 @@ import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
 import { useChange } from '../../kit/use-change.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { Elevation } from './Elevation.js';
 
 const MOST_SHELVES = 8;

@@ -6,7 +6,7 @@ import type { Lining } from '@nestplank/core/lining';
 import { partMass, type Part } from '@nestplank/core/parts';
 import { unitName, useScene, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { groupOf, partGroups } from './groups.js';
 import { FloorDrawing, FLOOR_LAYERS, type FloorLayers } from './floor/FloorDrawing.js';
 import { FloorPanel } from './floor/FloorPanel.js';

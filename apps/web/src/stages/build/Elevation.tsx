@@ -3,7 +3,7 @@ import type { KeyboardEvent } from 'react';
 import { frontLineOf, type Unit } from '@nestplank/core/document';
 import { type MadeUnit, movableDividers } from '@nestplank/core/furniture';
 import { act, previewActions } from '../../state/session.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const WIDE_PX = 330;
 const HIGH_PX = 190;

@@ -7,7 +7,7 @@ import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { PickField } from '../../kit/PickField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** Asked for bay by bay. */
 const IN_BAYS: ReadonlySet<string> = new Set(['shelves', 'doors']);

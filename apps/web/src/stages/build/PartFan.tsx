@@ -3,7 +3,7 @@ import { blankOf, type Part } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { useSize } from '../../kit/use-size.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { partName } from './names.js';
 import { PartDrawing } from './PartDrawing.js';
 

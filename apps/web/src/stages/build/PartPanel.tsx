@@ -5,7 +5,7 @@ import { blankOf, faceToward, partMass, type Part, type PartMarks } from '@nestp
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
 import { Check } from '../../kit/Check.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { groupOf, partGroups } from './groups.js';
 import { partName } from './names.js';
 import { PartDrawing } from './PartDrawing.js';

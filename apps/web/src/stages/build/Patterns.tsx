@@ -7,7 +7,7 @@ import { patternState, shapeOf, type Part } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
 import { nextId } from '../measure/next-id.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** The register of patterns: what they are, which parts came from them, and whether they still give those. */
 export function Patterns({ part, scene }: { readonly part: Part | null; readonly scene: Scene }) {

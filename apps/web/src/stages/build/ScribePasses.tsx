@@ -8,7 +8,7 @@ import { LengthList } from '../../kit/LengthList.js';
 import { useChange } from '../../kit/use-change.js';
 import { partName } from './names.js';
 import { nextId } from '../measure/next-id.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 interface ScribePassesProps {
   readonly part: Part;

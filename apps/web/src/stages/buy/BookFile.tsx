@@ -1,7 +1,7 @@
 import type { PriceBook } from '@nestplank/core/document';
 import { CsvFile } from '../../kit/CsvFile.js';
 import { takePrices } from '../../state/session.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** The price book out to a file and in from one. */
 export function BookFile({ book, name }: { readonly book: PriceBook; readonly name: string }) {

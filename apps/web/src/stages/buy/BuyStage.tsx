@@ -10,7 +10,7 @@ import { FileButton } from '../../kit/FileButton.js';
 import { MoneyField } from '../../kit/MoneyField.js';
 import { TabStrip } from '../../kit/TabStrip.js';
 import { PriceEditor, PriceTable } from './PriceBook.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const TABS = ['list', 'book'] as const;
 const PhaseChart = lazy(() => import('./PhaseChart.js'));

@@ -6,7 +6,7 @@ import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
 import { takePrices } from '../../state/session.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** Told by how wide they are outside. */
 const PIPES = RUN_KINDS.filter((kind) => kind !== 'cable');

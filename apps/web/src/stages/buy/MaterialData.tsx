@@ -4,7 +4,7 @@ import { Check } from '../../kit/Check.js';
 import { Fold } from '../../kit/Fold.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { TextEntry } from '../../kit/TextEntry.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 type Put = (changes: Partial<PriceItem> | ((now: PriceItem) => Partial<PriceItem>)) => Message | null;
 type Bending = NonNullable<PriceItem['bending']>;

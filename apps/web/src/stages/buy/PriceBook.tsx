@@ -14,7 +14,7 @@ import { PickField } from '../../kit/PickField.js';
 import { TextEntry } from '../../kit/TextEntry.js';
 import { changeMaterial, changePrice, removePrice, reprice } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { BookFile } from './BookFile.js';
 import { HardwareFields, UsualHardware } from './HardwareFields.js';
 import { MaterialData } from './MaterialData.js';

@@ -12,7 +12,7 @@ import {
 } from '@nestplank/core/plan';
 import type { Scene } from '../../state/scene.js';
 import { useChange } from '../../kit/use-change.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { useSetting } from './FenceStrip.js';
 
 import { useSize } from '../../kit/use-size.js';

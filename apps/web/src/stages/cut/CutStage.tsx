@@ -9,7 +9,8 @@ import { formatMoney } from '@nestplank/core/words';
 import { useKeys } from '../../frame/use-keys.js';
 import { useScene } from '../../state/scene.js';
 import { TabStrip } from '../../kit/TabStrip.js';
-import { useSpeech, type Speech } from '../../words/words.js';
+import { type Speech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { BenchView } from './BenchView.js';
 import { FenceStrip } from './FenceStrip.js';
 

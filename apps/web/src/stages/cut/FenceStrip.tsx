@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { sheetLetter, type FenceSetting, type MaterialPlan } from '@nestplank/core/plan';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 import { SheetDrawing } from './SheetDrawing.js';
 

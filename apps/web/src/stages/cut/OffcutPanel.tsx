@@ -8,7 +8,7 @@ import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { PickField } from '../../kit/PickField.js';
 import { nextId } from '../measure/next-id.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** Parts that are not cut before their gap was read. */
 function Waiting({ item, scene }: { readonly item: MaterialPlan; readonly scene: Scene }) {

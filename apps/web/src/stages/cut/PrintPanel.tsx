@@ -5,7 +5,7 @@ import type { Scene } from '../../state/scene.js';
 import { useSession } from '../../state/session.js';
 import { FileButton } from '../../kit/FileButton.js';
 import { PickField } from '../../kit/PickField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const PAPERS = ['a4', 'a3', 'letter'] as const;
 

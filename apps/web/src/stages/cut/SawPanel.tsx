@@ -6,7 +6,7 @@ import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 type CuttingSettings = Scene['project']['settings']['cutting'];
 

@@ -6,7 +6,7 @@ import {
   type PlannedSheet,
   type Step,
 } from '@nestplank/core/plan';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 interface SheetDrawingProps {
   readonly item: MaterialPlan;

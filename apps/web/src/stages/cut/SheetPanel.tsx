@@ -21,7 +21,7 @@ import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { nextId } from '../measure/next-id.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { useSetting } from './FenceStrip.js';
 
 import { SheetDrawing } from './SheetDrawing.js';

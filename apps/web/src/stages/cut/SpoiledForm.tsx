@@ -8,7 +8,7 @@ import { act, useSession } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { PickField } from '../../kit/PickField.js';
 import { nextId } from '../measure/next-id.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 type Remedy = Project['waste'][number]['remedy'];
 const REMEDIES: readonly Remedy[] = ['recut', 'smaller', 'patch'];

@@ -7,7 +7,8 @@ import { formatMoney } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
-import { useSpeech, type Speech } from '../../words/words.js';
+import { type Speech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { searchInWorker } from './use-cutting.js';
 
 /** Time each case is searched for at most, seconds. */

@@ -7,7 +7,7 @@ import { act, askBuildUps, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { MoneyField } from '../../kit/MoneyField.js';
 import { TextEntry } from '../../kit/TextEntry.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from '../measure/next-id.js';
 
 interface Column {

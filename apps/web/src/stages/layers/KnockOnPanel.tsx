@@ -7,7 +7,7 @@ import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { ringPath } from '../../kit/path.js';
 import { useSize } from '../../kit/use-size.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** The floor with its battens, front at the left. */
 function BattenPlan({

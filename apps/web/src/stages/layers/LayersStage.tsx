@@ -8,7 +8,7 @@ import { RIBBED } from '@nestplank/core/shell';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
 import { TabStrip } from '../../kit/TabStrip.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { ComparePanel } from './ComparePanel.js';
 import { KnockOnPanel } from './KnockOnPanel.js';
 import { RoomPanel } from './RoomPanel.js';

@@ -1,7 +1,7 @@
 import type { PersonFigure } from '@nestplank/core/layout';
 import { BED_HEIGHT_MM, type RoomFigures } from '@nestplank/core/shell';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const ROWS = [
   ['standing', 'layers.standing'],

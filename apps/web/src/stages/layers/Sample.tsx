@@ -30,7 +30,7 @@ import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { SampleDrawing } from './SampleDrawing.js';
 
 const PLACES = ['in-ribs', 'rib-battens', 'battens', 'between-battens', 'continuous', 'patches'] as const;

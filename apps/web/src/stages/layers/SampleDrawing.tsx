@@ -5,7 +5,7 @@ import type { Layer } from '@nestplank/core/document';
 import type { BuildUpDepth, LayerDepth } from '@nestplank/core/layers';
 import type { Message } from '@nestplank/core/words';
 import { useSize } from '../../kit/use-size.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const HEIGHT = 78;
 const METAL = 10;

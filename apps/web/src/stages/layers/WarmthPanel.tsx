@@ -11,7 +11,7 @@ import { COLOURS, FIGURES_FONT } from '../../theme.js';
 import { Chart } from '../../kit/chart.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const SURFACES: readonly Covered[] = ['floor', 'left', 'right', 'ceiling', 'doors'];
 const tenth = (value: number): number => Math.round(value * 10) / 10;

@@ -4,7 +4,7 @@ import { FLOOR_SCHOOLS, LINING_SCHOOLS, WALL_SCHOOLS, wholeSchool, type WholeSch
 import { PickField } from '../../kit/PickField.js';
 import { useChange } from '../../kit/use-change.js';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** Floor, walls, ceiling and doors begun at once, from one choice of how they are kept dry, lined and floored. */
 export function WholeVehicle({ scene }: { readonly scene: Scene }) {

@@ -6,7 +6,7 @@ import { bedBands, type HeightBand } from '@nestplank/core/layout';
 import { act, notify, previewActions } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const STEP_MM = 5;
 /** So much beyond the bands is still on the scale, mm. */

@@ -9,7 +9,7 @@ import { decides } from '@nestplank/core/layout';
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import { useChange } from '../../kit/use-change.js';
 import { numbered } from './CheckMarks.js';

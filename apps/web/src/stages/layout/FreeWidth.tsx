@@ -3,7 +3,7 @@ import { frontLineOf, isAt, spansWalls } from '@nestplank/core/document';
 import { halfWidth } from '@nestplank/core/shell';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useSliceX, type Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** The free width across at the slice: between fronts where units stand, else from lining to lining; on the bed its own width there. */
 export const FreeWidth = memo(function FreeWidth({

@@ -8,7 +8,7 @@ import { useChange } from '../../kit/use-change.js';
 import { placeAt, screenX, screenY, wallPatch, type FoldOutFrame } from '../../foldout/geometry.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { askGap } from './gaps.js';
 
 /** Lies under the units: a press on a free place asks what fits there. */

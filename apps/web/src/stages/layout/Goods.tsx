@@ -9,7 +9,7 @@ import { PickField } from '../../kit/PickField.js';
 import { useChange } from '../../kit/use-change.js';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from '../measure/next-id.js';
 
 const LITRE = 1e6;

@@ -14,7 +14,7 @@ import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { ChecksPanel } from './ChecksPanel.js';
 import { GapDrawing, GapGround, GapOffers } from './GapAsk.js';
 import { Goods } from './Goods.js';

@@ -3,7 +3,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState } from 'react';
 import type { MendedAll } from '@nestplank/core/derive';
 import { act, askMends, notify, stopAsking } from '../../state/session.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** Looks for mends that go together, says what they would change, and makes them as one step. */
 export function MendAll({ fails }: { readonly fails: number }) {

@@ -4,7 +4,7 @@ import { ringPath } from '../../kit/path.js';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import type { Scene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { movedParts, stepsOf } from './modes.js';
 
 /** What is moved in the mode that is shown, where it then is, numbered in the order in which it is moved. */

@@ -6,7 +6,7 @@ import { useChange } from '../../kit/use-change.js';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { motionsIn, movedParts, stepsOf } from './modes.js';
 import { SmallPlan } from './SmallPlan.js';
 

@@ -6,7 +6,7 @@ import { NumberField } from '../../kit/NumberField.js';
 import { useChange } from '../../kit/use-change.js';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** How a rule judges and why, with those of its figures that this project may change. */
 export function RuleWhy({ name, scene }: { readonly name: string; readonly scene: Scene }) {

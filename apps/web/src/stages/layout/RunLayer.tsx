@@ -3,7 +3,7 @@ import type { PlacedRun } from '@nestplank/core/furniture';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import type { Scene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** Each kind has its own dashes; a letter beside it says which it is. */
 const DASHES: Readonly<Record<PlacedRun['run']['kind'], string>> = {

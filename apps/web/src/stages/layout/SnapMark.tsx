@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** The line that a moved unit has come to stand on, and why it is drawn to it. */
 export const SnapMark = memo(function SnapMark({ frame }: { readonly frame: FoldOutFrame }) {

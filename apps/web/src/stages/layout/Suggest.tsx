@@ -11,7 +11,7 @@ import { WorkOut } from '../../kit/WorkOut.js';
 import { act, askProposals, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from '../measure/next-id.js';
 import { SmallPlan } from './SmallPlan.js';
 

@@ -13,7 +13,7 @@ import { TextEntry } from '../../kit/TextEntry.js';
 import { useChange } from '../../kit/use-change.js';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const OPENS = ['no', 'lid', 'door-left', 'door-right', 'flap', 'drawer'] as const;
 /** A battery holds its charge at so many volts. */

@@ -14,7 +14,7 @@ import { useChange } from '../../kit/use-change.js';
 import { api } from '../../state/api.js';
 import { notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const WIDE = 320;
 const HIGH = 210;

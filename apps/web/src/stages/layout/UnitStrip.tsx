@@ -13,7 +13,7 @@ import { useChange } from '../../kit/use-change.js';
 import { act, notify } from '../../state/session.js';
 import { unitName, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { grouped } from '../../foldout/UnitLayer.js';
 import { gapsIn, startIn } from './gaps.js';
 import { WishesOf } from './WishList.js';

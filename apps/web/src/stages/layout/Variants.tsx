@@ -9,7 +9,7 @@ import { useChange } from '../../kit/use-change.js';
 import { act, askLayouts } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from '../measure/next-id.js';
 
 /** So many purchases that change are named. */

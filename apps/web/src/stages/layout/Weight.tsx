@@ -7,7 +7,7 @@ import { NumberField } from '../../kit/NumberField.js';
 import { act } from '../../state/session.js';
 import { unitName, type Scene } from '../../state/scene.js';
 import { LEVER_MM } from '@nestplank/core/layout';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const WIDE = 150;
 

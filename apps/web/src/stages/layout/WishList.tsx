@@ -10,7 +10,7 @@ import { useChange } from '../../kit/use-change.js';
 import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from '../measure/next-id.js';
 
 const MARK: Readonly<Record<WishStands['state'], string>> = {

@@ -6,7 +6,8 @@ import { likeStations, uprightPlanes, type Shell } from '@nestplank/core/shell';
 import { formatAngle, riseOver } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
 import { LengthField } from '../../kit/LengthField.js';
-import { useSpeech, type Speech } from '../../words/words.js';
+import { type Speech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const STRAIGHT_MM = 1.5;
 

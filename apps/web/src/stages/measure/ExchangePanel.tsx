@@ -10,7 +10,7 @@ import { act, useSession } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { PickField } from '../../kit/PickField.js';
 import { readValue, valueText } from '../../kit/read-value.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 type Payload = OperationOf<'takeReadings'>['payload'];
 /** So many problems are named one by one. */

@@ -20,7 +20,7 @@ import { PickField } from '../../kit/PickField.js';
 import { PointButton } from '../../kit/PointButton.js';
 import { TextEntry } from '../../kit/TextEntry.js';
 import { useChange } from '../../kit/use-change.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from './next-id.js';
 
 const KINDS: readonly Found['kind'][] = [

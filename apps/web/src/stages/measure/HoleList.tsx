@@ -2,7 +2,7 @@ import type { Survey } from '@nestplank/core/document';
 import { holeClearances } from '@nestplank/core/measure';
 import { Check } from '../../kit/Check.js';
 import { TextEntry } from '../../kit/TextEntry.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { PLACES } from './FoundPanel.js';
 import { nextId } from './next-id.js';
 import { ThingList, usePick } from './ThingList.js';

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import type { InstrumentLink } from './use-instrument.js';
 
 /** The instrument that is at hand: its state in words, and its one button. */

@@ -1,5 +1,5 @@
 import BackspaceOutlinedIcon from '@mui/icons-material/BackspaceOutlined';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const MM = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', '-'] as const;
 const IN = ['7', '8', '9', '/', '4', '5', '6', '␣', '1', '2', '3', "'", '0', '.', '-', '"'] as const;

@@ -15,7 +15,7 @@ import { act, useSession } from '../../state/session.js';
 import { startPointing, stopPointing, usePointing, type Pointed } from '../../state/pointing.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from './next-id.js';
 
 const POINTED: readonly SeenTopic[] = ['ribs', 'openings', 'standing', 'under'];

@@ -10,7 +10,7 @@ import { ReadingLayer } from '../../foldout/ReadingLayer.js';
 import { useScene } from '../../state/scene.js';
 import { look, MEASURE_TABS, useView, type MeasureTab } from '../../state/view.js';
 import { TabStrip } from '../../kit/TabStrip.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { DatumPanel } from './DatumPanel.js';
 import { ExchangePanel } from './ExchangePanel.js';
 import { FoundLayer, FoundPanel } from './FoundPanel.js';

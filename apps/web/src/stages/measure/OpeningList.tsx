@@ -7,7 +7,7 @@ import { Check } from '../../kit/Check.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { useChange } from '../../kit/use-change.js';
 import { LengthField } from '../../kit/LengthField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from './next-id.js';
 import { ThingList, usePick, useRead } from './ThingList.js';
 

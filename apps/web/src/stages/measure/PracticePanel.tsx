@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
 import type { Nearness } from '@nestplank/core/practice';
 import type { Scene } from '../../state/scene.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** For a vehicle whose true shape is known: how near the survey came. */
 export function PracticePanel({ scene }: { readonly scene: Scene }) {

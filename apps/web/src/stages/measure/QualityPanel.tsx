@@ -4,7 +4,7 @@ import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { LengthField } from '../../kit/LengthField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** How good the survey is where it matters, the reading that would help most, and whether one may stop. */
 export function QualityPanel({ scene }: { readonly scene: Scene }) {

@@ -18,7 +18,7 @@ import type { Scene } from '../../state/scene.js';
 import { PickField } from '../../kit/PickField.js';
 import { readValue, unitWord, valueText, valueTextUnit } from '../../kit/read-value.js';
 import type { UiKey } from '../../words/en.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { InstrumentBar } from './InstrumentBar.js';
 import { Keypad } from './Keypad.js';
 import type { InstrumentLink, InstrumentReading } from './use-instrument.js';

@@ -15,7 +15,7 @@ import { askMoved, notify, useSession } from '../../state/session.js';
 import { useChange } from '../../kit/use-change.js';
 import type { Scene } from '../../state/scene.js';
 import { valueText } from '../../kit/read-value.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 /** One reading as a row: what is read, its last figure, those before it. */
 interface Row {

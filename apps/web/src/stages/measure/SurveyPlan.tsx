@@ -2,7 +2,7 @@ import type { Operation, Survey } from '@nestplank/core/document';
 import type { Message } from '@nestplank/core/words';
 import { LengthList } from '../../kit/LengthList.js';
 import { PickField } from '../../kit/PickField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { Check } from '../../kit/Check.js';
 import { act } from '../../state/session.js';
 

@@ -8,7 +8,7 @@ import { tellRefusal } from '../../kit/refusal.js';
 import { TextEntry } from '../../kit/TextEntry.js';
 import { useChange } from '../../kit/use-change.js';
 import type { UiKey } from '../../words/en.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 interface ThingListProps<T extends { readonly id: string; readonly name: string }> {
   readonly title: string;

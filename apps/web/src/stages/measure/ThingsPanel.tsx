@@ -1,6 +1,6 @@
 import type { Survey } from '@nestplank/core/document';
 import { Check } from '../../kit/Check.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { PLACES } from './FoundPanel.js';
 import { HoleList } from './HoleList.js';
 import { nextId } from './next-id.js';

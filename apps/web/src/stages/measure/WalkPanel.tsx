@@ -5,7 +5,7 @@ import { walkSteps, type Closure, type Outlier, type Progress } from '@nestplank
 import { act, notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { PracticePanel } from './PracticePanel.js';
 import { QualityPanel } from './QualityPanel.js';
 import { ReadingEntry } from './ReadingEntry.js';

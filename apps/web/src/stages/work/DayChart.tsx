@@ -4,7 +4,7 @@ import { parseISO } from 'date-fns/parseISO';
 import type { Schedule } from '@nestplank/core/work';
 import { dayName } from '../../frame/tape-figures.js';
 import { useSize } from '../../kit/use-size.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 
 const MORNING = 9;
 

@@ -5,7 +5,7 @@ import { dayName } from '../../frame/tape-figures.js';
 import { act } from '../../state/session.js';
 import { useScene } from '../../state/scene.js';
 import { NumberField } from '../../kit/NumberField.js';
-import { useSpeech } from '../../words/words.js';
+import { useSpeech } from '../../words/use-speech.js';
 import { DayChart } from './DayChart.js';
 
 /** Work: the days ahead, in order, with the waiting in them. */

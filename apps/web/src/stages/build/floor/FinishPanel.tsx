@@ -11,7 +11,7 @@ import { FileButton } from '../../../kit/FileButton.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NumberField } from '../../../kit/NumberField.js';
 import { PickField } from '../../../kit/PickField.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 /** The time of day of an hour counted from midnight of the first day. */
 const clockOf = (hour: number): string =>

@@ -7,7 +7,7 @@ import { PointOverlay } from '../../../kit/PointOverlay.js';
 import { ringPath } from '../../../kit/path.js';
 import { useSize } from '../../../kit/use-size.js';
 import { Fixings } from '../../../kit/Fixings.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 export const FLOOR_LAYERS = ['board', 'upper', 'battens', 'screws', 'planks', 'under'] as const;
 export type FloorLayers = Readonly<Record<(typeof FLOOR_LAYERS)[number], boolean>>;

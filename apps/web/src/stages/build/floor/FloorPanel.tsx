@@ -18,7 +18,7 @@ import { PickField } from '../../../kit/PickField.js';
 import { WorkOut } from '../../../kit/WorkOut.js';
 import { FinishPanel } from './FinishPanel.js';
 import { nextId } from '../../measure/next-id.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 function Ways({ scene }: { readonly scene: Scene }) {
   const { t, len } = useSpeech();

@@ -8,7 +8,7 @@ import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NumberField } from '../../../kit/NumberField.js';
 import { PickField } from '../../../kit/PickField.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 /** Window boxes and arch boxes: what they are made of, how large they come out, which arches get one. */
 export function Boxes({ scene, of }: { readonly scene: Scene; readonly of: 'windows' | 'arches' | 'wall' }) {

@@ -6,7 +6,7 @@ import { formatMoney } from '@nestplank/core/words';
 import type { Scene } from '../../../state/scene.js';
 import { act, askLinings } from '../../../state/session.js';
 import { WorkOut } from '../../../kit/WorkOut.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 /** Every way the price book allows to line a surface, with what each comes to for the whole build. */
 export function CompareLinings({ surface, scene }: { readonly surface: Lined; readonly scene: Scene }) {

@@ -9,7 +9,7 @@ import { NumberField } from '../../../kit/NumberField.js';
 import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
 import { nextId } from '../../measure/next-id.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 /** Pieces that are sawn on their back and bent round a pillar or a header: their blank, their cuts, a piece to try them on. */
 export function Corners({ lining, scene }: { readonly lining: Lining; readonly scene: Scene }) {

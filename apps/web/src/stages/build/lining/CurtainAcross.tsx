@@ -7,7 +7,7 @@ import { NamedList } from '../../../kit/NamedList.js';
 import { Problem } from '../../../kit/Problem.js';
 import { useChange } from '../../../kit/use-change.js';
 import { nextId } from '../../measure/next-id.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 type Across = NonNullable<BoxChoice['across']>[number];
 

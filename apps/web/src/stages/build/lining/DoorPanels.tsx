@@ -1,7 +1,7 @@
 import type { Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 /** Panels of the doors: how far they keep back from the edge, how large they come out, which still wait for readings. */
 export function DoorPanels({ scene }: { readonly scene: Scene }) {

@@ -2,7 +2,7 @@ import { Fold } from '../../../kit/Fold.js';
 import type { Lining } from '@nestplank/core/lining';
 import { look } from '../../../state/view.js';
 import { partName } from '../names.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 const SHOWN = 8;
 

@@ -11,7 +11,7 @@ import { tellRefusal } from '../../../kit/refusal.js';
 import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
 import { nextId } from '../../measure/next-id.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 const KINDS = ['lamp', 'outlet', 'cable', 'duct'] as const;
 const DIAMETER: Readonly<Record<Fitting['kind'], number>> = { lamp: 60, outlet: 68, cable: 12, duct: 65 };

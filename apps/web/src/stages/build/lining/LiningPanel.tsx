@@ -12,7 +12,7 @@ import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { PickField } from '../../../kit/PickField.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 interface LiningPanelProps {
   readonly lining: Lining;

@@ -11,7 +11,7 @@ import { useChange } from '../../../kit/use-change.js';
 import { PickField } from '../../../kit/PickField.js';
 import { Held } from './Boxes.js';
 import { nextId } from '../../measure/next-id.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 const SIDES = ['left', 'right'] as const;
 

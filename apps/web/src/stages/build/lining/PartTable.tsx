@@ -4,7 +4,7 @@ import { blankOf, type Part } from '@nestplank/core/parts';
 import type { Scene } from '../../../state/scene.js';
 import { roleWord } from '../../../kit/unit-words.js';
 import { look } from '../../../state/view.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 /** Everything a surface is made of, equal pieces together: what to cut and how often. */
 export function PartTable({ parts, scene }: { readonly parts: readonly Part[]; readonly scene: Scene }) {

@@ -6,7 +6,7 @@ import { PointOverlay } from '../../../kit/PointOverlay.js';
 import { linePath, ringPath } from '../../../kit/path.js';
 import { useSize } from '../../../kit/use-size.js';
 import { Fixings } from '../../../kit/Fixings.js';
-import { useSpeech } from '../../../words/words.js';
+import { useSpeech } from '../../../words/use-speech.js';
 
 /** What is drawn over the pieces. */
 export interface Shown {
