@@ -189,7 +189,7 @@ export function suggestCommand(
   );
   json({
     tried: found.tried,
-    lost: found.lost,
+    lost: found.lost.map(({ rule, said, count }) => ({ rule, said: told(said), count })),
     proposals: found.proposals.map(({ figures, score, gaveUp }, i) => ({
       file: `${project.id}-${i + 1}.json`,
       score: Math.round(score * 1000) / 1000,

@@ -204,6 +204,8 @@ export const LAYOUT_UI = {
   'weight.lever': 'moved {by} to the rear it takes {kg} kg from the front axle to the rear one',
   'weight.leverNose': 'moved {by} to the rear it takes {kg} kg off the coupling',
   'suggest.must': 'What has to be in',
+  'suggest.things': 'Built into its runs of cupboards',
+  'suggest.why': '{what} ({count} ×)',
   'suggest.tried': '{tried} arrangements built.',
   'suggest.nothing': 'Nothing yet that passes every rule.',
   'suggest.lost': 'Given up most often for: {rules}.',

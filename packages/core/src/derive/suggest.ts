@@ -40,8 +40,8 @@ export interface Proposal {
 export interface Suggested {
   readonly proposals: readonly Proposal[];
   readonly tried: number;
-  /** Why arrangements were given up, by rule, most often first. */
-  readonly lost: readonly { readonly rule: string; readonly count: number }[];
+  /** Why arrangements were given up, by rule, most often first: its short name, what it says, how often. */
+  readonly lost: readonly { readonly rule: string; readonly said: Message; readonly count: number }[];
 }
 
 export interface SuggestOptions {
@@ -197,12 +197,20 @@ export function* suggestSearch(
   // the linings and the floor are worked out once; they are nothing to the rules
   void deriver.pull(project, book).parts;
   const things = (project.things ?? []).filter(({ id }) => wishes.things.includes(id));
-  const lost = new Map<string, number>();
+  const lost = new Map<string, { readonly said: Message; count: number }>();
   let found: (Proposal & { readonly signature: string })[] = [];
   const families = wishes.must.flatMap((id) => familyNamed(kit.families, id) ?? []);
   const bed = (family: Family): boolean => family.lies !== undefined;
   let tried = 0;
-  const give = (rule: string): void => void lost.set(rule, (lost.get(rule) ?? 0) + 1);
+  const give = (rule: string, said: Message): void => {
+    const before = lost.get(rule);
+    if (before) before.count += 1;
+    else lost.set(rule, { said, count: 1 });
+  };
+  const noRoomForThings = (): void => give('no-room:things', message('suggest.noRoomThings'));
+  const titles = new Map(
+    [...kit.rules, ...kit.families.flatMap(({ rules }) => rules)].map(({ rule }) => [rule.name, rule.title]),
+  );
   const start = (at: Project, family: Family, room: Parameters<Family['start']>[0]['room']) => {
     const { id, number } = freeUnitId(at.layout.units, family.words.noun);
     return {
@@ -228,7 +236,7 @@ export function* suggestSearch(
         ),
       })),
       tried,
-      lost: [...lost].map(([rule, count]) => ({ rule, count })).sort((a, b) => b.count - a.count),
+      lost: [...lost].map(([rule, { said, count }]) => ({ rule, said, count })).sort((a, b) => b.count - a.count),
     };
   };
 
@@ -263,7 +271,8 @@ export function* suggestSearch(
         return offer ? [{ gap, ...offer }] : [];
       });
       if (offers.length === 0) {
-        give(holds ? 'no-room:things' : `no-room:${family.id}`);
+        if (holds) noRoomForThings();
+        else give(`no-room:${family.id}`, message('suggest.noRoom', { name: family.words.name }));
         return null;
       }
       const total = offers.reduce((sum, { fits }) => sum + fits, 0);
@@ -276,7 +285,7 @@ export function* suggestSearch(
         unit = withThings(unit, chosen.gap, toPlace, board);
         toPlace = [];
         if (unit.body.length > chosen.gap.x1 - chosen.gap.x0) {
-          give('no-room:things');
+          noRoomForThings();
           return null;
         }
         unit = slid({ ...unit, body: { ...unit.body, x: chosen.gap.x0 } }, chosen.gap, random);
@@ -286,12 +295,12 @@ export function* suggestSearch(
         at = applyOperationIn(at, operation, { kit, book }).project;
       } catch (problem) {
         if (!(problem instanceof OperationError)) throw problem;
-        give(problem.said.key);
+        give(problem.said.key, problem.said);
         return null;
       }
     }
     if (toPlace.length > 0) {
-      give('no-room:things');
+      noRoomForThings();
       return null;
     }
     return at;
@@ -302,14 +311,17 @@ export function* suggestSearch(
     const built = build();
     if (built) {
       const mended = mendAll(built, book, kit, { deriver, most: MENDS });
-      for (const { rule } of mended.left) give(rule);
+      for (const { rule, said } of mended.left) {
+        const title = titles.get(rule);
+        give(rule, title === undefined ? said : message('suggest.rule', { title }));
+      }
       const made = mended.project;
       const now = deriver.pull(made, book, true);
       // what of the linings cannot be made is nothing to the furniture
       const own = now.problems.filter(({ place }) =>
         made.layout.units.some(({ id }) => place === id || place.startsWith(`${id}.`)),
       );
-      for (const { said } of own.slice(0, 1)) give(said.key);
+      for (const { said } of own.slice(0, 1)) give(said.key, said);
       if (mended.left.length === 0 && own.length === 0) {
         const figures = layoutFigures(made, now, kit);
         const sign = signature(made.layout, now.inner?.length ?? 1);

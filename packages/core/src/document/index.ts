@@ -1,6 +1,7 @@
 /** The project as data: what it holds, how it is changed, when it is sound. */
 export { describeAddress, isSectionPlace, parseAddress, type Place, unitOf, valueAt } from './address.js';
 export { baysOf, endOf, frontLineOf, isAt, spansWalls, standsAt } from './body.js';
+export { thingIn } from './layout-changes.js';
 export { createProject, liningOn, surveyAsStart, type VehicleKind } from './create.js';
 export type { CutPlan } from './cutting-schema.js';
 export { OperationError, type Patch, patchProject, readOperation } from './editing.js';

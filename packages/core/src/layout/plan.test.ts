@@ -431,6 +431,11 @@ describe('suggested arrangements', () => {
       expect(layout.units.map(({ family }) => family).sort()).toEqual(['base-run', 'bed-platform', 'seat']);
     }
     expect(found.proposals.length + found.lost.length).toBeGreaterThan(0);
+    // why others lost is told in words
+    for (const { said, count } of found.lost) {
+      expect(say(said)).toMatch(/ /);
+      expect(count).toBeGreaterThan(0);
+    }
     return found.proposals.length;
   };
   const drawn = (vehicle: 'van' | 'bus' | 'trailer', seed: number): Project => ({

@@ -4,6 +4,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import ToggleButton from '@mui/material/ToggleButton';
 import { memo, useState } from 'react';
 import type { Suggested } from '@nestplank/core/derive';
+import { baysOf, thingIn, type Project } from '@nestplank/core/document';
 import { FAMILIES } from '@nestplank/core/furniture';
 import { Fold } from '../../kit/Fold.js';
 import { NumberField } from '../../kit/NumberField.js';
@@ -16,7 +17,17 @@ import { nextId } from '../measure/next-id.js';
 import { SmallPlan } from './SmallPlan.js';
 
 const HIGH = 70;
-const BUILT_IN: ReadonlySet<string> = new Set(['sink', 'cooker', 'cold-box', 'oven']);
+const BUILT_IN: readonly string[] = ['sink', 'cooker', 'cold-box', 'oven'];
+/** What has to be built in unless one says otherwise: what is now; where nothing is, one of each that a kitchen has. */
+function builtInNow({ layout, things = [] }: Project): readonly string[] {
+  const standing = new Set(layout.units.flatMap(({ division }) => baysOf(division).map(thingIn)));
+  const usual = things.filter(({ kind }) => BUILT_IN.includes(kind));
+  const now = usual.filter(({ id }) => standing.has(id));
+  return (now.length > 0 ? now : BUILT_IN.flatMap((kind) => usual.find((thing) => thing.kind === kind) ?? [])).map(
+    ({ id }) => id,
+  );
+}
+
 const WISHED = ['storage', 'worktop', 'way', 'glass', 'comfort'] as const;
 const MUCH = [0, 1, 3] as const;
 const PLAIN_WEIGHTS: Readonly<Record<(typeof WISHED)[number], number>> = {
@@ -38,10 +49,10 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
   );
   const [weights, setWeights] = useState(PLAIN_WEIGHTS);
   const [seed, setSeed] = useState(1);
+  const [built, setBuilt] = useState(() => builtInNow(scene.project));
   const { room } = scene;
   if (!room) return null;
-  // what stands in a run of cupboards
-  const built = (scene.project.things ?? []).filter(({ kind }) => BUILT_IN.has(kind)).map(({ id }) => id);
+  const things = scene.project.things ?? [];
   const variants = scene.project.variants ?? [];
   const take = (units: Suggested['proposals'][number]['layout']['units']): void => {
     const { layout } = scene.project;
@@ -61,26 +72,18 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
         title={t('suggest.title')}
         hint={t('suggest.hint')}
         run={t('suggest.run')}
-        ask={(each) => askProposals({ must: [...must], things: built, weights }, seed, each)}
+        ask={(each) => askProposals({ must: [...must], things: built.filter((id) => things.some((thing) => thing.id === id)), weights }, seed, each)}
         before={
           <>
-            <div className="must" role="group" aria-label={t('suggest.must')}>
-              {offered.map((family) => (
-                <FormControlLabel
-                  key={family.id}
-                  control={
-                    <Checkbox
-                      size="small"
-                      checked={must.includes(family.id)}
-                      onChange={(_event, on) =>
-                        setMust(on ? [...must, family.id] : must.filter((id) => id !== family.id))
-                      }
-                    />
-                  }
-                  label={family.words.name}
-                />
-              ))}
-            </div>
+            <Picks
+              title={t('suggest.must')}
+              of={offered.map(({ id, words }) => ({ id, name: words.name }))}
+              picked={must}
+              onPick={setMust}
+            />
+            {things.length > 0 && (
+              <Picks title={t('suggest.things')} of={things} picked={built} onPick={setBuilt} />
+            )}
             <div className="stack gap-4" role="group" aria-label={t('suggest.weights')}>
               <span className="small soft">{t('suggest.weights')}</span>
               {WISHED.map((wish) => (
@@ -127,8 +130,8 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
                   t('suggest.lost', {
                     rules: last.lost
                       .slice(0, 4)
-                      .map(({ rule }) => rule)
-                      .join(', '),
+                      .map((why) => t('suggest.why', { what: said(why.said), count: why.count }))
+                      .join('; '),
                   })}
               </p>
               {last.proposals.map(({ layout, figures, gaveUp }, i) => (
@@ -158,3 +161,37 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
     </Fold>
   );
 });
+
+/** What is picked out of a list, each by a tick. */
+function Picks({
+  title,
+  of,
+  picked,
+  onPick,
+}: {
+  readonly title: string;
+  readonly of: readonly { readonly id: string; readonly name: string }[];
+  readonly picked: readonly string[];
+  readonly onPick: (ids: readonly string[]) => void;
+}) {
+  return (
+    <div className="stack gap-4">
+      <span className="small soft">{title}</span>
+      <div className="must" role="group" aria-label={title}>
+        {of.map(({ id, name }) => (
+          <FormControlLabel
+            key={id}
+            control={
+              <Checkbox
+                size="small"
+                checked={picked.includes(id)}
+                onChange={(_event, on) => onPick(on ? [...picked, id] : picked.filter((other) => other !== id))}
+              />
+            }
+            label={name}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}

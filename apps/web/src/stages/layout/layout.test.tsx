@@ -4,9 +4,10 @@ import { MemoryRouter } from 'react-router';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Operation, Project, ProjectFile, Wish } from '@nestplank/core/document';
-import { createDeriver, mendAll, type MendedAll } from '@nestplank/core/derive';
+import { createDeriver, layoutFigures, mendAll, type MendedAll, type Suggested } from '@nestplank/core/derive';
+import { message } from '@nestplank/core/words';
 import { readProjectFile } from '@nestplank/core/formats';
-import { applyOperation } from '@nestplank/core/furniture';
+import { applyOperation, FAMILIES } from '@nestplank/core/furniture';
 import type { Scene } from '../../state/scene.js';
 import { foldOutFrame } from '../../foldout/geometry.js';
 import { grouped, moveTogether } from '../../foldout/UnitLayer.js';
@@ -22,6 +23,7 @@ configure({ asyncUtilTimeout: 20_000 });
 const acted: Operation[] = [];
 let mends: readonly MendedAll[] = [];
 const asked: unknown[] = [];
+const proposed: Suggested[] = [];
 vi.mock('../../state/session.js', async (original) => ({
   ...(await original<typeof import('../../state/session.js')>()),
   act: (...operations: Operation[]) => {
@@ -31,8 +33,9 @@ vi.mock('../../state/session.js', async (original) => ({
   // no worker stands behind the panels here
   stopAsking: () => undefined,
   previewActions: () => undefined,
-  askProposals: (wishes: unknown, seed: number) => {
+  askProposals: (wishes: unknown, seed: number, each: (found: Suggested) => void) => {
     asked.push([wishes, seed]);
+    for (const found of proposed) each(found);
     return Promise.resolve();
   },
   askMends: (each: (found: MendedAll) => void) => {
@@ -547,10 +550,55 @@ describe('what one wishes and holds', () => {
     const start = screen.getByLabelText('Start of the search, any number');
     await user.clear(start);
     await user.type(start, '7{Enter}');
+    // nothing is built in yet: one sink, one cooker, one cold box, not every data sheet there is
+    const builtIn = within(screen.getByRole('group', { name: 'Built into its runs of cupboards' }));
+    expect(builtIn.getAllByRole('checkbox', { checked: true })).toHaveLength(3);
+    await user.click(builtIn.getByRole('checkbox', { name: 'Cold box 40 l, lid' }));
+    await user.click(builtIn.getByRole('checkbox', { name: 'Battery 200 Ah' }));
     await user.click(screen.getByRole('button', { name: 'Look for arrangements' }));
     expect(asked).toEqual([
-      [expect.objectContaining({ weights: { storage: 3, worktop: 0, way: 1, glass: 1, comfort: 1 } }), 7],
+      [
+        expect.objectContaining({
+          things: ['sink-square', 'cooker-spirit', 'battery-200'],
+          weights: { storage: 3, worktop: 0, way: 1, glass: 1, comfort: 1 },
+        }),
+        7,
+      ],
     ]);
+  });
+  it('shows what was found with its figures, what it gave up and why others lost, and starts from it', async () => {
+    const scene = sceneOf(wren);
+    const { layout } = scene.project;
+    proposed.splice(0, Infinity, {
+      tried: 9,
+      lost: [
+        { rule: 'no-room:seat', said: message('suggest.noRoom', { name: 'Seat' }), count: 5 },
+        { rule: 'sweep', said: message('suggest.rule', { title: 'Doors open' }), count: 2 },
+      ],
+      proposals: [
+        {
+          layout: { ...layout, units: layout.units.slice(0, 2) },
+          figures: layoutFigures(scene.project, scene.derived, { families: FAMILIES }),
+          score: 1,
+          gaveUp: [message('gave.storage', { litres: 120 })],
+        },
+      ],
+    });
+    render(<Suggest scene={scene} />);
+    await user.click(screen.getAllByText('Suggest arrangements')[0] as HTMLElement);
+    await user.click(screen.getByRole('button', { name: 'Look for arrangements' }));
+    const told = await screen.findByRole('status');
+    expect(told.textContent).toContain('9 arrangements built.');
+    expect(told.textContent).toContain('no free stretch takes it: Seat (5 ×); Doors open (2 ×)');
+    expect(told.textContent).toContain('gave up 120 litres less to keep things in');
+    await user.click(screen.getByRole('button', { name: 'Start from this' }));
+    expect(acted.map(({ name }) => name)).toEqual([
+      'keepLayout',
+      ...layout.units.map(() => 'removeUnit'),
+      'placeUnit',
+      'placeUnit',
+    ]);
+    proposed.splice(0);
   });
   it('tells what a unit takes from axle to axle when it is moved: its mass times 100 over the wheelbase', () => {
     const scene = sceneOf(wren);
