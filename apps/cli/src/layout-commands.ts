@@ -139,13 +139,14 @@ export function compareCommand(one: string, other: string): void {
   const of = ({ project, priceBook }: ProjectFile) => derive(project, priceBook);
   const [before, after] = [of(a), of(b)];
   const told = speaker(b.project);
+  const touches = knockOnOf(a.project, before, after);
   json({
     figures: [
       layoutFigures(a.project, before, { families: FAMILIES }),
       layoutFigures(b.project, after, { families: FAMILIES }),
     ],
     differences: layoutDifferences(a.project.layout.units, b.project.layout.units).map(told),
-    touches: knockOnOf(a.project, before, after),
+    touches: { ...touches, buys: touches.buys.map(({ size, ...buy }) => ({ ...buy, size: told(size) })) },
   });
 }
 

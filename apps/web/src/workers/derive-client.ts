@@ -5,6 +5,7 @@ import type {
   Derived,
   DerivedShape,
   FloorWay,
+  LayoutCase,
   LiningCase,
   MendedAll,
   Moved,
@@ -15,7 +16,7 @@ import type { Lined, Operation, PriceBook, Project } from '@nestplank/core/docum
 import type { BuildUpFigures } from '@nestplank/core/layers';
 import type { Part } from '@nestplank/core/parts';
 import { tell } from '../words/speech.js';
-import type { DeriveService, LayoutCase } from './derive.worker.js';
+import type { DeriveService } from './derive.worker.js';
 
 /** Nothing that is worked out takes longer than this, ms. */
 const LONGEST_MS = 30_000;

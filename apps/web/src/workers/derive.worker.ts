@@ -5,11 +5,8 @@ import {
   DERIVED_KEYS,
   eachFloorWay,
   eachLining,
-  type KnockOn,
-  knockOnOf,
-  layoutDifferences,
-  layoutFigures,
-  type LayoutFigures,
+  type LayoutCase,
+  layoutCases,
   type MendedAll,
   mendSearch,
   SHAPE_KEYS,
@@ -24,8 +21,7 @@ import {
   type Moved,
 } from '@nestplank/core/derive';
 import { patchProject, type Lined, type Operation, type PriceBook, type Project } from '@nestplank/core/document';
-import { applyOperation, FAMILIES } from '@nestplank/core/furniture';
-import type { Message } from '@nestplank/core/words';
+import { applyOperation } from '@nestplank/core/furniture';
 import { buildUpFigures, type BuildUpFigures } from '@nestplank/core/layers';
 import { bookAsBought, buildUpsAsBought } from '@nestplank/core/materials';
 import type { Part } from '@nestplank/core/parts';
@@ -81,15 +77,6 @@ export type PreviewNews = Partial<Omit<DerivedShape, 'parts'>> & { readonly part
 
 /** No search for arrangements goes on longer than this by itself. */
 const SUGGEST_STEPS = 600;
-
-/** A layout by its figures, what differs in it, and what of the work done it touches. */
-export interface LayoutCase {
-  /** The variant; null for the layout that stands. */
-  readonly id: string | null;
-  readonly figures: LayoutFigures;
-  readonly differences: readonly Message[];
-  readonly touches: KnockOn | null;
-}
 
 /** Holds the project, so that only changes cross over, both ways, and every step's memory stays good. */
 const service = {
@@ -158,22 +145,7 @@ const service = {
   /** What a kept layout comes to, beside the one that stands. */
   layouts(): readonly LayoutCase[] {
     const held = loaded();
-    const own = createDeriver();
-    const standing = own.pull(held.project, held.book);
-    const kit = { families: FAMILIES };
-    return [
-      { id: null, figures: layoutFigures(held.project, standing, kit), differences: [], touches: null },
-      ...(held.project.variants ?? []).map((variant): LayoutCase => {
-        const project = { ...held.project, layout: variant.layout };
-        const derived = own.pull(project, held.book);
-        return {
-          id: variant.id,
-          figures: layoutFigures(project, derived, kit),
-          differences: layoutDifferences(held.project.layout.units, variant.layout.units),
-          touches: knockOnOf(held.project, standing, derived),
-        };
-      }),
-    ];
+    return layoutCases(held.project, held.book);
   },
   /** Ends what is being told one by one. */
   stop(): void {

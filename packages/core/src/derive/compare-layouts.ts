@@ -1,10 +1,12 @@
-import type { Project, Unit } from '../document/schema.js';
+import type { PriceBook, Project, Unit } from '../document/schema.js';
 import { frontLineOf } from '../document/body.js';
 import { familyNamed } from '../document/kit.js';
+import { cutOn } from '../cutting/plan/planned.js';
 import { isOpen } from '../layout/checks/checks.js';
 import { message, mm, type Message } from '../words/message.js';
 import type { Derived } from './derived.js';
-import type { DeriveKit } from './kit.js';
+import { createDeriver } from './derive.js';
+import { DERIVE_KIT, type DeriveKit } from './kit.js';
 
 /** What one layout comes to, for a row beside others. Lengths in mm, masses in kg, money in minor units. */
 export interface LayoutFigures {
@@ -109,7 +111,12 @@ export interface KnockOn {
   /** Tasks that come or go. */
   readonly tasks: readonly string[];
   /** What is bought in another number: so many before, so many then; what it is bought by is its own measure. */
-  readonly buys: readonly { readonly name: string; readonly from: number; readonly to: number }[];
+  readonly buys: readonly {
+    readonly name: string;
+    readonly size: Message;
+    readonly from: number;
+    readonly to: number;
+  }[];
 }
 
 /** Lines of the shopping of which another number is bought. */
@@ -120,18 +127,14 @@ function boughtOtherwise(before: Derived, after: Derived): KnockOn['buys'] {
     shopping.lines.find((line) => line.id === id)?.quantity ?? 0;
   return ids.flatMap((id) => {
     const [from, to] = [number(before, id), number(after, id)];
-    const name = lines.find((line) => line.id === id)?.name;
-    return from === to || name === undefined ? [] : [{ name, from, to }];
+    const line = lines.find((one) => one.id === id);
+    return from === to || !line ? [] : [{ name: line.name, size: line.size, from, to }];
   });
 }
 
 /** Parts, fittings, tasks and purchases that differ between two derivations of one vehicle. */
 export function knockOnOf(project: Project, before: Derived, after: Derived): KnockOn {
-  const done = new Set(
-    project.keptPlans.flatMap(({ sheets }) =>
-      sheets.flatMap(({ placements, done: steps }) => (steps.length > 0 ? placements.map(({ part }) => part) : [])),
-    ),
-  );
+  const done = new Set(project.keptPlans.flatMap(({ sheets }) => sheets.flatMap(cutOn)));
   const sizes = (derived: Derived): Map<string, string> =>
     new Map(derived.parts.map((part) => [part.id, JSON.stringify([part.material, part.outline])]));
   const [was, is] = [sizes(before), sizes(after)];
@@ -154,4 +157,31 @@ export function knockOnOf(project: Project, before: Derived, after: Derived): Kn
     ],
     buys: boughtOtherwise(before, after),
   };
+}
+
+/** What one layout comes to, beside the one that stands: its variant's id, null for the one that stands. */
+export interface LayoutCase {
+  readonly id: string | null;
+  readonly figures: LayoutFigures;
+  readonly differences: readonly Message[];
+  readonly touches: KnockOn | null;
+}
+
+/** The layout that stands and every one that is kept, each derived as a whole. */
+export function layoutCases(project: Project, book: PriceBook, kit: DeriveKit = DERIVE_KIT): readonly LayoutCase[] {
+  const deriver = createDeriver(kit);
+  const standing = deriver.pull(project, book);
+  return [
+    { id: null, figures: layoutFigures(project, standing, kit), differences: [], touches: null },
+    ...(project.variants ?? []).map(({ id, layout }): LayoutCase => {
+      const other = { ...project, layout };
+      const derived = deriver.pull(other, book);
+      return {
+        id,
+        figures: layoutFigures(other, derived, kit),
+        differences: layoutDifferences(project.layout.units, layout.units),
+        touches: knockOnOf(project, standing, derived),
+      };
+    }),
+  ];
 }

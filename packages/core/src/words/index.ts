@@ -7,6 +7,7 @@ export {
   formatLength,
   formatLengthWithUnit,
   formatSawn,
+  groupDigits,
   type LengthStyle,
   parseLength,
 } from './length.js';

@@ -72,7 +72,13 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
         title={t('suggest.title')}
         hint={t('suggest.hint')}
         run={t('suggest.run')}
-        ask={(each) => askProposals({ must: [...must], things: built.filter((id) => things.some((thing) => thing.id === id)), weights }, seed, each)}
+        ask={(each) =>
+          askProposals(
+            { must: [...must], things: built.filter((id) => things.some((thing) => thing.id === id)), weights },
+            seed,
+            each,
+          )
+        }
         before={
           <>
             <Picks
@@ -81,9 +87,7 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
               picked={must}
               onPick={setMust}
             />
-            {things.length > 0 && (
-              <Picks title={t('suggest.things')} of={things} picked={built} onPick={setBuilt} />
-            )}
+            {things.length > 0 && <Picks title={t('suggest.things')} of={things} picked={built} onPick={setBuilt} />}
             <div className="stack gap-4" role="group" aria-label={t('suggest.weights')}>
               <span className="small soft">{t('suggest.weights')}</span>
               {WISHED.map((wish) => (

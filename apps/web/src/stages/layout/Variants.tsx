@@ -2,14 +2,15 @@ import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
 import TextField from '@mui/material/TextField';
 import { memo, useState } from 'react';
-import { formatMoney } from '@nestplank/core/words';
-import type { LayoutCase } from '../../workers/derive.worker.js';
+import type { LayoutCase } from '@nestplank/core/derive';
+import { groupDigits } from '@nestplank/core/words';
 import { Fold } from '../../kit/Fold.js';
 import { useChange } from '../../kit/use-change.js';
 import { act, askLayouts } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
+import { partName } from '../build/names.js';
 import { nextId } from '../measure/next-id.js';
 
 /** So many purchases that change are named. */
@@ -17,7 +18,8 @@ const BUYS_NAMED = 8;
 
 /** Layouts kept beside the one that stands: used, taken out, set beside each other by what they come to. */
 export const Variants = memo(function Variants({ scene }: { readonly scene: Scene }) {
-  const { t, len, said } = useSpeech();
+  const speech = useSpeech();
+  const { t, len, said } = speech;
   const change = useChange();
   const traced = useView((view) => view.traced);
   const [name, setName] = useState('');
@@ -25,6 +27,13 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
   const variants = scene.project.variants ?? [];
   const called = (id: string | null): string =>
     id === null ? t('variants.now') : (variants.find((variant) => variant.id === id)?.name ?? id);
+  const unitCalled = (id: string | null): string =>
+    scene.project.layout.units.find((unit) => unit.id === id)?.name ?? '';
+  // what is cut stands in the layout as it is
+  const partCalled = (id: string): string => {
+    const part = scene.shape.parts.find((one) => one.id === id);
+    return part ? `${unitCalled(part.unit)} ${partName(part, scene.shape.parts, speech)}`.trim() : id;
+  };
   const keep = (): void => {
     const refused = act({ name: 'keepLayout', payload: { id: nextId('layout-', variants).id, name: name.trim() } });
     if (!refused) setName('');
@@ -52,7 +61,7 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
     [t('variants.way'), ({ figures }) => (figures.way === null ? '–' : len(figures.way))],
     [t('variants.glass'), ({ figures }) => (figures.glass === null ? '–' : `${Math.round(figures.glass * 100)} %`)],
     [t('variants.kg'), ({ figures }) => String(Math.round(figures.kg))],
-    [t('variants.cost'), ({ figures }) => formatMoney(Math.round(figures.cost / 100) * 100, scene.book.currency)],
+    [t('variants.cost', { currency: scene.book.currency }), ({ figures }) => groupDigits(figures.cost / 100, 0)],
     [t('variants.hours'), ({ figures }) => figures.hours.toFixed(0)],
     [t('variants.sheets'), ({ figures }) => String(figures.sheets)],
   ];
@@ -142,7 +151,7 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
               )}
               {one.touches !== null && one.touches.cut.length > 0 && (
                 <p className="small needs">
-                  {t('variants.touches', { name: called(one.id), what: one.touches.cut.join(', ') })}
+                  {t('variants.touches', { name: called(one.id), what: one.touches.cut.map(partCalled).join(', ') })}
                 </p>
               )}
               {one.touches !== null && one.touches.fittings.length > 0 && (
@@ -150,18 +159,21 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
                   {t('variants.fittings', { name: called(one.id), what: one.touches.fittings.join(', ') })}
                 </p>
               )}
-              {one.touches !== null && (one.touches.buys.length > 0 || one.touches.tasks.length > 0) && (
+              {one.touches !== null && one.touches.buys.length > 0 && (
                 <p className="small soft">
-                  {t('variants.buys', {
+                  {t(one.touches.buys.length > BUYS_NAMED ? 'variants.buysMore' : 'variants.buys', {
                     name: called(one.id),
-                    tasks: one.touches.tasks.length,
-                    what:
-                      one.touches.buys
-                        .slice(0, BUYS_NAMED)
-                        .map(({ name, from, to }) => `${name} ${from} → ${to}`)
-                        .join(', ') || '–',
-                    more: Math.max(0, one.touches.buys.length - BUYS_NAMED),
+                    what: one.touches.buys
+                      .slice(0, BUYS_NAMED)
+                      .map((buy) => t('variants.buy', { ...buy, size: said(buy.size) }))
+                      .join('; '),
+                    more: one.touches.buys.length - BUYS_NAMED,
                   })}
+                </p>
+              )}
+              {one.touches !== null && one.touches.tasks.length > 0 && (
+                <p className="small soft">
+                  {t('variants.tasks', { name: called(one.id), count: one.touches.tasks.length })}
                 </p>
               )}
             </div>

@@ -4,7 +4,14 @@ import { MemoryRouter } from 'react-router';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Operation, Project, ProjectFile, Wish } from '@nestplank/core/document';
-import { createDeriver, layoutFigures, mendAll, type MendedAll, type Suggested } from '@nestplank/core/derive';
+import {
+  createDeriver,
+  layoutCases,
+  layoutFigures,
+  mendAll,
+  type MendedAll,
+  type Suggested,
+} from '@nestplank/core/derive';
 import { message } from '@nestplank/core/words';
 import { readProjectFile } from '@nestplank/core/formats';
 import { applyOperation, FAMILIES } from '@nestplank/core/furniture';
@@ -38,6 +45,7 @@ vi.mock('../../state/session.js', async (original) => ({
     for (const found of proposed) each(found);
     return Promise.resolve();
   },
+  askLayouts: () => Promise.resolve(layoutCases(wren.project, wren.priceBook)),
   askMends: (each: (found: MendedAll) => void) => {
     for (const found of mends) each(found);
     return Promise.resolve();
@@ -445,6 +453,25 @@ describe('files and figures beside the drawing', () => {
     expect(acted[3]).toMatchObject({ payload: { thing: { cutOut: { length: 530, width: 420, radius: 20 } } } });
   });
 
+  it('set kept layouts beside the one that stands: figures, what differs, what is cut already, what is bought otherwise', async () => {
+    render(<Variants scene={sceneOf(wren)} />);
+    await user.click(screen.getAllByText('Other layouts')[0] as HTMLElement);
+    await user.click(screen.getByRole('button', { name: 'Set them beside each other' }));
+    const table = within(await screen.findByRole('table'));
+    const [now, , , byThings] = layoutCases(wren.project, wren.priceBook);
+    if (!now || !byThings) throw new Error('Wren keeps three layouts');
+    const row = within(table.getByRole('row', { name: /^money, EUR/ }))
+      .getAllByRole('cell')
+      .map(({ textContent }) => Number(textContent.replace(/\D/g, '')));
+    expect(row).toHaveLength(4);
+    expect([row[0], row[3]]).toEqual([now, byThings].map(({ figures }) => Math.round(figures.cost / 100)));
+    const text = document.body.textContent;
+    // by names, not by addresses, and with the size that tells two sheets of one name apart
+    expect(text).toContain('Bench clear of the bed touches what is cut already: Bench top');
+    expect(text).not.toContain('bench.top');
+    expect(text).toContain('Kitchen by its appliances buys otherwise: ');
+    expect(text).toContain('Round sink (400 x 400 x 180): 1, was 0');
+  });
   it('lay a kept layout over the one that stands, and take it off again', async () => {
     const scene = sceneOf(wren);
     const [variant] = scene.project.variants ?? [];
