@@ -167,7 +167,15 @@ function outOf(field: Field, value: OptionValue, unit: Unit): OperationError | n
   );
 }
 
-function changeFields(unit: Unit, changes: Readonly<Record<string, OptionValue>>, kit: DocumentKit): Unit {
+/**
+ * A unit with fields of its family changed.
+ * @throws OperationError where the family has no such field now, or it does not take the value
+ */
+export function changeFields(
+  unit: Unit,
+  changes: Readonly<Record<string, OptionValue>>,
+  kit: Pick<DocumentKit, 'families'>,
+): Unit {
   const bad = (what: string): OperationError =>
     new OperationError(message('operation.badUnit', { name: unit.name, what }), unit.id);
   const family = familyNamed(kit.families, unit.family);

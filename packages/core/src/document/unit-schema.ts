@@ -80,7 +80,12 @@ export const frontSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sliding'), latch: z.boolean() }),
   z.strictObject({ kind: z.literal('curtain') }),
 ]);
-export const ventsSchema = z.strictObject({ low: z.number().min(0).max(3000), high: z.number().min(0).max(3000) });
+/** No opening for air is larger, cm2. */
+export const MOST_VENT = 3000;
+export const ventsSchema = z.strictObject({
+  low: z.number().min(0).max(MOST_VENT),
+  high: z.number().min(0).max(MOST_VENT),
+});
 
 export const baySchema = z.strictObject({
   /** Lasts: what is cut for it, waited for or logged keeps pointing at it. */

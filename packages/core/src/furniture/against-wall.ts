@@ -6,7 +6,8 @@ import { archInRule } from '../rules/room.js';
 import { archSpan, type ArchShape } from '../shell/arch.js';
 import { message, mm } from '../words/message.js';
 import { yesNoField, type Surroundings } from './family.js';
-import { appliesTo, changeUnit } from './scene.js';
+import { offer } from './offer.js';
+import { appliesTo } from './scene.js';
 
 /** What the boards of a carcass are called. */
 export const CARCASS_ROLES: Readonly<Record<string, string>> = {
@@ -41,7 +42,8 @@ export const notchedBy = (unit: Unit, { arches }: Pick<Surroundings, 'arches'>):
 
 /** A run may not stand on a wheel arch: it moves past it. */
 export const archIn = appliesTo(archInRule, {
-  ofUnit: (unit, { inner, arches }) => {
+  ofUnit: (unit, scene) => {
+    const { inner, arches } = scene;
     const line = frontLineOf(unit);
     // what is notched stands over it
     if (!line || unit.options['overArch'] === true) return [];
@@ -69,15 +71,14 @@ export const archIn = appliesTo(archInRule, {
           quiet: true,
           mend: () => [
             fits
-              ? {
-                  said: message(by < 0 ? 'mend.forward' : 'mend.rearward', { by: mm(Math.abs(by)) }),
-                  operations: [changeUnit(unit, { x: x + by })],
-                }
+              ? offer(
+                  unit,
+                  scene,
+                  { x: x + by },
+                  message(by < 0 ? 'mend.forward' : 'mend.rearward', { by: mm(Math.abs(by)) }),
+                )
               : null,
-            {
-              said: message('mend.overArch', { arch: arch.name }),
-              operations: [changeUnit(unit, { overArch: true })],
-            },
+            offer(unit, scene, { overArch: true }, message('mend.overArch', { arch: arch.name })),
           ],
         },
       ];

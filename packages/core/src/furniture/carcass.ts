@@ -2,7 +2,7 @@ import { endOf } from '../document/body.js';
 import { rectangle, spread, type Ring } from '../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import type { Unit } from '../document/unit-schema.js';
-import { message } from '../words/message.js';
+import { message, mm } from '../words/message.js';
 import {
   BACK_GAP_MM,
   deepBehind,
@@ -29,8 +29,28 @@ const BELOW_ROOF_MM = 1200;
 /** The shoulders of clothes on a rail hang so far under the head of a bay, mm. */
 const HANG_MM = [100, 350] as const;
 
+/** Shelves nearer to each other than this hold nothing, mm. */
+const LEAST_BETWEEN_MM = 25;
+/** What is between the shelves of a bay where that is too little; null where there are none, or room enough. */
+function crowded(frame: Frame, { bay, inside }: Pick<PlacedBay, 'bay' | 'inside'>): FurnitureProblem | null {
+  if (bay.holds.kind !== 'shelves') return null;
+  const { count } = bay.holds;
+  const between = (inside.z1 - inside.z0 - count * frame.thick) / (count + 1);
+  return between >= LEAST_BETWEEN_MM
+    ? null
+    : {
+        place: `${frame.unit.id}.${bay.name}`,
+        said: message('furniture.crowded', {
+          unit: frame.unit.name,
+          bay: bay.name,
+          count,
+          between: mm(Math.max(0, between)),
+        }),
+      };
+}
+
 function shelvesOf(frame: Frame, { bay, inside }: PlacedBay): Board[] {
-  if (bay.holds.kind !== 'shelves') return [];
+  if (bay.holds.kind !== 'shelves' || crowded(frame, { bay, inside })) return [];
   const { count } = bay.holds;
   return Array.from({ length: count }, (_, i) =>
     level(frame, {
@@ -63,7 +83,7 @@ function bayRoom(frame: Frame, { bay, inside }: PlacedBay): BayRoom {
 }
 
 /** What is too small to be made, in words. */
-function tooSmall(frame: Frame): FurnitureProblem | null {
+function tooSmall(frame: Frame, ceiling: number): FurnitureProblem | null {
   const { unit, side } = frame;
   const { inner } = frame.room;
   const say = (key: 'furniture.narrow' | 'furniture.low' | 'furniture.shallow'): FurnitureProblem => ({
@@ -71,7 +91,7 @@ function tooSmall(frame: Frame): FurnitureProblem | null {
     said: message(key, { unit: unit.name }),
   });
   if (frame.insideTo <= frame.insideFrom) return say('furniture.narrow');
-  if (frame.carcassTop <= frame.bottom + frame.thick) return say('furniture.low');
+  if (ceiling <= frame.bottom + frame.thick) return say('furniture.low');
   const depths = spread(unit.body.x, endOf(unit), 7).flatMap((x) =>
     spread(frame.foot, Math.min(frame.carcassTop, frame.foot + BELOW_ROOF_MM), 5).map((height) =>
       halfWidth(inner, side, x, height),
@@ -146,12 +166,12 @@ export const nothingButProblems = (problems: readonly FurnitureProblem[], comesA
  */
 export function carcassSkeleton(carcass: Carcass): Skeleton {
   const frame = frameOf(carcass);
-  const small = tooSmall(frame);
-  if (small) return nothingButProblems([small]);
   const { unit, room, head, top, thick } = frame;
   const { x } = unit.body;
   // under a board between the ends the bays end; under rails they reach up to what lies on them
   const ceiling = head === 'board' ? frame.carcassTop - thick : frame.carcassTop;
+  const small = tooSmall(frame, ceiling);
+  if (small) return nothingButProblems([small]);
   const { bays, dividers, problems } = divide(
     unit,
     { x0: frame.insideFrom, x1: frame.insideTo, z0: frame.bottom + thick, z1: ceiling },
@@ -268,7 +288,7 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     boards,
     contacts: contactsOf(boards),
     comesApart: false,
-    problems: [...problems, ...notCut, ...fronts.problems],
+    problems: [...problems, ...bays.flatMap((bay) => crowded(frame, bay) ?? []), ...notCut, ...fronts.problems],
     motions: fronts.motions,
     bays: bays.map((bay) => bayRoom(frame, bay)),
   };

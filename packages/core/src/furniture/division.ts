@@ -83,7 +83,10 @@ export function divide(
     if (!sizes || sizes.length !== parts.length) {
       problems.push({
         place: unit.id,
-        said: message('furniture.division', { unit: unit.name, room: mm(to - from - between * (parts.length - 1)) }),
+        said: message('furniture.division', {
+          unit: unit.name,
+          room: mm(Math.max(0, to - from - between * (parts.length - 1))),
+        }),
       });
       return;
     }

@@ -2,7 +2,8 @@ import { familyNamed } from '../document/kit.js';
 import type { PriceBook } from '../document/schema.js';
 import type { Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
-import { message } from '../words/message.js';
+import { boxOf } from '../numeric/plane.js';
+import { message, mm } from '../words/message.js';
 import type { Family, Surroundings } from './family.js';
 import { hardwareOfMotions } from './hardware.js';
 import { NOTHING_MADE, type Made, type School } from './school.js';
@@ -40,7 +41,7 @@ export function makeUnit(
       skeleton: null,
       problems: fault ? [{ place: unit.id, said: fault }] : [],
     };
-  const skeleton = family.skeleton(unit, room);
+  const skeleton = withoutThin(unit, family.skeleton(unit, room), family);
   const made = school.make(unit, skeleton, room.book);
   const moving = hardwareOfMotions(unit, skeleton, room);
   return {
@@ -49,6 +50,36 @@ export function makeUnit(
     unit: unit.id,
     skeleton,
     problems: [...skeleton.problems, ...made.problems, ...moving.problems],
+  };
+}
+
+/** A board narrower than this is a splinter, mm. */
+const LEAST_BOARD_MM = 8;
+
+/** The same without boards of which hardly anything is left: each is a problem with its place instead. */
+function withoutThin(unit: Unit, skeleton: Skeleton, family: Family): Skeleton {
+  const thin = skeleton.boards.flatMap((board) => {
+    const box = boxOf(board.outline.outer);
+    const wide = Math.min(box.maxX - box.minX, box.maxY - box.minY);
+    return wide < LEAST_BOARD_MM ? [{ board, wide }] : [];
+  });
+  if (thin.length === 0) return skeleton;
+  const gone = new Set(thin.map(({ board }) => board.name));
+  return {
+    ...skeleton,
+    boards: skeleton.boards.filter(({ name }) => !gone.has(name)),
+    contacts: skeleton.contacts.filter(({ a, b }) => !gone.has(a) && !gone.has(b)),
+    problems: [
+      ...skeleton.problems,
+      ...thin.map(({ board, wide }) => ({
+        place: `${unit.id}.${board.name}`,
+        said: message('furniture.thin', {
+          unit: unit.name,
+          board: family.words.roles[board.role] ?? board.role,
+          wide: mm(Math.max(0, wide)),
+        }),
+      })),
+    ],
   };
 }
 

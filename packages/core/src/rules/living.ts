@@ -43,7 +43,7 @@ export const gettingPastRule = defineRule({
   input: z.strictObject({ clear: length, who, other: who }),
   run: ({ clear, who: one, other }, { good, tight }) =>
     atLeast(clear, good, tight, (grade, spare) =>
-      graded('rule.gettingPast', { who: one, other, clear: mm(clear), short: mm(-(spare ?? 0)) })(grade),
+      graded('rule.gettingPast', { who: one, other, clear: mm(Math.max(0, clear)), short: mm(-(spare ?? 0)) })(grade),
     ),
 });
 

@@ -91,7 +91,7 @@ export const sittingUpRule = defineRule({
     return atLeast(clear, good, tight, (grade, spare) =>
       message(`rule.sittingUp.${grade}`, {
         who: name,
-        clear: mm(clear),
+        clear: mm(Math.max(0, clear)),
         own: mm(sitting),
         // against their own height first, then against good
         head: mm(Math.abs(clear - sitting)),

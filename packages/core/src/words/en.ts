@@ -146,6 +146,10 @@ export const EN = {
   'layers.barrierCold': '{barrier} lies on the cold side of {insulation}: vapour is caught between them.',
   'furniture.low': '{unit} is too low for its boards: make it higher, or take the plinth or the boards thinner.',
   'furniture.wings': '{unit}: its wings are wider than it is long. Make them less wide.',
+  'furniture.crowded':
+    '{unit}, {bay}: {count} {count|shelf leaves|shelves leave} {between} between them. Fewer shelves, or a higher bay.',
+  'furniture.thin':
+    '{unit}: its {board} would be only {wide} wide, so it is not made. Move the front, or make the unit larger.',
   'furniture.narrow': '{unit} is too short: its two ends fill it.',
   'furniture.shallow': 'There is no depth left behind the front of {unit}: move its front towards the centre line.',
   'furniture.noSupport': 'Nothing can stand under {unit} between the arches: raise it or move it.',

@@ -82,7 +82,7 @@ const tied = appliesTo(tiePointsRule, {
         mend: ({ good }) => {
           const each = numberOption(unit, 'eyeHolds');
           const eyes = each > 0 ? Math.ceil(good / each) : Infinity;
-          return eyes <= 12
+          return load > 0 && eyes <= 12
             ? {
                 said: message('mend.tiePoints', { eyes }),
                 operations: [{ name: 'changeUnit', payload: { id: unit.id, changes: { eyes } } }],

@@ -30,7 +30,7 @@ const passing = appliesTo(passingRule, {
         },
         pin: { unit: null, person: one.id, x: widest.x, y: widest.y },
         quiet: true,
-        mend: ({ spare }) => widen(scene, widest, -(spare ?? 0)),
+        mend: ({ good }) => widen(scene, good, widestWay),
       },
     ];
   },

@@ -2,6 +2,7 @@ import { baysOf, frontLineOf } from '../../document/body.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
 import { sweptBy, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
+import { offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
@@ -211,7 +212,7 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
   }
   const swept = sweptBy(motion);
   if (motion.about === 'z') {
-    const { reach, at } = motion;
+    const { reach } = motion;
     const found = others
       .filter(({ box }) => sameHeight(swept, box))
       .map(({ box, name, unit: other }): Met => ({
@@ -221,10 +222,7 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
         unit: other,
       }))
       .filter(({ clear }) => clear < reach - TOUCH_MM);
-    const outer = swept.ring.reduce((far, point) => (Math.abs(point[1]) > Math.abs(far[1]) ? point : far), at);
-    const towards = outer[1] - at[1] < 0 ? -1 : 1;
-    const wall = wallBeyond(scene, motion.shut, towards);
-    const room = Math.abs((towards < 0 ? wall.y1 : wall.y0) - at[1]);
+    const room = aheadOfWall(motion, scene);
     return least(reach, [...found, ...(room < reach ? [{ clear: room, needs: reach, by: WALL, unit: null }] : [])]);
   }
   // a flap or a lid: what reaches into the box its edge passes through, by how far it gets out of its own place
@@ -277,7 +275,9 @@ const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'f
 /** A shorter flap is of no use, mm. */
 const SHORTEST_FLAP_MM = 100;
 /** Ways to give a motion room: other fronts, a shorter way out, the other unit put back. */
-function mendsOf(motion: Motion, unit: Unit, met: Met): (Mend | null)[] {
+function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | null)[] {
+  const gone = awayBefore(motion, scene);
+  const others = othersNear(motion, unit, scene).filter(({ unit: one }) => !gone.has(one.id));
   const bay = bayOf(unit, motion);
   const line = met.unit && frontLineOf(met.unit);
   const by = wholeUp(met.needs - met.clear);
@@ -296,31 +296,55 @@ function mendsOf(motion: Motion, unit: Unit, met: Met): (Mend | null)[] {
       said: message('mend.flap', { to: mm(shorter) }),
       operations: [changeUnit(unit, { flapLong: shorter })],
     });
-  if (bay && motion.kind === 'hinge' && bay.front.kind === 'doors') {
-    const count = Math.ceil((bay.front.count * reachOf(motion)) / Math.max(1, met.clear));
+  // what a lid of the top meets is not met by a front, and another front does not help
+  const front = motion.kind === 'hinge' && !motion.of.endsWith('.lid') ? bay?.front.kind : undefined;
+  if (bay && front === 'doors' && bay.front.kind === 'doors' && motion.kind === 'hinge' && motion.about === 'z') {
+    // narrower doors are hung elsewhere: they are clear of what is farther from the front than they are wide
+    const free = Math.min(...others.map(({ box }) => aheadOf(motion, box)), aheadOfWall(motion, scene));
+    const count = Math.ceil((bay.front.count * motion.reach) / Math.max(1, free));
     if (count > bay.front.count && count <= 4)
       mends.push({
         said: message('mend.moreDoors', { count }),
         operations: [changeBay(unit, bay, { front: { ...bay.front, count } })],
       });
-    mends.push({
-      said: message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
-      operations: [changeBay(unit, bay, { front: { kind: 'sliding', latch: true } })],
-    });
   }
-  if (bay && motion.kind === 'hinge' && (bay.front.kind === 'flap-down' || bay.front.kind === 'lift-up'))
+  if (bay && (front === 'doors' || front === 'flap-down' || front === 'lift-up'))
     mends.push({
       said: message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
       operations: [changeBay(unit, bay, { front: { kind: 'sliding', latch: true } })],
     });
   if (other && line && by < 250)
-    mends.push({
-      said: message('mend.frontBack', { name: other.name, by: mm(by) }),
-      operations: [changeUnit(other, { front: line.front + by })],
-    });
+    mends.push(
+      offer(
+        other,
+        scene,
+        { front: line.front + by },
+        message('mend.frontBack', { name: other.name, by: mm(by) }),
+        (then) => {
+          const moved = solidsOf(then, scene, scene.families).map((box) => ({ name: then.name, unit: then, box }));
+          const now = meets(motion, [...others.filter((one) => one.unit !== other), ...moved], scene);
+          return now.clear > met.clear + TOUCH_MM && (now.unit !== then || now.clear >= now.needs - TOUCH_MM);
+        },
+      ),
+    );
   return mends;
 }
-const reachOf = (motion: Motion): number => (motion.kind === 'hinge' && motion.about === 'z' ? motion.reach : 0);
+/** How far before the shut door something stands, across the vehicle, mm; Infinity where no narrower door comes near it. */
+function aheadOf({ shut, reach, at }: DoorMotion, box: SolidBox): number {
+  const beside = box.x1 <= shut.x0 - reach || box.x0 >= shut.x1 + reach || !sameHeight(shut, box);
+  if (beside) return Infinity;
+  const gap = Math.max(box.y0 - Math.max(at[1], shut.y0), Math.min(at[1], shut.y1) - box.y1);
+  return Math.max(0, gap);
+}
+/** How far it is from the axis of a door to the wall it opens towards, mm. */
+function aheadOfWall(motion: DoorMotion, scene: Scene): number {
+  const [, y] = motion.at;
+  // where it gets farthest from its own axis, whichever wall that axis is nearer to
+  const outer = sweptBy(motion).ring.reduce((far, [, at]) => (Math.abs(at - y) > Math.abs(far - y) ? at : far), y);
+  const towards = outer < y ? -1 : 1;
+  const wall = wallBeyond(scene, motion.shut, towards);
+  return Math.abs((towards < 0 ? wall.y1 : wall.y0) - y);
+}
 
 const middles = new WeakMap<Motion, Point>();
 /** The middle of the room something sweeps, seen from above: where its note is pinned. */
@@ -342,7 +366,7 @@ const sweeps = appliesTo(sweepRule, {
           input: { clear: met.clear, needs: met.needs, what: motion.name, by: met.by },
           pin: pinAt(unit, middleOfSweep(motion)),
           quiet: true,
-          mend: () => mendsOf(motion, unit, met),
+          mend: () => mendsOf(motion, unit, met, scene),
         };
       }),
     ),

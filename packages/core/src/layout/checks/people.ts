@@ -1,7 +1,8 @@
 import { endOf, frontLineOf, spansWalls } from '../../document/body.js';
-import { familyNamed, fieldNamed } from '../../document/kit.js';
+import { familyNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
-import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { offer } from '../../furniture/offer.js';
+import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
 import { guardRule } from '../../rules/sitting.js';
@@ -45,14 +46,6 @@ const eachSleeper =
     return place ? sleepersOf(place, scene).map((sleeper) => make(place, sleeper, scene)) : [];
   };
 
-/** A mend that changes fields, where the unit's family has them. */
-function mendBy(unit: Unit, scene: Scene, changes: Readonly<Record<string, number>>, said: Mend['said']): Mend | null {
-  const family = familyNamed(scene.families, unit.family);
-  return family && Object.keys(changes).every((name) => fieldNamed(family, name))
-    ? { said, operations: [changeUnit(unit, changes)] }
-    : null;
-}
-
 /** The platform height within reach at which a sleeper has the most room, and how much that is. */
 function bestHeight(
   { unit, mattress }: LyingPlace,
@@ -80,16 +73,17 @@ const bedLength = appliesTo(bedLengthRule, {
   ofUnit: eachSleeper((place, sleeper, scene) => {
     const { unit, along } = place;
     const { person, berth } = sleeper;
+    const input = { clear: berth.clear, stature: person.stature, who: person.name, along: along ?? 'y' };
     return {
       id: `bed-length:${unit.id}:${person.id}`,
-      input: { clear: berth.clear, stature: person.stature, who: person.name, along: along ?? 'y' },
+      input,
       pin: onBerth(place, sleeper, 0.28),
-      mend: ({ spare }) => {
+      mend: ({ spare, grade }) => {
         const more = wholeUp(-(spare ?? 0));
         if (along === 'x')
           return [
             endOf(unit) + more <= scene.inner.length
-              ? mendBy(
+              ? offer(
                   unit,
                   scene,
                   { length: unit.body.length + more },
@@ -97,7 +91,7 @@ const bedLength = appliesTo(bedLengthRule, {
                 )
               : null,
             unit.body.x - more >= scene.inner.start
-              ? mendBy(
+              ? offer(
                   unit,
                   scene,
                   { x: unit.body.x - more, length: unit.body.length + more },
@@ -106,8 +100,10 @@ const bedLength = appliesTo(bedLengthRule, {
               : null,
           ];
         const better = bestHeight(place, berth, scene);
-        return better.clear > berth.clear + 2
-          ? mendBy(
+        // what stays too short is not mended
+        const then = bedLengthRule.run({ ...input, clear: better.clear }).grade;
+        return better.clear > berth.clear + 2 && (grade !== 'fails' || then !== 'fails')
+          ? offer(
               unit,
               scene,
               { height: better.height },
@@ -199,7 +195,17 @@ const sittingUp = appliesTo(sittingUpRule, {
           mend: ({ spare }: Verdict) => {
             const lower = wholeUp(-(spare ?? 0));
             return unit.body.to - lower > LOWEST_MM + 50
-              ? mendBy(unit, scene, { height: unit.body.to - lower }, message('mend.lowerBed', { by: mm(lower) }))
+              ? offer(
+                  unit,
+                  scene,
+                  { height: unit.body.to - lower },
+                  message('mend.lowerBed', { by: mm(lower) }),
+                  (then) => {
+                    // what it was beside may come to hang over it
+                    const low = sittingUpRule.run(sittingInput({ ...place, unit: then }, sleeper, scene));
+                    return (low.spare ?? 0) > (spare ?? 0);
+                  },
+                )
               : null;
           },
         };
@@ -250,10 +256,10 @@ const bedWide = appliesTo(bedWidthRule, {
           const more = wholeUp(-(spare ?? 0));
           if (line)
             return line.front - more > -300
-              ? mendBy(unit, scene, { front: line.front - more }, message('mend.widenBed', { by: mm(more) }))
+              ? offer(unit, scene, { front: line.front - more }, message('mend.widenBed', { by: mm(more) }))
               : null;
           return x - more >= scene.inner.start
-            ? mendBy(unit, scene, { x: x - more, length: length + more }, message('mend.widenBed', { by: mm(more) }))
+            ? offer(unit, scene, { x: x - more, length: length + more }, message('mend.widenBed', { by: mm(more) }))
             : null;
         },
       },
@@ -272,12 +278,30 @@ const guard = appliesTo(guardRule, {
         input: { edge: unit.body.to + place.mattress, guard: place.guard ?? 0, name: unit.name },
         pin: pinOf(unit, null, unit.body.x + unit.body.length / 3, line.sign * line.front),
         quiet: true,
-        mend: () => mendBy(unit, scene, { guard: GUARD_MM }, message('mend.guard', { to: mm(GUARD_MM) })),
+        mend: () => offer(unit, scene, { guard: GUARD_MM }, message('mend.guard', { to: mm(GUARD_MM) })),
       },
     ];
   },
 });
 const GUARD_MM = 160;
+
+/** Whether one grade is better than another. */
+export const isBetter = (then: Grade, now: Grade): boolean => GRADES.indexOf(then) < GRADES.indexOf(now);
+const GRADES: readonly Grade[] = ['good', 'tight', 'fails'];
+
+/** Heights of a unit that are better for somebody: the one that is best for all who use it, else their own. */
+export function heightsFor(
+  unit: Unit,
+  scene: Scene,
+  forAll: number,
+  own: number,
+  helps: (height: number) => boolean,
+): Mend | null {
+  const height = [forAll, own].find((to) => to !== unit.body.to && helps(to));
+  return height === undefined
+    ? null
+    : offer(unit, scene, { height }, message('mend.heightTo', { name: unit.name, to: mm(height) }));
+}
 
 /** Who is smaller does not cook yet, mm. */
 const COOKS_MM = 1450;
@@ -303,12 +327,13 @@ const worktop = appliesTo(worktopRule, {
       id: `worktop:${unit.id}:${person.id}`,
       input: { height: unit.body.to, stature: person.stature, who: person.name },
       pin: pinOf(unit, person.id, unit.body.x + 130, line.sign * (line.front + 150)),
-      mend: () => {
-        const best = bestTop(cooks);
-        return best === unit.body.to
-          ? null
-          : mendBy(unit, scene, { height: best }, message('mend.heightTo', { name: unit.name, to: mm(best) }));
-      },
+      mend: ({ grade }) =>
+        heightsFor(unit, scene, bestTop(cooks), Math.round(0.545 * person.stature), (height) =>
+          isBetter(
+            worktopRule.run({ height, stature: person.stature, who: '' }, scene.figures[worktopRule.name]).grade,
+            grade,
+          ),
+        ),
     }));
   },
 });

@@ -1,7 +1,8 @@
 import { endOf, frontLineOf, spansWalls } from '../../document/body.js';
-import { familyNamed, fieldNamed } from '../../document/kit.js';
+import { familyNamed } from '../../document/kit.js';
 import type { Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { offer, sceneWith, tried } from '../../furniture/offer.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
@@ -124,18 +125,43 @@ function acrossSpan(
   return { start: y + left, end: y + left + width, room: left + least('right') };
 }
 
+type Direction = 'front' | 'rear' | 'left' | 'right';
+
 /** What moving a unit along or across by a distance would be, where it stays in the room and has such a field. */
-export function moved(unit: Unit, way: 'front' | 'rear' | 'left' | 'right', by: number, scene: Scene): Mend | null {
-  const family = familyNamed(scene.families, unit.family);
+function moved(
+  unit: Unit,
+  way: Direction,
+  by: number,
+  scene: Scene,
+  helps: (then: Unit) => boolean = () => true,
+): Mend | null {
   const distance = wholeUp(by);
   const said = message('mend.move', { name: unit.name, by: mm(distance), way: { word: `mend.way.${way}` } });
-  const change = (field: string, to: number): Mend | null =>
-    family && fieldNamed(family, field) ? { said, operations: [changeUnit(unit, { [field]: to })] } : null;
   const { x } = unit.body;
-  if (way === 'front') return x - distance >= scene.inner.start ? change('x', x - distance) : null;
-  if (way === 'rear') return endOf(unit) + distance <= scene.inner.length ? change('x', x + distance) : null;
+  if (way === 'front')
+    return x - distance >= scene.inner.start ? offer(unit, scene, { x: x - distance }, said, helps) : null;
+  if (way === 'rear')
+    return endOf(unit) + distance <= scene.inner.length ? offer(unit, scene, { x: x + distance }, said, helps) : null;
   if (unit.body.stands !== 'free') return null;
-  return change('y', unit.body.y + (way === 'left' ? -distance : distance));
+  return offer(unit, scene, { y: unit.body.y + (way === 'left' ? -distance : distance) }, said, (then) => {
+    if (then.body.stands !== 'free') return false;
+    const { start, end, room } = acrossSpan(then.body.y, then.body.width, scene, then);
+    return start >= 0 && end <= room && helps(then);
+  });
+}
+
+/**
+ * How far solids have to move one way to be clear of others, mm: past every one at whose height, and in whose line, they
+ * stand, not only past the one they reach into deepest.
+ */
+function pushed(own: readonly SolidBox[], others: readonly SolidBox[], way: Direction): number {
+  const along = way === 'front' || way === 'rear';
+  const meets = (a: SolidBox, b: SolidBox): boolean =>
+    Math.min(a.z1, b.z1) - Math.max(a.z0, b.z0) > 0.5 &&
+    (along ? Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0) > 0.5 : Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0) > 0.5);
+  const by = (a: SolidBox, b: SolidBox): number =>
+    way === 'front' ? a.x1 - b.x0 : way === 'rear' ? b.x1 - a.x0 : way === 'left' ? a.y1 - b.y0 : b.y1 - a.y0;
+  return Math.max(0, ...own.flatMap((a) => others.filter((b) => meets(a, b)).map((b) => by(a, b))));
 }
 
 /** The deepest of the overlaps between two units' solids: what is least to be moved to part them. */
@@ -176,19 +202,30 @@ const collision = appliesTo(collisionRule, {
       const pair = deepest(a.boxes, b.boxes);
       const overlap = pair && overlapOf(pair.a, pair.b);
       if (!pair || !overlap) return [];
-      const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a.unit, b.unit] : [b.unit, a.unit];
-      const apart = Math.min(endOf(front), endOf(rear)) - Math.max(front.body.x, rear.body.x);
-      const forward = wholeUp(overlap.x);
-      const shorten = (unit: Unit, x: number): Mend | null =>
-        unit.body.length - forward >= 300 && !spansWalls(unit)
-          ? {
-              said: message('mend.shortenBy', { name: unit.name, by: mm(forward) }),
-              operations: [changeUnit(unit, { x, length: unit.body.length - forward })],
-            }
+      const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a, b] : [b, a];
+      const parts = (then: Unit): boolean => {
+        const other = then.id === a.unit.id ? b : a;
+        return deepest(solidsOf(then, scene, scene.families), other.boxes) === null;
+      };
+      const move = (own: typeof a, way: Direction): Mend | null => {
+        const by = pushed(own.boxes, (own === a ? b : a).boxes, way);
+        return by > 0 ? moved(own.unit, way, by, scene, parts) : null;
+      };
+      const shorten = ({ unit, boxes: own }: typeof a, end: 'front' | 'rear'): Mend | null => {
+        const by = wholeUp(pushed(own, (unit === a.unit ? b : a).boxes, end === 'rear' ? 'front' : 'rear'));
+        const { x, length } = unit.body;
+        return length - by >= 300 && !spansWalls(unit)
+          ? offer(
+              unit,
+              scene,
+              { x: end === 'front' ? x + by : x, length: length - by },
+              message('mend.shortenBy', { name: unit.name, by: mm(by) }),
+              parts,
+            )
           : null;
+      };
       // what hangs is raised off what it meets, as far as the roof lets it
       const above = pair.a.z0 > pair.b.z0 + 100 ? a.unit : pair.b.z0 > pair.a.z0 + 100 ? b.unit : null;
-      const family = above && familyNamed(scene.families, above.family);
       return [
         {
           id: `collision:${a.unit.id}:${b.unit.id}`,
@@ -200,25 +237,21 @@ const collision = appliesTo(collisionRule, {
             y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
           },
           mend: (): (Mend | null)[] => [
-            front.body.x - forward >= scene.inner.start
-              ? {
-                  said: message('mend.moveForward', { name: front.name, by: mm(forward) }),
-                  operations: [changeUnit(front, { x: front.body.x - forward })],
-                }
+            move(front, 'front'),
+            move(rear, 'rear'),
+            shorten(front, 'rear'),
+            shorten(rear, 'front'),
+            above
+              ? offer(
+                  above,
+                  scene,
+                  { from: above.body.from + wholeUp(overlap.z) },
+                  message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
+                  parts,
+                )
               : null,
-            moved(rear, 'rear', apart, scene),
-            shorten(front, front.body.x),
-            shorten(rear, rear.body.x + forward),
-            above && family && fieldNamed(family, 'from')
-              ? {
-                  said: message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
-                  operations: [changeUnit(above, { from: above.body.from + wholeUp(overlap.z) })],
-                }
-              : null,
-            ...[a.unit, b.unit].flatMap((unit) =>
-              unit.body.stands === 'free'
-                ? [moved(unit, 'left', overlap.y, scene), moved(unit, 'right', overlap.y, scene)]
-                : [],
+            ...[a, b].flatMap((own) =>
+              own.unit.body.stands === 'free' ? [move(own, 'left'), move(own, 'right')] : [],
             ),
           ],
         },
@@ -349,6 +382,8 @@ export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonl
       const { width, y } = widestAt(left, right, all, x, x);
       if (least === null || width < least.width) least = { width, x, y, at };
     }
+  // things that reach into each other leave nothing
+  if (least && least.width < 0) least = { ...least, width: 0 };
   if (more.length === 0) ofScene.set(at, least);
   return least;
 }
@@ -376,21 +411,58 @@ export function widestWay(scene: Scene): Way | null {
   return ways.length === 0 ? null : ways.reduce((most, next) => (next.width > most.width ? next : most));
 }
 
-/** Fronts that would give the way what it is short of, by putting them back. */
-export function widen(scene: Scene, way: Way, short: number): Mend[] {
-  return scene.units.flatMap((unit): Mend[] => {
-    const line = frontLineOf(unit);
-    const here = way.x >= unit.body.x && way.x <= endOf(unit) && unit.body.from < HIP_MM;
-    const by = wholeUp(short);
-    return line && here && depthOf(unit, scene) - line.front - by >= 250
-      ? [
-          {
-            said: message('mend.frontBack', { name: unit.name, by: mm(by) }),
-            operations: [changeUnit(unit, { front: line.front + by })],
-          },
-        ]
-      : [];
+/** No front is put back so far that less than this is left behind it, mm. */
+const LEFT_BEHIND_MM = 250;
+/** Fronts put back together, at most. */
+const FRONTS = 4;
+
+/**
+ * Fronts put back so that the way is as wide as it should be: one where that is enough, else all on one side that stand
+ * where it is too narrow. What does not widen it is not offered.
+ * @param narrow the place of the way that counts, in the room as it would be; null where nobody walks past anything
+ */
+export function widen(scene: Scene, want: number, narrow: (scene: Scene) => Way | null): Mend[] {
+  const ways = (['left', 'right'] as const).flatMap((side): Mend[] => {
+    let then = scene;
+    const back = new Map<string, { readonly unit: Unit; readonly by: number }>();
+    for (let i = 0; i < FRONTS; i += 1) {
+      const way = narrow(then);
+      const short = way ? wholeUp(want - way.width) : 0;
+      if (!way || short <= 0) break;
+      const next = then.units.flatMap((unit) => {
+        const line = frontLineOf(unit);
+        const here = way.x >= unit.body.x && way.x <= endOf(unit) && unit.body.from < HIP_MM;
+        const { by: before = 0 } = back.get(unit.id) ?? {};
+        if (!line || !here || line.side !== side || depthOf(unit, then) - line.front - short < LEFT_BEHIND_MM)
+          return [];
+        const put = tried(unit, { front: line.front + short }, then);
+        const now = put && sceneWith(then, put);
+        return put && now && (narrow(now)?.width ?? want) >= Math.min(want, way.width) && before === 0
+          ? [{ unit, put, by: short, now }]
+          : [];
+      })[0];
+      if (!next) return [];
+      back.set(next.unit.id, { unit: next.unit, by: next.by });
+      then = next.now;
+    }
+    const all = [...back.values()];
+    const [first] = all;
+    if (!first || (narrow(then)?.width ?? want) < want - 0.5) return [];
+    const operations = all.map(({ unit, by }) => changeUnit(unit, { front: (frontLineOf(unit)?.front ?? 0) + by }));
+    return [
+      {
+        said:
+          all.length === 1
+            ? message('mend.frontBack', { name: first.unit.name, by: mm(first.by) })
+            : message('mend.frontsBack', {
+                names: all.map(({ unit }) => unit.name).join(', '),
+                by: mm(Math.max(...all.map(({ by }) => by))),
+              }),
+        operations,
+      },
+    ];
   });
+  return [...ways].sort((a, b) => a.operations.length - b.operations.length);
 }
 
 const way = appliesTo(wayThroughRule, {
@@ -404,7 +476,7 @@ const way = appliesTo(wayThroughRule, {
               input: { width: narrow.width, at },
               pin: { unit: null, person: null, x: narrow.x, y: narrow.y },
               quiet: at === 'shoulder',
-              mend: ({ spare }) => widen(scene, narrow, -(spare ?? 0)),
+              mend: ({ good }) => widen(scene, good, (then) => narrowestWay(then, at)),
             },
           ]
         : [];

@@ -1,7 +1,8 @@
 import { endOf, frontLineOf } from '../../document/body.js';
-import { familyNamed, fieldNamed } from '../../document/kit.js';
+import { familyNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
-import { appliesTo, changeUnit, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
+import { offer } from '../../furniture/offer.js';
+import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { backOfKnee, CUSHION_GIVES } from '../../rules/people.js';
 import {
@@ -16,6 +17,8 @@ import {
   washRule,
 } from '../../rules/sitting.js';
 import { message, mm } from '../../words/message.js';
+import { wider } from './bay-offers.js';
+import { heightsFor, isBetter } from './people.js';
 
 /** A seat, and the unit it belongs to. */
 export interface Seat extends Sitting {
@@ -40,32 +43,31 @@ export const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Pe
     : people.filter(({ id }) => seat.sitters.includes(id));
 const kneeOf = (person: Person): number => person.backOfKnee ?? backOfKnee(person.stature);
 
-/** The change of a field, where the unit's family has it. */
-function change(scene: Scene, unit: Unit, field: string, to: number, said: Mend['said']): Mend | null {
-  const family = familyNamed(scene.families, unit.family);
-  return family && fieldNamed(family, field) ? { said, operations: [changeUnit(unit, { [field]: to })] } : null;
-}
-
 const seatHeight = appliesTo(seatHeightRule, {
   ofUnit: (unit, scene) =>
     seatsIn(scene, [unit]).flatMap((seat) => {
       const sitters = sittersOf(seat, scene.people);
       const knees = sitters.map(kneeOf);
-      const middle = Math.round((Math.min(...knees) + Math.max(...knees)) / 2 - (1 - CUSHION_GIVES) * seat.cushion);
+      const boardsFor = (knee: number): number => Math.round(knee - (1 - CUSHION_GIVES) * seat.cushion);
+      const middle = boardsFor((Math.min(...knees) + Math.max(...knees)) / 2);
+      // its boards may lie above or below the height that is set
+      const heightOf = (boards: number): number => Math.round(boards - seat.top + unit.body.to);
+      const own = scene.figures[seatHeightRule.name];
+      const input = (person: Person) => ({
+        boards: seat.top,
+        cushion: seat.cushion,
+        backOfKnee: kneeOf(person),
+        who: person.name,
+        name: unit.name,
+      });
       return sitters.map((person, i) => ({
         id: `seat-height:${seat.id}:${person.id}`,
-        input: {
-          boards: seat.top,
-          cushion: seat.cushion,
-          backOfKnee: kneeOf(person),
-          who: person.name,
-          name: unit.name,
-        },
+        input: input(person),
         pin: { unit: unit.id, person: person.id, x: seat.at[0] - 80 + 90 * i, y: seat.at[1] },
-        mend: () =>
-          middle === unit.body.to
-            ? null
-            : change(scene, unit, 'height', middle, message('mend.heightTo', { name: unit.name, to: mm(middle) })),
+        mend: ({ grade }) =>
+          heightsFor(unit, scene, heightOf(middle), heightOf(boardsFor(kneeOf(person))), (height) =>
+            isBetter(seatHeightRule.run({ ...input(person), boards: height - heightOf(0) }, own).grade, grade),
+          ),
       }));
     }),
 });
@@ -85,15 +87,22 @@ const seatDepth = appliesTo(seatDepthRule, {
           const { deepBy } = seat;
           if (deepBy && off !== 0) {
             const to = Math.round(deepBy.now - off);
-            return change(scene, unit, deepBy.field, to, message('mend.wingWide', { name: unit.name, to: mm(to) }));
+            return offer(
+              unit,
+              scene,
+              { [deepBy.field]: to },
+              message('mend.wingWide', { name: unit.name, to: mm(to) }),
+            );
           }
           return line && off !== 0
-            ? change(
-                scene,
+            ? offer(
                 unit,
-                'front',
-                line.front + Math.round(off),
-                message('mend.frontBack', { name: unit.name, by: mm(Math.round(off)) }),
+                scene,
+                { front: line.front + Math.round(off) },
+                message(off > 0 ? 'mend.frontBack' : 'mend.frontOut', {
+                  name: unit.name,
+                  by: mm(Math.abs(Math.round(off))),
+                }),
               )
             : null;
         },
@@ -117,11 +126,10 @@ const seatWidth = appliesTo(seatsRule, {
         mend: ({ spare }) => {
           const by = wholeUp(-(spare ?? 0));
           return endOf(unit) + by <= scene.inner.length
-            ? change(
-                scene,
+            ? offer(
                 unit,
-                'length',
-                unit.body.length + by,
+                scene,
+                { length: unit.body.length + by },
                 message('mend.longer', { name: unit.name, by: mm(by) }),
               )
             : null;
@@ -177,7 +185,7 @@ const tableHeight = appliesTo(tableHeightRule, {
             seat: seat.unit.name,
           },
           pin: { unit: unit.id, person: null, x: unit.body.x + 100, y: seat.at[1] + seat.looks[1] * 120 },
-          mend: () => change(scene, unit, 'height', to, message('mend.heightTo', { name: unit.name, to: mm(to) })),
+          mend: () => offer(unit, scene, { height: to }, message('mend.heightTo', { name: unit.name, to: mm(to) })),
         };
       }),
     ),
@@ -264,11 +272,10 @@ const headStrike = appliesTo(headStrikeRule, {
           },
           quiet: true,
           mend: () =>
-            change(
-              scene,
+            offer(
               high,
-              'front',
-              over.front + wholeUp(150 - setBack),
+              scene,
+              { front: over.front + wholeUp(150 - setBack) },
               message('mend.frontBack', { name: high.name, by: mm(wholeUp(150 - setBack)) }),
             ),
         }));
@@ -311,20 +318,14 @@ const hanging = appliesTo(hangingRule, {
                   }
                 : null,
               holds.along === 'bay' && line
-                ? {
-                    said: message('mend.frontOut', { name: unit.name, by: mm(by) }),
-                    operations: [changeUnit(unit, { front: line.front - by })],
-                  }
-                : null,
-              holds.along === 'depth' && endOf(unit) + by <= scene.inner.length
-                ? change(
-                    scene,
+                ? offer(
                     unit,
-                    'length',
-                    unit.body.length + by,
-                    message('mend.longer', { name: unit.name, by: mm(by) }),
+                    scene,
+                    { front: line.front - by },
+                    message('mend.frontOut', { name: unit.name, by: mm(by) }),
                   )
                 : null,
+              holds.along === 'depth' ? wider(unit, bay, by, clear + by, scene) : null,
             ];
           },
         },
@@ -354,20 +355,18 @@ const wash = appliesTo(washRule, {
         const [along, deep] = [wholeUp(600 - (room.x1 - room.x0)), wholeUp(600 - (room.y1 - room.y0))];
         return [
           along > 0 && endOf(unit) + along <= scene.inner.length
-            ? change(
-                scene,
+            ? offer(
                 unit,
-                'length',
-                unit.body.length + along,
+                scene,
+                { length: unit.body.length + along },
                 message('mend.longer', { name: unit.name, by: mm(along) }),
               )
             : null,
           deep > 0 && line
-            ? change(
-                scene,
+            ? offer(
                 unit,
-                'front',
-                line.front - deep,
+                scene,
+                { front: line.front - deep },
                 message('mend.frontOut', { name: unit.name, by: mm(deep) }),
               )
             : null,

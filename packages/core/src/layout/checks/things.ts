@@ -2,7 +2,9 @@ import { endOf, frontLineOf } from '../../document/body.js';
 import { thingIn } from '../../document/layout-changes.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Stored, Thing, Unit } from '../../document/schema.js';
+import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
+import { offer, together, tried } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
@@ -22,6 +24,7 @@ import {
 import { reachBackRule } from '../../rules/sitting.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
+import { higher, wider } from './bay-offers.js';
 
 interface InBay {
   readonly unit: Unit;
@@ -47,6 +50,9 @@ const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'f
   payload: { id: unit.id, bay: bay.name, ...changes },
 });
 
+/** No front is brought out farther than this beyond the centre line, mm. */
+const FARTHEST_FRONT_MM = -300;
+
 const fits = appliesTo(thingFitsRule, {
   ofUnit: (unit, scene) =>
     inBays(unit, scene).map(({ place, thing }) => {
@@ -59,41 +65,33 @@ const fits = appliesTo(thingFitsRule, {
       };
       // what hangs in an opening of the top is only as high as its body
       const has = { wide: room.x1 - room.x0, deep: Math.min(place.deepLow, place.deepHigh), high: room.z1 - room.z0 };
-      const divided = 'cut' in unit.division;
       return {
         id: `thing-fits:${unit.id}:${bay.name}`,
         input: { needs, has, thing: thing.name, name: bayName(unit, bay) },
         pin: pinIn(unit, place),
-        mend: (): (Mend | null)[] => {
+        // all that it lacks, or nothing: half of it is no use
+        mend: (): Mend | null => {
           const [wide, deep, high] = [needs.wide - has.wide, needs.deep - has.deep, needs.high - has.high].map(
             wholeUp,
           ) as [number, number, number];
-          return [
-            wide > 0 && divided
-              ? {
-                  said: message('mend.widenBay', { to: mm(needs.wide) }),
-                  operations: [{ name: 'sizeBay', payload: { id: unit.id, bay: bay.name, size: needs.wide } }],
-                }
-              : null,
-            wide > 0 && !divided && endOf(unit) + wide <= scene.inner.length
-              ? {
-                  said: message('mend.longer', { name: unit.name, by: mm(wide) }),
-                  operations: [changeUnit(unit, { length: unit.body.length + wide })],
-                }
-              : null,
-            deep > 0 && line
-              ? {
-                  said: message('mend.frontOut', { name: unit.name, by: mm(deep) }),
-                  operations: [changeUnit(unit, { front: line.front - deep })],
-                }
-              : null,
-            high > 0 && !divided
-              ? {
-                  said: message('mend.raise', { name: unit.name, by: mm(high) }),
-                  operations: [changeUnit(unit, { height: unit.body.to + high })],
-                }
-              : null,
-          ];
+          // what is made higher is so with its front where it then is
+          const out = (deep > 0 && line && tried(unit, { front: line.front - deep }, scene)) || unit;
+          return together([
+            ...(wide > 0 ? [wider(unit, bay, wide, needs.wide, scene)] : []),
+            ...(deep > 0
+              ? [
+                  line && line.front - deep > FARTHEST_FRONT_MM
+                    ? offer(
+                        unit,
+                        scene,
+                        { front: line.front - deep },
+                        message('mend.frontOut', { name: unit.name, by: mm(deep) }),
+                      )
+                    : null,
+                ]
+              : []),
+            ...(high > 0 ? [higher(out, bay, high, needs.high, needs.deep, scene)] : []),
+          ]);
         },
       };
     }),
@@ -158,10 +156,12 @@ const air = appliesTo(airRule, {
           },
           pin: pinIn(unit, place),
           mend: () => [
-            {
-              said: message('mend.vents', { area: wants }),
-              operations: [changeBay(unit, bay, { vents: { low: wants, high: wants } })],
-            },
+            wants <= MOST_VENT
+              ? {
+                  said: message('mend.vents', { area: wants }),
+                  operations: [changeBay(unit, bay, { vents: { low: wants, high: wants } })],
+                }
+              : null,
             bay.holds.kind === 'thing'
               ? { said: message('mend.openFront'), operations: [changeBay(unit, bay, { front: { kind: 'none' } })] }
               : null,
@@ -259,20 +259,24 @@ const reach = appliesTo(reachRule, {
           const { bay } = place;
           const { far, by } = freeBefore(unit, place, scene);
           const lid = face === 'top' && bay.holds.kind !== 'pull-out';
+          const input = {
+            opens: opensTo(face, place, unit, scene),
+            before: lid ? 500 : far,
+            face,
+            thing: thing.name,
+            name: bayName(unit, bay),
+            by,
+          };
+          // another front is no use where nobody gets before it
+          const opened = reachRule.run({ ...input, opens: true }, scene.figures[reachRule.name]).grade;
+          const helps = !input.opens && opened !== 'fails';
           return {
             id: `reach:${unit.id}:${bay.name}:${face}`,
-            input: {
-              opens: opensTo(face, place, unit, scene),
-              before: lid ? 500 : far,
-              face,
-              thing: thing.name,
-              name: bayName(unit, bay),
-              by,
-            },
+            input,
             pin: pinIn(unit, place),
             quiet: true,
             mend: (): (Mend | null)[] => [
-              face !== 'front' && bay.holds.kind === 'thing'
+              helps && face !== 'front' && bay.holds.kind === 'thing'
                 ? {
                     said: message('mend.travel', { to: mm(Math.round(thing.depth)) }),
                     operations: [
@@ -282,7 +286,7 @@ const reach = appliesTo(reachRule, {
                     ],
                   }
                 : null,
-              face === 'front' && bay.front.kind === 'none'
+              helps && face === 'front' && bay.front.kind === 'none'
                 ? {
                     said: message('mend.doorFront'),
                     operations: [changeBay(unit, bay, { front: { kind: 'doors', count: 1, latch: true } })],
@@ -348,7 +352,7 @@ const cooker = appliesTo(cookerRule, {
           const over = scene.units.find(({ name }) => name === by);
           return {
             id: `cooker:${unit.id}:${bay.name}`,
-            input: { clear: above - top, sheet: thing.clear.top, thing: thing.name, by },
+            input: { clear: Math.max(0, above - top), sheet: thing.clear.top, thing: thing.name, by },
             pin: pinIn(unit, place),
             mend: ({ spare }) => {
               const more = wholeUp(-(spare ?? 0));
