@@ -48,6 +48,9 @@ export function clearSizes(
   return sizes.map((size) => (typeof size === 'number' ? size : (left * size.share) / shares));
 }
 
+/** Nothing goes into a bay that is less wide or high, mm. */
+const LEAST_BAY_MM = 20;
+
 /**
  * Walks a division from the body inward: where each bay and each divider is.
  * @param thickness of a divider, mm
@@ -67,6 +70,12 @@ export function divide(
   const problems: FurnitureProblem[] = [];
   const walk = (division: Division, room: Region, face: Region): void => {
     if (!('cut' in division)) {
+      const least = Math.min(room.x1 - room.x0, room.z1 - room.z0);
+      if (least < LEAST_BAY_MM)
+        problems.push({
+          place: `${unit.id}.${division.name}`,
+          said: message('furniture.tinyBay', { unit: unit.name, bay: division.name, size: mm(Math.max(0, least)) }),
+        });
       bays.push({ bay: division, inside: room, front: face });
       return;
     }

@@ -51,25 +51,26 @@ export function defineRule<Input extends z.ZodType, Result, Names extends string
   readonly run: (input: z.output<Input>, figures: Readonly<Record<Names, number>>) => Result;
 }): Rule<Input, Result> {
   if (!figures) return { ...rule, run: (input) => run(input, {} as Record<Names, number>) };
-  const names = Object.keys(figures) as Names[];
-  const defaults = Object.fromEntries(names.map((name) => [name, figures[name].value])) as Record<Names, number>;
-  return {
-    ...rule,
-    figures,
-    run: (input, own) =>
-      run(
-        input,
-        own
-          ? (Object.fromEntries(
-              names.map((name) => {
-                const { value, least, most } = figures[name];
-                return [name, Math.min(most, Math.max(least, own[name] ?? value))];
-              }),
-            ) as Record<Names, number>)
-          : defaults,
-      ),
-  };
+  const defaults = merged(figures);
+  return { ...rule, figures, run: (input, own) => run(input, own ? merged(figures, own) : defaults) };
 }
+
+/** Figures with a project's own, within their limits, over the usual ones. */
+function merged<Names extends string>(
+  figures: Readonly<Record<Names, RuleFigure>>,
+  own: OwnFigures = {},
+): Record<Names, number> {
+  const names = Object.keys(figures) as Names[];
+  return Object.fromEntries(
+    names.map((name) => {
+      const { value, least, most } = figures[name];
+      return [name, Math.min(most, Math.max(least, own[name] ?? value))];
+    }),
+  ) as Record<Names, number>;
+}
+/** The figure of a rule as a project has it; NaN where the rule has none of that name. */
+export const figureOf = (rule: Rule, name: string, own: Readonly<Record<string, OwnFigures>>): number =>
+  merged(rule.figures ?? {}, own[rule.name])[name] ?? NaN;
 
 /** A default length, or another figure, that can be changed freely within what makes sense. */
 export const figure = (

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, graded, worstOf, type Verdict, figure } from './rule.js';
+import { message, mm, type Message } from '../words/message.js';
+import { atLeast, atMost, defineRule, figure, graded, type Grade, type Verdict, worstOf } from './rule.js';
 import { CUSHION_GIVES } from './people.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
@@ -51,7 +51,12 @@ export const seatDepthRule = defineRule({
   },
   input: z.strictObject({ deep: length, name }),
   run: ({ deep, name: seat }, { least, tightLeast, most, tightMost }) => {
-    const say = graded('rule.seatDepth', { name: seat, deep: mm(deep), least: mm(400), most: mm(520) });
+    const say = graded('rule.seatDepth', {
+      name: seat,
+      deep: mm(Math.max(0, deep)),
+      least: mm(least),
+      most: mm(most),
+    });
     return worstOf([atLeast(deep, least, tightLeast, say), atMost(deep, most, tightMost, say)]);
   },
 });
@@ -70,7 +75,14 @@ export const tableHeightRule = defineRule({
   input: z.strictObject({ table: length, boards: length, cushion: length, name, seat: z.string().default('') }),
   run: ({ table, boards, cushion, name: top, seat }, { least, tightLeast, most, tightMost }) => {
     const above = table - boards - (1 - CUSHION_GIVES) * cushion;
-    const say = graded('rule.tableHeight', { name: top, seat, above: mm(above), least: mm(250), most: mm(310) });
+    const say = (grade: Grade): Message =>
+      message(above < 0 ? 'rule.tableHeight.below' : `rule.tableHeight.${grade}`, {
+        name: top,
+        seat,
+        above: mm(Math.abs(above)),
+        least: mm(least),
+        most: mm(most),
+      });
     return worstOf([atLeast(above, least, tightLeast, say), atMost(above, most, tightMost, say)]);
   },
 });

@@ -30,6 +30,8 @@ export const LAYOUT_EN = {
   'rule.tableHeight.good': '{name} is {above} above {seat}.',
   'rule.tableHeight.tight': '{name} is {above} above {seat}; {least} to {most} is good.',
   'rule.tableHeight.fails': '{name} is {above} above {seat}: {least} to {most} is good, with the cushion pressed.',
+  'rule.tableHeight.below':
+    '{name} is {above} below {seat}: {least} to {most} above it is good, with the cushion pressed.',
   'rule.tableHeight.unknown': '{name}: its height above {seat} is not known.',
   'rule.kneeRoom.good': 'Under {name} knees have {wide} by {deep}.',
   'rule.kneeRoom.tight': 'Under {name} knees have {wide} by {deep}: just enough.',

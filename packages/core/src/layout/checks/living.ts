@@ -1,6 +1,7 @@
 import { familyNamed, fieldNamed } from '../../document/kit.js';
 import { spansWalls } from '../../document/body.js';
 import type { Person } from '../../document/schema.js';
+import { offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Scene } from '../../furniture/scene.js';
 import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
@@ -54,19 +55,25 @@ const gettingPast = appliesTo(gettingPastRule, {
         const [who, other] = [named(id), named(order[i])];
         if (!who || !other) return [];
         const berth = berthOf(place, sleepers.indexOf(other.id), scene.inner);
+        const clear = ceilingOver(unit, berth, scene) - top;
         return [
           {
             id: `getting-past:${unit.id}:${who.id}`,
-            input: { clear: ceilingOver(unit, berth, scene) - top, who: who.name, other: other.name },
+            input: { clear, who: who.name, other: other.name },
             pin: { unit: unit.id, person: who.id, x: (berth.x0 + berth.x1) / 2, y: 0 },
             quiet: true,
             mend: ({ spare }) => {
               const to = body.to - wholeUp(-(spare ?? 0));
               return spare !== null && to >= body.from + LOWEST_BED_MM
-                ? {
-                    said: message('mend.lower', { name: unit.name, to: mm(to) }),
-                    operations: [changeUnit(unit, { height: to })],
-                  }
+                ? offer(
+                    unit,
+                    scene,
+                    { height: to },
+                    message('mend.lower', { name: unit.name, to: mm(to) }),
+                    (then) =>
+                      // what it was beside may come to hang over it
+                      ceilingOver(then, berth, scene) - (top + to - body.to) > clear,
+                  )
                 : null;
             },
           },

@@ -5,6 +5,7 @@ import { offer } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { backOfKnee, CUSHION_GIVES } from '../../rules/people.js';
+import { figureOf } from '../../rules/rule.js';
 import {
   facingRule,
   hangingRule,
@@ -83,7 +84,14 @@ const seatDepth = appliesTo(seatDepthRule, {
         quiet: true,
         mend: () => {
           const line = frontLineOf(unit);
-          const off = seat.deep > 520 ? seat.deep - 460 : seat.deep < 400 ? seat.deep - 420 : 0;
+          const [least, most] = ['least', 'most'].map((name) => figureOf(seatDepthRule, name, scene.figures)) as [
+            number,
+            number,
+          ];
+          // a little inside of what is good
+          const inside = Math.min(60, (most - least) / 2);
+          const off =
+            seat.deep > most ? seat.deep - most + inside : seat.deep < least ? seat.deep - least - inside / 3 : 0;
           const { deepBy } = seat;
           if (deepBy && off !== 0) {
             const to = Math.round(deepBy.now - off);
@@ -174,7 +182,10 @@ const tableHeight = appliesTo(tableHeightRule, {
     seatsIn(scene).flatMap((seat) =>
       tablesAt(seat, scene).map(({ unit }) => {
         const seated = seat.top + (1 - CUSHION_GIVES) * seat.cushion;
-        const to = Math.round(seated + 280);
+        const to = Math.round(
+          seated +
+            (figureOf(tableHeightRule, 'least', scene.figures) + figureOf(tableHeightRule, 'most', scene.figures)) / 2,
+        );
         return {
           id: `table-height:${unit.id}:${seat.id}`,
           input: {
@@ -302,7 +313,7 @@ const hanging = appliesTo(hangingRule, {
           mend: ({ spare }): (Mend | null)[] => {
             const by = wholeUp(-(spare ?? 0));
             return [
-              other >= 550
+              other >= figureOf(hangingRule, 'good', scene.figures)
                 ? {
                     said: message('mend.turnRail'),
                     operations: [

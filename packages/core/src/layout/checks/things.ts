@@ -268,7 +268,7 @@ const reach = appliesTo(reachRule, {
             by,
           };
           // another front is no use where nobody gets before it
-          const opened = reachRule.run({ ...input, opens: true }, scene.figures[reachRule.name]).grade;
+          const opened = reachRule.run({ ...input, opens: true, before: far }, scene.figures[reachRule.name]).grade;
           const helps = !input.opens && opened !== 'fails';
           return {
             id: `reach:${unit.id}:${bay.name}:${face}`,
@@ -357,10 +357,12 @@ const cooker = appliesTo(cookerRule, {
             mend: ({ spare }) => {
               const more = wholeUp(-(spare ?? 0));
               return over && over.body.to - over.body.from > 150
-                ? {
-                    said: message('mend.raise', { name: over.name, by: mm(more) }),
-                    operations: [changeUnit(over, { from: over.body.from + more })],
-                  }
+                ? offer(
+                    over,
+                    scene,
+                    { from: over.body.from + more },
+                    message('mend.raise', { name: over.name, by: mm(more) }),
+                  )
                 : null;
             },
           };

@@ -1,17 +1,20 @@
 import { describe, expect, it } from 'vitest';
-import { createDeriver, derive } from '../derive/derive.js';
+import { createDeriver, derive } from './derive.js';
 import type { Project } from '../document/schema.js';
 import { applyOperation } from '../furniture/kit.js';
 import type { Check } from '../furniture/scene.js';
 import { boardBox } from '../furniture/skeleton.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { boxOf } from '../numeric/plane.js';
+import { walkThrough } from '../practice/accuracy.js';
 import { say } from '../words/say.js';
 import type { Message } from '../words/message.js';
-import { drawnRoom } from './drawn-room.fixture.js';
+import { drawnRoom } from './fixtures/drawn-room.js';
 
 const ROOMS = 90;
 const book = startPriceBook();
+const measured = (vehicle: Project['vehicle']['kind'], seed: number): Project =>
+  walkThrough({ vehicle, seed }, 1, 0).project;
 const GRADES = ['good', 'tight', 'fails'];
 
 /** Every sentence within something. */
@@ -22,7 +25,7 @@ function sentences(value: unknown, depth = 0): Message[] {
 }
 
 describe(`whatever is set up by chance, in ${ROOMS} rooms`, () => {
-  const rooms = Array.from({ length: ROOMS }, (_, i) => ({ seed: i + 1, project: drawnRoom(i + 1, book) }));
+  const rooms = Array.from({ length: ROOMS }, (_, i) => ({ seed: i + 1, project: drawnRoom(i + 1, book, measured) }));
   const made = rooms.map(({ seed, project }) => ({ seed, project, derived: derive(project, book) }));
 
   it('is told in sentences without gaps, and without sizes below zero', () => {
