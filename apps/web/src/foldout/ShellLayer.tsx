@@ -13,6 +13,7 @@ import {
   type PlacedOpening,
   type Shell,
 } from '@nestplank/core/shell';
+import { labelLines } from '../kit/label-lines.js';
 import { linePath, ringPath } from '../kit/path.js';
 import {
   ceilingOutline,
@@ -52,6 +53,8 @@ function OpeningMark({
   const ys = points.map((p) => p[1]);
   const [x, y] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
   const room = Math.max(...xs) - Math.min(...xs);
+  const size = room < 80 ? 11 : 13;
+  const lines = labelLines(placed.opening.name, room - 4, size);
   return (
     <g role="img" aria-label={placed.opening.name}>
       <path
@@ -63,8 +66,12 @@ function OpeningMark({
         strokeLinejoin="round"
       />
       {label && (
-        <text x={x} y={y + 4} textAnchor="middle" className="halo" style={{ fontSize: room < 80 ? 11 : 13 }}>
-          {placed.opening.name}
+        <text x={x} y={y + 4} textAnchor="middle" className="halo" style={{ fontSize: size }}>
+          {lines.map((line, i) => (
+            <tspan key={i} x={x} y={y + 4 + (i - (lines.length - 1) / 2) * 1.15 * size}>
+              {line}
+            </tspan>
+          ))}
         </text>
       )}
     </g>

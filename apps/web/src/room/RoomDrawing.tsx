@@ -4,6 +4,7 @@ import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Person } from '@nestplank/core/document';
 import { rigidOf, type Motion, type PlacedRun } from '@nestplank/core/furniture';
+import { jointLines, type Lining } from '@nestplank/core/lining';
 import type { Point } from '@nestplank/core/numeric';
 import { sectionOf } from '@nestplank/core/parts';
 import { placedOpenings, roofHeight, sectionAcross, skinsOf, type Shell, type Skin } from '@nestplank/core/shell';
@@ -12,7 +13,7 @@ import type { Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import type { ThemeName } from '../state/view.js';
 import { drawnBySoftware, useCoarser } from './coarse.js';
-import { lookOf, nodded, type Eyes } from './eyes.js';
+import { facesEye, lookOf, nodded, type Eyes } from './eyes.js';
 import { inksFor, type Inks } from './inks.js';
 import { drawnParts, piecesOf, type Piece } from './pieces.js';
 import { tubeGeometry } from './tubes.js';
@@ -210,6 +211,17 @@ function Vehicle({
       <lineSegments geometry={drawn.lines} material={inks.line} />
     </group>
   );
+}
+
+/** The joints of a lining, where one looks at its face: from outside one sees through what is nearer. */
+function Joints({ lining, room, inks }: { readonly lining: Lining; readonly room: Shell; readonly inks: Inks }) {
+  const lines = useRef<THREE.LineSegments>(null);
+  const geometry = useMemo(() => lineGeometry(jointLines(lining, room)), [lining, room]);
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  useFrame(({ camera }) => {
+    if (lines.current) lines.current.visible = facesEye(lining.surface, camera.position, room);
+  });
+  return <lineSegments ref={lines} geometry={geometry} material={inks.joint} />;
 }
 
 /** A body that is moved by its motion, and comes there within a moment. */
@@ -448,6 +460,9 @@ export default function RoomDrawing(view: RoomView) {
         <FromOutside room={room} software={software} />
       )}
       <Vehicle skins={skins} room={room} inks={inks} />
+      {scene.derived.lined.linings.map((lining) => (
+        <Joints key={lining.surface} lining={lining} room={room} inks={inks} />
+      ))}
       <Pieces pieces={pieces} motions={motions} inks={inks} view={view} />
       <Tubes runs={shape.runs.placed} inks={inks} />
       {cut && <Sections scene={scene} cut={cut} inks={inks} />}

@@ -1,5 +1,7 @@
+import type { Lined } from '@nestplank/core/document';
 import type { Point } from '@nestplank/core/numeric';
 import type { Seat } from '@nestplank/core/layout';
+import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
 
 /** Where one looks from: the eyes in the vehicle, mm, and which way, radians. A turn of 0 looks to the rear, one of a quarter to the right. */
 export interface Eyes {
@@ -47,4 +49,18 @@ export function walked(eyes: Eyes, key: WalkKey): { readonly to: Point; readonly
     turn: eyes.turn + (key === 'ArrowLeft' ? TURN : key === 'ArrowRight' ? -TURN : 0),
     nod: nodded(eyes.nod + (key === 'PageUp' ? TURN : key === 'PageDown' ? -TURN : 0)),
   };
+}
+
+/** Whether one looks at the inner face of a surface from a place: from beyond it one sees its back, which is not drawn. */
+export function facesEye(
+  surface: Lined,
+  at: { readonly x: number; readonly y: number; readonly z: number },
+  room: Shell,
+): boolean {
+  const x = Math.min(room.length, Math.max(room.start, at.x));
+  if (surface === 'front') return at.x > room.start;
+  if (surface === 'rear') return at.x < room.length;
+  if (surface === 'ceiling') return at.z < roofHeight(room, x, 0);
+  const wall = halfWidth(room, surface, x, room.floor + 500);
+  return surface === 'left' ? at.y > -wall : at.y < wall;
 }

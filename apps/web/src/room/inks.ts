@@ -80,6 +80,7 @@ export interface Inks {
   readonly glass: THREE.MeshBasicMaterial;
   readonly cut: THREE.MeshBasicMaterial;
   readonly line: THREE.LineBasicMaterial;
+  readonly joint: THREE.LineBasicMaterial;
   readonly chosen: THREE.LineBasicMaterial;
   readonly bodyInk: THREE.MeshBasicMaterial;
   readonly bodyPaper: THREE.MeshBasicMaterial;
@@ -106,6 +107,7 @@ export function inksFor(colours: Colours): Inks {
     }),
     cut: new THREE.MeshBasicMaterial({ color: colours.ink, side: THREE.DoubleSide }),
     line: new THREE.LineBasicMaterial({ color: colours.ink }),
+    joint: new THREE.LineBasicMaterial({ color: colours.rule }),
     chosen: new THREE.LineBasicMaterial({ color: colours.data }),
     bodyInk: new THREE.MeshBasicMaterial({ color: colours.ink, side: THREE.BackSide }),
     bodyPaper: new THREE.MeshBasicMaterial({ color: colours.paper }),

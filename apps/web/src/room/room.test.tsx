@@ -10,7 +10,7 @@ import type { Part } from '@nestplank/core/parts';
 import type { Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import wrenFile from '../../../../demo/wren.json?raw';
-import { eyesFrom, lookOf, walked, type Eyes } from './eyes.js';
+import { eyesFrom, facesEye, lookOf, walked, type Eyes } from './eyes.js';
 import { drawnParts, piecesOf } from './pieces.js';
 import type { RoomView } from './RoomDrawing.js';
 import { sceneToSave } from './save-gltf.js';
@@ -128,6 +128,22 @@ describe('what is drawn in the round', () => {
       matrixOf({ axis: 'z', about: [500, 300, 0], turn: Math.PI / 2, by: [0, 0, 10] }),
     );
     expect(moved.toArray().map(Math.round)).toEqual([500, 700, 60]);
+  });
+});
+
+describe('the joints of a lining', () => {
+  const { room } = scene;
+  if (!room) throw new Error('there is a room');
+  const seen = (x: number, y: number, z: number) =>
+    (['left', 'right', 'ceiling', 'front', 'rear'] as const).filter((surface) => facesEye(surface, { x, y, z }, room));
+  it('are all seen from within', () => {
+    expect(seen(1500, 0, room.floor + 1500)).toEqual(['left', 'right', 'ceiling', 'front', 'rear']);
+  });
+  it('are not seen from behind: not those of the wall, the roof or the end one stands beyond', () => {
+    expect(seen(1500, -3000, room.floor + 1000)).toEqual(['right', 'ceiling', 'front', 'rear']);
+    expect(seen(1500, 3000, room.floor + 1000)).toEqual(['left', 'ceiling', 'front', 'rear']);
+    expect(seen(-2500, -3000, room.floor + 4000)).toEqual(['right', 'rear']);
+    expect(seen(room.length + 2500, 0, room.floor + 1000)).toEqual(['left', 'right', 'ceiling', 'front']);
   });
 });
 

@@ -16,6 +16,8 @@ import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { compareLinings, eachLining } from '../../derive/lining-ways.js';
+import { halfWidth, roofHeight } from '../../shell/shell.js';
+import { jointLines } from './joint-lines.js';
 import { schoolOf, type Lining } from './lining.js';
 import { solidAlong } from './pieces.js';
 import { foundSeams, seamFigures } from './seam-figures.js';
@@ -546,5 +548,52 @@ describe('shells drawn by lot', () => {
           expect(part.marks?.lines.every(({ from, to }) => inBlank(from) && inBlank(to))).toBe(true);
         }
     }
+  });
+});
+
+describe('joints of a lining in the room', () => {
+  it.each([
+    ['wren', wren],
+    ['thimble', thimble],
+    ['bulrush', bulrush],
+  ] as const)('of %s lie two millimetres before the face they are on', (_name, { project, priceBook }) => {
+    const { inner, lined } = derive(project, priceBook);
+    if (!inner) throw new Error('there is a room');
+    for (const lining of lined.linings) {
+      const lines = jointLines(lining, inner);
+      expect(lines.length, lining.surface).toBeGreaterThan(0);
+      for (const [x, y, z] of lines.flat()) {
+        const before =
+          lining.surface === 'ceiling'
+            ? roofHeight(inner, x, y) - z
+            : lining.surface === 'front'
+              ? x - inner.start
+              : lining.surface === 'rear'
+                ? inner.length - x
+                : halfWidth(inner, lining.surface, x, z) - Math.abs(y);
+        expect(before).toBeCloseTo(2, 6);
+        if (lining.surface === 'left') expect(y).toBeLessThan(0);
+        if (lining.surface === 'right') expect(y).toBeGreaterThan(0);
+      }
+    }
+  });
+  it('of boards are their low edges, one above the other by a board', () => {
+    const { inner, lined } = derive(wren.project, wren.priceBook);
+    const wall = lined.linings.find(({ surface, school }) => surface === 'left' && school === 'boards');
+    if (!inner || !wall) throw new Error('Wren has boards on its left wall');
+    // at a place without an opening: the heights at which boards meet, by the pieces themselves
+    const u = 300;
+    const lows = wall.pieces
+      .filter(({ outline }) => {
+        const box = boxOf(outline.outer);
+        return box.minX < u && box.maxX > u;
+      })
+      .map(({ outline }) => toPlace(wall.ground.unrolled, u, boxOf(outline.outer).minY));
+    const drawn = jointLines(wall, inner).filter((line) => {
+      const xs = line.map(([x]) => x);
+      return Math.min(...xs) < u && Math.max(...xs) > u;
+    });
+    expect(lows.length).toBeGreaterThan(5);
+    for (const low of lows) expect(Math.min(...drawn.flat().map(([, , z]) => Math.abs(z - low)))).toBeLessThan(25);
   });
 });
