@@ -54,7 +54,7 @@ export function gapsCommand(path: string): void {
       length: tenth(gap.x1 - gap.x0),
       height: tenth(gap.z1 - gap.z0),
       deep: tenth(gap.deep),
-      fits: offersIn(gap, FAMILIES, start).map(({ family, unit, fits }) => ({
+      fits: offersIn(gap, FAMILIES, start, scene).map(({ family, unit, fits }) => ({
         family: family.id,
         length: tenth(unit.body.length),
         fits: Math.round(fits * 100) / 100,

@@ -12,7 +12,7 @@ import {
   type Unit,
 } from '@nestplank/core/document';
 import { FAMILIES, freeUnitId, type Family } from '@nestplank/core/furniture';
-import { gapsOf, ruleNamed } from '@nestplank/core/layout';
+import { gapsOf, offeredIn, ruleNamed } from '@nestplank/core/layout';
 import { halfWidth, roofHeight } from '@nestplank/core/shell';
 import { formatMoney, parseLength } from '@nestplank/core/words';
 import { readValue, valueTextUnit } from '../kit/read-value.js';
@@ -298,7 +298,7 @@ function addUnit(words: readonly string[], context: LineContext, speech: Speech)
     .filter((gap) => side === null || gap.where === side || gap.where === 'middle')
     .filter((gap) => wanted === null || gap.x1 - gap.x0 >= wanted - 0.5)
     .filter((gap) => from === null || (from >= gap.x0 - 0.5 && from + (wanted ?? 0) <= gap.x1 + 0.5))
-    .flatMap((gap) => family.inGap?.(gap, start) ?? [])
+    .flatMap((gap) => offeredIn(family, gap, start, scene) ?? [])
     .sort((a, b) => b.fits - a.fits);
   const best = offers[0]?.unit ?? (wanted === null && side === null ? family.start(start) : null);
   if (!best) return trouble(speech.t(family.inGap ? 'line.addNoRoom' : 'line.addPlain', { what: family.words.name }));

@@ -7,6 +7,11 @@ import { boardBox } from '../furniture/skeleton.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { boxOf } from '../numeric/plane.js';
 import { walkThrough } from '../practice/accuracy.js';
+import { sceneOf } from './scene-of.js';
+import { freeUnitId, type Family } from '../furniture/family.js';
+import { FAMILIES } from '../furniture/families/index.js';
+import { offersIn } from '../layout/gap-offers.js';
+import { gapsOf } from '../layout/gaps.js';
 import { say } from '../words/say.js';
 import type { Message } from '../words/message.js';
 import { drawnRoom } from './fixtures/drawn-room.js';
@@ -129,5 +134,35 @@ describe(`whatever is set up by chance, in ${ROOMS} rooms`, () => {
     expect(tried).toBeGreaterThan(200);
     // where something else is in the way too, one way of mending is not enough
     expect(whole / tried).toBeGreaterThan(0.97);
+  }, 120_000);
+  it('leaves free stretches in which what is offered stands: within the room, on no arch, in nothing else', () => {
+    const deriver = createDeriver();
+    const wrong: string[] = [];
+    let offered = 0;
+    for (const { seed, project } of rooms.slice(0, 40)) {
+      const shape = deriver.pull(project, book, true);
+      const scene = sceneOf(project, shape, book, FAMILIES);
+      if (!scene) continue;
+      const known = new Set(shape.checks.filter(({ grade }) => grade === 'fails').map(({ id }) => id));
+      const start = (family: Family) => {
+        const { id } = freeUnitId(project.layout.units, family.words.noun);
+        const { layout, people } = project;
+        return { id, name: id, layout, people, room: scene.inner, book };
+      };
+      for (const gap of gapsOf(scene))
+        for (const { unit, family } of offersIn(gap, FAMILIES, start, scene)) {
+          offered += 1;
+          const then = applyOperation(project, { name: 'placeUnit', payload: { unit } }, book).project;
+          const fails = deriver
+            .pull(then, book, true)
+            .checks.filter(
+              ({ id, grade, rule }) =>
+                grade === 'fails' && ['collision', 'inside-shell', 'arch-in'].includes(rule) && !known.has(id),
+            );
+          wrong.push(...fails.map(({ said }) => `${seed}: ${family.id} ${gap.where}: ${say(said)}`));
+        }
+    }
+    expect(wrong).toEqual([]);
+    expect(offered).toBeGreaterThan(300);
   }, 120_000);
 });

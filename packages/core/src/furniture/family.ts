@@ -57,6 +57,8 @@ export interface Gap {
   readonly z1: number;
   /** From the wall to where the way has to stay free; in the middle all there is across. */
   readonly deep: number;
+  /** Where across the middle is of one in the middle; 0 for one at a wall. */
+  readonly middle: number;
   /** How far from the centre line the wall is, the least over the stretch. */
   readonly wall: number;
 }

@@ -1,7 +1,7 @@
 import { endOf, frontLineOf, spansWalls, standsAt } from '../document/body.js';
 import { familyNamed } from '../document/kit.js';
 import type { Unit } from '../document/schema.js';
-import type { Family, Gap, Start } from '../furniture/family.js';
+import type { Gap } from '../furniture/family.js';
 import type { Scene } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import { spread } from '../numeric/plane.js';
@@ -21,7 +21,11 @@ const LOW_MM = 900;
 type GapScene = Pick<Scene, 'units' | 'inner' | 'openings' | 'families' | 'arches' | 'book' | 'things'>;
 
 /** What a span without the spans in it leaves. */
-function left(from: number, to: number, taken: readonly (readonly [number, number])[]): [number, number][] {
+export function stretchesLeft(
+  from: number,
+  to: number,
+  taken: readonly (readonly [number, number])[],
+): [number, number][] {
   const free: [number, number][] = [];
   let at = from;
   for (const [a, b] of [...taken].sort((p, q) => p[0] - q[0])) {
@@ -77,7 +81,7 @@ function atWall(scene: GapScene, side: 'left' | 'right', zone: Gap['zone']): Gap
     : arches
         .filter((arch) => arch.kind === 'step' && arch.side === side)
         .map((arch): readonly [number, number] => [arch.from, arch.to]);
-  return left(inner.start, inner.length, [...standing, ...doors, ...steps]).map(([from, to]): Gap => {
+  return stretchesLeft(inner.start, inner.length, [...standing, ...doors, ...steps]).map(([from, to]): Gap => {
     const [x0, x1] = [Math.ceil(from), Math.floor(to)];
     const heights = high ? [HIGH_MM + 100] : [50, 450, LOW_MM];
     const wall = Math.min(
@@ -97,6 +101,7 @@ function atWall(scene: GapScene, side: 'left' | 'right', zone: Gap['zone']): Gap
       z0: high ? HIGH_MM : 0,
       z1: Math.min(roof - inner.floor, ...(high ? [] : over.map((unit) => unit.body.from))),
       deep: high ? 400 : Math.max(0, Math.min(DEEPEST_MM, wall + otherSide(scene, side, x0, x1) - WAY_MM)),
+      middle: 0,
       wall,
     };
   });
@@ -121,7 +126,7 @@ function inMiddle(scene: GapScene): Gap[] {
     .sort((a, b) => a - b);
   return cuts.slice(1).flatMap((to, i): Gap[] => {
     const from = cuts[i] ?? to;
-    return left(from, to, taken).map(([x0, x1]): Gap => {
+    return stretchesLeft(from, to, taken).map(([x0, x1]): Gap => {
       const free = (side: 'left' | 'right'): number =>
         otherSide(scene, side === 'left' ? 'right' : 'left', x0 + 1, x1 - 1);
       const wall = Math.min(
@@ -137,6 +142,7 @@ function inMiddle(scene: GapScene): Gap[] {
         z0: 0,
         z1: Math.min(...spread(x0, x1, 5).map((x) => roofHeight(inner, x, 0))) - inner.floor,
         deep: free('left') + free('right'),
+        middle: (free('right') - free('left')) / 2,
         wall,
       };
     });
@@ -173,21 +179,4 @@ export function gapAt(
   const walled = here.find((gap) => gap.where === side && gap.zone === 'floor');
   if (walled && Math.abs(place.along) > walled.wall - Math.max(250, walled.deep * 0.6)) return walled;
   return here.find((gap) => gap.where === 'middle') ?? walled ?? null;
-}
-
-/** A family as it would stand in a free stretch. */
-export interface Offered {
-  readonly family: Family;
-  readonly unit: Unit;
-  readonly fits: number;
-}
-
-/** The families that fit a free stretch now, best first. */
-export function offersIn(gap: Gap, families: readonly Family[], start: (family: Family) => Start): readonly Offered[] {
-  return families
-    .flatMap((family): Offered[] => {
-      const offer = family.inGap?.(gap, start(family)) ?? null;
-      return offer ? [{ family, ...offer }] : [];
-    })
-    .sort((a, b) => b.fits - a.fits);
 }

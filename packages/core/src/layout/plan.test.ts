@@ -21,7 +21,8 @@ import { overlapOf } from '../rules/room.js';
 import { say } from '../words/say.js';
 import { solidsOf } from '../furniture/solid.js';
 import { isOpen } from './checks/checks.js';
-import { gapAt, gapsOf, offersIn } from './gaps.js';
+import { offersIn } from './gap-offers.js';
+import { gapAt, gapsOf } from './gaps.js';
 import { stepsBetween } from './modes.js';
 import { weigh } from './weight.js';
 
@@ -74,7 +75,7 @@ describe('asking a gap', () => {
   it('offers what fits there, best first, and nothing that would stand out of it', () => {
     const gap = gapAt(gaps, { surface: 'left', x: 300, along: 400 }, scene.inner.floor);
     if (!gap) throw new Error('it is free there');
-    const offers = offersIn(gap, FAMILIES, start(roomy));
+    const offers = offersIn(gap, FAMILIES, start(roomy), scene);
     expect(offers.length).toBeGreaterThan(2);
     expect(offers.map(({ fits }) => fits)).toEqual([...offers.map(({ fits }) => fits)].sort((a, b) => b - a));
     for (const { unit } of offers) {

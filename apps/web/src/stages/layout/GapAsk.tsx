@@ -37,7 +37,7 @@ const gapRing = (frame: FoldOutFrame, gap: Gap): Point[] => {
   const corner = (y: number, x: number): Point => [screenX(frame, y), screenY(frame, x)];
   const [a, b] =
     gap.where === 'middle'
-      ? [-gap.deep / 2, gap.deep / 2]
+      ? [gap.middle - gap.deep / 2, gap.middle + gap.deep / 2]
       : gap.where === 'left'
         ? [-gap.wall, -gap.wall + gap.deep]
         : [gap.wall - gap.deep, gap.wall];
@@ -58,7 +58,7 @@ export function GapDrawing({ frame, scene }: { readonly frame: FoldOutFrame; rea
   const floor = derived.inner?.floor ?? 0;
   const ring = gapRing(frame, gap);
   const [x, y] = [
-    screenX(frame, gap.where === 'middle' ? 0 : (gap.where === 'left' ? -1 : 1) * (gap.wall - gap.deep / 2)),
+    screenX(frame, gap.where === 'middle' ? gap.middle : (gap.where === 'left' ? -1 : 1) * (gap.wall - gap.deep / 2)),
     screenY(frame, (gap.x0 + gap.x1) / 2),
   ];
   return (

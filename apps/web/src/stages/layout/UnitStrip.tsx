@@ -15,7 +15,7 @@ import { unitName, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { grouped } from '../../foldout/UnitLayer.js';
-import { gapsIn, startIn } from './gaps.js';
+import { bestPlace, startIn } from './gaps.js';
 import { WishesOf } from './WishList.js';
 
 /** The places and sizes of the chosen unit, as its family asks for them. */
@@ -76,9 +76,7 @@ function Bed({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
 function bestOf(family: Family, scene: Scene): Unit | null {
   const room = scene.derived.inner ?? scene.room;
   if (!room) return null;
-  const start = startIn(family, scene, room);
-  const offers = gapsIn(scene).flatMap((gap) => family.inGap?.(gap, start) ?? []);
-  return offers.sort((a, b) => b.fits - a.fits)[0]?.unit ?? family.start(start);
+  return bestPlace(family, scene) ?? family.start(startIn(family, scene, room));
 }
 
 /** Puts in a unit by its family's name. */

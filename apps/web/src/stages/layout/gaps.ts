@@ -1,6 +1,7 @@
 import { sceneOf } from '@nestplank/core/derive';
+import type { Unit } from '@nestplank/core/document';
 import { FAMILIES, freeUnitId, type Family, type Gap, type Start } from '@nestplank/core/furniture';
-import { gapAt, gapsOf, offersIn, type Offered } from '@nestplank/core/layout';
+import { gapAt, gapsOf, offeredIn, offersIn, type Offered } from '@nestplank/core/layout';
 import type { Pointed } from '../../state/pointing.js';
 import type { Scene } from '../../state/scene.js';
 
@@ -12,10 +13,16 @@ export function startIn(family: Family, scene: Pick<Scene, 'project' | 'book'>, 
   return { id, name, layout, people, room, book: scene.book };
 }
 
-/** The free stretches of a plan, as it stands. */
-export function gapsIn({ project, derived, book }: Pick<Scene, 'project' | 'derived' | 'book'>): readonly Gap[] {
-  const scene = sceneOf(project, derived, book, FAMILIES);
-  return scene ? gapsOf(scene) : [];
+const seen = ({ project, derived, book }: Pick<Scene, 'project' | 'derived' | 'book'>) =>
+  sceneOf(project, derived, book, FAMILIES);
+
+/** One of a family where it fits best; null where no free stretch takes it. */
+export function bestPlace(family: Family, scene: Pick<Scene, 'project' | 'derived' | 'book'>): Unit | null {
+  const room = seen(scene);
+  if (!room) return null;
+  const start = startIn(family, scene, room.inner);
+  const offers = gapsOf(room).flatMap((gap) => offeredIn(family, gap, start, room) ?? []);
+  return offers.sort((a, b) => b.fits - a.fits)[0]?.unit ?? null;
 }
 
 /** The free stretch that was pointed at, with what fits there now, best first; null where something stands. */
@@ -24,8 +31,8 @@ export function askGap(
   place: Pointed,
 ): { readonly gap: Gap; readonly offers: readonly Offered[] } | null {
   const { surface } = place;
-  const { inner } = scene.derived;
-  if (!inner || surface === 'front' || surface === 'rear') return null;
-  const gap = gapAt(gapsIn(scene), { ...place, surface }, inner.floor);
-  return gap && { gap, offers: offersIn(gap, FAMILIES, (family) => startIn(family, scene, inner)) };
+  const room = seen(scene);
+  if (!room || surface === 'front' || surface === 'rear') return null;
+  const gap = gapAt(gapsOf(room), { ...place, surface }, room.inner.floor);
+  return gap && { gap, offers: offersIn(gap, FAMILIES, (family) => startIn(family, scene, room.inner), room) };
 }

@@ -1,0 +1,108 @@
+import { endOf, frontLineOf, spansWalls } from '../document/body.js';
+import { familyNamed } from '../document/kit.js';
+import type { Unit } from '../document/unit-schema.js';
+import type { Family, Gap, Offer, Start } from '../furniture/family.js';
+import { tried } from '../furniture/offer.js';
+import type { Scene, SceneRule } from '../furniture/scene.js';
+import { solidsOf } from '../furniture/solid.js';
+import { overlapOf, type SolidBox } from '../rules/room.js';
+import { archSpan } from '../shell/arch.js';
+import { stretchesLeft } from './gaps.js';
+import { ROOM_CHECKS } from './checks/room.js';
+
+/** The rules what is offered has to pass where it stands: it is within the room, and on no wheel arch. */
+const STANDS: ReadonlySet<string> = new Set(['inside-shell', 'arch-in']);
+/** Less than this is not slid along to get past something, mm. */
+const SLIDES_MM = 1;
+
+/** Whether a unit stands in the room without running into anything. */
+function standsClear(unit: Unit, scene: Scene): boolean {
+  const own = solidsOf(unit, scene, scene.families);
+  const meets = scene.units.some(
+    (other) =>
+      other.id !== unit.id &&
+      solidsOf(other, scene, scene.families).some((box) => own.some((mine) => overlapOf(mine, box) !== null)),
+  );
+  if (meets) return false;
+  const rules: readonly SceneRule[] = [...ROOM_CHECKS, ...(familyNamed(scene.families, unit.family)?.rules ?? [])];
+  return rules
+    .filter(({ rule }) => STANDS.has(rule.name))
+    .every((rule) => (rule.ofUnit?.(unit, scene) ?? []).every(({ grade }) => grade !== 'fails'));
+}
+
+/** What lies in a stretch at the heights of a unit and as deep as it: from where to where along, mm. */
+function blockedIn(unit: Unit, gap: Gap, scene: Scene): [number, number][] {
+  const line = frontLineOf(unit);
+  const own = solidsOf(unit, scene, scene.families);
+  // wherever along it would stand
+  const swept = own.map((box): SolidBox => ({ ...box, x0: gap.x0, x1: gap.x1 }));
+  return [
+    ...scene.units
+      .filter(({ id }) => id !== unit.id)
+      .flatMap((other) => solidsOf(other, scene, scene.families))
+      .filter((box) => swept.some((mine) => overlapOf(mine, box) !== null))
+      .map((box): [number, number] => [box.x0, box.x1]),
+    ...scene.arches
+      .filter((arch) => line?.side === arch.side || spansWalls(unit))
+      .flatMap((arch): [number, number][] => {
+        const span = archSpan(arch, scene.inner.floor);
+        return span ? [[span[0], span[1]]] : [];
+      }),
+  ].filter(([from, to]) => from < gap.x1 && to > gap.x0);
+}
+
+/**
+ * One of a family as it would stand in a free stretch, clear of what stands there and of wheel arches: slid along, notched
+ * over an arch, or fitted into what is free of the stretch. Null where it does not.
+ */
+export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
+  const offer = family.inGap?.(gap, start) ?? null;
+  if (!offer) return null;
+  const { unit } = offer;
+  const { body } = unit;
+  // the middle of what is free across is not always the vehicle's
+  const placed: Unit =
+    body.stands === 'free' && gap.where === 'middle'
+      ? { ...unit, body: { ...body, y: body.y + Math.round(gap.middle) } }
+      : unit;
+  if (standsClear(placed, scene)) return { ...offer, unit: placed };
+  const blocked = blockedIn(placed, gap, scene);
+  const { x, length } = placed.body;
+  const places = [...blocked.flatMap(([from, to]) => [to, from - length]), gap.x1 - length]
+    .map((at) => Math.round(at))
+    .filter((at) => Math.abs(at - x) >= SLIDES_MM && at >= gap.x0 && at + length <= gap.x1)
+    .sort((a, b) => Math.abs(a - x) - Math.abs(b - x));
+  const slid = places.flatMap((at) => tried(placed, { x: at }, scene) ?? []);
+  const notched = tried(placed, { overArch: true }, scene);
+  const clear = [...slid, ...(notched ? [notched] : [])].find(
+    (candidate) => endOf(candidate) <= gap.x1 + 1 && standsClear(candidate, scene),
+  );
+  if (clear) return { ...offer, unit: clear };
+  const parts = stretchesLeft(gap.x0, gap.x1, blocked)
+    .map(([from, to]): Gap => ({ ...gap, x0: Math.ceil(from), x1: Math.floor(to) }))
+    .flatMap((part) => {
+      const fitted = family.inGap?.(part, start);
+      return fitted && standsClear(fitted.unit, scene) ? [fitted] : [];
+    });
+  return parts.sort((a, b) => b.fits - a.fits)[0] ?? null;
+}
+
+/** A family as it would stand in a free stretch. */
+export interface Offered extends Offer {
+  readonly family: Family;
+}
+
+/** The families that fit a free stretch now, best first. */
+export function offersIn(
+  gap: Gap,
+  families: readonly Family[],
+  start: (family: Family) => Start,
+  scene: Scene,
+): readonly Offered[] {
+  return families
+    .flatMap((family): Offered[] => {
+      const offer = offeredIn(family, gap, start(family), scene);
+      return offer ? [{ family, ...offer }] : [];
+    })
+    .sort((a, b) => b.fits - a.fits);
+}
