@@ -6,6 +6,7 @@ import type { Operation } from '../document/operation.js';
 import type { Layout, PriceBook, Project, Thing, Unit } from '../document/schema.js';
 import { familyNamed } from '../document/kit.js';
 import { freeUnitId, type Family, type Gap } from '../furniture/family.js';
+import { offeredIn } from '../layout/gap-offers.js';
 import { gapsOf } from '../layout/gaps.js';
 import { seededRandom } from '../numeric/random.js';
 import { message, type Message } from '../words/message.js';
@@ -267,7 +268,7 @@ export function* suggestSearch(
       const least = holds ? neededLength(toPlace, thick + 3) : 0;
       const offers = gaps.flatMap((gap) => {
         if (gap.x1 - gap.x0 < least) return [];
-        const offer = family.inGap?.(gap, begin);
+        const offer = offeredIn(family, gap, begin, scene);
         return offer ? [{ gap, ...offer }] : [];
       });
       if (offers.length === 0) {
