@@ -5,6 +5,7 @@ import { baysOf } from '../document/body.js';
 import type { Operation } from '../document/operation.js';
 import type { Project, Thing, Unit } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
+import { blankOf } from '../parts/part.js';
 import { tiePointsRule } from '../rules/road.js';
 import { boughtDepthRule } from '../rules/room.js';
 import { halfWidth } from '../shell/shell.js';
@@ -220,6 +221,44 @@ describe('a seat round a corner', () => {
   it('has no wings that are wider than it is long, and says so', () => {
     const { made } = derive(after(stands, change({ wings: 'both', wingWide: 900 })), book);
     expect(made[0]?.problems.map(({ said }) => said.key)).toEqual(['furniture.wings']);
+  });
+});
+
+describe('an upstand at the back of a worktop', () => {
+  const with80 = (more: Record<string, number | string> = {}) =>
+    after(
+      empty,
+      place({ ...started(baseRun), id: 'u' }),
+      change({ x: 1200, length: 800, height: 900, upstand: 80, ...more }),
+    );
+  it('stands on the top from end to end, as near to the wall as it comes anywhere', () => {
+    const derived = derive(with80(), book);
+    const board = derived.made[0]?.skeleton?.boards.find(({ name }) => name === 'upstand');
+    if (!board) throw new Error('it has one');
+    const { low, high } = boardBox(board);
+    const top = room.floor + 900;
+    expect([low[0], high[0], low[2], high[2]]).toEqual([1200, 2000, top, top + 80]);
+    const nearest = Math.min(
+      ...[1200, 1400, 1600, 1800, 2000].flatMap((x) => [top, top + 80].map((z) => halfWidth(room, 'left', x, z))),
+    );
+    // two millimetres are sealed behind it, and it never stands in the wall
+    expect(-low[1]).toBeLessThanOrEqual(nearest - 2 + 1e-6);
+    expect(-low[1]).toBeGreaterThan(nearest - 6);
+    expect(high[1] - low[1]).toBeCloseTo(book.items.find(({ id }) => id === 'birch-18')?.thickness ?? NaN, 9);
+  });
+  it('is cut from the board of the top, 800 by 80, and held to it', () => {
+    const derived = derive(with80(), book);
+    const part = derived.parts.find(({ id }) => id === 'u.upstand');
+    if (!part) throw new Error('it is cut');
+    expect(part.material).toBe('birch-18');
+    const { length, width } = blankOf(part);
+    expect([length, width].sort((a, b) => b - a)).toEqual([800, 80]);
+    expect(part.touches).toContain('u.top');
+    expect(derived.problems.filter(({ place: at }) => at.startsWith('u'))).toEqual([]);
+  });
+  it('is none where none is asked for, and no higher than makes sense', () => {
+    expect(derive(with80({ upstand: 0 }), book).parts.some(({ role }) => role === 'upstand')).toBe(false);
+    expect(() => with80({ upstand: 301 })).toThrow(/outOfRange/);
   });
 });
 

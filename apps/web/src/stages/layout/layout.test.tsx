@@ -3,7 +3,7 @@ import { cleanup, configure, fireEvent, render, screen, within } from '@testing-
 import { MemoryRouter } from 'react-router';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Operation, Project, ProjectFile, Wish } from '@nestplank/core/document';
+import type { Operation, Project, ProjectFile, Unit, Wish } from '@nestplank/core/document';
 import {
   createDeriver,
   layoutCases,
@@ -275,6 +275,46 @@ describe('a unit', () => {
     await user.click(await screen.findByRole('button', { name: 'Copy' }));
     expect(acted[2]).toMatchObject({ payload: { unit: { body: { stands: 'left', x: 690 + 1445 } } } });
   });
+  it('that is lowered between seats tells the bed it makes, and how its cushions are cut', () => {
+    const bare = { ...wren.project, stored: [], wishes: [], variants: [], keptPlans: [], layout: { units: [] } };
+    const { inner } = sceneOf({ ...wren, project: bare }).derived;
+    if (!inner) throw new Error('Wren has a room');
+    const made = (family: string, id: string, change: (unit: Unit) => Unit): Operation => {
+      const found = FAMILIES.find((one) => one.id === family);
+      if (!found) throw new Error(`there is no ${family}`);
+      const unit = found.start({
+        id,
+        name: id,
+        layout: bare.layout,
+        people: bare.people,
+        room: inner,
+        book: wren.priceBook,
+      });
+      return { name: 'placeUnit', payload: { unit: change({ ...unit, id }) } };
+    };
+    const bench = (id: string, side: 'left' | 'right') =>
+      made('seat', id, (unit) => ({
+        ...unit,
+        body: { stands: side, x: 1000, length: 1900, front: 400, from: 0, to: 400 },
+        options: { ...unit.options, cushion: 80, backrest: 80 },
+      }));
+    const table = made('table', 'table', (unit) => ({
+      ...unit,
+      body: { stands: 'free', x: 1000, length: 1800, y: -380, width: 760, from: 0, to: 720 },
+      options: { ...unit.options, stand: 'ledges', low: 400, loose: false },
+    }));
+    look({ unit: 'table' });
+    const { unmount } = render(
+      <UnitStrip scene={sceneOf({ ...wren, project: bare }, bench('Left', 'left'), bench('Right', 'right'), table)} />,
+    );
+    expect(screen.getByText(/Lowered it makes a bed of 1.800 along/).textContent).toMatch(
+      /Over the middle: 2 backrests cut 1.800 x 400 x 80, upright behind the seats by day/,
+    );
+    unmount();
+    // without seats it is a table
+    render(<UnitStrip scene={sceneOf({ ...wren, project: bare }, table)} />);
+    expect(screen.queryByText(/Lowered it makes a bed/)).toBeNull();
+  });
   it('has bays that hold and close what is picked, latched from the start', async () => {
     const unit = wren.project.layout.units.find(({ id }) => id === 'kitchen');
     if (!unit) throw new Error('the demo has a kitchen');
@@ -447,6 +487,11 @@ describe('files and figures beside the drawing', () => {
     expect(inlet).toHaveProperty('value', '');
     await user.type(inlet, '120{Enter}');
     expect(acted[2]).toMatchObject({ payload: { thing: { air: { inlet: 120, outlet: 0 } } } });
+    const price = screen.getByRole('textbox', { name: /price/i });
+    await user.clear(price);
+    await user.type(price, '135.50{Enter}');
+    expect(acted.at(-1)).toMatchObject({ payload: { thing: { price: 13550 } } });
+    acted.splice(3);
     const cut = screen.getByRole('textbox', { name: /Cut-out along its front/ });
     await user.clear(cut);
     await user.type(cut, '530{Enter}');

@@ -99,6 +99,38 @@ function flapOn(unit: Unit, { inner, book }: Surroundings): { readonly board: Bo
   };
 }
 
+const upstandOf = ({ options }: Unit): number => (typeof options['upstand'] === 'number' ? options['upstand'] : 0);
+const upstandField: Field = {
+  ...optionField('upstand', { group: 'place', least: 0, most: 300 }),
+  get: upstandOf,
+  set: (unit, value) => (upstandOf(unit) === value ? unit : { ...unit, options: { ...unit.options, upstand: value } }),
+};
+
+/** A board that stands on the back of the top, before the wall: straight, so as near as the wall comes to it anywhere. */
+function upstandOn(unit: Unit, { inner, book }: Surroundings): Board | null {
+  const high = upstandOf(unit);
+  const line = frontLineOf(unit);
+  const top = materialOf(book, unit.materials['top'] ?? '');
+  if (high <= 0 || !line || !top) return null;
+  const [x0, x1, z] = [unit.body.x, endOf(unit), inner.floor + unit.body.to];
+  const wall = Math.min(
+    ...spread(x0, x1, 13).flatMap((x) =>
+      spread(z, z + high, 5).map((height) => halfWidth(inner, line.side, x, height)),
+    ),
+  );
+  const back = wall - UPSTAND_GAP_MM;
+  return boardIn({ ...outward(line.sign, back - top.thickness, back), x0, x1, z0: z, z1: z + high }, 'y', {
+    name: 'upstand',
+    role: 'upstand',
+    material: top,
+    grain: 'x',
+    good: line.sign === 1 ? -1 : 1,
+    held: 'fixed',
+  });
+}
+/** Sealed behind it, mm. */
+const UPSTAND_GAP_MM = 2;
+
 function skeletonOf(unit: Unit, room: Surroundings): Skeleton {
   const line = frontLineOf(unit);
   const [board, top, facing] = ['carcass', 'top', 'facing'].map((role) =>
@@ -122,10 +154,17 @@ function skeletonOf(unit: Unit, room: Surroundings): Skeleton {
     seenBelow: false,
     notched: notchedBy(unit, room),
   });
-  const flap = run.boards.length > 0 ? flapOn(unit, room) : null;
-  if (!flap) return run;
-  const boards = [...run.boards, flap.board];
-  return { ...run, boards, contacts: contactsOf(boards), motions: [...(run.motions ?? []), flap.motion] };
+  if (run.boards.length === 0) return run;
+  const flap = flapOn(unit, room);
+  const upstand = upstandOn(unit, room);
+  if (!flap && !upstand) return run;
+  const boards = [...run.boards, ...(upstand ? [upstand] : []), ...(flap ? [flap.board] : [])];
+  return {
+    ...run,
+    boards,
+    contacts: contactsOf(boards),
+    motions: [...(run.motions ?? []), ...(flap ? [flap.motion] : [])],
+  };
 }
 
 /** As much of a free stretch as it makes use of, as it is usually made. */
@@ -167,8 +206,13 @@ export const baseRun: Family = {
     add: 'Base cupboard',
     start: 'Cupboard',
     noun: 'cupboard',
-    fields: { facing: 'Doors of', flapEnd: 'Flap of the top, lifted', flapLong: 'Flap, long' },
-    roles: { ...CARCASS_ROLES, 'top-flap': 'flap of the top' },
+    fields: {
+      facing: 'Doors of',
+      flapEnd: 'Flap of the top, lifted',
+      flapLong: 'Flap, long',
+      upstand: 'Upstand, high',
+    },
+    roles: { ...CARCASS_ROLES, 'top-flap': 'flap of the top', upstand: 'upstand' },
   },
   schools: ['plywood'],
   divides: true,
@@ -186,6 +230,7 @@ export const baseRun: Family = {
     worksField,
     flapField,
     flapLongField,
+    upstandField,
     overArchField,
     scribeField(['back']),
     bayField('shelves', 8, 'holds', 'shelves'),
@@ -201,6 +246,7 @@ export const baseRun: Family = {
       works: z.boolean().optional(),
       flapEnd: z.enum(FLAPS).optional(),
       flapLong: gapSchema.optional(),
+      upstand: gapSchema.optional(),
     }),
     divides: true,
   }),
