@@ -183,6 +183,20 @@ function deepest(
   return found;
 }
 
+const partings = new WeakMap<readonly SolidBox[], WeakMap<readonly SolidBox[], readonly (Mend | null)[]>>();
+/** The ways to part two units: worked out once for as long as both stand where they do. */
+function parted(
+  a: readonly SolidBox[],
+  b: readonly SolidBox[],
+  work: () => readonly (Mend | null)[],
+): readonly (Mend | null)[] {
+  const ofA = partings.get(a) ?? new WeakMap<readonly SolidBox[], readonly (Mend | null)[]>();
+  partings.set(a, ofA);
+  const before = ofA.get(b) ?? work();
+  ofA.set(b, before);
+  return before;
+}
+
 const collision = appliesTo(collisionRule, {
   ofRoom: (scene) => {
     const { units } = scene;
@@ -236,24 +250,25 @@ const collision = appliesTo(collisionRule, {
             x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
             y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
           },
-          mend: (): (Mend | null)[] => [
-            move(front, 'front'),
-            move(rear, 'rear'),
-            shorten(front, 'rear'),
-            shorten(rear, 'front'),
-            above
-              ? offer(
-                  above,
-                  scene,
-                  { from: above.body.from + wholeUp(overlap.z) },
-                  message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
-                  parts,
-                )
-              : null,
-            ...[a, b].flatMap((own) =>
-              own.unit.body.stands === 'free' ? [move(own, 'left'), move(own, 'right')] : [],
-            ),
-          ],
+          mend: (): readonly (Mend | null)[] =>
+            parted(a.boxes, b.boxes, () => [
+              move(front, 'front'),
+              move(rear, 'rear'),
+              shorten(front, 'rear'),
+              shorten(rear, 'front'),
+              above
+                ? offer(
+                    above,
+                    scene,
+                    { from: above.body.from + wholeUp(overlap.z) },
+                    message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
+                    parts,
+                  )
+                : null,
+              ...[a, b].flatMap((own) =>
+                own.unit.body.stands === 'free' ? [move(own, 'left'), move(own, 'right')] : [],
+              ),
+            ]),
         },
       ];
     });
