@@ -27,6 +27,7 @@ import { PartFan } from './PartFan.js';
 import { PartPanel } from './PartPanel.js';
 import { Patterns } from './Patterns.js';
 import { ScribePasses } from './ScribePasses.js';
+import { UnitProblems } from '../layout/UnitProblems.js';
 
 const LAYERS = ['seams', 'supports', 'fixings', 'hidden'] as const;
 
@@ -217,6 +218,7 @@ export default function BuildStage() {
         {open?.id === 'doors' && <DoorPanels scene={scene} />}
         {(open?.id === 'windows' || lining?.surface === 'ceiling') && <CurtainAcross scene={scene} />}
         {floor && <FloorPanel scene={scene} />}
+        {open && <UnitProblems scene={scene} unit={open.id} />}
         {open && !lining && !boxed && open.id !== 'doors' && <HowMade group={open.id} scene={scene} />}
         <Patterns key={part?.id ?? ''} part={part} scene={scene} />
       </div>

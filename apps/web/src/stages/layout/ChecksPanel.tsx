@@ -15,6 +15,7 @@ import { useChange } from '../../kit/use-change.js';
 import { numbered } from './CheckMarks.js';
 import { MendAll } from './MendAll.js';
 import { RuleWhy } from './RuleWhy.js';
+import { UnitProblems } from './UnitProblems.js';
 
 /** The ways to mend a check: the first by one press, the others in a list. */
 function Mends({ check }: { readonly check: Check }) {
@@ -188,6 +189,7 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
     return (
       <>
         <MissingNotes scene={scene} stage="layout" />
+        <UnitProblems scene={scene} />
         <p className="soft section">{t('layout.none')}</p>
       </>
     );
@@ -198,6 +200,7 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
         <span className="soft small figures">{t('layout.checked', { fails, count: checks.length })}</span>
       </div>
       <MissingNotes scene={scene} stage="layout" />
+      <UnitProblems scene={scene} />
       {fails > 1 && <MendAll fails={fails} />}
       <ul className="notes">
         {open.map((check, i) => (

@@ -102,6 +102,18 @@ describe('what does not fit', () => {
     await user.click(screen.getByRole('menuitem', { name: 'Shorten Bench by 50' }));
     expect(acted.at(-1)).toEqual({ name: 'changeUnit', payload: { id: 'bench', changes: { x: 1500, length: 830 } } });
   });
+  it('stands beside what cannot be made, in words: eight shelves in 300 leave nothing between them', () => {
+    const crowded = sceneOf(
+      wren,
+      { name: 'changeUnit', payload: { id: 'kitchen', changes: { height: 300 } } },
+      { name: 'changeUnit', payload: { id: 'kitchen', changes: { shelves: 8 } } },
+    );
+    const { unmount } = render(<ChecksPanel scene={crowded} />, { wrapper: MemoryRouter });
+    expect(screen.getByText(/Kitchen, bay-1: 8 shelves leave \d+ between them/)).toBeTruthy();
+    unmount();
+    render(<ChecksPanel scene={scene} />, { wrapper: MemoryRouter });
+    expect(screen.queryByText(/between them/)).toBeNull();
+  });
   it('is put aside with a reason, and not without one', async () => {
     render(<ChecksPanel scene={scene} />, { wrapper: MemoryRouter });
     await user.click(screen.getAllByRole('button', { name: 'Put aside' })[0] as HTMLElement);
