@@ -146,7 +146,7 @@ function heightAt(shell: Shell, side: Side, x: number, along: number): number | 
 }
 /**
  * The place that is drawn at a point of the fold-out: on a wall x and height, on the floor or the ceiling x and how far
- * right of the centre line, whole mm; null between them and outside.
+ * right of the centre line, whole mm; between wall and floor the foot of the wall; null outside.
  * @param ceiling whether the ceiling is drawn in the middle
  */
 export function placeAt(frame: FoldOutFrame, ceiling: boolean, [px, py]: Point): Pointed | null {
@@ -162,7 +162,8 @@ export function placeAt(frame: FoldOutFrame, ceiling: boolean, [px, py]: Point):
   const reach = (side: Side): number => halfWidth(shell, side, x, ceiling ? wallTop(shell, side, x) : shell.floor);
   if (y >= -reach('left') && y <= reach('right')) return whole(ceiling ? 'ceiling' : 'floor', y);
   const side = px < frame.centre ? 'left' : 'right';
-  const up = side === 'left' ? (frame.leftFoot - px) / scale : (px - frame.rightFoot) / scale;
+  // between floor and wall is the foot of the wall
+  const up = Math.max(0, side === 'left' ? (frame.leftFoot - px) / scale : (px - frame.rightFoot) / scale);
   const z = heightAt(shell, side, x, up);
   return z === null ? null : whole(side, z);
 }

@@ -31,9 +31,16 @@ describe('the place at a point of the fold-out', () => {
     expect(placeAt(frame, false, at)).toEqual({ surface: 'floor', x: 1500, along: -120 });
     expect(placeAt(frame, true, at)).toEqual({ surface: 'ceiling', x: 1500, along: -120 });
   });
-  it('between floor and wall, above a wall, before the front and behind the rear there is none', () => {
+  it('between floor and wall is the foot of the wall', () => {
     const y = screenY(frame, 1500);
-    expect(placeAt(frame, false, [screenX(frame, halfWidth(shell, 'right', 1500, shell.floor)) + 6, y])).toBeNull();
+    expect(placeAt(frame, false, [screenX(frame, halfWidth(shell, 'right', 1500, shell.floor)) + 6, y])).toEqual({
+      surface: 'right',
+      x: 1500,
+      along: Math.round(shell.floor),
+    });
+  });
+  it('above a wall, before the front and behind the rear there is none', () => {
+    const y = screenY(frame, 1500);
     expect(placeAt(frame, false, [frame.leftEdge - 8, y])).toBeNull();
     expect(placeAt(frame, false, [frame.centre, frame.top - 5])).toBeNull();
     expect(placeAt(frame, false, [frame.centre, frame.top + frame.height + 5])).toBeNull();

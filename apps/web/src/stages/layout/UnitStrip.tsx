@@ -188,20 +188,22 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
           </Button>
         </p>
       )}
-      {unit ? (
-        <>
-          <PlaceFields key={unit.id} unit={unit} scene={scene} />
-          <Told unit={unit} scene={scene} />
-          <Bed unit={unit} scene={scene} />
-          <WishesOf scene={scene} unit={unit.id} />
-        </>
-      ) : (
-        <p className="soft below small">
-          {project.layout.units.length === 0
-            ? `${t('layout.none')} ${t('gap.hint')}`
-            : `${t('layout.choose')} ${t('gap.hint')}`}
-        </p>
-      )}
+      <div className="unit-figures">
+        {unit ? (
+          <>
+            <PlaceFields key={unit.id} unit={unit} scene={scene} />
+            <Told unit={unit} scene={scene} />
+            <Bed unit={unit} scene={scene} />
+            <WishesOf scene={scene} unit={unit.id} />
+          </>
+        ) : (
+          <p className="soft small">
+            {project.layout.units.length === 0
+              ? `${t('layout.none')} ${t('gap.hint')}`
+              : `${t('layout.choose')} ${t('gap.hint')}`}
+          </p>
+        )}
+      </div>
     </>
   );
 });
