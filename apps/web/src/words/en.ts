@@ -97,6 +97,7 @@ export const EN_UI = {
   'step.removeUnit': 'remove unit',
   'step.divideBay': 'divide a bay',
   'step.joinBays': 'join bays',
+  'step.changeDividers': 'dividers of bays',
   'step.sizeBay': 'size of a bay',
   'step.changeBay': 'change a bay',
   'step.keepPlan': 'keep cut plan',

@@ -240,7 +240,7 @@ export const LAYOUT_UI = {
   'bay.rail.depth': 'from front to back',
   'bay.travel': 'Slides out by',
   'bay.latch': 'Held on the road',
-  'bay.asNeeded': 'As wide as its thing needs',
+  'bay.asNeeded': 'As large as its thing needs',
   'field.from': 'Begins at',
   'field.guard': 'Guard',
   'field.cushion': 'Cushion',

@@ -266,6 +266,7 @@ const SAMPLES: readonly Operation[] = [
   },
   { name: 'changeUnit', payload: { id: 'bed', changes: { height: 680, mattress: 120 } } },
   { name: 'divideBay', payload: { id: 'kitchen', bay: 'bay-1', cut: 'along', into: 3 } },
+  { name: 'changeDividers', payload: { id: 'chest', bay: 'left', divider: 'frame' } },
   { name: 'sizeBay', payload: { id: 'chest', bay: 'left', size: 300 } },
   { name: 'changeBay', payload: { id: 'kitchen', bay: 'bay-1', holds: { kind: 'shelves', count: 2 } } },
   { name: 'joinBays', payload: { id: 'chest', bay: 'left' } },

@@ -442,7 +442,15 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
         cut,
         divider: 'board',
         sizes: Array.from({ length: into }, () => ({ share: 1 })),
-        parts: [own, ...names.map((name): Division => ({ name, holds: { ...own.holds }, front: { ...own.front } }))],
+        // what lies behind another bay is got at through a panel
+        parts: [
+          own,
+          ...names.map((name): Division =>
+            cut === 'deep'
+              ? { name, holds: { kind: 'open' }, front: { kind: 'panel' } }
+              : { name, holds: { ...own.holds }, front: { ...own.front } },
+          ),
+        ],
       }));
     }),
   joinBays: (draft, { id, bay }) =>
@@ -450,6 +458,12 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
       const joined = atCutOf(division, bay, (cut, at) => cut.parts[at] ?? cut);
       if (!joined) throw new OperationError(message('operation.notDivided', { unit: id }), id);
       return joined;
+    }),
+  changeDividers: (draft, { id, bay, divider }) =>
+    changeDivision(draft, id, bay, (division) => {
+      const changed = atCutOf(division, bay, (cut) => ({ ...cut, divider }));
+      if (!changed) throw new OperationError(message('operation.notDivided', { unit: id }), id);
+      return changed;
     }),
   sizeBay: (draft, { id, bay, size }) =>
     changeDivision(draft, id, bay, (division) => {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CUTS, DIVIDERS } from './unit-schema.js';
 import {
   addressSchema,
   angleSchema,
@@ -144,12 +145,14 @@ export const OPERATION_PAYLOADS = {
   divideBay: z.strictObject({
     id: idSchema,
     bay: idSchema,
-    cut: z.enum(['along', 'up']),
+    cut: z.enum(CUTS),
     into: z.int().min(2).max(12),
   }),
   /** Takes out the dividers of the cut that a bay is in: it alone is left. */
   joinBays: z.strictObject({ id: idSchema, bay: idSchema }),
-  /** The clear size of a bay along or up, in mm; null for an equal share of what is left. */
+  /** What stands between the parts of the cut that a bay is in. */
+  changeDividers: z.strictObject({ id: idSchema, bay: idSchema, divider: z.enum(DIVIDERS) }),
+  /** The clear size of a bay in the cut it is in, in mm; null for an equal share of what is left. */
   sizeBay: z.strictObject({ id: idSchema, bay: idSchema, size: z.number().min(1).max(100_000).nullable() }),
   changeBay: z.strictObject({
     id: idSchema,

@@ -488,7 +488,13 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
     .map(([id, x, carcass, shelves]) => ({
       unit: runWith({ id, side: 'left', x, length: 600, front: 400, height: 800, carcass, shelves }),
     })),
-  divideBay: fc.record({ id: unitId, bay, cut: fc.constantFrom('along', 'up'), into: fc.integer({ min: 2, max: 12 }) }),
+  changeDividers: fc.record({ id: unitId, bay, divider: fc.constantFrom('board', 'frame', 'none') }),
+  divideBay: fc.record({
+    id: unitId,
+    bay,
+    cut: fc.constantFrom('along', 'up', 'deep'),
+    into: fc.integer({ min: 2, max: 12 }),
+  }),
   sizeBay: fc.record({ id: unitId, bay, size: fc.option(fc.integer({ min: 1, max: 900 })) }),
   joinBays: fc.record({ id: unitId, bay }),
   changeBay: fc.record({

@@ -104,12 +104,17 @@ const sizeOrShareSchema = z.union([
 export type BaySize = z.infer<typeof sizeOrShareSchema>;
 
 export type Bay = z.infer<typeof baySchema>;
-/** A bay, or a cut into several: `along` by uprights, `up` by levels. Sizes are clear, in mm or in shares of what is left. */
+/** Which way a bay is cut: `along` by uprights, `up` by levels, `deep` from its front backward. */
+export const CUTS = ['along', 'up', 'deep'] as const;
+export type CutWay = (typeof CUTS)[number];
+/** What stands between the parts of a cut: a whole board, one with a large opening, or nothing. */
+export const DIVIDERS = ['board', 'frame', 'none'] as const;
+/** A bay, or a cut into several. Sizes are clear, in mm or in shares of what is left. */
 export type Division =
   | Bay
   | {
-      cut: 'along' | 'up';
-      divider: 'board' | 'none';
+      cut: CutWay;
+      divider: (typeof DIVIDERS)[number];
       sizes: BaySize[];
       parts: Division[];
     };
@@ -117,8 +122,8 @@ export const divisionSchema: z.ZodType<Division> = z.lazy(() =>
   z.union([
     baySchema,
     z.strictObject({
-      cut: z.enum(['along', 'up']),
-      divider: z.enum(['board', 'none']),
+      cut: z.enum(CUTS),
+      divider: z.enum(DIVIDERS),
       sizes: z.array(sizeOrShareSchema).min(2).max(12),
       parts: z.array(divisionSchema).min(2).max(12),
     }),

@@ -14,6 +14,7 @@ export const CARCASS_ROLES: Readonly<Record<string, string>> = {
   side: 'side',
   bottom: 'bottom',
   upright: 'upright',
+  'inner-back': 'inner back',
   level: 'level',
   shelf: 'shelf',
   rail: 'rail',

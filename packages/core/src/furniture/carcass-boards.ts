@@ -81,6 +81,27 @@ interface Upright {
   /** Cut to the wall with an allowance, or kept off it. */
   readonly scribed: boolean;
   readonly good: 1 | -1;
+  /** How far behind the face of the carcass it begins and ends, mm; from the face to the wall where that is left out. */
+  readonly reach?: Reach;
+  /** A large opening is cut in it. */
+  readonly open?: boolean;
+}
+/** From where to where something reaches behind the face of a carcass, mm; `far` is null at the wall. */
+export interface Reach {
+  readonly near: number;
+  readonly far: number | null;
+}
+const WHOLE: Reach = { near: 0, far: null };
+
+/** Left round a large opening in a divider, and the least that one is wide, mm. */
+export const FRAME_MM = 60;
+export const LEAST_OPENING_MM = 60;
+/** The opening in a divider that is a frame, between two places across and two along it; none where nothing would be left of it. */
+export function openingIn(a0: number, b0: number, a1: number, b1: number): Ring[] {
+  const [low, high] = [Math.min(a0, a1) + FRAME_MM, Math.max(a0, a1) - FRAME_MM];
+  return high - low < LEAST_OPENING_MM || b1 - b0 - 2 * FRAME_MM < LEAST_OPENING_MM
+    ? []
+    : [rectangle(low, b0 + FRAME_MM, high, b1 - FRAME_MM)];
 }
 
 /** An upright across the vehicle: front edge on the line, back edge on the wall's curve, under the roof. */
@@ -94,17 +115,22 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
   const to = Math.min(wanted.to, under);
   if (to - wanted.from < LEAST_DEPTH_MM) return [];
   const heights = spread(wanted.from, to, 25);
+  const { near, far } = wanted.reach ?? WHOLE;
+  const start = carcassFront + near;
   const wall = (height: number): number =>
     Math.max(
-      carcassFront,
-      Math.min(halfWidth(inner, side, wanted.x, height), halfWidth(inner, side, wanted.x + thick, height)) -
-        (wanted.scribed ? 0 : BACK_GAP_MM),
+      start,
+      Math.min(
+        carcassFront + (far ?? Infinity),
+        Math.min(halfWidth(inner, side, wanted.x, height), halfWidth(inner, side, wanted.x + thick, height)) -
+          (wanted.scribed ? 0 : BACK_GAP_MM),
+      ),
     );
   const left = wanted.scribed ? allowanceOf(unit) : 0;
   const at = (distance: number, height: number): Point => [sign * distance, height];
   const outer: Ring = [
-    at(carcassFront, wanted.from),
-    at(carcassFront, to),
+    at(start, wanted.from),
+    at(start, to),
     ...[...heights].reverse().map((height) => at(wall(height) + left, height)),
   ];
   const across = (from: number, until: number, low: number, high: number): Ring =>
@@ -127,7 +153,8 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
         ]
       : [];
   });
-  const [shape] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, [...kick, ...arches]);
+  const opening = wanted.open ? openingIn(sign * start, wanted.from, sign * Math.min(...heights.map(wall)), to) : [];
+  const [shape] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, [...kick, ...arches, ...opening]);
   return [
     {
       name: wanted.name,
@@ -167,12 +194,19 @@ interface Level {
   readonly from: number;
   readonly to: number;
   readonly front: number;
+  /** How far behind the face of the carcass it ends, mm; at the wall where that is null or left out. */
+  readonly far?: number | null;
+  /** A large opening is cut in it. */
+  readonly open?: boolean;
   readonly scribed: boolean;
   readonly held?: Board['held'];
   readonly moves?: string;
   /** Openings in it. */
   readonly holes?: readonly Ring[];
 }
+
+/** A ring with its axes changed. */
+const turned = (ring: Ring): Ring => ring.map(([a, b]): Point => [b, a]);
 
 /** A level board: front edge straight, back edge along the wall at its own height. */
 export function level(frame: Frame, wanted: Level): Board {
@@ -182,8 +216,11 @@ export function level(frame: Frame, wanted: Level): Board {
   const { thickness } = wanted.material;
   const xs = spread(from, to, 25);
   const wall = (x: number): number =>
-    Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
-    (wanted.scribed ? 0 : BACK_GAP_MM);
+    Math.min(
+      frame.carcassFront + (wanted.far ?? Infinity),
+      Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
+        (wanted.scribed ? 0 : BACK_GAP_MM),
+    );
   const left = wanted.scribed ? allowanceOf(unit) : 0;
   const at = (x: number, distance: number): Point => [x, sign * distance];
   const outer: Ring = [
@@ -195,7 +232,9 @@ export function level(frame: Frame, wanted: Level): Board {
     const ring = archFootprint(arch, inner, low, ARCH_CLEARANCE_MM);
     return ring ? [ring] : [];
   });
-  const holes = wanted.holes ?? [];
+  const back = Math.min(...xs.map(wall));
+  const opening = wanted.open ? openingIn(sign * wanted.front, from, sign * back, to) : [];
+  const holes = [...(wanted.holes ?? []), ...opening.map(turned)];
   const drawn: Outline = { outer: simplify(outer, CHORD_MM), holes: [] };
   const [shape] = bites.length + holes.length > 0 ? cutOut(drawn, [...bites, ...holes]) : [drawn];
   return {
@@ -265,6 +304,10 @@ export function rail(frame: Frame, name: string, front: number): Board {
     held: 'fixed',
   };
 }
+
+/** How deep a bay is in the free depth there is, mm. */
+export const deepIn = ({ near, far }: Reach, free: number): number =>
+  Math.max(0, Math.min(far ?? Infinity, free) - near);
 
 /** How far one side is free behind a front, the least over a stretch and between two heights, mm; arches it is notched round stand in it. */
 export function deepBehind(frame: Frame, x0: number, x1: number, z0: number, z1: number): number {

@@ -6,10 +6,12 @@ import { message, mm } from '../words/message.js';
 import {
   BACK_GAP_MM,
   deepBehind,
+  deepIn,
   facingBoard,
   frameOf,
   LEAST_DEPTH_MM,
   level,
+  openingIn,
   rail,
   RAIL_WIDTH_MM,
   REVEAL_MM,
@@ -18,9 +20,9 @@ import {
   type Carcass,
   type Frame,
 } from './carcass-boards.js';
-import { divide, type PlacedBay } from './division.js';
+import { divide, type Divider, type PlacedBay } from './division.js';
 import type { Surroundings } from './family.js';
-import { frontsOf } from './fronts.js';
+import { frontsOf, slots } from './fronts.js';
 import { contactsOf, type BayRoom, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 
 const SHELF_SETBACK_MM = 15;
@@ -60,7 +62,8 @@ function shelvesOf(frame: Frame, { bay, inside }: PlacedBay): Board[] {
       z: inside.z0 + ((i + 1) * (inside.z1 - inside.z0)) / (count + 1) - frame.thick / 2,
       from: inside.x0,
       to: inside.x1,
-      front: frame.carcassFront + SHELF_SETBACK_MM,
+      front: frame.carcassFront + inside.near + SHELF_SETBACK_MM,
+      far: inside.far,
       scribed: false,
     }),
   );
@@ -69,17 +72,85 @@ function shelvesOf(frame: Frame, { bay, inside }: PlacedBay): Board[] {
 /** A placed bay as room in the vehicle. */
 function bayRoom(frame: Frame, { bay, inside }: PlacedBay): BayRoom {
   const { x0, x1, z0, z1 } = inside;
-  const deep = Math.max(0, deepBehind(frame, x0, x1, z0, z1));
-  const at = (distance: number): number => frame.sign * (frame.carcassFront + distance);
-  const end = (z: number): number => Math.max(0, deepBehind(frame, x0, x1, z, z));
+  const { near } = inside;
+  const free = (from: number, to: number): number => deepIn(inside, deepBehind(frame, x0, x1, from, to));
+  const deep = free(z0, z1);
+  const at = (distance: number): number => frame.sign * (frame.carcassFront + near + distance);
+  const end = (z: number): number => free(z, z);
   return {
     bay,
+    ...(near > 0 ? { behind: near } : {}),
     room: { x0, x1, y0: Math.min(at(0), at(deep)), y1: Math.max(at(0), at(deep)), z0, z1 },
     into: frame.sign,
     deepLow: end(z0 + 1),
     deepHigh: end(z1 - 1),
-    deepHang: Math.max(0, deepBehind(frame, x0, x1, Math.max(z0, z1 - HANG_MM[1]), Math.max(z0, z1 - HANG_MM[0]))),
+    deepHang: free(Math.max(z0, z1 - HANG_MM[1]), Math.max(z0, z1 - HANG_MM[0])),
   };
+}
+
+/** The board that a divider is. */
+function dividerBoards(frame: Frame, { name, cut, at, inside, open, panel, vents }: Divider): Board[] {
+  const { x0, x1, z0, near, far } = inside;
+  // under the rails, where it reaches them
+  const z1 = Math.min(inside.z1, frame.carcassTop - (frame.head === 'open' ? 0 : frame.thick));
+  if (cut === 'along')
+    return upright(frame, {
+      name,
+      role: 'upright',
+      x: at,
+      from: z0,
+      to: z1,
+      scribed: false,
+      good: 1,
+      reach: { near, far },
+      open,
+    });
+  if (cut === 'up')
+    return [
+      level(frame, {
+        name,
+        role: 'level',
+        material: frame.board,
+        z: at,
+        from: x0,
+        to: x1,
+        front: frame.carcassFront + near,
+        far,
+        open,
+        scribed: false,
+      }),
+    ];
+  return [
+    facingBoard(frame, {
+      name,
+      role: panel ? 'panel-front' : 'inner-back',
+      material: frame.board,
+      front: frame.carcassFront + at,
+      outline: {
+        outer: rectangle(x0, z0, x1, z1),
+        holes: open ? openingIn(x0, z0, x1, z1) : vents ? slots({ x0, x1, z0, z1 }, vents) : [],
+      },
+      grain: 'x',
+      edges: [],
+      held: panel ? 'loose' : 'fixed',
+      ...(panel ? { moves: name } : {}),
+    }),
+  ];
+}
+
+/** Dividers that are to be frames and are too small for an opening. */
+function notOpen(frame: Frame, dividers: readonly Divider[], boards: readonly Board[]): FurnitureProblem[] {
+  return dividers.flatMap(({ name, open }) => {
+    const board = boards.find((own) => own.name === name);
+    return open && board?.outline.holes.length === 0
+      ? [
+          {
+            place: `${frame.unit.id}.${name}`,
+            said: message('furniture.noFrame', { unit: frame.unit.name, board: name }),
+          },
+        ]
+      : [];
+  });
 }
 
 /** What is too small to be made, in words. */
@@ -116,12 +187,15 @@ function cutOutsIn(
     if (!thing?.cutOut || inside.z1 < frame.carcassTop - frame.thick - 1) continue;
     const { length, width } = thing.cutOut;
     const middle = (inside.x0 + inside.x1) / 2;
-    const near = frame.front - (frame.top?.overhang ?? 0) + CUT_OUT_EDGE_MM;
+    const edge = frame.front - (frame.top?.overhang ?? 0) + CUT_OUT_EDGE_MM;
+    const near = inside.near > 0 ? Math.max(edge, frame.carcassFront + inside.near) : edge;
     const far = near + width;
-    const deep =
-      Math.min(
-        ...spread(inside.x0, inside.x1, 5).map((x) => halfWidth(frame.room.inner, frame.side, x, frame.carcassTop)),
-      ) - CUT_OUT_BACK_MM;
+    const deep = Math.min(
+      frame.carcassFront + (inside.far ?? Infinity),
+      ...spread(inside.x0, inside.x1, 5).map(
+        (x) => halfWidth(frame.room.inner, frame.side, x, frame.carcassTop) - CUT_OUT_BACK_MM,
+      ),
+    );
     if (length > inside.x1 - inside.x0 || far > deep) {
       problems.push({
         place: `${frame.unit.id}.${bay.name}`,
@@ -151,6 +225,11 @@ export function neededWidth(bay: PlacedBay['bay'], { things }: Pick<Surroundings
   const thing = things.find(({ id }) => id === holds.thing);
   return thing ? thing.width + 2 * thing.clear.side : null;
 }
+/** What a thing needs from the front of a bay backward by its data sheet, mm. */
+function neededDepth({ holds }: PlacedBay['bay'], { things }: Pick<Surroundings, 'things'>): number | null {
+  const thing = holds.kind === 'thing' ? things.find(({ id }) => id === holds.thing) : undefined;
+  return thing ? thing.depth + thing.clear.back : null;
+}
 
 /** Nothing but what is wrong with it. */
 export const nothingButProblems = (problems: readonly FurnitureProblem[], comesApart = false): Skeleton => ({
@@ -172,19 +251,19 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
   const ceiling = head === 'board' ? frame.carcassTop - thick : frame.carcassTop;
   const small = tooSmall(frame, ceiling);
   if (small) return nothingButProblems([small]);
-  const { bays, dividers, problems } = divide(
-    unit,
-    { x0: frame.insideFrom, x1: frame.insideTo, z0: frame.bottom + thick, z1: ceiling },
-    {
+  const { bays, dividers, problems } = divide(unit, {
+    inside: { x0: frame.insideFrom, x1: frame.insideTo, z0: frame.bottom + thick, z1: ceiling },
+    front: {
       x0: x + REVEAL_MM,
       x1: endOf(unit) - REVEAL_MM,
       z0: frame.bottom + REVEAL_MM,
       z1: frame.carcassTop - REVEAL_MM,
     },
-    thick,
-    REVEAL_MM,
-    (bay) => neededWidth(bay, room),
-  );
+    thickness: thick,
+    reveal: REVEAL_MM,
+    need: (bay, cut) => (cut === 'deep' ? neededDepth(bay, room) : neededWidth(bay, room)),
+    deep: ({ x0, x1, z0, z1 }) => Math.max(0, deepBehind(frame, x0, x1, z0, z1)),
+  });
   const end = (name: string, at: number, good: 1 | -1): Board[] =>
     upright(frame, { name, role: 'side', x: at, from: frame.foot, to: frame.carcassTop, scribed: true, good });
   const depthAtTop = Math.min(
@@ -207,31 +286,7 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
       front: frame.carcassFront,
       scribed: frame.seenBelow,
     }),
-    ...dividers.flatMap((divider) =>
-      divider.cut === 'along'
-        ? upright(frame, {
-            name: divider.name,
-            role: 'upright',
-            x: divider.at,
-            from: divider.inside.z0,
-            // under the rails, where it reaches them
-            to: Math.min(divider.inside.z1, frame.carcassTop - (head === 'open' ? 0 : thick)),
-            scribed: false,
-            good: 1,
-          })
-        : [
-            level(frame, {
-              name: divider.name,
-              role: 'level',
-              material: frame.board,
-              z: divider.at,
-              from: divider.inside.x0,
-              to: divider.inside.x1,
-              front: frame.carcassFront,
-              scribed: false,
-            }),
-          ],
-    ),
+    ...dividers.flatMap((divider) => dividerBoards(frame, divider)),
     ...bays.flatMap((bay) => shelvesOf(frame, bay)),
     ...(head === 'rails'
       ? [
@@ -288,7 +343,13 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     boards,
     contacts: contactsOf(boards),
     comesApart: false,
-    problems: [...problems, ...bays.flatMap((bay) => crowded(frame, bay) ?? []), ...notCut, ...fronts.problems],
+    problems: [
+      ...problems,
+      ...notOpen(frame, dividers, boards),
+      ...bays.flatMap((bay) => crowded(frame, bay) ?? []),
+      ...notCut,
+      ...fronts.problems,
+    ],
     motions: fronts.motions,
     bays: bays.map((bay) => bayRoom(frame, bay)),
   };

@@ -1,5 +1,5 @@
 import { baysOf } from '../document/body.js';
-import type { Bay, Division, Unit } from '../document/unit-schema.js';
+import type { Bay, CutWay, Division, Unit } from '../document/unit-schema.js';
 import { message, mm } from '../words/message.js';
 import type { FurnitureProblem } from './skeleton.js';
 import { HAIR_MM } from '../numeric/tolerance.js';
@@ -11,18 +11,29 @@ export interface Region {
   readonly z0: number;
   readonly z1: number;
 }
+/** The inside of a bay: from where to where it reaches behind the face of the carcass, mm; `far` is null where it ends at the wall. */
+export interface Inside extends Region {
+  readonly near: number;
+  readonly far: number | null;
+}
 /** A bay with its inside, and what its front may cover: to the unit's edge, or to the middle of a divider less half a reveal. */
 export interface PlacedBay {
   readonly bay: Bay;
-  readonly inside: Region;
+  readonly inside: Inside;
   readonly front: Region;
 }
-/** A board between two bays, named after the bay behind it. */
+/** A board between two bays, named after the bay behind it: where it begins along, up, or behind the face, and what it divides. */
 export interface Divider {
   readonly name: string;
-  readonly cut: 'along' | 'up';
+  readonly cut: CutWay;
   readonly at: number;
-  readonly inside: Region;
+  readonly inside: Inside;
+  /** A large opening is cut in it. */
+  readonly open: boolean;
+  /** Screwed on in sight, to be taken off: what lies behind it is got at so. */
+  readonly panel: boolean;
+  /** Openings for air cut in it, for the one bay behind it. */
+  readonly vents?: Bay['vents'];
 }
 export interface Divided {
   readonly bays: readonly PlacedBay[];
@@ -51,85 +62,112 @@ export function clearSizes(
 /** Nothing goes into a bay that is less wide or high, mm. */
 const LEAST_BAY_MM = 20;
 
-/**
- * Walks a division from the body inward: where each bay and each divider is.
- * @param thickness of a divider, mm
- * @param reveal gap between neighbouring fronts, mm
- * @param need what the thing in a bay needs along the front; null where it holds none: it then takes an equal share
- */
-export function divide(
-  unit: Unit,
-  inside: Region,
-  front: Region,
-  thickness: number,
-  reveal: number,
-  need: (bay: Bay) => number | null = () => null,
-): Divided {
+/** What a division is set out in, mm. */
+export interface Setting {
+  readonly inside: Region;
+  readonly front: Region;
+  /** How thick a divider is, and the gap between neighbouring fronts. */
+  readonly thickness: number;
+  readonly reveal: number;
+  /** What the thing in a bay needs along the front or backward; null where it holds none: it then takes an equal share. */
+  readonly need: (bay: Bay, cut: CutWay) => number | null;
+  /** How deep it is behind the face of the carcass at least. */
+  readonly deep: (inside: Region) => number;
+}
+
+/** Walks a division from the body inward: where each bay and each divider is. */
+export function divide(unit: Unit, { inside, front, thickness, reveal, need, deep }: Setting): Divided {
   const bays: PlacedBay[] = [];
   const dividers: Divider[] = [];
   const problems: FurnitureProblem[] = [];
-  const walk = (division: Division, room: Region, face: Region): void => {
-    if (!('cut' in division)) {
-      const least = Math.min(room.x1 - room.x0, room.z1 - room.z0);
-      if (least < LEAST_BAY_MM)
-        problems.push({
-          place: `${unit.id}.${division.name}`,
-          said: message('furniture.tinyBay', { unit: unit.name, bay: division.name, size: mm(Math.max(0, least)) }),
-        });
-      bays.push({ bay: division, inside: room, front: face });
-      return;
-    }
+  const unfilled = (room: number): void =>
+    void problems.push({
+      place: unit.id,
+      said: message('furniture.division', { unit: unit.name, room: mm(Math.max(0, room)) }),
+    });
+  const placed = (bay: Bay, room: Inside, face: Region): void => {
+    const place = `${unit.id}.${bay.name}`;
+    const backward = room.far === null ? [] : [room.far - room.near];
+    const least = Math.min(room.x1 - room.x0, room.z1 - room.z0, ...backward);
+    if (least < LEAST_BAY_MM)
+      problems.push({
+        place,
+        said: message('furniture.tinyBay', { unit: unit.name, bay: bay.name, size: mm(Math.max(0, least)) }),
+      });
+    const swings = !['none', 'panel'].includes(bay.front.kind) || SLIDING.includes(bay.holds.kind);
+    if (room.near > 0 && swings)
+      problems.push({ place, said: message('furniture.behind', { unit: unit.name, bay: bay.name }) });
+    bays.push({ bay, inside: room, front: face });
+  };
+  const walk = (division: Division, room: Inside, face: Region): void => {
+    if (!('cut' in division)) return placed(division, room, face);
     const { cut, parts } = division;
     const along = cut === 'along';
-    const [from, to] = along ? [room.x0, room.x1] : [room.z0, room.z1];
-    const between = division.divider === 'board' ? thickness : 0;
+    const [from, to] = along
+      ? [room.x0, room.x1]
+      : cut === 'up'
+        ? [room.z0, room.z1]
+        : [room.near, room.far ?? deep(room)];
+    // what is got at by a panel has one before it
+    const panelled = parts.map((part, i) => cut === 'deep' && i > 0 && atFace(part).some(isPanelled));
+    const solid = division.divider !== 'none';
+    const gaps = parts.map((_, i) => (i > 0 && (solid || panelled[i] === true) ? thickness : 0));
+    const left = to - from - gaps.reduce((sum, gap) => sum + gap, 0);
     const asked = division.sizes.map((size, i) => {
       if (size !== 'as needed') return size;
-      const needs = along ? baysOf(parts[i] ?? parts[0] ?? division).flatMap((bay) => need(bay) ?? []) : [];
+      const own = cut === 'up' ? [] : baysOf(parts[i] ?? parts[0] ?? division);
+      const needs = own.flatMap((bay) => need(bay, cut) ?? []);
       return needs.length > 0 ? Math.max(...needs) : { share: 1 };
     });
-    const sizes = clearSizes(asked, to - from - between * (parts.length - 1));
-    if (!sizes || sizes.length !== parts.length) {
-      problems.push({
-        place: unit.id,
-        said: message('furniture.division', {
-          unit: unit.name,
-          room: mm(Math.max(0, to - from - between * (parts.length - 1))),
-        }),
-      });
-      return;
-    }
+    const sizes = clearSizes(asked, left);
+    if (!sizes || sizes.length !== parts.length) return unfilled(left);
     let at = from;
     let edge = along ? face.x0 : face.z0;
     parts.forEach((part, i) => {
-      const size = sizes[i] ?? 0;
-      const end = at + size;
-      const last = i === parts.length - 1;
-      const middle = end + between / 2;
-      const faceEnd = last ? (along ? face.x1 : face.z1) : middle - reveal / 2;
-      const own = along ? { ...room, x0: at, x1: end } : { ...room, z0: at, z1: end };
-      const shown = along ? { ...face, x0: edge, x1: faceEnd } : { ...face, z0: edge, z1: faceEnd };
-      if (i > 0 && division.divider === 'board')
+      const gap = gaps[i] ?? 0;
+      const next = gaps[i + 1] ?? 0;
+      if (gap > 0)
         dividers.push({
-          name: `${baysOf(part)[0]?.name ?? i}.${along ? 'upright' : 'level'}`,
+          name: boardBetween(cut, part),
           cut,
-          at: at - between,
+          at,
           inside: room,
+          open: division.divider === 'frame' && panelled[i] !== true,
+          panel: panelled[i] === true,
+          ...('cut' in part || cut !== 'deep' || !part.vents ? {} : { vents: part.vents }),
         });
-      walk(part, own, shown);
-      at = end + between;
+      at += gap;
+      const end = at + (sizes[i] ?? 0);
+      const last = i === parts.length - 1;
+      const middle = end + next / 2;
+      const faceEnd = last ? (along ? face.x1 : face.z1) : middle - reveal / 2;
+      if (cut === 'deep') walk(part, { ...room, near: at, far: last ? room.far : end }, face);
+      else if (along) walk(part, { ...room, x0: at, x1: end }, { ...face, x0: edge, x1: faceEnd });
+      else walk(part, { ...room, z0: at, z1: end }, { ...face, z0: edge, z1: faceEnd });
+      at = end;
       edge = middle + reveal / 2;
     });
   };
-  walk(unit.division, inside, front);
+  walk(unit.division, { ...inside, near: 0, far: null }, front);
   return { bays, dividers, problems };
+}
+const BOARDS: Readonly<Record<CutWay, string>> = { along: 'upright', up: 'level', deep: 'inner-back' };
+const SLIDING: readonly Bay['holds']['kind'][] = ['drawers', 'pull-out'];
+const isPanelled = ({ front }: Bay): boolean => front.kind === 'panel';
+/** The bays of a part that lie behind none of it. */
+const atFace = (part: Division): readonly Bay[] =>
+  'cut' in part ? (part.cut === 'deep' ? part.parts.slice(0, 1) : part.parts).flatMap(atFace) : [part];
+/** What the board before a part of a cut is called. */
+function boardBetween(cut: CutWay, part: Division): string {
+  const off = cut === 'deep' ? atFace(part).find(isPanelled) : undefined;
+  return off ? `${off.name}.panel` : `${baysOf(part)[0]?.name}.${BOARDS[cut]}`;
 }
 
 /** A divider that can be moved: the board, which way it is moved, and the bay that is sized by it, larger or smaller. */
 export interface Movable {
   /** The board between them, by its name within the unit. */
   readonly board: string;
-  readonly cut: 'along' | 'up';
+  readonly cut: CutWay;
   readonly bay: string;
   /** 1 where the bay lies before the divider and grows with it, -1 where it lies behind. */
   readonly grows: 1 | -1;
@@ -142,8 +180,8 @@ export function movableDividers(division: Division): readonly Movable[] {
   const own = parts.slice(1).flatMap((part, i): Movable[] => {
     const before = parts[i];
     const [first] = baysOf(part);
-    if (!before || !first || division.divider !== 'board') return [];
-    const board = `${first.name}.${cut === 'along' ? 'upright' : 'level'}`;
+    const board = boardBetween(cut, part);
+    if (!before || !first || (division.divider === 'none' && !board.endsWith('.panel'))) return [];
     if (!('cut' in before)) return [{ board, cut, bay: before.name, grows: 1 }];
     return 'cut' in part ? [] : [{ board, cut, bay: part.name, grows: -1 }];
   });

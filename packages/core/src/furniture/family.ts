@@ -1,7 +1,7 @@
 import type { PriceBook, Project } from '../document/schema.js';
 import { endOf, scribeAllowance, standsAt } from '../document/body.js';
 import type { Field, UnitFault } from '../document/kit.js';
-import type { Face, OptionValue, Unit } from '../document/unit-schema.js';
+import type { CutWay, Division, Face, OptionValue, Unit } from '../document/unit-schema.js';
 import { z } from 'zod';
 import type { Shell } from '../shell/shell.js';
 import { message, type Message } from '../words/message.js';
@@ -41,8 +41,8 @@ export interface Family extends SceneFamily {
   readonly skeleton: (unit: Unit, room: Surroundings) => Skeleton;
   /** Figures of its own that somebody who builds or uses it wants to know. */
   readonly tells?: (unit: Unit, room: Surroundings) => readonly Message[];
-  /** Its bays can be divided, and each said what it holds and how it is closed. */
-  readonly divides: boolean;
+  /** Which ways its bays can be cut into several, each said what it holds and how it is closed. */
+  readonly cuts: readonly CutWay[];
 }
 
 /** A free stretch of the room: against a wall or in the middle, from one height to another, mm. */
@@ -216,12 +216,16 @@ export const numberOption = ({ options }: Unit, name: string): number => {
   return value;
 };
 
+/** Whether a division is cut in no other ways than these. */
+const cutAsIn = (division: Division, cuts: readonly CutWay[]): boolean =>
+  !('cut' in division) || (cuts.includes(division.cut) && division.parts.every((part) => cutAsIn(part, cuts)));
+
 /** What every family holds a unit to: where it may stand, its materials, its options. */
 export function faultsBy(wanted: {
   readonly stands: readonly Unit['body']['stands'][];
   readonly materials: readonly string[];
   readonly options: z.ZodType;
-  readonly divides: boolean;
+  readonly cuts: readonly CutWay[];
 }): (unit: Unit) => readonly UnitFault[] {
   return (unit) => {
     const faults: UnitFault[] = [];
@@ -232,7 +236,7 @@ export function faultsBy(wanted: {
     for (const role of wanted.materials) if (!unit.materials[role]) say(['materials', role], role);
     for (const role of Object.keys(unit.materials))
       if (!wanted.materials.includes(role)) say(['materials', role], role);
-    if (!wanted.divides && 'cut' in unit.division) say(['division'], 'division');
+    if (!cutAsIn(unit.division, wanted.cuts)) say(['division'], 'division');
     const checked = wanted.options.safeParse(unit.options);
     for (const issue of checked.success ? [] : checked.error.issues)
       say(['options', ...issue.path.map(String)], issue.path.join('.') || 'options');

@@ -3,7 +3,7 @@ import type { PriceBook } from '../document/schema.js';
 import { rectangle, type Ring } from '../numeric/plane.js';
 import type { SolidBox } from '../rules/room.js';
 import { message, type Message } from '../words/message.js';
-import { deepBehind, facingBoard, level, REVEAL_MM, VISIBLE_FRONT, type Frame } from './carcass-boards.js';
+import { deepBehind, deepIn, facingBoard, level, REVEAL_MM, VISIBLE_FRONT, type Frame } from './carcass-boards.js';
 import type { PlacedBay, Region } from './division.js';
 import { loadIn, slidesBear } from './hardware.js';
 import { OPENS, type Motion } from './motions.js';
@@ -51,7 +51,7 @@ export function slotHeight(at: Region, area: number): number | null {
 }
 
 /** Slots for air at the foot and at the head of a front. */
-function slots(at: Region, vents: { readonly low: number; readonly high: number }): Ring[] {
+export function slots(at: Region, vents: { readonly low: number; readonly high: number }): Ring[] {
   const [x0, x1] = [at.x0 + VENT_EDGE_MM, at.x1 - VENT_EDGE_MM];
   const low = vents.low > 0 ? slotHeight(at, vents.low) : null;
   const high = vents.high > 0 ? slotHeight(at, vents.high) : null;
@@ -321,7 +321,7 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
       say('furniture.drawerSmall');
       continue;
     }
-    const free = deepBehind(frame, x0, x1, foot, foot + box) - BEHIND_SLIDE_MM;
+    const free = deepIn(inside, deepBehind(frame, x0, x1, foot, foot + box)) - BEHIND_SLIDE_MM;
     const fitting = lengths.filter((length) => length <= free);
     const load = loadIn(bay, frame.room.things);
     const trayOf = (length: number): Board[] => tray(frame, { name, x0, x1, z0: foot, high: box, deep: length });
@@ -403,13 +403,20 @@ function lids(frame: Frame, bays: readonly PlacedBay[]): Fronts {
 
 /** Everything that closes the bays of a carcass or slides out of them, with how it moves. */
 export function frontsOf(frame: Frame, bays: readonly PlacedBay[]): Fronts {
+  // what lies behind another bay has no face of its own
+  const atFace = bays.filter(({ inside }) => inside.near === 0);
   const all = [
-    ...bays.flatMap((bay) => [doors(frame, bay), oneFront(frame, bay), slid(frame, bay)]),
+    ...atFace.flatMap((bay) => [doors(frame, bay), oneFront(frame, bay), slid(frame, bay)]),
     lids(frame, bays),
   ];
+  const behind = bays.filter(({ inside }) => inside.near > 0);
   return {
     boards: all.flatMap(({ boards }) => boards),
     motions: all.flatMap(({ motions }) => motions),
-    problems: all.flatMap(({ problems }) => problems),
+    problems: [
+      ...all.flatMap(({ problems }) => problems),
+      // openings for air in what stands before them
+      ...behind.flatMap((bay) => ventProblems(frame, bay, [bay.inside], 1)),
+    ],
   };
 }

@@ -1,6 +1,6 @@
 /** The model of furniture: families, their fields and words. */
 export { FAMILIES } from './families/index.js';
-export { movableDividers } from './division.js';
+export { movableDividers, type Movable } from './division.js';
 export { type Family, freeUnitId, type Gap, type Start } from './family.js';
 export { applyOperation, materialsOf } from './kit.js';
 export type { MadeUnit } from './make.js';

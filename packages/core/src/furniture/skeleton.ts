@@ -74,6 +74,8 @@ export interface BayRoom {
   readonly deepHigh: number;
   /** What one reaches it through, wide and high, where that is less than all of its front, mm. */
   readonly through?: readonly [number, number];
+  /** How far it begins behind the face of its unit, mm: it lies behind another bay. */
+  readonly behind?: number;
   /** How deep it is where clothes hang from a rail under its head, mm. */
   readonly deepHang?: number;
 }

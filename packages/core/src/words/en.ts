@@ -148,7 +148,10 @@ export const EN = {
   'furniture.wings': '{unit}: its wings are wider than it is long. Make them less wide.',
   'furniture.crowded':
     '{unit}, {bay}: {count} {count|shelf leaves|shelves leave} {between} between them. Fewer shelves, or a higher bay.',
-  'furniture.tinyBay': '{unit}, {bay} is only {size} wide or high: give it more, or take it out.',
+  'furniture.behind':
+    '{unit}, {bay} lies behind another bay: nothing swings or slides out of it. Close it with a panel, or leave it open.',
+  'furniture.noFrame': '{unit}: {board} is too small for an opening with a frame round it. Make it a board.',
+  'furniture.tinyBay': '{unit}, {bay} is only {size} wide, high or deep: give it more, or take it out.',
   'furniture.thin':
     '{unit}: its {board} would be only {wide} wide, so it is not made. Move the front, or make the unit larger.',
   'furniture.narrow': '{unit} is too short: its two ends fill it.',

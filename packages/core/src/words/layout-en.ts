@@ -331,6 +331,8 @@ export const LAYOUT_EN = {
   'mend.latch': 'Give it {loose} {loose|latch|latches}',
   'mend.shutInMode': 'Shut it in {mode}',
   'mend.heightenBay': 'Make the bay as high as it needs, {to}',
+  'mend.deepenBay': 'Make the bay as deep as it needs, {to}',
+  'mend.panelBefore': 'Put a panel before it that comes off',
   'mend.widenBay': 'Make the bay as wide as it needs, {to}',
   'mend.longer': 'Make {name} {by} longer',
   'mend.sizeAsSheet': 'Draw it as the sheet says',

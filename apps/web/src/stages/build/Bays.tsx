@@ -7,6 +7,7 @@ import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
+import { familyOf } from '../../kit/unit-words.js';
 import { useChange } from '../../kit/use-change.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { Elevation } from './Elevation.js';
@@ -15,16 +16,24 @@ const MOST_SHELVES = 8;
 const MOST_DOORS = 6;
 const HOLDS = ['open', 'shelves', 'drawers', 'pull-out', 'rail', 'thing', 'chase', 'hold'] as const;
 const FRONTS = ['none', 'doors', 'flap-down', 'lift-up', 'panel', 'sliding', 'curtain'] as const;
+/** What comes out of a bay, and what closes one that lies behind another. */
+const SLIDES: ReadonlySet<string> = new Set(['drawers', 'pull-out']);
+const STANDS: ReadonlySet<string> = new Set(['none', 'panel']);
 const TRAVEL_MM = 450;
 
-/** The clear size a bay was given in the cut it is in, or that it takes what its thing needs; null for a share, or when it is in none. */
-function sizeOf(division: Unit['division'], bay: string): number | 'as needed' | null {
+type Cut = Extract<Unit['division'], { cut: string }>;
+interface InCut {
+  readonly cut: Cut;
+  /** The clear size it was given there: nothing for a share, or what its thing needs. */
+  readonly size: Cut['sizes'][number] | undefined;
+}
+/** The innermost cut a bay is in; null when it is in none. */
+function cutOf(division: Unit['division'], bay: string): InCut | null {
   if (!('cut' in division)) return null;
   for (const [i, part] of division.parts.entries()) {
-    const size = division.sizes[i];
-    if (!('cut' in part) && part.name === bay) return typeof size === 'object' || size === undefined ? null : size;
-    const inside = sizeOf(part, bay);
-    if (inside !== null) return inside;
+    if (!('cut' in part) && part.name === bay) return { cut: division, size: division.sizes[i] };
+    const inside = cutOf(part, bay);
+    if (inside) return inside;
   }
   return null;
 }
@@ -72,16 +81,19 @@ function BayFields({
   unit,
   bay,
   things,
+  behind,
 }: {
   readonly unit: Unit;
   readonly bay: Bay;
   readonly things: readonly Thing[];
+  /** It lies behind another bay: nothing swings or slides out of it. */
+  readonly behind: boolean;
 }) {
   const { t } = useSpeech();
   const change = useChange();
   const at = { id: unit.id, bay: bay.name };
-  const divided = 'cut' in unit.division;
-  const size = sizeOf(unit.division, bay.name);
+  const within = cutOf(unit.division, bay.name);
+  const cuts = familyOf(unit.family)?.cuts ?? [];
   const { holds, front } = bay;
   const hold = (next: Bay['holds']) => act({ name: 'changeBay', payload: { ...at, holds: next } });
   const close = (next: Bay['front']) => act({ name: 'changeBay', payload: { ...at, front: next } });
@@ -90,18 +102,32 @@ function BayFields({
     <section className="stack bay" aria-label={t('bay.name', { name: bay.name })}>
       <div className="row apart">
         <strong>{t('bay.name', { name: bay.name })}</strong>
-        {divided && (
-          <Button size="small" onClick={() => change({ name: 'joinBays', payload: at })}>
+        {within && (
+          <Button size="small" variant="text" onClick={() => change({ name: 'joinBays', payload: at })}>
             {t('bay.alone')}
           </Button>
         )}
       </div>
+      <span className="chips">
+        {cuts.map((cut) => (
+          <Button
+            key={cut}
+            size="small"
+            aria-label={t('bay.cutOf', { name: bay.name, what: t(`bay.cut.${cut}`) })}
+            onClick={() => change({ name: 'divideBay', payload: { ...at, cut, into: 2 } })}
+          >
+            {t(`bay.cut.${cut}`)}
+          </Button>
+        ))}
+      </span>
       <div className="fields">
         <PickField
           label={t('bay.holds')}
           of={bay.name}
           value={holds.kind}
-          choices={HOLDS.filter((kind) => kind !== 'thing' || things.length > 0).map((kind) => ({
+          choices={HOLDS.filter(
+            (kind) => holds.kind === kind || ((kind !== 'thing' || things.length > 0) && !(behind && SLIDES.has(kind))),
+          ).map((kind) => ({
             value: kind,
             text: t(`hold.${kind}`),
           }))}
@@ -147,7 +173,10 @@ function BayFields({
           label={t('bay.front')}
           of={bay.name}
           value={front.kind}
-          choices={FRONTS.map((kind) => ({ value: kind, text: t(`front.${kind}`) }))}
+          choices={FRONTS.filter((kind) => !behind || front.kind === kind || STANDS.has(kind)).map((kind) => ({
+            value: kind,
+            text: t(`front.${kind}`),
+          }))}
           onPick={(kind) => close(closedAs(kind, front))}
         />
         {front.kind === 'doors' && (
@@ -160,14 +189,23 @@ function BayFields({
             onTake={(count) => close({ ...front, count })}
           />
         )}
-        {divided && (
+        {within && (
           <LengthField
-            label={t('bay.clear')}
-            value={typeof size === 'number' ? size : 0}
+            label={t(`bay.clear.${within.cut.cut}`)}
+            value={typeof within.size === 'number' ? within.size : 0}
             onTake={(mm) => act({ name: 'sizeBay', payload: { ...at, size: mm === 0 ? null : mm } })}
           />
         )}
-        {size === 'as needed' && <p className="small soft">{t('bay.asNeeded')}</p>}
+        {within && (
+          <PickField
+            label={t('bay.between')}
+            of={bay.name}
+            value={within.cut.divider}
+            choices={(['board', 'frame', 'none'] as const).map((value) => ({ value, text: t(`bay.between.${value}`) }))}
+            onPick={(divider) => act({ name: 'changeDividers', payload: { ...at, divider } })}
+          />
+        )}
+        {within?.size === 'as needed' && <p className="small soft">{t('bay.asNeeded')}</p>}
         {'latch' in holds && (
           <FormControlLabel
             control={<Checkbox checked={holds.latch} onChange={(_event, latch) => void hold({ ...holds, latch })} />}
@@ -202,29 +240,20 @@ export function Bays({
   readonly skeleton: MadeUnit['skeleton'];
 }) {
   const { t } = useSpeech();
-  const change = useChange();
   const bays = baysOf(unit.division);
-  const last = bays.at(-1);
-  if (!last) return null;
-  const divide = (cut: 'along' | 'up'): void =>
-    void change({ name: 'divideBay', payload: { id: unit.id, bay: last.name, cut, into: 2 } });
   return (
     <section className="section stack" aria-label={t('bay.title')}>
-      <div className="row apart wrap">
-        <h2>{t('bay.title')}</h2>
-        <span className="chips">
-          <Button size="small" onClick={() => divide('along')}>
-            {t('bay.upright')}
-          </Button>
-          <Button size="small" onClick={() => divide('up')}>
-            {t('bay.level')}
-          </Button>
-        </span>
-      </div>
+      <h2>{t('bay.title')}</h2>
       {bays.length > 1 && <p className="small soft">{t('bay.hint')}</p>}
       {skeleton && <Elevation unit={unit} skeleton={skeleton} />}
       {bays.map((bay) => (
-        <BayFields key={bay.name} unit={unit} bay={bay} things={things} />
+        <BayFields
+          key={bay.name}
+          unit={unit}
+          bay={bay}
+          things={things}
+          behind={skeleton?.bays?.some((own) => own.bay.name === bay.name && own.behind !== undefined) === true}
+        />
       ))}
     </section>
   );

@@ -1,7 +1,7 @@
 import { useDrag } from '@use-gesture/react';
 import type { KeyboardEvent } from 'react';
 import { frontLineOf, type Unit } from '@nestplank/core/document';
-import { type MadeUnit, movableDividers } from '@nestplank/core/furniture';
+import { type MadeUnit, type Movable, movableDividers } from '@nestplank/core/furniture';
 import { act, previewActions } from '../../state/session.js';
 import { useSpeech } from '../../words/use-speech.js';
 
@@ -21,33 +21,50 @@ const tidy = (value: number): number => Math.round(value * 1e6) / 1e6;
 type Skeleton = NonNullable<MadeUnit['skeleton']>;
 interface Grip {
   readonly board: string;
-  readonly cut: 'along' | 'up';
+  readonly cut: Movable['cut'];
   readonly bay: string;
   readonly grows: 1 | -1;
   /** The clear size of the bay it sizes now, mm. */
   readonly size: number;
+  /** Along, and up or backward as it is seen. */
   readonly x0: number;
   readonly x1: number;
-  readonly z0: number;
-  readonly z1: number;
+  readonly v0: number;
+  readonly v1: number;
 }
+type Seen = 'front' | 'above';
+type Bay = NonNullable<Skeleton['bays']>[number];
 
-/** The dividers of a unit that can be moved, with where they stand as seen from its front. */
-function gripsOf(unit: Unit, skeleton: Skeleton): Grip[] {
+/** How deep a bay is at the least, mm. */
+const deepOf = ({ deepLow, deepHigh }: Bay): number => Math.min(deepLow, deepHigh);
+/** A bay as it is seen: from the front along and up, from above along and backward from the face. */
+const boxOf = (bay: Bay, seen: Seen): Pick<Grip, 'x0' | 'x1' | 'v0' | 'v1'> => {
+  const { x0, x1, z0, z1 } = bay.room;
+  const near = bay.behind ?? 0;
+  return seen === 'front' ? { x0, x1, v0: z0, v1: z1 } : { x0, x1, v0: near, v1: near + deepOf(bay) };
+};
+
+/** The dividers of a unit that can be moved, with where they are seen. */
+function gripsOf(unit: Unit, skeleton: Skeleton, seen: Seen): Grip[] {
   return movableDividers(unit.division).flatMap((movable): Grip[] => {
     const board = skeleton.boards.find(({ name }) => name === movable.board);
     const place = skeleton.bays?.find(({ bay }) => bay.name === movable.bay);
-    if (!board || !place) return [];
+    if (!board || !place || (movable.cut === 'deep') !== (seen === 'above')) return [];
     const along = movable.cut === 'along';
     const ends = board.outline.outer.map((point) => point[along ? 1 : 0]);
     const [from, to] = [Math.min(...ends), Math.max(...ends)];
-    const [near, far] = [board.at, board.at + board.thickness];
     const { room } = place;
+    if (seen === 'above') {
+      const { v0, v1 } = boxOf(place, seen);
+      const at = movable.grows > 0 ? v1 : v0 - board.thickness;
+      return [{ ...movable, size: v1 - v0, x0: from, x1: to, v0: at, v1: at + board.thickness }];
+    }
+    const [near, far] = [board.at, board.at + board.thickness];
     return [
       {
         ...movable,
         size: along ? room.x1 - room.x0 : room.z1 - room.z0,
-        ...(along ? { x0: near, x1: far, z0: from, z1: to } : { x0: from, x1: to, z0: near, z1: far }),
+        ...(along ? { x0: near, x1: far, v0: from, v1: to } : { x0: from, x1: to, v0: near, v1: far }),
       },
     ];
   });
@@ -66,7 +83,7 @@ function Divider({
   readonly scale: number;
   /** Seen from the front x runs to the left. */
   readonly mirrored: boolean;
-  readonly at: (x: number, z: number) => readonly [number, number];
+  readonly at: (x: number, v: number) => readonly [number, number];
 }) {
   const { t, lenUnit, style } = useSpeech();
   const step = style.units === 'in' ? STEP_INCH_MM : STEP_MM;
@@ -105,8 +122,8 @@ function Divider({
     event.stopPropagation();
     act(sized(grip.size, by));
   };
-  const [ax, ay] = at(grip.x0, grip.z1);
-  const [bx, by] = at(grip.x1, grip.z0);
+  const [ax, ay] = at(grip.x0, grip.v1);
+  const [bx, by] = at(grip.x1, grip.v0);
   const [x, y, wide, high] = [Math.min(ax, bx), Math.min(ay, by), Math.abs(bx - ax), Math.abs(by - ay)];
   const more = Math.max(0, (HOLD_PX - (along ? wide : high)) / 2);
   return (
@@ -142,36 +159,41 @@ function Divider({
   );
 }
 
-/** A unit from its front: its bays with their clear sizes, and the dividers between them, which are taken hold of. */
-export function Elevation({ unit, skeleton }: { readonly unit: Unit; readonly skeleton: Skeleton }) {
+/** A unit from its front or from above: its bays with their clear sizes, and the dividers between them, which are taken hold of. */
+function View({ unit, skeleton, seen }: { readonly unit: Unit; readonly skeleton: Skeleton; readonly seen: Seen }) {
   const { t, len } = useSpeech();
-  const bays = skeleton.bays ?? [];
-  const grips = gripsOf(unit, skeleton);
-  if (bays.length < 2 || grips.length === 0) return null;
+  const all = skeleton.bays ?? [];
+  const front = seen === 'front';
+  // from the front what lies behind is not seen, but named
+  const shown = front ? all.filter(({ behind }) => behind === undefined) : all;
+  const grips = gripsOf(unit, skeleton, seen);
+  const boxes = shown.map((bay) => boxOf(bay, seen));
   const [x0, x1] = [unit.body.x, unit.body.x + unit.body.length];
-  const z0 = Math.min(...bays.map(({ room }) => room.z0));
-  const z1 = Math.max(...bays.map(({ room }) => room.z1));
-  const scale = Math.min((WIDE_PX - 2 * MARGIN_PX) / (x1 - x0), (HIGH_PX - 2 * MARGIN_PX) / (z1 - z0));
+  const v0 = Math.min(...boxes.map((box) => box.v0));
+  const v1 = Math.max(...boxes.map((box) => box.v1));
+  const scale = Math.min((WIDE_PX - 2 * MARGIN_PX) / (x1 - x0), (HIGH_PX - 2 * MARGIN_PX) / Math.max(1, v1 - v0));
   // who stands before the left wall has the front of the vehicle to the right
   const mirrored = frontLineOf(unit)?.side === 'left';
   const left = (WIDE_PX - (x1 - x0) * scale) / 2;
-  const at = (x: number, z: number): readonly [number, number] => [
+  const at = (x: number, v: number): readonly [number, number] => [
     mirrored ? WIDE_PX - left - (x - x0) * scale : left + (x - x0) * scale,
-    MARGIN_PX + (z1 - z) * scale,
+    MARGIN_PX + (v1 - v) * scale,
   ];
   return (
     <svg
       className="elevation"
       width={WIDE_PX}
-      height={(z1 - z0) * scale + 2 * MARGIN_PX}
+      height={(v1 - v0) * scale + 2 * MARGIN_PX}
       role="group"
-      aria-label={t('bay.elevation', { name: unit.name })}
+      aria-label={t(front ? 'bay.elevation' : 'bay.plan', { name: unit.name })}
     >
-      {bays.map(({ bay, room }) => {
-        const [a, b] = [at(room.x0, room.z1), at(room.x1, room.z0)];
+      {shown.map((one, i) => {
+        const box = boxes[i] ?? boxOf(one, seen);
+        const [a, b] = [at(box.x0, box.v1), at(box.x1, box.v0)];
         const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+        const behind = front ? all.filter((other) => other.behind !== undefined && liesBehind(other, one)) : [];
         return (
-          <g key={bay.name}>
+          <g key={one.bay.name}>
             <rect
               x={Math.min(a[0], b[0])}
               y={a[1]}
@@ -181,11 +203,16 @@ export function Elevation({ unit, skeleton }: { readonly unit: Unit; readonly sk
               stroke="var(--ink)"
             />
             <text x={x} y={y - 2} textAnchor="middle" className="size-12">
-              {bay.name}
+              {one.bay.name}
             </text>
             <text x={x} y={y + 13} textAnchor="middle" className="data size-12">
-              {len(room.x1 - room.x0)} × {len(room.z1 - room.z0)}
+              {len(box.x1 - box.x0)} × {len(box.v1 - box.v0)}
             </text>
+            {behind.length > 0 && (
+              <text x={x} y={y + 28} textAnchor="middle" className="size-12">
+                {t('bay.behind', { names: behind.map(({ bay }) => bay.name).join(', ') })}
+              </text>
+            )}
           </g>
         );
       })}
@@ -193,5 +220,23 @@ export function Elevation({ unit, skeleton }: { readonly unit: Unit; readonly sk
         <Divider key={grip.board} unit={unit} grip={grip} scale={scale} mirrored={mirrored} at={at} />
       ))}
     </svg>
+  );
+}
+/** Whether the middle of a bay lies behind another, seen from the front. */
+function liesBehind({ room }: Bay, { room: before }: Bay): boolean {
+  const [x, z] = [(room.x0 + room.x1) / 2, (room.z0 + room.z1) / 2];
+  return x > before.x0 && x < before.x1 && z > before.z0 && z < before.z1;
+}
+
+/** A unit from its front, and from above where bays lie behind each other. */
+export function Elevation({ unit, skeleton }: { readonly unit: Unit; readonly skeleton: Skeleton }) {
+  const bays = skeleton.bays ?? [];
+  const deep = bays.some(({ behind }) => behind !== undefined);
+  if (bays.length < 2) return null;
+  return (
+    <>
+      <View unit={unit} skeleton={skeleton} seen="front" />
+      {deep && <View unit={unit} skeleton={skeleton} seen="above" />}
+    </>
   );
 }

@@ -65,7 +65,9 @@ function UnitChoices({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
   return (
     <>
       <FieldGrid
-        fields={family.fields.filter((field) => field.group === 'made' && !(family.divides && IN_BAYS.has(field.name)))}
+        fields={family.fields.filter(
+          (field) => field.group === 'made' && !(family.cuts.length > 0 && IN_BAYS.has(field.name)),
+        )}
         of={unit}
         labelOf={(name) => fieldLabel(family, name, speech)}
         sheets={sheets}
@@ -73,7 +75,7 @@ function UnitChoices({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
         onTake={(name, value) => act({ name: 'changeUnit', payload: { id: unit.id, changes: { [name]: value } } })}
         onRefused={(why) => notify(speech.said(why), 'trouble')}
       />
-      {family.divides && (
+      {family.cuts.length > 0 && (
         <Bays
           unit={unit}
           things={scene.project.things ?? []}

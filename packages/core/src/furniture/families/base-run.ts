@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { endOf, frontLineOf } from '../../document/body.js';
 import type { Field } from '../../document/kit.js';
 import { gapSchema } from '../../document/schema-base.js';
-import type { Unit } from '../../document/unit-schema.js';
+import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
 import { halfWidth } from '../../shell/shell.js';
@@ -215,7 +215,7 @@ export const baseRun: Family = {
     roles: { ...CARCASS_ROLES, 'top-flap': 'flap of the top', upstand: 'upstand' },
   },
   schools: ['plywood'],
-  divides: true,
+  cuts: CUTS,
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -248,7 +248,7 @@ export const baseRun: Family = {
       flapLong: gapSchema.optional(),
       upstand: gapSchema.optional(),
     }),
-    divides: true,
+    cuts: CUTS,
   }),
   start: (start) => {
     const length = Math.min(900, Math.round(start.room.length / 2));

@@ -57,7 +57,7 @@ export const bedAlong: Family = {
     roles: { 'bunk-board': 'board', 'bunk-end': 'end', 'bunk-rail': 'rail', 'bunk-guard': 'guard' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -82,7 +82,7 @@ export const bedAlong: Family = {
       sleepers: z.array(idSchema).max(4),
       overArch: z.boolean().optional(),
     }),
-    divides: false,
+    cuts: [],
   }),
   start: (start) => {
     const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));

@@ -66,7 +66,7 @@ export const bedOnRails: Family = {
     roles: { 'bed-board': 'board', bearer: 'bearer' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -90,7 +90,7 @@ export const bedOnRails: Family = {
       bearers: z.int().min(2).max(8),
       step: z.number().min(10).max(300),
     }),
-    divides: false,
+    cuts: [],
   }),
   start: (start) => {
     const length = Math.round(Math.min(start.people.length === 1 ? 800 : 1350, start.room.length));

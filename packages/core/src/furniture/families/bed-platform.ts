@@ -213,7 +213,7 @@ export const bedPlatform: Family = {
     roles: { 'bed-board': 'board', 'bed-support': 'support', 'bed-front': 'front' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -230,7 +230,7 @@ export const bedPlatform: Family = {
     stands: ['across'],
     materials: ['board', 'support'],
     options: optionsSchema,
-    divides: false,
+    cuts: [],
   }),
   start: ({ id, name, people, room, book }) =>
     startBed(

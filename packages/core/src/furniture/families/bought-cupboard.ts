@@ -146,7 +146,7 @@ export const boughtCupboard: Family = {
     roles: { 'wall-rail': 'wall rail', cover: 'cover strip' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     thingField,
     bodyField('x', 'x'),
@@ -164,7 +164,7 @@ export const boughtCupboard: Family = {
     stands: ['left', 'right'],
     materials: ['rail', 'cover'],
     options: z.strictObject({ thing: z.string().max(60), deep: gapSchema }),
-    divides: false,
+    cuts: [],
   }),
   start: (start) => {
     const { side, x } = freePlace(start, WIDE_MM);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
-import type { Unit } from '../../document/unit-schema.js';
+import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { spread, type Point } from '../../numeric/plane.js';
 import type { SolidBox } from '../../rules/room.js';
@@ -195,7 +195,7 @@ export const cornerSeat: Family = {
     roles: CARCASS_ROLES,
   },
   schools: ['plywood'],
-  divides: true,
+  cuts: CUTS,
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -228,7 +228,7 @@ export const cornerSeat: Family = {
       latch: z.boolean().optional(),
       overArch: z.boolean().optional(),
     }),
-    divides: true,
+    cuts: CUTS,
   }),
   start: (start) => {
     const { side, x } = freePlace(start, LONG_MM, ['right', 'left']);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { frontLineOf } from '../../document/body.js';
-import type { Unit } from '../../document/unit-schema.js';
+import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { halfWidth, wallTop } from '../../shell/shell.js';
 import { bayField, CARCASS_ROLES } from '../against-wall.js';
@@ -69,7 +69,7 @@ export const highCupboard: Family = {
     roles: CARCASS_ROLES,
   },
   schools: ['plywood'],
-  divides: true,
+  cuts: CUTS,
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -87,7 +87,7 @@ export const highCupboard: Family = {
     stands: ['left', 'right'],
     materials: ['carcass', 'facing'],
     options: z.strictObject({}),
-    divides: true,
+    cuts: CUTS,
   }),
   start: (start) => {
     const length = Math.min(1000, Math.round(start.room.length / 2));

@@ -70,7 +70,7 @@ export const leafTable: Family = {
     roles: { 'desk-shelf': 'shelf', 'desk-leaf': 'leaf', 'desk-bracket': 'bracket' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -86,7 +86,7 @@ export const leafTable: Family = {
     stands: ['left', 'right'],
     materials: ['board'],
     options: z.strictObject({ leaf: z.number().min(50).max(1000), latch: z.boolean() }),
-    divides: false,
+    cuts: [],
   }),
   start: ({ layout, room, id, name, book }) => {
     const { side, x } = freePlace({ layout, room }, 800, ['right', 'left']);

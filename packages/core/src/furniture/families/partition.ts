@@ -233,7 +233,7 @@ export const partition: Family = {
     roles: { partition: 'panel', 'partition-door': 'door' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -265,7 +265,7 @@ export const partition: Family = {
       doorHeight: sizeSchema,
       widest: z.number().min(200).max(5000),
     }),
-    divides: false,
+    cuts: [],
   }),
   start: ({ id, name, room, book }) => {
     const x = Math.round(room.length / 2);

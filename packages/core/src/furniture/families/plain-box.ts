@@ -14,7 +14,7 @@ export const plainBox: Family = {
     roles: {},
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -23,7 +23,7 @@ export const plainBox: Family = {
     fromField,
     bodyField('height', 'to'),
   ],
-  faults: faultsBy({ stands: ['free'], materials: [], options: z.strictObject({}), divides: false }),
+  faults: faultsBy({ stands: ['free'], materials: [], options: z.strictObject({}), cuts: [] }),
   start: ({ id, name, room }) => ({
     id,
     family: 'plain-box',

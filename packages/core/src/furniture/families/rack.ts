@@ -107,7 +107,14 @@ function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
   if (body.length < 6 * t || body.width < 6 * t) return say('furniture.narrow');
   if (z1 - z0 < t + high + 20) return say('furniture.low');
   const inside = { x0: box.x0 + t, x1: box.x1 - t, z0: z0 + t, z1 };
-  const { bays, dividers, problems } = divide(unit, inside, inside, t, 0);
+  const { bays, dividers, problems } = divide(unit, {
+    inside,
+    front: inside,
+    thickness: t,
+    reveal: 0,
+    need: () => null,
+    deep: () => body.width,
+  });
   const floors = [{ name: 'bottom', at: z0 }, ...dividers.map(({ name, at }) => ({ name, at }))];
   const lips = (floor: { name: string; at: number }): Board[] =>
     high < 1
@@ -235,7 +242,7 @@ export const rack: Family = {
     roles: { 'rack-end': 'end', tray: 'tray', lip: 'lip' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -266,7 +273,7 @@ export const rack: Family = {
       eyes: z.int().min(0).max(12),
       eyeHolds: z.number().min(0).max(20_000),
     }),
-    divides: true,
+    cuts: ['up'],
   }),
   start: (start) => rackAt(Math.round(start.room.length - 700), 600, -250, 500, 700, start),
   inGap: (gap, start) => {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Person } from '../../document/schema.js';
-import type { Unit } from '../../document/unit-schema.js';
+import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
 import { backOfKnee, CUSHION_GIVES } from '../../rules/people.js';
@@ -76,7 +76,7 @@ export const seat: Family = {
     roles: CARCASS_ROLES,
   },
   schools: ['plywood'],
-  divides: true,
+  cuts: CUTS,
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -103,7 +103,7 @@ export const seat: Family = {
       latch: z.boolean().optional(),
       overArch: z.boolean().optional(),
     }),
-    divides: true,
+    cuts: CUTS,
   }),
   start: (start) => {
     const { side, x } = freePlace(start, 1000, ['right', 'left']);

@@ -85,7 +85,7 @@ export const slideOutBed: Family = {
     },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -115,7 +115,7 @@ export const slideOutBed: Family = {
       sleepers: z.array(idSchema).max(4),
       overArch: z.boolean().optional(),
     }),
-    divides: false,
+    cuts: [],
   }),
   start: (start) => {
     const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));

@@ -31,7 +31,7 @@ export const stool: Family = {
     roles: { 'stool-top': 'seat', 'stool-side': 'side' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -47,7 +47,7 @@ export const stool: Family = {
     stands: ['free'],
     materials: ['board'],
     options: z.strictObject({ cushion: gapSchema, sitters: z.array(idSchema).max(2), latch: z.boolean() }),
-    divides: false,
+    cuts: [],
   }),
   start: ({ id, name, room, book }) => ({
     id,

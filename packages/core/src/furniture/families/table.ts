@@ -96,7 +96,7 @@ export const table: Family = {
     roles: { 'table-top': 'top', 'table-leg': 'leg' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -118,7 +118,7 @@ export const table: Family = {
       loose: z.boolean(),
       latch: z.boolean(),
     }),
-    divides: false,
+    cuts: [],
   }),
   start: ({ id, name, room, book }) => ({
     id,

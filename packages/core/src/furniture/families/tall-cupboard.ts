@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { frontLineOf } from '../../document/body.js';
 import { gapSchema } from '../../document/schema-base.js';
-import type { Unit } from '../../document/unit-schema.js';
+import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { halfWidth } from '../../shell/shell.js';
 import { archIn, bayField, CARCASS_ROLES, notchedBy, overArchField } from '../against-wall.js';
@@ -65,7 +65,7 @@ export const tallCupboard: Family = {
     roles: CARCASS_ROLES,
   },
   schools: ['plywood'],
-  divides: true,
+  cuts: CUTS,
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -84,7 +84,7 @@ export const tallCupboard: Family = {
     stands: ['left', 'right'],
     materials: ['carcass', 'facing'],
     options: z.strictObject({ toeKick: gapSchema, overArch: z.boolean().optional() }),
-    divides: true,
+    cuts: CUTS,
   }),
   start: (start) => {
     const { side, x } = freePlace(start, 600);

@@ -29,7 +29,7 @@ export const thingAlone: Family = {
     roles: {},
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     thingField,
     bodyField('x', 'x'),
@@ -44,7 +44,7 @@ export const thingAlone: Family = {
     stands: ['free'],
     materials: [],
     options: z.strictObject({ thing: z.string().max(60), looks: z.enum(['left', 'right', 'front', 'rear']) }),
-    divides: false,
+    cuts: [],
   }),
   start: ({ id, name, room }) => ({
     id,

@@ -146,7 +146,7 @@ export const tiltingBoard: Family = {
     roles: { 'tilting-board': 'board', 'tilting-ledge': 'batten' },
   },
   schools: ['plywood'],
-  divides: false,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -173,7 +173,7 @@ export const tiltingBoard: Family = {
       step: z.number().min(10).max(1000),
       knots: z.int().min(1).max(MOST_KNOTS),
     }),
-    divides: false,
+    cuts: [],
   }),
   start: (start) => {
     const length = Math.round(Math.min(start.room.length, 1900));

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endOf, frontLineOf } from '../../document/body.js';
+import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { sizeSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
@@ -71,7 +71,7 @@ export const washRoom: Family = {
     roles: { 'wash-wall': 'wall', 'wash-post': 'post', 'wash-door': 'door' },
   },
   schools: ['plywood'],
-  divides: true,
+  cuts: [],
   fields: [
     bodyField('x', 'x'),
     bodyField('length', 'length'),
@@ -96,7 +96,7 @@ export const washRoom: Family = {
       tray: z.number().min(0).max(400),
       overArch: z.boolean().optional(),
     }),
-    divides: true,
+    cuts: [],
   }),
   start: (start) => {
     const { side, x } = freePlace(start, 800);
@@ -115,7 +115,8 @@ export const washRoom: Family = {
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);
     const board = materialOf(room.book, unit.materials['board'] ?? '');
-    if (!line || !board) return nothingButProblems([]);
+    const [bay] = baysOf(unit.division);
+    if (!line || !board || !bay) return nothingButProblems([]);
     const { inner } = room;
     const { floor } = inner;
     const t = board.thickness;
@@ -226,7 +227,7 @@ export const washRoom: Family = {
       motions,
       bays: [
         {
-          bay: { name: 'tray', holds: { kind: 'open' }, front: { kind: 'none' } },
+          bay,
           room: {
             x0: x0 + t,
             x1: x1 - t,

@@ -77,6 +77,26 @@ function larger(unit: Unit, bay: Bay, by: number, to: number, along: boolean, sc
   return canGive(unit, bay, inner, by, scene) ? sized : together([unitLarger(), sized]);
 }
 
+/** More depth for a bay in a cut from its front backward, to so much clear, mm; null where it lies in none, or the others cannot give it. */
+export function deeper(unit: Unit, bay: Bay, to: number, scene: Scene): Mend | null {
+  const inner = (cutsOf(unit.division, bay.name) ?? []).at(-1);
+  const rooms = scene.skeletons.get(unit.id)?.bays ?? [];
+  const deepOf = (name: string): number => {
+    const own = rooms.find((one) => one.bay.name === name);
+    return own ? Math.min(own.deepLow, own.deepHigh) : 0;
+  };
+  if (inner?.cut !== 'deep') return null;
+  const free = inner.parts.flatMap((part, i) =>
+    'cut' in part || part.name === bay.name || typeof inner.sizes[i] !== 'object' ? [] : [deepOf(part.name)],
+  );
+  const by = wholeUp(to - deepOf(bay.name));
+  if (free.length === 0 || free.reduce((sum, size) => sum + size - LEAST_BAY_MM, 0) < by) return null;
+  return {
+    said: message('mend.deepenBay', { to: mm(wholeUp(to)) }),
+    operations: [{ name: 'sizeBay', payload: { id: unit.id, bay: bay.name, size: wholeUp(to) } }],
+  };
+}
+
 /** More width for a bay, by so much, to so much clear, mm. */
 export const wider = (unit: Unit, bay: Bay, by: number, to: number, scene: Scene): Mend | null =>
   larger(unit, bay, wholeUp(by), wholeUp(to), true, scene);

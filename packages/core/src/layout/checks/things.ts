@@ -1,11 +1,12 @@
-import { endOf, frontLineOf } from '../../document/body.js';
+import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { thingIn } from '../../document/layout-changes.js';
 import type { Operation } from '../../document/operation.js';
-import type { Bay, Stored, Thing, Unit } from '../../document/schema.js';
+import type { Bay, Division, Stored, Thing, Unit } from '../../document/schema.js';
 import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
 import { offer, together, tried } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { FRAME_MM } from '../../furniture/carcass-boards.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
@@ -24,7 +25,7 @@ import {
 import { reachBackRule } from '../../rules/sitting.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
-import { higher, wider } from './bay-offers.js';
+import { deeper, higher, wider } from './bay-offers.js';
 
 interface InBay {
   readonly unit: Unit;
@@ -80,14 +81,15 @@ const fits = appliesTo(thingFitsRule, {
             ...(wide > 0 ? [wider(unit, bay, wide, needs.wide, scene)] : []),
             ...(deep > 0
               ? [
-                  line && line.front - deep > FARTHEST_FRONT_MM
-                    ? offer(
-                        unit,
-                        scene,
-                        { front: line.front - deep },
-                        message('mend.frontOut', { name: unit.name, by: mm(deep) }),
-                      )
-                    : null,
+                  deeper(unit, bay, needs.deep, scene) ??
+                    (line && line.front - deep > FARTHEST_FRONT_MM
+                      ? offer(
+                          unit,
+                          scene,
+                          { front: line.front - deep },
+                          message('mend.frontOut', { name: unit.name, by: mm(deep) }),
+                        )
+                      : null),
                 ]
               : []),
             ...(high > 0 ? [higher(out, bay, high, needs.high, needs.deep, scene)] : []),
@@ -150,7 +152,10 @@ const air = appliesTo(airRule, {
             sheet,
             low: bay.vents?.low ?? 0,
             high: bay.vents?.high ?? 0,
-            open: isOpen(bay) && bay.holds.kind === 'thing',
+            open:
+              isOpen(bay) &&
+              bay.holds.kind === 'thing' &&
+              (place.behind === undefined || beforeIt(place, unit) !== 'board'),
             thing: thing.name,
             name: bayName(unit, bay),
           },
@@ -162,7 +167,7 @@ const air = appliesTo(airRule, {
                   operations: [changeBay(unit, bay, { vents: { low: wants, high: wants } })],
                 }
               : null,
-            bay.holds.kind === 'thing'
+            bay.holds.kind === 'thing' && place.behind === undefined
               ? { said: message('mend.openFront'), operations: [changeBay(unit, bay, { front: { kind: 'none' } })] }
               : null,
           ],
@@ -170,20 +175,45 @@ const air = appliesTo(airRule, {
       }),
 });
 
+/** Whether a lid opens over a bay. */
+const isLidded = ({ room }: BayRoom, unit: Unit, scene: Scene): boolean =>
+  (scene.skeletons.get(unit.id)?.motions ?? []).some(
+    ({ of, shut }) => /\.lid$/.test(of) && shut.x0 < (room.x0 + room.x1) / 2 && shut.x1 > (room.x0 + room.x1) / 2,
+  );
+/** What stands between a bay and the one before it: the innermost of what does; a board where it lies behind none. */
+function beforeIt({ bay }: BayRoom, { division }: Unit): 'board' | 'frame' | 'none' {
+  const holds = (part: Division): boolean => baysOf(part).some(({ name }) => name === bay.name);
+  const within = (cuts: Division): 'board' | 'frame' | 'none' | null => {
+    if (!('cut' in cuts)) return null;
+    const at = cuts.parts.findIndex(holds);
+    const part = cuts.parts[at];
+    return part ? (within(part) ?? (cuts.cut === 'deep' && at > 0 ? cuts.divider : null)) : null;
+  };
+  return within(division) ?? 'board';
+}
 /** Whether a face of a thing in a bay is behind something that opens, comes off or slides out. */
-function opensTo(face: Thing['service'][number], { bay }: BayRoom, unit: Unit, scene: Scene): boolean {
+function opensTo(face: Thing['service'][number], place: BayRoom, unit: Unit, scene: Scene): boolean {
+  const { bay } = place;
   const slides = bay.holds.kind === 'pull-out';
-  const lidded = (scene.skeletons.get(unit.id)?.motions ?? []).some(({ of }) => of === `${unit.id}.${bay.name}.lid`);
+  const lidded = isLidded(place, unit, scene);
+  // what lies behind another bay is got at where a panel comes off
+  if (face === 'front' && place.behind !== undefined)
+    return bay.front.kind === 'panel' || beforeIt(place, unit) !== 'board';
   if (face === 'front') return bay.front.kind !== 'none' || bay.holds.kind === 'thing' || slides;
   if (face === 'top') return slides || lidded;
   return slides;
 }
 
 /** How far it is free before the front of a bay, to the next unit or the other wall, mm. */
-function freeBefore(unit: Unit, { room, into }: BayRoom, scene: Scene): { readonly far: number; readonly by: string } {
+function freeBefore(
+  unit: Unit,
+  { room, into, behind = 0 }: BayRoom,
+  scene: Scene,
+): { readonly far: number; readonly by: string } {
   const { inner } = scene;
   const side = into > 0 ? 'left' : 'right';
-  const face = into > 0 ? room.y0 : room.y1;
+  // from the face of the unit, where it lies behind another bay
+  const face = into > 0 ? room.y0 - behind : room.y1 + behind;
   const wall = Math.min(...spread(room.x0, room.x1, 3).map((x) => halfWidth(inner, side, x, (room.z0 + room.z1) / 2)));
   let far = into > 0 ? face + wall : wall - face;
   let by = 'the wall';
@@ -237,7 +267,7 @@ const back = appliesTo(reachBackRule, {
           return {
             id: `reach-back:${unit.id}:${bay.name}`,
             input: {
-              deep: Math.max(place.deepLow, place.deepHigh) + keptOff(unit, place, scene),
+              deep: (place.behind ?? 0) + Math.max(place.deepLow, place.deepHigh) + keptOff(unit, place, scene),
               height: (room.z0 + room.z1) / 2 - scene.inner.floor,
               stature: who.stature,
               who: who.name,
@@ -276,7 +306,7 @@ const reach = appliesTo(reachRule, {
             pin: pinIn(unit, place),
             quiet: true,
             mend: (): (Mend | null)[] => [
-              helps && face !== 'front' && bay.holds.kind === 'thing'
+              helps && face !== 'front' && bay.holds.kind === 'thing' && place.behind === undefined
                 ? {
                     said: message('mend.travel', { to: mm(Math.round(thing.depth)) }),
                     operations: [
@@ -286,10 +316,16 @@ const reach = appliesTo(reachRule, {
                     ],
                   }
                 : null,
-              helps && face === 'front' && bay.front.kind === 'none'
+              helps && face === 'front' && bay.front.kind === 'none' && place.behind === undefined
                 ? {
                     said: message('mend.doorFront'),
                     operations: [changeBay(unit, bay, { front: { kind: 'doors', count: 1, latch: true } })],
+                  }
+                : null,
+              helps && face === 'front' && place.behind !== undefined
+                ? {
+                    said: message('mend.panelBefore'),
+                    operations: [changeBay(unit, bay, { front: { kind: 'panel' } })],
                   }
                 : null,
             ],
@@ -372,16 +408,27 @@ const cooker = appliesTo(cookerRule, {
 
 const LITRE = 1e6;
 /** The inside of a bay and what goes through its front, mm. */
-function insideOf({ room, deepLow, deepHigh, bay, through }: BayRoom): {
+function insideOf(
+  place: BayRoom,
+  unit: Unit,
+  scene: Scene,
+): {
   readonly opening: [number, number];
   readonly inside: [number, number, number];
   readonly litres: number;
 } {
+  const { room, deepLow, deepHigh, bay, through } = place;
   const [wide, high] = [room.x1 - room.x0, room.z1 - room.z0];
+  const before = place.behind === undefined || bay.front.kind === 'panel' ? 'none' : beforeIt(place, unit);
+  const shut = before === 'board' && !isLidded(place, unit, scene);
+  // what goes into a bay behind a frame goes through its opening
+  const framed = before === 'frame' ? 2 * FRAME_MM : 0;
   // doors side by side open all of it; sliding panels half
-  const opening: [number, number] = through
-    ? [through[0], through[1]]
-    : [bay.front.kind === 'sliding' ? wide / 2 : wide, high];
+  const opening: [number, number] = shut
+    ? [0, 0]
+    : through
+      ? [through[0], through[1]]
+      : [(bay.front.kind === 'sliding' ? wide / 2 : wide) - framed, high - framed];
   const shelves = bay.holds.kind === 'shelves' || bay.holds.kind === 'drawers' ? bay.holds.count : 0;
   const levels = bay.holds.kind === 'drawers' ? Math.max(1, shelves) : shelves + 1;
   return {
@@ -401,7 +448,7 @@ const keptIn = (scene: Scene): { readonly stored: Stored; readonly unit: Unit; r
 const stores = appliesTo(storedRule, {
   ofRoom: (scene) =>
     keptIn(scene).map(({ stored, unit, place }) => {
-      const { opening, inside } = insideOf(place);
+      const { opening, inside } = insideOf(place, unit, scene);
       const input = {
         size: [stored.length, stored.width, stored.height] as [number, number, number],
         opening,
@@ -419,7 +466,7 @@ const stores = appliesTo(storedRule, {
         mend: () => {
           for (const other of scene.units)
             for (const better of placesOf(other, scene)) {
-              const room = insideOf(better);
+              const room = insideOf(better, other, scene);
               if (storedRule.run({ ...input, opening: room.opening, inside: room.inside }).grade === 'good')
                 return {
                   said: message('mend.keepElsewhere', { bay: bayName(other, better.bay) }),
@@ -451,7 +498,7 @@ const full = appliesTo(placesRule, {
         return [
           {
             id: `places:${unit.id}:${place.bay.name}`,
-            input: { litres, room: insideOf(place).litres, bay: bayName(unit, place.bay) },
+            input: { litres, room: insideOf(place, unit, scene).litres, bay: bayName(unit, place.bay) },
             pin: pinIn(unit, place),
             quiet: true,
           },
