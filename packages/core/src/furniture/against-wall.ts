@@ -15,6 +15,7 @@ export const CARCASS_ROLES: Readonly<Record<string, string>> = {
   bottom: 'bottom',
   upright: 'upright',
   'inner-back': 'inner back',
+  'inner-panel': 'inner panel',
   level: 'level',
   shelf: 'shelf',
   rail: 'rail',

@@ -123,7 +123,7 @@ function dividerBoards(frame: Frame, { name, cut, at, inside, open, panel, vents
   return [
     facingBoard(frame, {
       name,
-      role: panel ? 'panel-front' : 'inner-back',
+      role: panel ? 'inner-panel' : 'inner-back',
       material: frame.board,
       front: frame.carcassFront + at,
       outline: {
