@@ -77,8 +77,13 @@ function larger(unit: Unit, bay: Bay, by: number, to: number, along: boolean, sc
   return canGive(unit, bay, inner, by, scene) ? sized : together([unitLarger(), sized]);
 }
 
-/** More depth for a bay in a cut from its front backward, to so much clear, mm; null where it lies in none, or the others cannot give it. */
-export function deeper(unit: Unit, bay: Bay, to: number, scene: Scene): Mend | null {
+/** More depth for a bay in a cut from its front backward, to so much clear, mm, and whether the others can give it; null where it lies in none. */
+export function deeper(
+  unit: Unit,
+  bay: Bay,
+  to: number,
+  scene: Scene,
+): { readonly mend: Mend; readonly enough: boolean } | null {
   const inner = (cutsOf(unit.division, bay.name) ?? []).at(-1);
   const rooms = scene.skeletons.get(unit.id)?.bays ?? [];
   const deepOf = (name: string): number => {
@@ -90,10 +95,12 @@ export function deeper(unit: Unit, bay: Bay, to: number, scene: Scene): Mend | n
     'cut' in part || part.name === bay.name || typeof inner.sizes[i] !== 'object' ? [] : [deepOf(part.name)],
   );
   const by = wholeUp(to - deepOf(bay.name));
-  if (free.length === 0 || free.reduce((sum, size) => sum + size - LEAST_BAY_MM, 0) < by) return null;
   return {
-    said: message('mend.deepenBay', { to: mm(wholeUp(to)) }),
-    operations: [{ name: 'sizeBay', payload: { id: unit.id, bay: bay.name, size: wholeUp(to) } }],
+    mend: {
+      said: message('mend.deepenBay', { to: mm(wholeUp(to)) }),
+      operations: [{ name: 'sizeBay', payload: { id: unit.id, bay: bay.name, size: wholeUp(to) } }],
+    },
+    enough: free.length > 0 && free.reduce((sum, size) => sum + size - LEAST_BAY_MM, 0) >= by,
   };
 }
 

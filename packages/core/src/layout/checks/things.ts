@@ -77,21 +77,19 @@ const fits = appliesTo(thingFitsRule, {
           ) as [number, number, number];
           // what is made higher is so with its front where it then is
           const out = (deep > 0 && line && tried(unit, { front: line.front - deep }, scene)) || unit;
+          const own = deeper(unit, bay, needs.deep, scene);
+          const frontOut = (): Mend | null =>
+            line && line.front - deep > FARTHEST_FRONT_MM
+              ? offer(
+                  unit,
+                  scene,
+                  { front: line.front - deep },
+                  message('mend.frontOut', { name: unit.name, by: mm(deep) }),
+                )
+              : null;
           return together([
             ...(wide > 0 ? [wider(unit, bay, wide, needs.wide, scene)] : []),
-            ...(deep > 0
-              ? [
-                  deeper(unit, bay, needs.deep, scene) ??
-                    (line && line.front - deep > FARTHEST_FRONT_MM
-                      ? offer(
-                          unit,
-                          scene,
-                          { front: line.front - deep },
-                          message('mend.frontOut', { name: unit.name, by: mm(deep) }),
-                        )
-                      : null),
-                ]
-              : []),
+            ...(deep > 0 ? (own?.enough ? [own.mend] : [frontOut(), ...(own ? [own.mend] : [])]) : []),
             ...(high > 0 ? [higher(out, bay, high, needs.high, needs.deep, scene)] : []),
           ]);
         },
