@@ -12,6 +12,7 @@ import type {
 } from '../document/schema.js';
 import type { MassPoint } from '../furniture/mass-point.js';
 import type { Skeleton } from '../furniture/skeleton.js';
+import type { OwnFigures } from '../rules/rule.js';
 import type { Scene } from '../furniture/scene.js';
 import { modeFigures } from '../layout/modes.js';
 import { weigh } from '../layout/weight.js';
@@ -370,6 +371,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       innerShellNow: Shell | null,
       innerRoom: RoomFigures | null,
       depth: BuildUpDepths,
+      own: Readonly<Record<string, OwnFigures>>,
     ) =>
       bareShell && bareRoom && innerShellNow && innerRoom
         ? roomLeft(
@@ -378,6 +380,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             { shell: bareShell, room: bareRoom },
             { shell: innerShellNow, room: innerRoom },
             depth,
+            own,
           )
         : null,
   );
@@ -635,7 +638,17 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       ],
       missing: () => missing(project.survey, project.people),
       areas,
-      left: () => left(project.people, now.lying, now.shell, now.bareRoom, now.inner, now.room, now.depths),
+      left: () =>
+        left(
+          project.people,
+          now.lying,
+          now.shell,
+          now.bareRoom,
+          now.inner,
+          now.room,
+          now.depths,
+          project.settings.figures ?? NO_FIGURES,
+        ),
       warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making),
       reveals: () => reveals(geometry, now.depths),
       fixings: () => fixings(now.depths, book, project.linings),

@@ -1,5 +1,6 @@
 import { clearAcross, strip, type LyingPlace } from './lying.js';
-import { LYING_MARGIN_MM, SHOULDERS, STANDING_MARGIN_MM } from '../rules/people.js';
+import { bedLengthRule, SHOULDERS, standingRule } from '../rules/people.js';
+import { figureOf, type OwnFigures } from '../rules/rule.js';
 import type { Person, Project } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
@@ -71,7 +72,10 @@ export function roomLeft(
   bare: { readonly shell: Shell; readonly room: RoomFigures },
   inner: { readonly shell: Shell; readonly room: RoomFigures },
   depths: BuildUpDepths,
+  own: Readonly<Record<string, OwnFigures>>,
 ): RoomLeft {
+  // as the layout will be judged
+  const [overHead, overLying] = [figureOf(standingRule, 'good', own), figureOf(bedLengthRule, 'good', own)];
   const figures = people.flatMap((person): PersonFigure[] => {
     const bed = beds.find((place) => place.sleepers.includes(person.id));
     const lie = bed ? lyingOn(bed, person, inner.shell) : lyingAnywhere(inner.shell);
@@ -96,14 +100,8 @@ export function roomLeft(
       x,
     });
     return [
-      row(
-        'standing',
-        standing.value,
-        roofHeight(bare.shell, standing.x, 0),
-        person.stature + STANDING_MARGIN_MM,
-        standing.x,
-      ),
-      row('lying', lie.there, width(bare.shell, lie.x, lie.z), person.stature + LYING_MARGIN_MM, lie.x),
+      row('standing', standing.value, roofHeight(bare.shell, standing.x, 0), person.stature + overHead, standing.x),
+      row('lying', lie.there, width(bare.shell, lie.x, lie.z), person.stature + overLying, lie.x),
       row(
         'shoulders',
         shoulders.there,

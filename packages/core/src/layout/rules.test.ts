@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import thimbleFile from '../../../../demo/thimble.json?raw';
+import wrenFile from '../../../../demo/wren.json?raw';
 import { derive } from '../derive/derive.js';
 import type { Project } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import { applyOperation } from '../furniture/kit.js';
-import { wayThroughRule } from '../rules/people.js';
+import { doorwayRule } from '../rules/openings.js';
+import { bedLengthRule, sittingUpRule, standingRule, wayThroughRule, worktopRule } from '../rules/people.js';
 import { cookerRule } from '../rules/things.js';
 import { FAMILIES } from '../furniture/families/index.js';
 import { allSceneRules, SCENE_RULES } from './checks/registry.js';
@@ -83,5 +85,55 @@ describe('the rules that can be asked for by name', () => {
     expect(after).not.toEqual(before);
     expect(own(900).settings.figures).toEqual({ 'way-through': { hipGood: 900 } });
     expect(own(null).settings).toEqual(project.settings);
+  });
+  it('judges people by the project’s own figures, and what is left of the room under Layers by the same', () => {
+    const { project, priceBook } = readProjectFile(wrenFile);
+    const own = (rule: string, figure: string, value: number) => {
+      const changed = applyOperation(project, { name: 'setFigure', payload: { rule, figure, value } }, priceBook);
+      return derive(changed.project, priceBook);
+    };
+    const before = derive(project, priceBook);
+    const spares = (of: typeof before, rule: string) =>
+      of.checks.filter((check) => check.rule === rule).map(({ spare }) => spare ?? NaN);
+    const left = (of: typeof before, what: string) =>
+      (of.left?.people ?? []).filter((one) => one.what === what).map(({ spare }) => spare);
+    // 30 more is asked over the head and beyond the feet than the usual 40 and 120
+    for (const [rule, what, usual] of [
+      ['standing-height', 'standing', 40],
+      ['bed-length', 'lying', 120],
+    ] as const) {
+      const after = own(rule, 'good', usual + 30);
+      expect(spares(before, rule).length).toBeGreaterThan(0);
+      spares(after, rule).forEach((spare, i) => expect(spare).toBeCloseTo((spares(before, rule)[i] ?? NaN) - 30, 6));
+      left(after, what).forEach((spare, i) => expect(spare).toBeCloseTo((left(before, what)[i] ?? NaN) - 30, 6));
+      expect(left(after, what).length).toBe(project.people.length);
+    }
+    const grades = (of: typeof before) =>
+      of.checks.filter(({ rule }) => rule === 'worktop-height').map(({ grade }) => grade);
+    expect(grades(own('worktop-height', 'low', 40))).not.toEqual(grades(own('worktop-height', 'low', 56)));
+  });
+  it.each([
+    [
+      'sitting up',
+      sittingUpRule,
+      { ceiling: 1000, platform: 0, mattress: 0, stature: 1700, sittingHeight: 960 },
+      { good: 40 },
+      'good',
+    ],
+    [
+      'a touching head',
+      sittingUpRule,
+      { ceiling: 960, platform: 0, mattress: 0, stature: 1700, sittingHeight: 960 },
+      { good: 0, tight: 0 },
+      'fails',
+    ],
+    ['standing', standingRule, { height: 1690, stature: 1700 }, { tight: 5 }, 'fails'],
+    ['lying', bedLengthRule, { clear: 1800, stature: 1700, along: 'y' }, { good: 100 }, 'good'],
+    ['a doorway', doorwayRule, { free: 500, width: 900 }, { good: 500 }, 'good'],
+    ['a narrow door', doorwayRule, { free: 380, width: 380 }, { good: 800, tight: 700 }, 'good'],
+    ['tight above good', doorwayRule, { free: 560, width: 900 }, { good: 550, tight: 600 }, 'good'],
+    ['a worktop', worktopRule, { height: 1020, stature: 1700 }, { high: 60 }, 'good'],
+  ] as const)('%s by own figures', (_what, rule, input, own, grade) => {
+    expect(rule.run(rule.input.parse(input) as never, own).grade).toBe(grade);
   });
 });

@@ -1,22 +1,20 @@
 import { z } from 'zod';
 import { message, mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, figure, type Verdict } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
-
-/** A doorway that one passes with a box in the arms, and one that one squeezes through, mm. */
-export const DOORWAY_GOOD_MM = 550;
-export const DOORWAY_TIGHT_MM = 400;
 
 export const doorwayRule = defineRule({
   name: 'doorway',
   title: 'The way through a door',
   formula: 'free = widest stretch of the door that no unit stands in; good: >= 550; tight: >= 400',
   reason: 'A door that furniture stands in is no way in, and no way out when it matters.',
+  // one passes with a box in the arms, or squeezes through
+  figures: { good: figure('wide, good', 550), tight: figure('wide, tight', 400) },
   input: z.strictObject({ free: length, width: length, name: z.string().default(''), by: z.string().default('') }),
-  run: ({ free, width, name, by }): Verdict =>
+  run: ({ free, width, name, by }, { good, tight }): Verdict =>
     // a door narrower than that is judged by its own width
-    atLeast(free, Math.min(DOORWAY_GOOD_MM, width), Math.min(DOORWAY_TIGHT_MM, width), (grade, spare) =>
+    atLeast(free, Math.min(good, width), Math.min(good, tight, width), (grade, spare) =>
       message(`rule.doorway.${grade}`, { name, by, free: mm(free), short: mm(-(spare ?? 0)) }),
     ),
 });

@@ -15,24 +15,21 @@ export const EYES_BELOW_CROWN = 0.064;
 /** Back-of-knee height estimated from stature, with a shoe, mm. */
 export const backOfKnee = (tall: number): number => 0.245 * tall + 25;
 
-/** A good bed is so much longer than its sleeper, and a good ceiling so much above a head, mm. */
-export const LYING_MARGIN_MM = 120;
-export const STANDING_MARGIN_MM = 40;
-
 export const bedLengthRule = defineRule({
   name: 'bed-length',
   title: 'Bed length along the body',
   formula: 'good: clear length >= stature + 120; tight: >= stature + 50',
   reason: 'A sleeper points the toes and has a pillow; feet against cold metal end the night.',
+  figures: { good: figure('over the stature, good', 120), tight: figure('over the stature, tight', 50) },
   input: z.strictObject({ clear: length.nullable(), stature, who, along: z.enum(['x', 'y']).default('y') }),
-  run: ({ clear, stature: tall, who: name, along }) =>
-    atLeast(clear, tall + LYING_MARGIN_MM, tall + 50, (grade, spare) =>
+  run: ({ clear, stature: tall, who: name, along }, { good, tight }) =>
+    atLeast(clear, tall + good, tall + Math.min(good, tight), (grade, spare) =>
       message(`rule.bedLength.${grade}`, {
         who: name,
         way: { word: along === 'x' ? 'lying.along' : 'lying.across' },
         own: mm(tall),
         clear: mm(clear ?? 0),
-        wants: mm(tall + LYING_MARGIN_MM),
+        wants: mm(tall + good),
         short: mm(-(spare ?? 0)),
         spare: mm(spare ?? 0),
       }),
@@ -63,9 +60,6 @@ export const bedWidthRule = defineRule({
   },
 });
 
-/** So much above the head of one who sits is good, and the least that does, mm. */
-export const SITTING_GOOD_MM = 50;
-export const SITTING_TIGHT_MM = 15;
 /** A mattress gives this share of its thickness under a sitting person. */
 export const MATTRESS_GIVES = 0.15;
 /** A cushion under somebody who sits gives this share of its thickness. */
@@ -76,6 +70,11 @@ export const sittingUpRule = defineRule({
   formula:
     'clear = ceiling - platform - 0.85 x mattress; good: >= sitting height + 50; tight: >= sitting height + 15, a head that touches fails; sitting height = 0.52 x stature where not measured',
   reason: 'Dressing and reading in bed need an upright back.',
+  figures: {
+    good: figure('over the head, good', 50, 'mm', { least: 1 }),
+    // a head that touches fails, whatever is typed
+    tight: figure('over the head, tight', 15, 'mm', { least: 1 }),
+  },
   input: z.strictObject({
     ceiling: length,
     platform: length,
@@ -84,10 +83,10 @@ export const sittingUpRule = defineRule({
     sittingHeight: length.optional(),
     who,
   }),
-  run: ({ ceiling, platform, mattress, stature: tall, sittingHeight, who: name }) => {
+  run: ({ ceiling, platform, mattress, stature: tall, sittingHeight, who: name }, own) => {
     const clear = ceiling - platform - (1 - MATTRESS_GIVES) * mattress;
     const sitting = sittingHeight ?? SITTING_SHARE * tall;
-    const [good, tight] = [sitting + SITTING_GOOD_MM, sitting + SITTING_TIGHT_MM];
+    const [good, tight] = [sitting + own.good, sitting + Math.min(own.good, own.tight)];
     return atLeast(clear, good, tight, (grade, spare) =>
       message(`rule.sittingUp.${grade}`, {
         who: name,
@@ -130,13 +129,17 @@ export const standingRule = defineRule({
   title: 'Standing height on the way through',
   formula: 'good: >= stature + 40; tight: >= stature - 20',
   reason: 'Shoes, hair and a swaying floor; a little less means a bent neck.',
+  figures: {
+    good: figure('over the stature, good', 40),
+    tight: figure('under the stature, tight', 20, 'mm', { most: 200 }),
+  },
   input: z.strictObject({ height: length, stature, who }),
-  run: ({ height, stature: tall, who: name }) =>
-    atLeast(height, tall + STANDING_MARGIN_MM, tall - 20, (grade, spare) =>
+  run: ({ height, stature: tall, who: name }, { good, tight }) =>
+    atLeast(height, tall + good, tall - tight, (grade, spare) =>
       message(`rule.standing.${grade}`, {
         who: name,
         height: mm(height),
-        wants: mm(tall + STANDING_MARGIN_MM),
+        wants: mm(tall + good),
         short: mm(-(spare ?? 0)),
         spare: mm(spare ?? 0),
       }),
@@ -174,12 +177,21 @@ export const worktopRule = defineRule({
   title: 'Worktop height',
   formula: 'good: 0.53 to 0.56 of stature; tight: 0.50 to 0.58',
   reason: 'Elbows a little above the work; lower strains the back, higher the shoulders.',
+  figures: {
+    low: figure('of the stature, good from', 53, '%'),
+    high: figure('of the stature, good to', 56, '%'),
+    tightLow: figure('of the stature, tight from', 50, '%'),
+    tightHigh: figure('of the stature, tight to', 58, '%'),
+  },
   input: z.strictObject({ height: length, stature, who }),
-  run: ({ height, stature: tall, who: name }) => {
-    const [low, high] = [0.53 * tall, 0.56 * tall];
+  run: ({ height, stature: tall, who: name }, own) => {
+    const of = (percent: number): number => (percent / 100) * tall;
+    const [low, high] = [of(Math.min(own.low, own.high)), of(Math.max(own.low, own.high))];
     const middle = (low + high) / 2;
     const params = { who: name, height: mm(height), low: mm(low), high: mm(high) };
     const say = (grade: Grade) => message(`rule.worktop.${grade}`, params);
-    return height <= middle ? atLeast(height, low, 0.5 * tall, say) : atMost(height, high, 0.58 * tall, say);
+    return height <= middle
+      ? atLeast(height, low, Math.min(low, of(own.tightLow)), say)
+      : atMost(height, high, Math.max(high, of(own.tightHigh)), say);
   },
 });

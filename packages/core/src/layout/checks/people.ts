@@ -4,7 +4,7 @@ import type { Person, Unit } from '../../document/schema.js';
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
-import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
+import { figureOf, worstOf, type Grade, type Verdict } from '../../rules/rule.js';
 import { guardRule } from '../../rules/sitting.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
@@ -101,7 +101,7 @@ const bedLength = appliesTo(bedLengthRule, {
           ];
         const better = bestHeight(place, berth, scene);
         // what stays too short is not mended
-        const then = bedLengthRule.run({ ...input, clear: better.clear }).grade;
+        const then = bedLengthRule.run({ ...input, clear: better.clear }, scene.figures[bedLengthRule.name]).grade;
         return better.clear > berth.clear + 2 && (grade !== 'fails' || then !== 'fails')
           ? offer(
               unit,
@@ -173,7 +173,7 @@ export function bedComfort(unit: Unit, scene: Scene): Grade | null {
   const verdicts = (place ? sleepersOf(place, scene) : []).flatMap((sleeper) =>
     place
       ? [
-          sittingUpRule.run(sittingInput(place, sleeper, scene)),
+          sittingUpRule.run(sittingInput(place, sleeper, scene), scene.figures[sittingUpRule.name]),
           bedEdgeRule.run(edgeInput(place, sleeper), scene.figures[bedEdgeRule.name]),
         ]
       : [],
@@ -202,7 +202,10 @@ const sittingUp = appliesTo(sittingUpRule, {
                   message('mend.lowerBed', { by: mm(lower) }),
                   (then) => {
                     // what it was beside may come to hang over it
-                    const low = sittingUpRule.run(sittingInput({ ...place, unit: then }, sleeper, scene));
+                    const low = sittingUpRule.run(
+                      sittingInput({ ...place, unit: then }, sleeper, scene),
+                      scene.figures[sittingUpRule.name],
+                    );
                     return (low.spare ?? 0) > (spare ?? 0);
                   },
                 )
@@ -306,14 +309,21 @@ export function heightsFor(
 /** Who is smaller does not cook yet, mm. */
 const COOKS_MM = 1450;
 
+/** The middle of what is a good height of a top for one, mm. */
+const middleTop = ({ stature }: Person, figures: Scene['figures']): number =>
+  ((figureOf(worktopRule, 'low', figures) + figureOf(worktopRule, 'high', figures)) / 200) * stature;
 /** The height of a top that is good for most who work at it, and where it is good for as many for those between. */
-function bestTop(people: readonly Person[]): number {
-  const middles = people.map(({ stature }) => 0.545 * stature);
+function bestTop(people: readonly Person[], { figures }: Scene): number {
+  const middles = people.map((person) => middleTop(person, figures));
   const heights = spread(Math.min(...middles), Math.max(...middles), 41).map(Math.round);
   const worth = (height: number): number =>
-    people.reduce((sum, { stature }) => {
-      const { grade } = worktopRule.run({ height, stature, who: '' });
-      return sum + (grade === 'good' ? 100 : grade === 'tight' ? 40 : 0) - Math.abs(height - 0.545 * stature) / 100;
+    people.reduce((sum, person) => {
+      const { grade } = worktopRule.run({ height, stature: person.stature, who: '' }, figures[worktopRule.name]);
+      return (
+        sum +
+        (grade === 'good' ? 100 : grade === 'tight' ? 40 : 0) -
+        Math.abs(height - middleTop(person, figures)) / 100
+      );
     }, 0);
   return heights.reduce((best, next) => (worth(next) > worth(best) ? next : best), heights[0] ?? 900);
 }
@@ -328,7 +338,7 @@ const worktop = appliesTo(worktopRule, {
       input: { height: unit.body.to, stature: person.stature, who: person.name },
       pin: pinOf(unit, person.id, unit.body.x + 130, line.sign * (line.front + 150)),
       mend: ({ grade }) =>
-        heightsFor(unit, scene, bestTop(cooks), Math.round(0.545 * person.stature), (height) =>
+        heightsFor(unit, scene, bestTop(cooks, scene), Math.round(middleTop(person, scene.figures)), (height) =>
           isBetter(
             worktopRule.run({ height, stature: person.stature, who: '' }, scene.figures[worktopRule.name]).grade,
             grade,

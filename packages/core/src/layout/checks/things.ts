@@ -465,7 +465,16 @@ const stores = appliesTo(storedRule, {
           for (const other of scene.units)
             for (const better of placesOf(other, scene)) {
               const room = insideOf(better, other, scene);
-              if (storedRule.run({ ...input, opening: room.opening, inside: room.inside }).grade === 'good')
+              if (
+                storedRule.run(
+                  {
+                    ...input,
+                    opening: room.opening,
+                    inside: room.inside,
+                  },
+                  scene.figures[storedRule.name],
+                ).grade === 'good'
+              )
                 return {
                   said: message('mend.keepElsewhere', { bay: bayName(other, better.bay) }),
                   operations: [
