@@ -7,7 +7,17 @@ import { rigidOf, type Motion, type PlacedRun } from '@nestplank/core/furniture'
 import { jointLines, type Lining } from '@nestplank/core/lining';
 import type { Point } from '@nestplank/core/numeric';
 import { sectionOf } from '@nestplank/core/parts';
-import { placedOpenings, roofHeight, sectionAcross, skinsOf, type Shell, type Skin } from '@nestplank/core/shell';
+import {
+  placedOpenings,
+  type Reveal,
+  revealsOf,
+  roofHeight,
+  sectionAcross,
+  skinsOf,
+  type Shell,
+  type Skin,
+} from '@nestplank/core/shell';
+import type { Soft } from '@nestplank/core/layout';
 import { standing } from '../kit/body.js';
 import type { Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
@@ -15,9 +25,18 @@ import type { ThemeName } from '../state/view.js';
 import { drawnBySoftware, useCoarser } from './coarse.js';
 import { facesEye, lookOf, nodded, type Eyes } from './eyes.js';
 import { inksFor, type Inks } from './inks.js';
-import { drawnParts, piecesOf, type Piece } from './pieces.js';
+import { drawnParts, piecesOf, softsOf, type Piece } from './pieces.js';
 import { tubeGeometry } from './tubes.js';
-import { flatGeometry, lineGeometry, matrixOf, middleOf, skinGeometry } from './shapes.js';
+import {
+  blockGeometry,
+  flatGeometry,
+  inkedEdges,
+  lineGeometry,
+  matrixOf,
+  middleOf,
+  revealGeometry,
+  skinGeometry,
+} from './shapes.js';
 
 // the renderer's own clock is an older one than its library now has: it says so at every opening, and nothing else does
 THREE.setConsoleFunction((level, text, ...rest: readonly unknown[]) => {
@@ -211,6 +230,74 @@ function Vehicle({
       <lineSegments geometry={drawn.lines} material={inks.line} />
     </group>
   );
+}
+
+/** How thick everything between metal and lining is, where an opening cuts through it. */
+function Thickness({ reveals, inks }: { readonly reveals: readonly Reveal[]; readonly inks: Inks }) {
+  const drawn = useMemo(
+    () => ({ faces: reveals.map(revealGeometry), lines: lineGeometry(reveals.map(({ behind }) => behind)) }),
+    [reveals],
+  );
+  useEffect(
+    () => () => {
+      for (const geometry of [...drawn.faces, drawn.lines]) geometry.dispose();
+    },
+    [drawn],
+  );
+  return (
+    <group>
+      {drawn.faces.map((geometry, i) => (
+        <mesh key={i} geometry={geometry} material={inks.edge} />
+      ))}
+      <lineSegments geometry={drawn.lines} material={inks.joint} />
+    </group>
+  );
+}
+
+/** Mattresses and cushions where they lie; what moves under one has it taken off. */
+function Softs({
+  softs,
+  view,
+  inks,
+}: {
+  readonly softs: readonly Soft[];
+  readonly view: RoomView;
+  readonly inks: Inks;
+}) {
+  const { states, chosen, apart, onUnit } = view;
+  const drawn = useMemo(
+    () =>
+      softs.map((soft) => {
+        const body = blockGeometry(soft.box);
+        return { soft, body, edges: inkedEdges(body) };
+      }),
+    [softs],
+  );
+  useEffect(
+    () => () => {
+      for (const { body, edges } of drawn) {
+        body.dispose();
+        edges.dispose();
+      }
+    },
+    [drawn],
+  );
+  return drawn
+    .filter(({ soft }) => !(apart > 0 && soft.unit === chosen) && soft.under.every((of) => (states[of] ?? 0) === 0))
+    .map(({ soft, body, edges }) => (
+      <group key={soft.id}>
+        <mesh
+          geometry={body}
+          material={inks.material('wool')}
+          onClick={(event) => {
+            if (event.delta > 4) return;
+            event.stopPropagation();
+            onUnit(soft.unit);
+          }}
+        />
+        <lineSegments geometry={edges} material={soft.unit === chosen ? inks.chosen : inks.line} />
+      </group>
+    ));
 }
 
 /** The joints of a lining, where one looks at its face: from outside one sees through what is nearer. */
@@ -420,6 +507,11 @@ export default function RoomDrawing(view: RoomView) {
   useEffect(() => () => inks.dispose(), [inks]);
   const openings = useMemo(() => placedOpenings(project.survey), [project.survey]);
   const skins = useMemo(() => (room ? skinsOf(room, openings) : []), [room, openings]);
+  const reveals = useMemo(
+    () => (room && shape.shell && room !== shape.shell ? revealsOf(room, shape.shell, openings) : []),
+    [room, shape.shell, openings],
+  );
+  const softs = useMemo(() => softsOf(scene), [scene]);
   const taken = apart > 0 ? chosen : null;
   const pieces = useMemo(() => piecesOf(shape, book, taken), [shape, book, taken]);
   useEffect(
@@ -460,10 +552,12 @@ export default function RoomDrawing(view: RoomView) {
         <FromOutside room={room} software={software} />
       )}
       <Vehicle skins={skins} room={room} inks={inks} />
+      <Thickness reveals={reveals} inks={inks} />
       {scene.derived.lined.linings.map((lining) => (
         <Joints key={lining.surface} lining={lining} room={room} inks={inks} />
       ))}
       <Pieces pieces={pieces} motions={motions} inks={inks} view={view} />
+      <Softs softs={softs} view={view} inks={inks} />
       <Tubes runs={shape.runs.placed} inks={inks} />
       {cut && <Sections scene={scene} cut={cut} inks={inks} />}
       {stands && !eyes && <Somebody person={stands.person} at={stands.at} floor={room.floor} inks={inks} />}

@@ -74,6 +74,8 @@ function textureOf(hatch: Hatch, colours: Colours): THREE.Texture | null {
 export interface Inks {
   readonly material: (hatch: string | undefined) => THREE.MeshLambertMaterial;
   readonly paper: THREE.MeshLambertMaterial;
+  /** The edge of a lining in an opening. */
+  readonly edge: THREE.MeshLambertMaterial;
   readonly floor: THREE.MeshLambertMaterial;
   /** Doors of the vehicle. */
   readonly leaf: THREE.MeshLambertMaterial;
@@ -96,6 +98,7 @@ export function inksFor(colours: Colours): Inks {
     new THREE.MeshLambertMaterial({ color, ...BEHIND, ...more });
   const inks = {
     paper: flat(colours.paper),
+    edge: flat(colours.foam),
     floor: flat(colours.grey),
     leaf: flat(colours.ground),
     glass: new THREE.MeshBasicMaterial({

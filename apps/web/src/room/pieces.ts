@@ -1,9 +1,12 @@
 import type { BufferGeometry } from 'three';
 import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js';
-import type { DerivedShape } from '@nestplank/core/derive';
+import { sceneOf, type DerivedShape } from '@nestplank/core/derive';
 import type { PriceBook } from '@nestplank/core/document';
 import { materialOf } from '@nestplank/core/materials';
+import { FAMILIES } from '@nestplank/core/furniture';
+import { type Soft, softIn } from '@nestplank/core/layout';
 import type { Part } from '@nestplank/core/parts';
+import type { Scene } from '../state/scene.js';
 import { inkedEdges, partGeometry } from './shapes.js';
 
 /** Parts that are drawn as one body: they are of one unit and one material, and stand still or move together. */
@@ -30,6 +33,12 @@ const movesOf = (shape: DerivedShape): ReadonlyMap<string, string> =>
       ),
     ),
   );
+
+/** Mattresses and cushions, as the plan has them now. */
+export function softsOf({ project, derived, book }: Pick<Scene, 'project' | 'derived' | 'book'>): readonly Soft[] {
+  const world = sceneOf(project, derived, book, FAMILIES);
+  return world ? softIn(world) : [];
+}
 
 /** The parts that are drawn, in the round. */
 export const drawnParts = (shape: DerivedShape): readonly Part[] =>

@@ -6,15 +6,16 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { createDeriver } from '@nestplank/core/derive';
 import type { ProjectFile } from '@nestplank/core/document';
 import { readProjectFile } from '@nestplank/core/formats';
+import { FAMILIES } from '@nestplank/core/furniture';
 import type { Part } from '@nestplank/core/parts';
 import type { Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { eyesFrom, facesEye, lookOf, walked, type Eyes } from './eyes.js';
-import { drawnParts, piecesOf } from './pieces.js';
+import { drawnParts, piecesOf, softsOf } from './pieces.js';
 import type { RoomView } from './RoomDrawing.js';
 import { sceneToSave } from './save-gltf.js';
-import { matrixOf, partGeometry, skinGeometry } from './shapes.js';
+import { blockGeometry, matrixOf, partGeometry, revealGeometry, skinGeometry } from './shapes.js';
 import { tubeGeometry } from './tubes.js';
 
 // what is loaded when it is asked for takes its time on a busy machine
@@ -194,6 +195,75 @@ describe('the file for other programs', () => {
       return new THREE.Box3().setFromObject(node).getCenter(new THREE.Vector3());
     };
     expect(where({ [door.of]: 1 }).distanceTo(where({}))).toBeGreaterThan(0.1);
+  });
+});
+
+describe('what is soft, and what a lining is thick', () => {
+  const seat = FAMILIES.find(({ id }) => id === 'seat');
+  const { inner } = scene.derived;
+  if (!seat || !inner) throw new Error('there is no seat');
+  const { project, priceBook: book } = wren;
+  const unit = seat.start({
+    id: 'sofa',
+    name: 'Sofa',
+    layout: project.layout,
+    people: project.people,
+    room: inner,
+    book,
+  });
+  const seated = sceneOf({ ...wren, project: { ...project, layout: { units: [unit] } } });
+  const named = (of: Scene, states: Record<string, number> = {}): string[] => {
+    const names: string[] = [];
+    sceneToSave(of, states).traverse((node) => names.push(node.name));
+    return names;
+  };
+  it('lies in the file under its unit, and an edge of the lining in every opening that is measured', () => {
+    const names = named(scene);
+    expect(names).toContain('bed.mattress');
+    const reveals = names.filter((name) => name.endsWith('.reveal'));
+    expect(reveals.length).toBeGreaterThan(2);
+    for (const name of reveals) expect(scene.project.survey.openings.map(({ id }) => `${id}.reveal`)).toContain(name);
+  });
+  it('is taken off what is lifted under it, and lies there again once that is shut', () => {
+    const lidded = softsOf(seated).find(({ under }) => under.length > 0);
+    const [lid] = lidded?.under ?? [];
+    if (!lidded || lid === undefined) throw new Error('the seat has a lid');
+    expect(named(seated)).toContain(lidded.id);
+    expect(named(seated, { [lid]: 0.5 })).not.toContain(lidded.id);
+    expect(named(seated, { [lid]: 0 })).toContain(lidded.id);
+  });
+  it('is a block as large as it is', () => {
+    const box = { x0: 10, x1: 110, y0: -40, y1: 20, z0: 5, z1: 15 };
+    const body = blockGeometry(box);
+    expect(volume(body)).toBeCloseTo(100 * 60 * 10, 3);
+    expect(boxOf(body).min.toArray()).toEqual([10, -40, 5]);
+  });
+  it('an edge looks into its opening', () => {
+    const middle = [50, 0, 50] as const;
+    const ring: readonly (readonly [number, number])[] = [
+      [0, 0],
+      [100, 0],
+      [100, 100],
+      [0, 100],
+    ];
+    const facets = ring.map(([x, z], i) => {
+      const [nextX, nextZ] = ring[(i + 1) % 4] ?? [0, 0];
+      return [
+        [x, 0, z],
+        [nextX, 0, nextZ],
+        [nextX, 20, nextZ],
+        [x, 20, z],
+      ] as const;
+    });
+    const geometry = revealGeometry({ facets, middle });
+    const [at, normal] = ['position', 'normal'].map((name) => geometry.getAttribute(name)) as [
+      THREE.BufferAttribute,
+      THREE.BufferAttribute,
+    ];
+    for (let i = 0; i < at.count; i += 1) {
+      const inward = new THREE.Vector3(...middle).sub(new THREE.Vector3().fromBufferAttribute(at, i));
+      expect(new THREE.Vector3().fromBufferAttribute(normal, i).dot(inward)).toBeGreaterThan(0);
+    }
   });
 });
 

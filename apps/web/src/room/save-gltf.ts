@@ -2,12 +2,12 @@ import * as THREE from 'three';
 import { GLTFExporter } from 'three/examples/jsm/exporters/GLTFExporter.js';
 import { rigidOf, type Motion } from '@nestplank/core/furniture';
 import { materialOf } from '@nestplank/core/materials';
-import { placedOpenings, skinsOf } from '@nestplank/core/shell';
+import { placedOpenings, revealsOf, skinsOf } from '@nestplank/core/shell';
 import { unitName, type Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import { tubeGeometry } from './tubes.js';
-import { drawnParts } from './pieces.js';
-import { matrixOf, partGeometry, skinGeometry } from './shapes.js';
+import { drawnParts, softsOf } from './pieces.js';
+import { blockGeometry, matrixOf, partGeometry, revealGeometry, skinGeometry } from './shapes.js';
 
 const MM_PER_M = 1000;
 
@@ -68,6 +68,14 @@ export function sceneToSave(scene: Scene, states: Readonly<Record<string, number
     mesh.name = part.id;
     (part.unit === null ? root : groupOf(part.unit)).add(mesh);
   }
+  for (const soft of softsOf(scene)) {
+    if (soft.under.some((of) => (states[of] ?? 0) !== 0)) continue;
+    const body = blockGeometry(soft.box);
+    body.deleteAttribute('uv');
+    const mesh = new THREE.Mesh(body, paint('cushion', 'wool'));
+    mesh.name = soft.id;
+    groupOf(soft.unit).add(mesh);
+  }
   for (const placed of shape.runs.placed) {
     const body = tubeGeometry(placed);
     if (!body) continue;
@@ -78,7 +86,14 @@ export function sceneToSave(scene: Scene, states: Readonly<Record<string, number
   }
   if (room) {
     const middle = (x: number): THREE.Vector3 => new THREE.Vector3(x, 0, room.floor + 900);
-    for (const { surface, closed } of skinsOf(room, placedOpenings(project.survey))) {
+    const openings = placedOpenings(project.survey);
+    if (shape.shell && shape.shell !== room)
+      for (const reveal of revealsOf(room, shape.shell, openings)) {
+        const mesh = new THREE.Mesh(revealGeometry(reveal), paint('lining', undefined));
+        mesh.name = `${reveal.opening.id}.reveal`;
+        root.add(mesh);
+      }
+    for (const { surface, closed } of skinsOf(room, openings)) {
       const mesh = new THREE.Mesh(skinGeometry(closed, middle), paint('lining', undefined));
       mesh.name = surface;
       root.add(mesh);

@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import type { Part } from '@nestplank/core/parts';
 import type { Outline, Point } from '@nestplank/core/numeric';
 import type { Rigid } from '@nestplank/core/furniture';
-import type { Facet } from '@nestplank/core/shell';
+import type { Facet, Reveal } from '@nestplank/core/shell';
 
 /** Faces that turn by more than this against each other have an inked edge between them, degrees. */
 const INKED_EDGE = 25;
@@ -84,6 +84,22 @@ export function skinGeometry(facets: readonly Facet[], inside: (x: number) => TH
   geometry.computeVertexNormals();
   return geometry;
 }
+
+/** A block of so much along, across and up, mm. */
+export const blockGeometry = ({ x0, x1, y0, y1, z0, z1 }: Block): THREE.BufferGeometry =>
+  new THREE.BoxGeometry(x1 - x0, y1 - y0, z1 - z0).translate((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2);
+interface Block {
+  readonly x0: number;
+  readonly x1: number;
+  readonly y0: number;
+  readonly y1: number;
+  readonly z0: number;
+  readonly z1: number;
+}
+
+/** The edge of a lining at an opening, looking into the opening. */
+export const revealGeometry = ({ facets, middle }: Pick<Reveal, 'facets' | 'middle'>): THREE.BufferGeometry =>
+  skinGeometry(facets, () => new THREE.Vector3(...middle));
 
 /** Lines through places, as pairs of their ends. */
 export function lineGeometry(lines: readonly Facet[]): THREE.BufferGeometry {

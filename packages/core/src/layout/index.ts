@@ -3,6 +3,7 @@ export { bedBands, type HeightBand } from './bed-band.js';
 export { type Snap, snapAcross, snapAlong, type SnapWorld } from './snaps.js';
 export { datumOf, settingOut, type WallStraightness } from './datum.js';
 export { madeBeds } from './cushions.js';
+export { type Soft, softIn } from './soft.js';
 export { type Berth, berthOf, type LyingPlace } from './lying.js';
 export type { PersonFigure } from './room-left.js';
 export { ruleNamed, RULES } from './rules.js';

@@ -17,4 +17,4 @@ export {
   wallLine,
   wallTop,
 } from './shell.js';
-export { type Facet, type Skin, skinsOf } from './skin.js';
+export { type Facet, type Reveal, revealsOf, type Skin, skinsOf } from './skin.js';

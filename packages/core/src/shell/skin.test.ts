@@ -3,7 +3,7 @@ import type { Opening } from '../document/schema.js';
 import { monotoneCurve } from '../numeric/curve.js';
 import { openingArea, type PlacedOpening } from './openings.js';
 import { makeShell } from './shell.js';
-import { skinsOf, type Facet } from './skin.js';
+import { revealsOf, skinsOf, type Facet } from './skin.js';
 
 const window = (surface: Opening['surface'], edges: Partial<PlacedOpening> = {}): PlacedOpening => ({
   opening: {
@@ -100,5 +100,31 @@ describe('the skin of a vehicle', () => {
       expect(z).toBeGreaterThanOrEqual(1399.9);
       expect(x).toBeLessThanOrEqual(3000);
     }
+  });
+});
+
+describe('the edge of a lining in an opening', () => {
+  const lined = (by: number) => {
+    const nearer = monotoneCurve([0, 800, 1600], [900 - by, 900 - by, 900 - by]);
+    return makeShell(
+      3000,
+      40,
+      [0, 1500, 3000].map((x) => ({ x, left: nearer, right: nearer, roof })),
+    );
+  };
+  it('is as wide as the lining is thick, all the way round', () => {
+    // 700 x 500 with corners of 60: 2 (580 + 380) straight, and one circle
+    const round = 2 * (580 + 380) + 2 * Math.PI * 60;
+    const [left] = revealsOf(lined(50), box, [window('left')]);
+    expect(total(left?.facets ?? []) * 1e6).toBeGreaterThan(0.99 * 50 * round);
+    expect(total(left?.facets ?? []) * 1e6).toBeLessThanOrEqual(50 * round + 1);
+    expect(left?.behind.every(([, y]) => Math.abs(y + 900) < 1e-6)).toBe(true);
+    expect(left?.middle[1]).toBeCloseTo(-850, 6);
+  });
+  it('is none where nothing is laid on, and one for each opening of either wall', () => {
+    expect(revealsOf(box, box, [window('left')])).toEqual([]);
+    const both = revealsOf(lined(30), box, [window('left'), window('right')]);
+    expect(both.map(({ opening }) => opening.surface)).toEqual(['left', 'right']);
+    expect(both.map(({ middle }) => Math.sign(middle[1]))).toEqual([-1, 1]);
   });
 });

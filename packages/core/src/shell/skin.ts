@@ -147,3 +147,34 @@ export function skinsOf(shell: Shell, openings: readonly PlacedOpening[]): reado
     across('rear', end),
   ].map((sheet) => skinOf(sheet, openings));
 }
+
+/** What one sees of a lining's thickness at an opening: its edge, from the lined face to the bare one, in facets. */
+export interface Reveal {
+  readonly opening: Opening;
+  readonly facets: readonly Facet[];
+  /** The outline at the bare face. */
+  readonly behind: Facet;
+  /** The middle of the opening. */
+  readonly middle: Place;
+}
+/** Less than this is no thickness, mm. */
+const THIN_MM = 0.5;
+
+/** The edges of everything that stands between the bare and the lined faces of a vehicle, where openings cut through it. */
+export function revealsOf(inner: Shell, bare: Shell, openings: readonly PlacedOpening[]): readonly Reveal[] {
+  const outlines = (shell: Shell): Skin['outlines'][number][] =>
+    skinsOf(shell, openings).flatMap((own) => own.outlines);
+  const placed = skinsOf(inner, openings).flatMap(({ clear }) => clear.map(({ opening }) => opening));
+  const [lined, behind] = [outlines(inner), outlines(bare)];
+  return placed.flatMap((opening, i): Reveal[] => {
+    const [near, far] = [lined[i] ?? [], behind[i] ?? []];
+    const facets = near.slice(0, -1).flatMap((a, k): Facet[] => {
+      const [b, c, d] = [near[k + 1], far[k + 1], far[k]];
+      return b && c && d && Math.hypot(a[0] - d[0], a[1] - d[1], a[2] - d[2]) > THIN_MM ? [[a, b, c, d]] : [];
+    });
+    const middle = [0, 1, 2].map((axis) => near.reduce((sum, place) => sum + (place[axis] ?? 0) / near.length, 0));
+    return facets.length === 0
+      ? []
+      : [{ opening, facets, behind: far, middle: [middle[0] ?? 0, middle[1] ?? 0, middle[2] ?? 0] }];
+  });
+}

@@ -1,0 +1,85 @@
+import type { Scene } from '../furniture/scene.js';
+import { spread } from '../numeric/plane.js';
+import type { SolidBox } from '../rules/room.js';
+import { halfWidth } from '../shell/shell.js';
+import { seatsIn } from './checks/sitting.js';
+import { berthOf, lyingPlaces } from './lying.js';
+
+/** A mattress or the cushion of a seat as a block where it lies, mm. */
+export interface Soft {
+  readonly id: string;
+  readonly unit: string;
+  readonly box: SolidBox;
+  /** What moves under it, such as the lids of a seat: it is taken off first. */
+  readonly under: readonly string[];
+}
+
+/** A block as far as the walls leave it clear. */
+function betweenWalls(box: SolidBox, { inner }: Scene): SolidBox {
+  const [left, right] = (['left', 'right'] as const).map((side) =>
+    Math.min(
+      ...spread(box.x0, box.x1, 9).flatMap((x) => spread(box.z0, box.z1, 3).map((z) => halfWidth(inner, side, x, z))),
+    ),
+  );
+  return { ...box, y0: Math.max(box.y0, -(left ?? 0)), y1: Math.min(box.y1, right ?? 0) };
+}
+/** What lies under a block and moves: lids of a seat, a board that tilts. */
+const movesUnder = (unit: string, box: SolidBox, { skeletons }: Scene): readonly string[] =>
+  (skeletons.get(unit)?.motions ?? [])
+    .filter(
+      ({ shut }) =>
+        Math.abs(shut.z1 - box.z0) < UNDER_MM &&
+        shut.x0 < box.x1 &&
+        shut.x1 > box.x0 &&
+        shut.y0 < box.y1 &&
+        shut.y1 > box.y0,
+    )
+    .map(({ of }) => of);
+const UNDER_MM = 5;
+
+/**
+ * Every mattress and cushion: a mattress fills its bed as far as the walls leave it clear, one that is drawn out lies on what
+ * is in; a cushion covers its seat from the front edge to the backrest.
+ */
+export function softIn(scene: Scene): readonly Soft[] {
+  const { inner, units, families } = scene;
+  const mattresses = lyingPlaces(units, families).flatMap((place): Soft[] => {
+    const { unit, mattress, sleepers } = place;
+    const shut = { ...place, ...(place.out ? { out: { ...place.out, by: 0 } } : {}) };
+    const berths = Array.from({ length: Math.max(1, sleepers.length) }, (_, i) => berthOf(shut, i, inner));
+    const z0 = inner.floor + unit.body.to;
+    const least = (low: 'x0' | 'y0'): number => Math.min(...berths.map((berth) => berth[low]));
+    const most = (high: 'x1' | 'y1'): number => Math.max(...berths.map((berth) => berth[high]));
+    const block = { x0: least('x0'), x1: most('x1'), y0: least('y0'), y1: most('y1'), z0, z1: z0 + mattress };
+    const box = betweenWalls(block, scene);
+    return mattress > 0
+      ? [{ id: `${unit.id}.mattress`, unit: unit.id, box, under: movesUnder(unit.id, box, scene) }]
+      : [];
+  });
+  // one sits on the mattress of what is a bed too
+  const beds = new Set(mattresses.map(({ unit }) => unit));
+  const cushions = seatsIn(scene).flatMap((seat): Soft[] => {
+    const { unit, cushion, at, looks, wide, deep } = seat;
+    if (cushion <= 0 || beds.has(unit.id)) return [];
+    const [x, y] = at;
+    const z0 = inner.floor + seat.top;
+    // the front edge runs across the way one looks
+    const box =
+      looks[1] !== 0
+        ? {
+            x0: x - wide / 2,
+            x1: x + wide / 2,
+            y0: Math.min(y, y - looks[1] * deep),
+            y1: Math.max(y, y - looks[1] * deep),
+          }
+        : {
+            x0: Math.min(x, x - looks[0] * deep),
+            x1: Math.max(x, x - looks[0] * deep),
+            y0: y - wide / 2,
+            y1: y + wide / 2,
+          };
+    const block = betweenWalls({ ...box, z0, z1: z0 + cushion }, scene);
+    return [{ id: `${seat.id}.cushion`, unit: unit.id, box: block, under: movesUnder(unit.id, block, scene) }];
+  });
+  return [...mattresses, ...cushions];
+}
