@@ -50,9 +50,16 @@ export interface LiftMotion extends Moving {
   readonly kind: 'lift-off';
   /** Where it goes; null where it is stowed. */
   readonly to: SolidBox | null;
+  /** Only a part of its unit is taken off, such as a lid: the rest stays where it is. */
+  readonly part: boolean;
 }
 /** How a part of a unit moves. The only source of swept room, of states in modes and of what is drawn open. */
 export type Motion = DoorMotion | FlapMotion | SlideMotion | LiftMotion;
+
+/** Whether a motion takes its whole unit out of the room. */
+export const takesAway = (motion: Motion): boolean => motion.kind === 'lift-off' && !motion.part;
+/** Whether a unit no longer stands where it stands by day once this is moved: it is taken out, or lowered as a whole. */
+export const leavesPlace = (motion: Motion): boolean => takesAway(motion) || motion.of.endsWith('.low');
 
 /** Room that is used: a ring seen from above, from one height to another, mm. */
 export interface Prism {

@@ -8,6 +8,7 @@ import { readProjectFile } from '../formats/read.js';
 import { blankOf } from '../parts/part.js';
 import { tiePointsRule } from '../rules/road.js';
 import { boughtDepthRule } from '../rules/room.js';
+import { leavesPlace, takesAway } from './motions.js';
 import { halfWidth } from '../shell/shell.js';
 import { baseRun } from './families/base-run.js';
 import { boughtCupboard } from './families/bought-cupboard.js';
@@ -263,7 +264,7 @@ describe('an upstand at the back of a worktop', () => {
 });
 
 describe('a flap at the end of a worktop', () => {
-  const flapped = (more: Record<string, number | string> = { flapEnd: 'rear', flapLong: 300 }) =>
+  const flapped = (more: Record<string, number | string | boolean> = { flapEnd: 'rear', flapLong: 300 }) =>
     after(empty, place({ ...started(baseRun), id: 'u' }), change({ x: 1200, length: 800, height: 900, ...more }));
   const motionOf = (project: Project) =>
     derive(project, book).made[0]?.skeleton?.motions?.find(({ of }) => of === 'u.flap');
@@ -281,6 +282,50 @@ describe('a flap at the end of a worktop', () => {
     ]);
     const other = motionOf(flapped({ flapEnd: 'front', flapLong: 300 }));
     expect(other?.kind === 'hinge' && other.about === 'level' && [other.open.x0, other.open.x1]).toEqual([900, 1200]);
+  });
+  it('may be loose: laid on at the same place, on hooks under it while it is not, without hinges', () => {
+    const hinged = motionOf(flapped());
+    const loose = flapped({ flapEnd: 'rear', flapLong: 300, flapLoose: true });
+    const motion = motionOf(loose);
+    if (motion?.kind !== 'lift-off' || hinged?.kind !== 'hinge' || hinged.about !== 'level')
+      throw new Error('both are there');
+    expect(motion.to).toEqual(hinged.open);
+    expect(motion.shut).toEqual(hinged.shut);
+    const hinges = (of: Project) =>
+      derive(of, book).shopping.lines.find(({ id }) => id === 'pack:hinge-butt-60')?.amount ?? 0;
+    expect(hinges(loose)).toBe(hinges(flapped({ flapEnd: 'none' })));
+    expect(derive(loose, book).parts.find(({ id }) => id === 'u.flap')).toBeDefined();
+  });
+  it('a seat whose lid is lifted still stands there: the floor of that mode is what it was', () => {
+    const seat = after(empty, place({ ...started(cornerSeat), id: 'c' }));
+    const motions = derive(seat, book).made[0]?.skeleton?.motions ?? [];
+    const lid = motions.find(({ kind }) => kind === 'lift-off');
+    if (!lid) throw new Error('the wing has a lid');
+    const figures = (states: Record<string, number>) =>
+      derive(after(seat, { name: 'putMode', payload: { mode: { id: 'm', name: 'M', use: 'own', states } } }), book)
+        .modes[0];
+    const [shut, lifted] = [figures({}), figures({ [lid.of]: 1 })];
+    expect(shut?.floor).toBeGreaterThan(1);
+    expect([lifted?.floor, lifted?.standing, lifted?.way]).toEqual([shut?.floor, shut?.standing, shut?.way]);
+  });
+  it('what is taken off a unit leaves the unit where it is', () => {
+    const loose = flapped({ flapEnd: 'rear', flapLong: 300, flapLoose: true });
+    const mode = { id: 'm', name: 'Meal', use: 'meal' as const, states: { 'u.flap': 1 } };
+    const rackAt = (x: number) => ({
+      ...started(rack),
+      id: 'r',
+      body: { stands: 'free' as const, x, length: 400, y: -700, width: 300, from: 0, to: 1000 },
+    });
+    const stands = after(loose, { name: 'putMode', payload: { mode } });
+    // a rack in the cupboard itself still runs into it while its board is laid on, and one in the board's place into that
+    const failing = (x: number) =>
+      derive(after(stands, place(rackAt(x))), book)
+        .checks.filter(({ grade, id }) => grade === 'fails' && /u/.test(id) && /r/.test(id))
+        .map(({ rule }) => rule);
+    expect(failing(1400)).toContain('collision');
+    expect(failing(2050).length).toBeGreaterThan(0);
+    const motions = derive(stands, book).made[0]?.skeleton?.motions ?? [];
+    expect(motions.map((own) => [own.of, takesAway(own), leavesPlace(own)])).toContainEqual(['u.flap', false, false]);
   });
   it('is cut, hung and bought, keeps off the wall, and meets what stands there', () => {
     const derived = derive(flapped(), book);

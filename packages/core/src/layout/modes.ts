@@ -1,5 +1,5 @@
 import type { Mode } from '../document/schema.js';
-import { standsMoved, sweptBy, type Motion, type Prism } from '../furniture/motions.js';
+import { leavesPlace, standsMoved, sweptBy, takesAway, type Motion, type Prism } from '../furniture/motions.js';
 import type { Scene } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import { boxOf, outlineArea, rectangle, spread } from '../numeric/plane.js';
@@ -49,9 +49,7 @@ export function stepsBetween(scene: Scene, from: Mode['states'], to: Mode['state
     for (const other of scene.units) {
       if (other.id === unit.id) continue;
       const own = all.filter((one) => one.unit.id === other.id);
-      const away = own.some(
-        ({ motion: its }) => (now.get(its.of) ?? 0) > 0 && (its.kind === 'lift-off' || its.of.endsWith('.low')),
-      );
+      const away = own.some(({ motion: its }) => (now.get(its.of) ?? 0) > 0 && leavesPlace(its));
       if (!away)
         for (const box of solidsOf(other, scene, scene.families))
           if (overlap(swept, { ring: rectangle(box.x0, box.y0, box.x1, box.y1), z0: box.z0, z1: box.z1 }))
@@ -127,7 +125,7 @@ export function modeFigures(scene: Scene): readonly ModeFigures[] {
       scene.units
         .filter((unit) =>
           (scene.skeletons.get(unit.id)?.motions ?? []).some(
-            ({ of, kind }) => (mode.states[of] ?? 0) > 0 && kind === 'lift-off',
+            (motion) => (mode.states[motion.of] ?? 0) > 0 && takesAway(motion),
           ),
         )
         .map(({ id }) => id),

@@ -1,7 +1,7 @@
 import { isAt } from '../document/body.js';
 import { familyNamed } from '../document/kit.js';
 import type { Mode, Person } from '../document/schema.js';
-import { standsMoved } from '../furniture/motions.js';
+import { leavesPlace, standsMoved } from '../furniture/motions.js';
 import type { Scene } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import { boxOf, distanceToRing, rectangle, type Point } from '../numeric/plane.js';
@@ -40,7 +40,7 @@ export function standsHere(scene: Scene, states: Mode['states'], person: Person,
   const met = scene.units.find((unit) => {
     const motions = scene.skeletons.get(unit.id)?.motions ?? [];
     const share = (of: string): number => states[of] ?? 0;
-    const away = motions.some(({ of, kind }) => share(of) > 0 && (kind === 'lift-off' || of.endsWith('.low')));
+    const away = motions.some((motion) => share(motion.of) > 0 && leavesPlace(motion));
     return (
       (!away &&
         solidsOf(unit, scene, scene.families).some((box) =>

@@ -99,6 +99,7 @@ export const LAYOUT_EN = {
   'motion.lower': '{unit}, lowered',
   'motion.wingLid': '{unit}, lid of the wing',
   'motion.topFlap': '{unit}, flap at its end',
+  'motion.looseTop': '{unit}, loose board at its end',
   'motion.rack': '{unit}, slid out',
   'motion.away': '{unit}, taken away',
   'motion.leaf': '{unit}, leaf',

@@ -53,7 +53,20 @@ const flapLongField: Field = {
   set: (unit, value) => (flapLong(unit) === value ? unit : { ...unit, options: { ...unit.options, flapLong: value } }),
 };
 
-/** A flap that hangs at an end of the top and is lifted level with it: hinged under its edge, as thick as the top. */
+const isLoose = ({ options }: Unit): boolean => options['flapLoose'] === true;
+const flapLooseField: Field = {
+  name: 'flapLoose',
+  kind: 'yes-no',
+  group: 'place',
+  when: (unit) => flapOf(unit) !== 'none',
+  get: isLoose,
+  set: (unit, value) => (isLoose(unit) === value ? unit : { ...unit, options: { ...unit.options, flapLoose: value } }),
+};
+
+/**
+ * A flap that hangs at an end of the top and is lifted level with it, as thick as the top: hinged under its edge, or loose,
+ * on hooks at the end while it is not laid on.
+ */
 function flapOn(unit: Unit, { inner, book }: Surroundings): { readonly board: Board; readonly motion: Motion } | null {
   const end = flapOf(unit);
   const line = frontLineOf(unit);
@@ -72,6 +85,7 @@ function flapOn(unit: Unit, { inner, book }: Surroundings): { readonly board: Bo
   const across = outward(line.sign, near, Math.max(near + 50, wall - OFF_WALL_MM));
   const along = (far: number): { readonly x0: number; readonly x1: number } =>
     end === 'front' ? { x0: at - far, x1: at } : { x0: at, x1: at + far };
+  const loose = isLoose(unit);
   const shut = { ...across, ...along(thick), z0: z - thick - long, z1: z - thick };
   const open = { ...across, ...along(long), z0: z - thick, z1: z };
   return {
@@ -81,17 +95,21 @@ function flapOn(unit: Unit, { inner, book }: Surroundings): { readonly board: Bo
       material: top,
       grain: 'z',
       good: end === 'front' ? -1 : 1,
-      held: 'hung',
+      held: loose ? 'loose' : 'hung',
       moves: 'flap',
     }),
     motion: {
       of: `${unit.id}.flap`,
-      name: message('motion.topFlap', { unit: { unit: unit.id } }),
-      kind: 'hinge',
-      about: 'level',
+      name: message(loose ? 'motion.looseTop' : 'motion.topFlap', { unit: { unit: unit.id } }),
+      ...(loose
+        ? { kind: 'lift-off', to: open, part: true }
+        : {
+            kind: 'hinge',
+            about: 'level',
+            open,
+            through: { ...across, ...along(long), z0: shut.z0, z1: open.z1 },
+          }),
       shut,
-      open,
-      through: { ...across, ...along(long), z0: shut.z0, z1: open.z1 },
       hands: 1,
       latch: true,
       before: 0,
@@ -210,6 +228,7 @@ export const baseRun: Family = {
       facing: 'Doors of',
       flapEnd: 'Flap of the top, lifted',
       flapLong: 'Flap, long',
+      flapLoose: 'Flap is loose, on hooks',
       upstand: 'Upstand, high',
     },
     roles: { ...CARCASS_ROLES, 'top-flap': 'flap of the top', upstand: 'upstand' },
@@ -230,6 +249,7 @@ export const baseRun: Family = {
     worksField,
     flapField,
     flapLongField,
+    flapLooseField,
     upstandField,
     overArchField,
     scribeField(['back']),
@@ -246,6 +266,7 @@ export const baseRun: Family = {
       works: z.boolean().optional(),
       flapEnd: z.enum(FLAPS).optional(),
       flapLong: gapSchema.optional(),
+      flapLoose: z.boolean().optional(),
       upstand: gapSchema.optional(),
     }),
     cuts: CUTS,

@@ -134,6 +134,7 @@ function wingBoards(
       name: message('motion.wingLid', { unit: { unit: unit.id } }),
       kind: 'lift-off',
       to: null,
+      part: true,
       shut: lid,
       hands: 1,
       latch: unit.options['latch'] === true,

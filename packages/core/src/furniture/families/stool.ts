@@ -108,6 +108,7 @@ export const stool: Family = {
           name: message('motion.away', { unit: { unit: unit.id } }),
           kind: 'lift-off',
           to: null,
+          part: false,
           shut: { ...box, z1: box.z1 + t },
           hands: 1,
           latch: unit.options['latch'] === true,

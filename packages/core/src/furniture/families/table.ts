@@ -208,6 +208,7 @@ export const table: Family = {
               name: message('motion.away', { unit: { unit: unit.id } }),
               kind: 'lift-off' as const,
               to: null,
+              part: false,
             },
           ]
         : []),

@@ -1,4 +1,4 @@
-import { standsMoved, type Motion, type Prism } from '../../furniture/motions.js';
+import { leavesPlace, standsMoved, type Motion, type Prism } from '../../furniture/motions.js';
 import { appliesTo, type Mend, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import type { Unit } from '../../document/schema.js';
@@ -123,10 +123,7 @@ const clashes = appliesTo(clashRule, {
       const lifted = new Set(
         scene.units
           .filter((unit) =>
-            motionsOf(unit, scene).some(
-              (motion) =>
-                (mode.states[motion.of] ?? 0) > 0 && (motion.kind === 'lift-off' || motion.of.endsWith('.low')),
-            ),
+            motionsOf(unit, scene).some((motion) => (mode.states[motion.of] ?? 0) > 0 && leavesPlace(motion)),
           )
           .map(({ id }) => id),
       );

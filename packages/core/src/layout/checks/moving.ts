@@ -1,7 +1,7 @@
 import { baysOf, frontLineOf } from '../../document/body.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
-import { sweptBy, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
+import { sweptBy, takesAway, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
@@ -157,9 +157,7 @@ function awayBefore(motion: Motion, scene: Scene): ReadonlySet<string> {
   return new Set(
     scene.units
       .filter((unit) =>
-        motionsOf(unit, scene).some(
-          ({ of, kind }) => kind === 'lift-off' && used.every(({ states }) => (states[of] ?? 0) > 0),
-        ),
+        motionsOf(unit, scene).some((own) => takesAway(own) && used.every(({ states }) => (states[own.of] ?? 0) > 0)),
       )
       .map(({ id }) => id),
   );
