@@ -1,7 +1,6 @@
-import { frontLineOf, isAt, type Person, type Project } from '@nestplank/core/document';
-import { berthOf, type LyingPlace } from '@nestplank/core/layout';
-import { SITTING_SHARE } from '@nestplank/core/rules';
-import { halfWidth, roofHeight, type Shell } from '@nestplank/core/shell';
+import { isAt, type Person } from '@nestplank/core/document';
+import type { Scene as RulesScene } from '@nestplank/core/furniture';
+import { headroomAt, type LyingPlace, sitsUp, wayAt } from '@nestplank/core/layout';
 import { sitting as sittingBody, standing } from '../kit/body.js';
 import { BodyOutline } from '../kit/BodyOutline.js';
 import type { Speech } from '../words/words.js';
@@ -13,6 +12,7 @@ function Figure({
   seat,
   y,
   ceiling,
+  spare,
   view,
   speech,
   sitting,
@@ -21,16 +21,16 @@ function Figure({
   readonly person: Person;
   readonly seat: number;
   readonly y: number;
+  /** What is over the head, and how much is left under it. */
   readonly ceiling: number;
+  readonly spare: number;
   readonly view: View;
   readonly speech: Speech;
   readonly sitting: boolean;
   /** Looks to the left: the other way round. */
   readonly left?: boolean;
 }) {
-  const height = sitting ? (person.sittingHeight ?? SITTING_SHARE * person.stature) : person.stature;
-  const top = seat + height;
-  const spare = ceiling - top;
+  const top = ceiling - spare;
   return (
     <g role="img" aria-label={`${person.name}: ${speech.t('slice.head', { spare: speech.len(spare) })}`}>
       <BodyOutline
@@ -53,77 +53,44 @@ function Figure({
   );
 }
 
-/** Who sits on the bed at the slice, or stands in the way there. */
+/** Who sits on the bed at the slice, or stands in the way there: with as much over the head as the rules judge by. */
 export function People({
-  project,
-  room,
+  scene,
   lying,
   x,
   view,
   speech,
 }: {
-  readonly project: Project;
-  readonly room: Shell;
+  readonly scene: RulesScene;
   readonly lying: readonly LyingPlace[];
   readonly x: number;
   readonly view: View;
   readonly speech: Speech;
 }) {
-  const bed = lying.find((place) => isAt(place.unit, x) && place.along !== 'x' && place.sleepers.length > 0);
-  const along = lying.find((place) => isAt(place.unit, x) && place.along === 'x' && place.sleepers.length > 0);
-  const tallest = [...project.people].sort((a, b) => b.stature - a.stature)[0];
+  const { people, inner: room } = scene;
+  const bed = lying.find((place) => isAt(place.unit, x) && place.sleepers.length > 0);
+  const tallest = [...people].sort((a, b) => b.stature - a.stature)[0];
   if (!tallest) return null;
   if (bed) {
     const { body } = bed.unit;
-    const sleepers = bed.sleepers.flatMap((id) => project.people.filter((person) => person.id === id));
-    const index = Math.min(sleepers.length - 1, Math.floor(((x - body.x) / body.length) * sleepers.length));
-    const seat = room.floor + body.to + 0.85 * bed.mattress;
-    return (
-      <Figure
-        person={sleepers[index] ?? tallest}
-        seat={seat}
-        y={-260}
-        ceiling={roofHeight(room, x, -260)}
-        view={view}
-        speech={speech}
-        sitting
-      />
-    );
+    const count = bed.sleepers.length;
+    // who lies across lies side by side along the vehicle
+    const index = bed.along === 'x' ? 0 : Math.min(count - 1, Math.floor(((x - body.x) / body.length) * count));
+    const sits = sitsUp(bed, index, scene);
+    // towards the way, off the wall behind
+    return sits && <Figure {...sits} view={view} speech={speech} sitting left={sits.y > 0} />;
   }
-  if (along) {
-    // one who lies along the vehicle sits up on the middle of their own place
-    const berth = berthOf(along, 0, room);
-    const sleeper = project.people.find(({ id }) => id === along.sleepers[0]) ?? tallest;
-    const y = (berth.y0 + berth.y1) / 2;
-    return (
-      <Figure
-        person={sleeper}
-        seat={room.floor + along.unit.body.to + 0.85 * along.mattress}
-        y={y}
-        ceiling={roofHeight(room, x, y)}
-        view={view}
-        speech={speech}
-        sitting
-        // towards the way, off the wall behind
-        left={y > 0}
-      />
-    );
-  }
-  const front = (side: 'left' | 'right'): number =>
-    Math.min(
-      halfWidth(room, side, x, room.floor),
-      ...project.layout.units.flatMap((unit) => {
-        const line = frontLineOf(unit);
-        return line?.side === side && unit.body.from < 900 && isAt(unit, x) ? [line.front] : [];
-      }),
-    );
-  const y = (front('right') - front('left')) / 2;
+  const way = wayAt(x, scene);
+  if (!way) return null;
+  const y = (way.from + way.to) / 2;
+  const ceiling = headroomAt(x, y, scene);
   return (
     <Figure
       person={tallest}
       seat={room.floor}
       y={y}
-      ceiling={roofHeight(room, x, y)}
+      ceiling={ceiling}
+      spare={ceiling - room.floor - tallest.stature}
       view={view}
       speech={speech}
       sitting={false}

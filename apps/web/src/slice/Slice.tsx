@@ -1,6 +1,7 @@
 import { memo, useDeferredValue, useMemo, type ReactNode } from 'react';
-import type { Derived, DerivedShape } from '@nestplank/core/derive';
+import { sceneOf, type Derived, type DerivedShape } from '@nestplank/core/derive';
 import type { PriceBook, Project } from '@nestplank/core/document';
+import { FAMILIES } from '@nestplank/core/furniture';
 import { boxOf, type Point } from '@nestplank/core/numeric';
 import { halfWidth, roofHeight, sectionAcross, wallTop, type Shell } from '@nestplank/core/shell';
 import { useScene, useSliceX } from '../state/scene.js';
@@ -54,6 +55,11 @@ const SectionDrawing = memo(function SectionDrawing({
   const { t, len } = speech;
   const outer = useMemo(() => sectionAcross(shell, x), [shell, x]);
   const inner = useMemo(() => (room === shell ? null : sectionAcross(room, x)), [room, shell, x]);
+  // before there are layers one stands in the bare shell
+  const world = useMemo(
+    () => sceneOf(project, { ...shape, inner: shape.inner ?? room }, book, FAMILIES),
+    [project, shape, book, room],
+  );
   const box = boxOf(outer);
   const margin = { side: 26, top: 16, bottom: 34 };
   const scale = Math.min(
@@ -108,7 +114,7 @@ const SectionDrawing = memo(function SectionDrawing({
         <UnitCut key={unit.id} unit={unit} shape={shape} book={book} room={room} x={x} view={view} />
       ))}
       <RunCuts runs={shape.runs.placed} x={x} view={view} speech={speech} />
-      {tape === null && <People project={project} lying={shape.lying} room={room} x={x} view={view} speech={speech} />}
+      {tape === null && world && <People scene={world} lying={shape.lying} x={x} view={view} speech={speech} />}
       {tape === null && (
         <Works
           project={project}

@@ -12,3 +12,4 @@ export type { Check } from './scene.js';
 export { START_THINGS } from './start-things.js';
 export { type Board, boardBox } from './skeleton.js';
 export { outlineFromAbove, silhouetteOf } from './silhouette.js';
+export type { Scene } from './scene.js';

@@ -1,11 +1,14 @@
-import { memo, useDeferredValue } from 'react';
-import { frontLineOf, isAt, spansWalls } from '@nestplank/core/document';
+import { memo, useDeferredValue, useMemo } from 'react';
+import { sceneOf } from '@nestplank/core/derive';
+import { isAt, spansWalls } from '@nestplank/core/document';
+import { FAMILIES } from '@nestplank/core/furniture';
+import { wayAt } from '@nestplank/core/layout';
 import { halfWidth } from '@nestplank/core/shell';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { useSliceX, type Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/use-speech.js';
 
-/** The free width across at the slice: between fronts where units stand, else from lining to lining; on the bed its own width there. */
+/** The free width across at the slice: the way past what stands there, as it is judged; on a bed from wall to wall its own width. */
 export const FreeWidth = memo(function FreeWidth({
   frame,
   scene,
@@ -14,27 +17,24 @@ export const FreeWidth = memo(function FreeWidth({
   readonly scene: Scene;
 }) {
   const { len } = useSpeech();
-  const { room, project } = scene;
+  const { room, project, shape, book } = scene;
   const x = useDeferredValue(useSliceX(frame.shell));
-  if (!room) return null;
+  const world = useMemo(
+    () => sceneOf(project, { ...shape, inner: shape.inner ?? room }, book, FAMILIES),
+    [project, shape, book, room],
+  );
+  if (!room || !world) return null;
   const across = project.layout.units.find((unit) => spansWalls(unit) && isAt(unit, x));
-  const z = across ? room.floor + across.body.to : room.floor;
-  const free = (side: 'left' | 'right'): number =>
-    Math.min(
-      halfWidth(room, side, x, z),
-      ...project.layout.units.flatMap((unit) => {
-        const line = frontLineOf(unit);
-        return !across && unit.body.from < 900 && line?.side === side && isAt(unit, x) ? [line.front] : [];
-      }),
-    );
-  const [left, right] = [free('left'), free('right')];
-  if (left + right <= 0) return null;
-  const [a, b, y] = [screenX(frame, -left), screenX(frame, right), screenY(frame, x)];
+  const onTop = (side: 'left' | 'right'): number =>
+    halfWidth(room, side, x, room.floor + (across ? across.body.to : 0));
+  const way = wayAt(x, world) ?? { from: -onTop('left'), to: onTop('right') };
+  if (way.to - way.from <= 0) return null;
+  const [a, b, y] = [screenX(frame, way.from), screenX(frame, way.to), screenY(frame, x)];
   return (
     <g pointerEvents="none">
       <path d={`M${a} ${y - 7} V${y + 7} M${b} ${y - 7} V${y + 7}`} stroke="var(--data)" strokeWidth={1.5} />
       <text x={(a + b) / 2 + 30} y={y - 6} textAnchor="middle" className="data halo size-15">
-        {len(left + right)}
+        {len(way.to - way.from)}
       </text>
     </g>
   );

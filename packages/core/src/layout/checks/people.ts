@@ -8,10 +8,13 @@ import { figureOf, worstOf, type Grade, type Verdict } from '../../rules/rule.js
 import { guardRule } from '../../rules/sitting.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
+import type { SolidBox } from '../../rules/room.js';
 import {
   bedEdgeRule,
   bedLengthRule,
   bedWidthRule,
+  MATTRESS_GIVES,
+  SITTING_SHARE,
   sittingUpRule,
   standingRule,
   worktopRule,
@@ -118,35 +121,68 @@ const bedLength = appliesTo(bedLengthRule, {
 /** A head and its hair take so much room to each side, mm. */
 const HEAD_MM = 150;
 
-/** The most room over one berth: under the roof and under whatever hangs there, at the best place along the body. */
-export function ceilingOver(unit: Unit, { x0, x1, y0, y1 }: Berth, scene: Scene): number {
-  const { inner } = scene;
-  const seat = inner.floor + unit.body.to;
-  const above = scene.units
-    .filter((other) => other.id !== unit.id)
+/** What hangs higher than a height above the bare floor, but for one unit, mm. */
+const hangingOver = (z: number, but: string | null, scene: Scene): readonly SolidBox[] =>
+  scene.units
+    .filter(({ id }) => id !== but)
     .flatMap((other) => solidsOf(other, scene, scene.families))
-    .filter((box) => box.z0 > seat);
+    .filter((box) => box.z0 > z);
+/** The lowest of what hangs over a head at a place, mm above the bare floor; infinite where nothing does. */
+const lowestOver = (x: number, y: number, above: readonly SolidBox[]): number =>
+  Math.min(
+    Infinity,
+    ...above
+      .filter((box) => box.y0 < y + HEAD_MM && box.y1 > y - HEAD_MM && box.x0 < x + HEAD_MM && box.x1 > x - HEAD_MM)
+      .map((box) => box.z0),
+  );
+
+/** The place over one berth with the most room, under the roof and under whatever hangs there, and how high it is, mm. */
+function mostOver(
+  unit: Unit,
+  { x0, x1, y0, y1 }: Berth,
+  scene: Scene,
+): { readonly y: number; readonly height: number } {
+  const { inner } = scene;
+  const above = hangingOver(inner.floor + unit.body.to, unit.id, scene);
   const roof = (y: number): number => Math.min(...spread(x0, x1, 5).map((x) => roofHeight(inner, x, y)));
   const ys = y0 < 0 && y1 > 0 ? [0, ...spread(y0 + HEAD_MM, y1 - HEAD_MM, 9)] : [(y0 + y1) / 2];
   // a body that lies along sits up anywhere over its length; one across anywhere over its own
   const xs = x1 - x0 > y1 - y0 ? spread(x0 + HEAD_MM, x1 - HEAD_MM, 9) : [(x0 + x1) / 2];
-  let most = -Infinity;
+  let most = { y: ys[0] ?? 0, height: -Infinity };
   for (const y of ys) {
     const own = roof(y);
-    for (const x of xs)
-      most = Math.max(
-        most,
-        Math.min(
-          own,
-          ...above
-            .filter(
-              (box) => box.y0 < y + HEAD_MM && box.y1 > y - HEAD_MM && box.x0 < x + HEAD_MM && box.x1 > x - HEAD_MM,
-            )
-            .map((box) => box.z0),
-        ),
-      );
+    for (const x of xs) {
+      const height = Math.min(own, lowestOver(x, y, above));
+      if (height > most.height) most = { y, height };
+    }
   }
   return most;
+}
+/** How high it is over one berth at the best place along the body, mm above the bare floor. */
+export const ceilingOver = (unit: Unit, berth: Berth, scene: Scene): number => mostOver(unit, berth, scene).height;
+
+/** How high one stands up to at a place on the floor: to the roof, or to what hangs over a head there, mm above the bare floor. */
+export const headroomAt = (x: number, y: number, scene: Scene): number =>
+  Math.min(roofHeight(scene.inner, x, y), lowestOver(x, y, hangingOver(scene.inner.floor + HANGS_MM, null, scene)));
+/** What begins lower than this is stepped round, not ducked under, mm. */
+const HANGS_MM = 900;
+
+/** One who sits up in bed as it is judged: where across, on what, under what, and how much is left over the head, mm. */
+export interface SitsUp {
+  readonly person: Person;
+  readonly y: number;
+  readonly seat: number;
+  readonly ceiling: number;
+  readonly spare: number;
+}
+/** How the sleeper of a number sits up on their place; null where there is none of that number. */
+export function sitsUp(place: LyingPlace, index: number, scene: Scene): SitsUp | null {
+  const sleeper = sleepersOf(place, scene)[index];
+  if (!sleeper) return null;
+  const { person, berth } = sleeper;
+  const { y, height: ceiling } = mostOver(place.unit, berth, scene);
+  const seat = scene.inner.floor + place.unit.body.to + (1 - MATTRESS_GIVES) * place.mattress;
+  return { person, y, seat, ceiling, spare: ceiling - seat - (person.sittingHeight ?? SITTING_SHARE * person.stature) };
 }
 
 /** What decides whether a sleeper sits up on a bed. */
@@ -350,15 +386,17 @@ const worktop = appliesTo(worktopRule, {
 
 /** Where one stands up: everywhere but over what reaches from wall to wall. */
 const standing = appliesTo(standingRule, {
-  ofRoom: ({ inner, units, people, families }) => {
+  ofRoom: (scene) => {
+    const { inner, units, people, families } = scene;
     const beds = lyingPlaces(units, families)
       .map(({ unit }) => unit)
       .filter(spansWalls);
     const free = spread(inner.start, inner.length, 25).filter(
       (x) => !beds.some((bed) => x > bed.body.x && x < endOf(bed)),
     );
+    const above = hangingOver(inner.floor + HANGS_MM, null, scene);
     const lowest = free
-      .map((x) => ({ x, height: roofHeight(inner, x, 0) - inner.floor }))
+      .map((x) => ({ x, height: Math.min(roofHeight(inner, x, 0), lowestOver(x, 0, above)) - inner.floor }))
       .reduce((least, next) => (next.height < least.height ? next : least), { x: 0, height: Infinity });
     if (!Number.isFinite(lowest.height)) return [];
     return people.map((person) => ({

@@ -1,4 +1,4 @@
-import { endOf, frontLineOf, spansWalls } from '../../document/body.js';
+import { endOf, frontLineOf, isAt, spansWalls } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
@@ -353,6 +353,20 @@ function inTheWay(scene: Scene, at: 'hip' | 'shoulder') {
     (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
   );
   return { blocked, standing: obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit)) };
+}
+
+/**
+ * The widest free stretch at a place along the vehicle, from where to where across, mm: what the way through is judged by
+ * there; null where a bed reaches from wall to wall and nobody walks.
+ */
+export function wayAt(x: number, scene: Scene): { readonly from: number; readonly to: number } | null {
+  const { blocked, standing } = inTheWay(scene, 'hip');
+  if (blocked.some((unit) => isAt(unit, x))) return null;
+  const [left, right] = (['left', 'right'] as const).map((side) =>
+    halfWidth(scene.inner, side, x, scene.inner.floor + HIP_MM),
+  );
+  const { width, y } = widestAt(left ?? 0, right ?? 0, fromLeft(standing), x, x);
+  return { from: y - width / 2, to: y + width / 2 };
 }
 
 interface Post {
