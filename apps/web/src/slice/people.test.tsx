@@ -169,4 +169,20 @@ describe('the free width at the slice', () => {
     const high = demo(wrenFile, box({ x: 1700, length: 300, y: -150, width: 200, from: 1600, to: 1700 } as never));
     expect(widthAt(1845, high)).toBe(between);
   });
+  it('is narrower beside a wheel arch that stands free, on the drawing as in the check', () => {
+    const { project } = demo(wrenFile);
+    const away = project.layout.units.map(({ id }): Operation => ({ name: 'removeUnit', payload: { id } }));
+    const kitchen = project.layout.units.find(({ id }) => id === 'kitchen');
+    const arch = demo(wrenFile).derived.arches.find(({ side }) => side === 'right');
+    if (!kitchen || !arch || kitchen.body.stands !== 'left') throw new Error('Wren has a kitchen and arches');
+    const x = Math.round(arch.from) + 50;
+    const own = demo(wrenFile, ...away, {
+      name: 'placeUnit',
+      payload: { unit: { ...kitchen, body: { ...kitchen.body, x, length: 500, front: 100 } } },
+    });
+    const before = -100 + Number(kitchen.options['overhang']);
+    const way = own.derived.checks.find(({ id }) => id === 'way');
+    expect(figure(way, 'width')).toBeCloseTo(arch.face - before, 6);
+    expect(widthAt(x + 200, own)).toBe(Math.round(arch.face - before));
+  });
 });

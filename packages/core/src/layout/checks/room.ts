@@ -8,6 +8,7 @@ import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
 import { wayThroughRule } from '../../rules/people.js';
 import { collisionRule, insideRule, overlapOf, type SolidBox } from '../../rules/room.js';
+import { archFace, type ArchShape } from '../../shell/arch.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 
@@ -347,12 +348,35 @@ function widestAt(
 }
 const fromLeft = (standing: readonly Obstacle[]): readonly Obstacle[] => [...standing].sort((a, b) => a.y0 - b.y0);
 
+/** What stands up from the floor by less than this is stepped over, mm. */
+const STEPPED_OVER_MM = 100;
+/** A wall is never so far from the centre line, mm. */
+const BEYOND_MM = 5000;
+const archesStand = new WeakMap<ArchShape, Obstacle>();
+/** Arches and what else of the vehicle stands on its floor: feet go beside it. */
+function archesAt({ arches, inner }: Scene): readonly Obstacle[] {
+  return arches
+    .filter(({ height, bottom }) => height > inner.floor + STEPPED_OVER_MM && bottom <= inner.floor)
+    .map((arch) => {
+      const before = archesStand.get(arch);
+      if (before) return before;
+      const [near, far] = [archFace(arch, arch.bottom), arch.far ?? BEYOND_MM];
+      const across = arch.side === 'left' ? { y0: -far, y1: -near } : { y0: near, y1: far };
+      const stands = { x0: arch.from, x1: arch.to, ...across };
+      archesStand.set(arch, stands);
+      return stands;
+    });
+}
+
 /** Beds from wall to wall, where nobody walks, and what stands in the way at a height beside them. */
 function inTheWay(scene: Scene, at: 'hip' | 'shoulder') {
   const blocked = scene.units.filter(
     (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
   );
-  return { blocked, standing: obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit)) };
+  const units = obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit));
+  // where nothing is built in there is nothing to walk past
+  const standing: readonly Obstacle[] = at === 'hip' && units.length > 0 ? [...units, ...archesAt(scene)] : units;
+  return { blocked, standing };
 }
 
 /**
