@@ -1,6 +1,6 @@
 import { isAt, type Person } from '@nestplank/core/document';
 import type { Scene as RulesScene } from '@nestplank/core/furniture';
-import { headroomAt, type LyingPlace, sitsUp, wayAt } from '@nestplank/core/layout';
+import { headroomIn, type LyingPlace, sitsUp, wayAt } from '@nestplank/core/layout';
 import { sitting as sittingBody, standing } from '../kit/body.js';
 import { BodyOutline } from '../kit/BodyOutline.js';
 import type { Speech } from '../words/words.js';
@@ -83,7 +83,7 @@ export function People({
   const way = wayAt(x, scene);
   if (!way) return null;
   const y = (way.from + way.to) / 2;
-  const ceiling = headroomAt(x, y, scene);
+  const ceiling = headroomIn(scene)(x, y);
   return (
     <Figure
       person={tallest}

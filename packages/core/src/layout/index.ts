@@ -2,7 +2,7 @@
 export { bedBands, type HeightBand } from './bed-band.js';
 export { type Snap, snapAcross, snapAlong, type SnapWorld } from './snaps.js';
 export { datumOf, settingOut, type WallStraightness } from './datum.js';
-export { headroomAt, sitsUp } from './checks/people.js';
+export { headroomIn, sitsUp } from './checks/people.js';
 export { wayAt } from './checks/room.js';
 export { madeBeds } from './cushions.js';
 export { type Soft, softIn } from './soft.js';

@@ -5,9 +5,10 @@ import { solidsOf } from '../furniture/solid.js';
 import { boxOf, outlineArea, rectangle, spread } from '../numeric/plane.js';
 import { clipTo } from '../numeric/shapes.js';
 import type { Message } from '../words/message.js';
-import { halfWidth, roofHeight } from '../shell/shell.js';
+import { halfWidth } from '../shell/shell.js';
 import { movedIn } from './checks/in-modes.js';
-import { narrowestWay } from './checks/room.js';
+import { headroomIn } from './checks/people.js';
+import { archesAt, narrowestWay } from './checks/room.js';
 
 /** Working time to move something once, seconds, for one person who knows how. */
 const SECONDS: Readonly<Record<Motion['kind'], number>> = { hinge: 5, slide: 10, 'lift-off': 25 };
@@ -116,11 +117,13 @@ export function modeFigures(scene: Scene): readonly ModeFigures[] {
   const tallest = Math.max(0, ...scene.people.map(({ stature }) => stature)) || TALL_MM;
   return scene.modes.map((mode): ModeFigures => {
     const moved = movedIn(scene, mode.states);
-    const low = moved.filter(({ prism }) => prism.z0 < inner.floor + 900);
-    const boxes = low.map(({ prism }) => {
+    const all = moved.map(({ prism }) => {
       const box = boxOf(prism.ring);
-      return { x0: box.minX, x1: box.maxX, y0: box.minY, y1: box.maxY };
+      return { x0: box.minX, x1: box.maxX, y0: box.minY, y1: box.maxY, z0: prism.z0 };
     });
+    const boxes = all.filter(({ z0 }) => z0 < inner.floor + 900);
+    // what is drawn out or let down over a head
+    const hung = all.filter(({ z0 }) => z0 >= inner.floor + 900);
     const away = new Set(
       scene.units
         .filter((unit) =>
@@ -135,6 +138,8 @@ export function modeFigures(scene: Scene): readonly ModeFigures[] {
     const solid = standing.flatMap((unit) =>
       solidsOf(unit, scene, scene.families).filter((box) => box.z0 < inner.floor + 900),
     );
+    const stands = [...solid, ...boxes, ...archesAt(scene)];
+    const headroom = headroomIn(here);
     let [floor, tall] = [0, 0];
     for (const x of spread(
       inner.start + STEP_MM / 2,
@@ -143,20 +148,24 @@ export function modeFigures(scene: Scene): readonly ModeFigures[] {
     )) {
       const [left, right] = [halfWidth(inner, 'left', x, inner.floor), halfWidth(inner, 'right', x, inner.floor)];
       let free = 0;
-      let widest = 0;
+      let [widest, middle] = [0, 0];
       let at = -left;
-      const spans = [...solid, ...boxes]
+      const spans = stands
         .filter((box) => x >= box.x0 && x <= box.x1)
         .map((box) => [box.y0, box.y1] as const)
         .sort((a, b) => a[0] - b[0]);
       for (const [from, to] of [...spans, [right, right] as const]) {
         const gap = Math.min(from, right) - at;
         if (gap > 0) free += gap;
-        widest = Math.max(widest, gap);
+        if (gap > widest) [widest, middle] = [gap, at + gap / 2];
         at = Math.max(at, to);
       }
       floor += (free * STEP_MM) / 1e6;
-      if (widest >= 450 && roofHeight(inner, x, 0) - inner.floor >= tallest) tall += STEP_MM;
+      // where one walks there
+      const over = hung
+        .filter((box) => x >= box.x0 && x <= box.x1 && middle >= box.y0 && middle <= box.y1)
+        .map(({ z0 }) => z0);
+      if (widest >= 450 && Math.min(headroom(x, middle), ...over) - inner.floor >= tallest) tall += STEP_MM;
     }
     const way = narrowestWay(here, 'hip', boxes);
     return {

@@ -162,8 +162,10 @@ function mostOver(
 export const ceilingOver = (unit: Unit, berth: Berth, scene: Scene): number => mostOver(unit, berth, scene).height;
 
 /** How high one stands up to at a place on the floor: to the roof, or to what hangs over a head there, mm above the bare floor. */
-export const headroomAt = (x: number, y: number, scene: Scene): number =>
-  Math.min(roofHeight(scene.inner, x, y), lowestOver(x, y, hangingOver(scene.inner.floor + HANGS_MM, null, scene)));
+export function headroomIn(scene: Scene): (x: number, y: number) => number {
+  const above = hangingOver(scene.inner.floor + HANGS_MM, null, scene);
+  return (x, y) => Math.min(roofHeight(scene.inner, x, y), lowestOver(x, y, above));
+}
 /** What begins lower than this is stepped round, not ducked under, mm. */
 const HANGS_MM = 900;
 
@@ -394,9 +396,9 @@ const standing = appliesTo(standingRule, {
     const free = spread(inner.start, inner.length, 25).filter(
       (x) => !beds.some((bed) => x > bed.body.x && x < endOf(bed)),
     );
-    const above = hangingOver(inner.floor + HANGS_MM, null, scene);
+    const headroom = headroomIn(scene);
     const lowest = free
-      .map((x) => ({ x, height: Math.min(roofHeight(inner, x, 0), lowestOver(x, 0, above)) - inner.floor }))
+      .map((x) => ({ x, height: headroom(x, 0) - inner.floor }))
       .reduce((least, next) => (next.height < least.height ? next : least), { x: 0, height: Infinity });
     if (!Number.isFinite(lowest.height)) return [];
     return people.map((person) => ({

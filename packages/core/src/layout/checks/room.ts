@@ -354,7 +354,7 @@ const STEPPED_OVER_MM = 100;
 const BEYOND_MM = 5000;
 const archesStand = new WeakMap<ArchShape, Obstacle>();
 /** Arches and what else of the vehicle stands on its floor: feet go beside it. */
-function archesAt({ arches, inner }: Scene): readonly Obstacle[] {
+export function archesAt({ arches, inner }: Scene): readonly Obstacle[] {
   return arches
     .filter(({ height, bottom }) => height > inner.floor + STEPPED_OVER_MM && bottom <= inner.floor)
     .map((arch) => {
