@@ -75,7 +75,7 @@ test('the keyboard alone goes everywhere, moves a unit, takes it back and puts i
   const x = async (): Promise<number | undefined> =>
     (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x;
   expect(await x()).toBe(1390);
-  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units; not all is known');
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units, part known');
   await page.keyboard.press('u');
   await expect.poll(x).toBe(1490);
   // undo outlives a reload
@@ -146,12 +146,12 @@ test('the drawing follows: slice stepped and dragged, mend taken, ceiling swappe
   await expect.poll(async () => Number(await slice.getAttribute('aria-valuenow'))).toBeGreaterThan(1600);
   await expect(page.locator('.tape-mark').nth(2)).toContainText('1 does not fit');
   await page.getByRole('button', { name: 'Mend: Move Bench 50 to the front' }).click();
-  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units; not all is known');
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units, part known');
   await page.keyboard.press('c');
   await expect(page.getByRole('img', { name: 'Roof fan' })).toBeVisible();
   await page.keyboard.press('c');
   await page.keyboard.press('i');
-  await expect(page.locator('.tape-mark').nth(1)).toContainText('2 3/16 high, 11/16 wide');
+  await expect(page.locator('.tape-mark').nth(1)).toContainText('2 3/16 ↕ 11/16 ↔ taken');
 });
 
 test('a reading that cannot be right stays typed, with the reason beside it', async ({ page, request }) => {

@@ -40,11 +40,11 @@ test('without the server work goes on, and is sent when it answers again', async
   await page.route('**/operations', (route) => route.abort());
   await say(page, 'bench forward 60');
   await expect(page.locator('.saved')).toHaveAttribute('data-state', 'waiting');
-  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units; not all is known');
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units, part known');
   // the tab is closed and opened again before the server is back
   await page.reload();
   await ready(page);
-  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units; not all is known');
+  await expect(page.locator('.tape-mark').nth(2)).toContainText('6 units, part known');
   await page.unroute('**/operations');
   await expect(page.locator('.saved')).toHaveAttribute('data-state', 'saved');
   expect((await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x).toBe(1440);

@@ -228,21 +228,21 @@ export const EN = {
   'lining.unheld':
     '{surface}: {count} {count|piece hangs|pieces hang} on nothing somewhere; the worst is {part} at {at}, {free} from support to support.',
   'lining.fixingUnknown':
-    '{surface}: {count} fixings go into ribs whose depth was not read, so no screw can be chosen. Read how far they stand proud.',
+    '{surface}: {count} {count|fixing goes|fixings go} into ribs whose depth was not read, so no screw can be chosen. Read how far they stand proud.',
   'lining.noFastener.cover':
-    '{surface}: {count} brads go through the strips over joints, and nothing in the price book is between {least} and {most} long: glue them.',
+    '{surface}: {count} {count|brad goes|brads go} through the strips over joints, and nothing in the price book is between {least} and {most} long: glue them.',
   'doors.noScrew':
     'The panels of the doors are screwed into their inner sheets, and nothing in the price book is between {least} and {most} long. Add a screw, or use clips.',
   'floor.bowedLoose':
     'The sheets of {names} came bowed, and the floor is laid loose: nothing holds it flat but what stands on it. Screw or glue it, or take flat sheets.',
   'lining.noFastener.batten':
-    '{count} places of the battens on the {surface} have no screw: nothing the price book has is {least} to {most} long.',
+    '{count} {count|place|places} of the battens on the {surface} {count|has|have} no screw: nothing the price book has is {least} to {most} long.',
   'lining.noFastener.rib':
-    '{surface}: {count} fixings go into ribs, and no screw in the price book is between {least} and {most} long.',
+    '{surface}: {count} {count|fixing goes|fixings go} into ribs, and no screw in the price book is between {least} and {most} long.',
   'lining.noFastener.timber':
-    '{surface}: {count} fixings go into battens, and nothing in the price book is between {least} and {most} long.',
+    '{surface}: {count} {count|fixing goes|fixings go} into battens, and nothing in the price book is between {least} and {most} long.',
   'lining.noFastener.strip':
-    '{surface}: {count} fixings go into the strips behind joints, and nothing in the price book is between {least} and {most} long: glue them.',
+    '{surface}: {count} {count|fixing goes|fixings go} into the strips behind joints, and nothing in the price book is between {least} and {most} long: glue them.',
   'lining.added':
     '{count} {count|batten is|battens are} added where ribs are too far apart or an end lies on nothing: glue and screw them to the ribs or the skin before the lining closes them in.',
   'lining.ribRound': '{name}: its face is not flat, so nothing is fixed to it.',
