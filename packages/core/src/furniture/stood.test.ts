@@ -3,21 +3,22 @@ import wrenFile from '../../../../demo/wren.json?raw';
 import { derive } from '../derive/derive.js';
 import { baysOf } from '../document/body.js';
 import type { Operation } from '../document/operation.js';
-import type { Project, Thing, Unit } from '../document/schema.js';
+import type { Bay, Project, Thing, Unit } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import { blankOf } from '../parts/part.js';
 import { tiePointsRule } from '../rules/road.js';
 import { boughtDepthRule } from '../rules/room.js';
+import { START_THINGS } from './start-things.js';
 import { leavesPlace, takesAway } from './motions.js';
 import { halfWidth } from '../shell/shell.js';
 import { baseRun } from './families/base-run.js';
 import { boughtCupboard } from './families/bought-cupboard.js';
 import { cornerSeat } from './families/corner-seat.js';
+import { seat } from './families/seat.js';
 import { rack } from './families/rack.js';
 import type { Family } from './family.js';
 import { applyOperation } from './kit.js';
 import { boardBox } from './skeleton.js';
-import { START_THINGS } from './start-things.js';
 
 const { project: wren, priceBook: book } = readProjectFile(wrenFile);
 const after = (project: Project, ...operations: Operation[]): Project =>
@@ -308,6 +309,29 @@ describe('a flap at the end of a worktop', () => {
     expect(shut?.floor).toBeGreaterThan(1);
     expect([lifted?.floor, lifted?.standing, lifted?.way]).toEqual([shut?.floor, shut?.standing, shut?.way]);
   });
+  it('a lid opens the bay it lies on, not one under a level', () => {
+    const battery = START_THINGS.find(({ service }) => service.includes('top'));
+    if (!battery) throw new Error('something is looked after from above');
+    const bay = (name: string, holds: Bay['holds']): Bay => ({ name, holds, front: { kind: 'none' } });
+    const reached = (where: 'low' | 'high') => {
+      const holds = (own: string): Bay['holds'] =>
+        own === where ? { kind: 'thing', thing: battery.id } : { kind: 'open' };
+      const unit: Unit = {
+        ...started(seat),
+        id: 's',
+        division: {
+          cut: 'up',
+          divider: 'board',
+          sizes: [{ share: 1 }, { share: 1 }],
+          parts: [bay('low', holds('low')), bay('high', holds('high'))],
+        },
+      };
+      const project = after(empty, { name: 'putThing', payload: { thing: battery } }, place(unit));
+      return derive(project, book).checks.find(({ id }) => id === `reach:s:${where}:top`)?.grade;
+    };
+    expect(reached('low')).toBe('fails');
+    expect(reached('high')).not.toBe('fails');
+  });
   it('what is taken off a unit leaves the unit where it is', () => {
     const loose = flapped({ flapEnd: 'rear', flapLong: 300, flapLoose: true });
     const mode = { id: 'm', name: 'Meal', use: 'meal' as const, states: { 'u.flap': 1 } };
@@ -324,6 +348,13 @@ describe('a flap at the end of a worktop', () => {
         .map(({ rule }) => rule);
     expect(failing(1400)).toContain('collision');
     expect(failing(2050).length).toBeGreaterThan(0);
+    // as a hinged one does, with or without a mode that lays it on: 82 from the end to the rack
+    const meets = derive(after(loose, place(rackAt(2100))), book).checks.find(({ id }) => id === 'sweep:u.flap');
+    expect(meets?.grade).toBe('fails');
+    expect(meets?.said.params).toMatchObject({ clear: { mm: 2100 - 2000 - 18 }, needs: { mm: 300 - 18 } });
+    expect(
+      derive(loose, book).checks.find(({ id, grade }) => id === 'sweep:u.flap' && grade === 'fails'),
+    ).toBeUndefined();
     const motions = derive(stands, book).made[0]?.skeleton?.motions ?? [];
     expect(motions.map((own) => [own.of, takesAway(own), leavesPlace(own)])).toContainEqual(['u.flap', false, false]);
   });

@@ -193,7 +193,8 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
   const none = (needs: number): Met => ({ clear: needs, needs, by: '', unit: null });
   const least = (needs: number, found: readonly Met[]): Met =>
     found.reduce((first, next) => (next.clear < first.clear ? next : first), none(needs));
-  if (motion.kind === 'lift-off') return none(0);
+  // what is laid on elsewhere meets what stands there
+  if (motion.kind === 'lift-off' && !motion.to) return none(0);
   if (motion.kind === 'slide') {
     const needs = Math.max(...motion.by.map(Math.abs));
     const found = others.flatMap(({ box, name, unit: other }): Met[] => {
@@ -209,7 +210,7 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
     ]);
   }
   const swept = sweptBy(motion);
-  if (motion.about === 'z') {
+  if (motion.kind === 'hinge' && motion.about === 'z') {
     const { reach } = motion;
     const found = others
       .filter(({ box }) => sameHeight(swept, box))
@@ -224,7 +225,8 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
     return least(reach, [...found, ...(room < reach ? [{ clear: room, needs: reach, by: WALL, unit: null }] : [])]);
   }
   // a flap or a lid: what reaches into the box its edge passes through, by how far it gets out of its own place
-  const { through, shut } = motion;
+  const { shut } = motion;
+  const through = motion.kind === 'lift-off' ? (motion.to ?? shut) : motion.through;
   const ways: readonly { readonly needs: number; readonly clear: (box: SolidBox) => number }[] = [
     { needs: shut.y0 - through.y0, clear: (box) => shut.y0 - box.y1 },
     { needs: through.y1 - shut.y1, clear: (box) => box.y0 - shut.y1 },

@@ -173,11 +173,21 @@ const air = appliesTo(airRule, {
       }),
 });
 
-/** Whether a lid opens over a bay. */
-const isLidded = ({ room }: BayRoom, unit: Unit, scene: Scene): boolean =>
-  (scene.skeletons.get(unit.id)?.motions ?? []).some(
-    ({ of, shut }) => /\.lid$/.test(of) && shut.x0 < (room.x0 + room.x1) / 2 && shut.x1 > (room.x0 + room.x1) / 2,
+/** A lid lies this near over the bay that it opens, mm. */
+const LID_OVER_MM = 5;
+/** Whether a lid opens over a bay: it lies on its head, not on a level between. */
+const isLidded = ({ room }: BayRoom, unit: Unit, scene: Scene): boolean => {
+  const [x, y] = [(room.x0 + room.x1) / 2, (room.y0 + room.y1) / 2];
+  return (scene.skeletons.get(unit.id)?.motions ?? []).some(
+    ({ of, shut }) =>
+      of.endsWith('.lid') &&
+      Math.abs(shut.z0 - room.z1) < LID_OVER_MM &&
+      shut.x0 < x &&
+      shut.x1 > x &&
+      shut.y0 < y &&
+      shut.y1 > y,
   );
+};
 /** What stands between a bay and the one before it: the innermost of what does; a board where it lies behind none. */
 function beforeIt({ bay }: BayRoom, { division }: Unit): 'board' | 'frame' | 'none' {
   const holds = (part: Division): boolean => baysOf(part).some(({ name }) => name === bay.name);
