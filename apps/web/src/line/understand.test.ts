@@ -54,7 +54,7 @@ describe('the line', () => {
     ['bench right 30', 'bench', 'front', 460],
     ['bed down 40', 'bed', 'height', 680],
     ['BED mattress 120', 'bed', 'mattress', 120],
-    ['kitchen doors 4', 'kitchen', 'doors', 4],
+    ['bench doors 4', 'bench', 'doors', 4],
     ['kitchen toekick 100', 'kitchen', 'toeKick', 100],
   ])('%s', (typed, unit, field, value) => {
     expect(after(typed, unit, field)).toBe(value);
@@ -133,7 +133,7 @@ describe('the line', () => {
       'bed left 30',
       'sofa left 30',
       '42',
-      'kitchen doors many',
+      'bench doors many',
       '???',
     ])
       expect(hear(typed)?.effect ?? null).toBeNull();

@@ -253,6 +253,8 @@ export const LAYOUT_UI = {
   'choice.legs': 'legs',
   'choice.ledges': 'ledges',
   'choice.none': 'none',
+  'choice.foot': 'foot, to turn down',
+  'choice.head': 'head, to be lifted',
   'choice.open': 'an opening',
   'choice.hinged': 'hinged',
   'choice.sliding': 'sliding',

@@ -146,7 +146,7 @@ describe('mass', () => {
     );
     // along each arch one, and ten battens along the floor, three of them joined from two, and every part of the first three units and the floor
     expect(parts.filter((part) => part.role === 'floor-batten')).toHaveLength(15);
-    expect(parts.filter(({ unit }) => ['bed', 'kitchen', 'bench'].includes(unit ?? ''))).toHaveLength(27);
+    expect(parts.filter(({ unit }) => ['bed', 'kitchen', 'bench'].includes(unit ?? ''))).toHaveLength(47);
   });
 });
 

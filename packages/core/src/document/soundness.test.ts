@@ -192,7 +192,7 @@ describe('a whole document', () => {
         ...wren,
         layout: {
           units: wren.layout.units.map((unit) =>
-            unit.id === 'kitchen'
+            unit.id === 'tall'
               ? {
                   ...unit,
                   division: {
@@ -206,7 +206,7 @@ describe('a whole document', () => {
           ),
         },
       },
-      'project.layout.units[1].division[1]',
+      'project.layout.units[3].division[1]',
     ],
   ])('with %s is told so at its place', (_what, project, place) => {
     const [fault] = faultsIn(project, book);
@@ -249,6 +249,7 @@ const FULL: Project = {
   waits: [{ part: 'kitchen.top', read: null }],
   variants: [{ id: 'v0', name: 'Other', layout: { units: [] } }],
   things: [
+    ...(wren.things ?? []),
     {
       id: 'cold',
       name: 'Cold box',

@@ -64,10 +64,27 @@ const written = (path: readonly PropertyKey[]): string =>
     .join('')
     .replace(/^\./, '') || 'the file';
 
+type Fault = Pick<z.core.$ZodIssue, 'path' | 'message'>;
+
+/**
+ * What is wrong, as near to the place as it can be told: of the forms a value may take the one it comes nearest to,
+ * which is the one whose first fault lies deepest, then the one with the fewest.
+ */
+function nearest(issue: z.core.$ZodIssue): Fault {
+  if (issue.code !== 'invalid_union') return issue;
+  const forms = issue.errors
+    .filter((form) => form.length > 0)
+    .map((form) => ({ faults: form.length, said: nearest(form[0] as z.core.$ZodIssue) }))
+    .sort((a, b) => b.said.path.length - a.said.path.length || a.faults - b.faults);
+  const said = forms[0]?.said;
+  return said === undefined ? issue : { message: said.message, path: [...issue.path, ...said.path] };
+}
+
 function readAs<Schema extends z.ZodType>(schema: Schema, raw: unknown): z.output<Schema> {
   const result = schema.safeParse(raw);
   if (result.success) return result.data;
-  const issue = result.error.issues[0];
+  const first = result.error.issues[0];
+  const issue = first && nearest(first);
   const place = written(issue?.path ?? []);
   throw new FormatError(message('format.field', { place, why: (issue?.message ?? '').replace(/\.$/, '') }), place);
 }

@@ -231,6 +231,14 @@ function neededDepth({ holds }: PlacedBay['bay'], { things }: Pick<Surroundings,
   return thing ? thing.depth + thing.clear.back : null;
 }
 
+/** What a thing needs from its foot upward by its data sheet, mm. */
+function neededHeight({ holds }: PlacedBay['bay'], { things }: Pick<Surroundings, 'things'>): number | null {
+  if (holds.kind !== 'thing' && holds.kind !== 'pull-out') return null;
+  const thing = things.find(({ id }) => id === holds.thing);
+  return thing ? thing.height + thing.clear.top : null;
+}
+const NEEDED = { along: neededWidth, up: neededHeight, deep: neededDepth } as const;
+
 /** Nothing but what is wrong with it. */
 export const nothingButProblems = (problems: readonly FurnitureProblem[], comesApart = false): Skeleton => ({
   boards: [],
@@ -261,7 +269,7 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     },
     thickness: thick,
     reveal: REVEAL_MM,
-    need: (bay, cut) => (cut === 'deep' ? neededDepth(bay, room) : neededWidth(bay, room)),
+    need: (bay, cut) => NEEDED[cut](bay, room),
     deep: ({ x0, x1, z0, z1 }) => Math.max(0, deepBehind(frame, x0, x1, z0, z1)),
   });
   const end = (name: string, at: number, good: 1 | -1): Board[] =>

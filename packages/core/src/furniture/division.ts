@@ -69,7 +69,7 @@ export interface Setting {
   /** How thick a divider is, and the gap between neighbouring fronts. */
   readonly thickness: number;
   readonly reveal: number;
-  /** What the thing in a bay needs along the front or backward; null where it holds none: it then takes an equal share. */
+  /** What the thing in a bay needs along the front, upward or backward; null where it holds none: it then takes an equal share. */
   readonly need: (bay: Bay, cut: CutWay) => number | null;
   /** How deep it is behind the face of the carcass at least. */
   readonly deep: (inside: Region) => number;
@@ -99,6 +99,16 @@ export function divide(unit: Unit, { inside, front, thickness, reveal, need, dee
       problems.push({ place, said: message('furniture.behind', { unit: unit.name, bay: bay.name }) });
     bays.push({ bay, inside: room, front: face });
   };
+  /** What the things in a part need one way: one after another where it is cut that way, else the largest. */
+  const needed = (part: Division, way: CutWay): number | null => {
+    if (!('cut' in part)) return need(part, way);
+    const all = part.parts.map((one) => needed(one, way));
+    const known = all.filter((one) => one !== null);
+    if (part.cut !== way) return known.length > 0 ? Math.max(...known) : null;
+    if (known.length < all.length) return null;
+    const between = part.divider === 'none' ? 0 : (all.length - 1) * thickness;
+    return known.reduce((sum, one) => sum + one, between);
+  };
   const walk = (division: Division, room: Inside, face: Region): void => {
     if (!('cut' in division)) return placed(division, room, face);
     const { cut, parts } = division;
@@ -115,9 +125,8 @@ export function divide(unit: Unit, { inside, front, thickness, reveal, need, dee
     const left = to - from - gaps.reduce((sum, gap) => sum + gap, 0);
     const asked = division.sizes.map((size, i) => {
       if (size !== 'as needed') return size;
-      const own = cut === 'up' ? [] : baysOf(parts[i] ?? parts[0] ?? division);
-      const needs = own.flatMap((bay) => need(bay, cut) ?? []);
-      return needs.length > 0 ? Math.max(...needs) : { share: 1 };
+      const part = parts[i];
+      return (part && needed(part, cut)) ?? { share: 1 };
     });
     const sizes = clearSizes(asked, left);
     if (!sizes || sizes.length !== parts.length) return unfilled(left);

@@ -71,7 +71,8 @@ function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surround
       { kind: 'strut', amount: 2, bears: strutRule.run({ height: dz, mass: mass ?? 0 }).newtons },
       ...held('catch'),
     ];
-  if (moving.some(({ role }) => role === 'flap')) return [hinges, { kind: 'stay', amount: 2 }, ...held('catch')];
+  if (moving.some(({ role }) => role === 'flap' || role === 'outside-board'))
+    return [hinges, { kind: 'stay', amount: 2 }, ...held('catch')];
   return [hinges, ...held('catch')];
 }
 

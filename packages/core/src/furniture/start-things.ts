@@ -108,7 +108,7 @@ export const START_THINGS: readonly Thing[] = [
   thing('cooker-spirit', 'Spirit cooker', 'cooker', { wide: 490, deep: 345, high: 160 }, 5, {
     clear: { side: 10, back: 50, top: 0, front: 0 },
     service: from('front'),
-    connects: by('fuel'),
+    cutOut: cut(470, 325, 15),
   }),
   thing('hob-induction', 'Induction hob', 'cooker', { wide: 290, deep: 510, high: 70 }, 5, {
     clear: { side: 10, back: 20, top: 0, front: 0 },
@@ -123,6 +123,8 @@ export const START_THINGS: readonly Thing[] = [
     clear: { side: 5, back: 30, top: 0, front: 0 },
     connects: by('gas', '12 V'),
     service: from('front'),
+    // its flames are flush with the worktop, which it parts
+    cutOut: cut(510, 450, 5),
   }),
   thing('oven-microwave', 'Microwave oven', 'oven', { wide: 450, deep: 350, high: 270 }, 12, {
     opens: 'door-left',

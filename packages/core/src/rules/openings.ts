@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { message, mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, figure, type Verdict } from './rule.js';
+import { atLeast, atMost, defineRule, either, figure, graded, type Verdict } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 
@@ -17,6 +17,33 @@ export const doorwayRule = defineRule({
     atLeast(free, Math.min(good, width), Math.min(good, tight, width), (grade, spare) =>
       message(`rule.doorway.${grade}`, { name, by, free: mm(free), short: mm(-(spare ?? 0)) }),
     ),
+});
+
+export const outboardRule = defineRule({
+  name: 'outboard',
+  title: 'A board that turns out through a door',
+  formula:
+    'clear = least distance of the room it passes through from the sides, sill and head of the door; good: >= 20; tight: >= 5; fails where no door is behind it',
+  reason: 'What swings out meets the frame, its seal or the leaf that stands open beside it.',
+  figures: { good: figure('clear, good', 20), tight: figure('clear, tight', 5) },
+  input: z.strictObject({
+    clear: length.nullable(),
+    way: z.enum(['beside', 'under', 'above']).default('beside'),
+    name: z.string().default(''),
+    door: z.string().default(''),
+  }),
+  run: ({ clear, way, name, door }, { good, tight }): Verdict =>
+    clear === null
+      ? either(false, graded('rule.outboardNone', { name }))
+      : atLeast(clear, good, tight, (grade, spare) =>
+          message(`rule.outboard.${grade}`, {
+            name,
+            door,
+            way: { word: `outboard.${way}` },
+            clear: mm(clear),
+            short: mm(-(spare ?? 0)),
+          }),
+        ),
 });
 
 export const overStepRule = defineRule({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, either, graded, type Verdict, figure, guard } from './rule.js';
+import { mm, type Message } from '../words/message.js';
+import { asParam, atLeast, atMost, defineRule, either, graded, spokenOf, type Verdict, figure, guard } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const name = z.string().default('');
@@ -110,20 +110,47 @@ export const fuelRule = defineRule({
   }),
 });
 
+/** What goes by a manual is never good: where it is not short, it is left to the manual. */
+const byManual = (verdict: Verdict, said: Message): Verdict =>
+  verdict.grade === 'good' ? { ...verdict, grade: 'unknown', spare: null, said } : verdict;
+
 export const cookerRule = defineRule({
   name: 'above-cooker',
   title: 'What is above a cooker',
-  formula: 'clear = underside above - top of the cooker; good: >= 600 or its sheet; tight: >= 450',
+  formula:
+    'clear = underside above - top of the cooker; tight: < 600; fails: < 450 or its sheet; else unknown: by manual',
   reason: 'Flames and steam. The manual of the appliance wins, and local code.',
   figures: {
     good: guard('good', 600),
     tight: guard('tight', 450),
   },
-  input: z.strictObject({ clear: length, sheet: length, thing: name, by: name }),
-  run: ({ clear, sheet, thing, by }, { good, tight }) =>
-    atLeast(clear, Math.max(good, sheet), Math.max(tight, sheet), (grade, spare) =>
-      graded('rule.cooker', { thing, by, clear: mm(clear), short: mm(-(spare ?? 0)) })(grade),
-    ),
+  input: z.strictObject({ clear: length, sheet: length, thing: name, by: spokenOf }),
+  run: ({ clear, sheet, thing, by }, { good, tight }) => {
+    const params = { thing, by: asParam(by), clear: mm(clear), sheet: mm(sheet) };
+    return byManual(
+      atLeast(clear, Math.max(good, sheet), Math.max(tight, sheet), (grade, spare) =>
+        graded('rule.cooker', { ...params, short: mm(-(spare ?? 0)) })(grade),
+      ),
+      graded(sheet > 0 ? 'rule.cookerSheet' : 'rule.cooker', params)('unknown'),
+    );
+  },
+});
+
+export const besideCookerRule = defineRule({
+  name: 'beside-cooker',
+  title: 'What stands beside and behind a cooker',
+  formula: 'clear = from its edge to what stands up beside or behind it; fails: < its sheet; else unknown: by manual',
+  reason: 'Walls, curtains and cupboards beside a flame char. The manual of the appliance wins, and local code.',
+  input: z.strictObject({ clear: length, sheet: length, thing: name, by: spokenOf }),
+  run: ({ clear, sheet, thing, by }) => {
+    const params = { thing, by: asParam(by), clear: mm(clear), sheet: mm(sheet) };
+    return byManual(
+      atLeast(clear, sheet, sheet, (grade, spare) =>
+        graded('rule.besideCooker', { ...params, short: mm(-(spare ?? 0)) })(grade),
+      ),
+      graded('rule.besideCooker', params)('unknown'),
+    );
+  },
 });
 
 export const storedRule = defineRule({

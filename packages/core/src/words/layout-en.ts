@@ -98,6 +98,7 @@ export const LAYOUT_EN = {
   'motion.slideBed': '{unit}, drawn out',
   'motion.lower': '{unit}, lowered',
   'motion.wingLid': '{unit}, lid of the wing',
+  'motion.outside': '{unit}, turned out',
   'motion.topFlap': '{unit}, flap at its end',
   'motion.looseTop': '{unit}, loose board at its end',
   'motion.rack': '{unit}, slid out',
@@ -247,10 +248,19 @@ export const LAYOUT_EN = {
   'rule.reachShut.fails': '{thing} in {name} is looked after from its {face}, and nothing opens there.',
   'rule.fuel.unknown':
     '{thing}: {which} by its manual and local code; not judged here. A licensed fitter designs and connects it.',
-  'rule.cooker.good': '{thing} has {clear} to {by} above it.',
   'rule.cooker.tight': '{thing} has {clear} to {by} above it: {short} short of good. Its manual and local code win.',
   'rule.cooker.fails': '{thing} has only {clear} to {by} above it, {short} short. Its manual and local code win.',
-  'rule.cooker.unknown': '{thing}: what is above it is not known.',
+  'rule.cooker.unknown':
+    '{thing} has {clear} to {by} above it. What it needs is not on its sheet: its manual and local code say.',
+  'rule.cookerSheet.unknown':
+    '{thing} has {clear} to {by} above it, and its sheet asks for {sheet}. Its manual and local code win.',
+  'cooking.board': 'the board over it',
+  'cooking.left': 'the left wall',
+  'cooking.right': 'the right wall',
+  'rule.besideCooker.fails':
+    '{thing} has only {clear} to {by} beside it, {short} less than its sheet asks. Its manual and local code win.',
+  'rule.besideCooker.unknown':
+    '{thing} has {clear} to {by} beside it. What it needs there goes by its manual and local code; not judged here.',
   'rule.stored.good': '{name} goes into {bay}.',
   'rule.stored.tight': '{name} just goes into {bay}: {spare} to spare.',
   'rule.stored.fails': '{name} does not go into {bay}: {short} too large in the best turn.',
@@ -308,6 +318,7 @@ export const LAYOUT_EN = {
   'mend.way.rear': 'rear',
   'mend.way.left': 'left',
   'mend.way.right': 'right',
+  'mend.intoDoor': 'Fit {name} into {door}',
   'mend.raise': 'Raise {name} by {by}',
   'mend.lower': 'Lower {name} to {to}',
   'mend.heightTo': 'Put {name} at {to}',

@@ -22,22 +22,22 @@ vi.mock('../../kit/use-change.js', () => ({ useChange: () => (operation: Operati
 const { Bays } = await import('./Bays.js');
 
 const { project, priceBook: book } = readProjectFile(wrenFile);
-/** The kitchen of the demo once these are done to it, as it is shown. */
-function kitchen(...operations: Operation[]): { readonly unit: Unit; readonly skeleton: MadeUnit['skeleton'] } {
+/** The tall cupboard of the demo once these are done to it, as it is shown. */
+function cupboard(...operations: Operation[]): { readonly unit: Unit; readonly skeleton: MadeUnit['skeleton'] } {
   const changed = operations.reduce<Project>((p, operation) => applyOperation(p, operation, book).project, project);
-  const unit = changed.layout.units.find(({ id }) => id === 'kitchen');
+  const unit = changed.layout.units.find(({ id }) => id === 'tall');
   const made = createDeriver()
     .derive(changed, book)
-    .made.find((one) => one.unit === 'kitchen');
-  if (!unit || !made) throw new Error('there is no kitchen');
+    .made.find((one) => one.unit === 'tall');
+  if (!unit || !made) throw new Error('there is no cupboard');
   return { unit, skeleton: made.skeleton };
 }
 const shown = (...operations: Operation[]) => {
-  const { unit, skeleton } = kitchen(...operations);
+  const { unit, skeleton } = cupboard(...operations);
   render(<Bays unit={unit} skeleton={skeleton} things={project.things ?? []} />);
   return skeleton;
 };
-const at = { id: 'kitchen', bay: 'bay-1' };
+const at = { id: 'tall', bay: 'bay-1' };
 const deep: Operation = { name: 'divideBay', payload: { ...at, cut: 'deep', into: 2 } };
 const along: Operation = { name: 'divideBay', payload: { ...at, cut: 'along', into: 2 } };
 
@@ -52,19 +52,19 @@ describe('the bays of a unit', () => {
     await user.click(screen.getByRole('button', { name: 'bay-1: Add a level' }));
     await user.click(screen.getByRole('button', { name: 'bay-2: Add an inner back' }));
     expect(acted.map(({ payload }) => payload)).toEqual([
-      { id: 'kitchen', bay: 'bay-2', cut: 'along', into: 2 },
-      { id: 'kitchen', bay: 'bay-1', cut: 'up', into: 2 },
-      { id: 'kitchen', bay: 'bay-2', cut: 'deep', into: 2 },
+      { id: 'tall', bay: 'bay-2', cut: 'along', into: 2 },
+      { id: 'tall', bay: 'bay-1', cut: 'up', into: 2 },
+      { id: 'tall', bay: 'bay-2', cut: 'deep', into: 2 },
     ]);
   });
 
   it('one behind another is named in the view from the front, and drawn from above with its depth', () => {
     const skeleton = shown(deep);
     const back = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-2');
-    const front = screen.getByRole('group', { name: 'Kitchen from its front' });
+    const front = screen.getByRole('group', { name: 'Tall cupboard from its front' });
     expect(within(front).getByText('behind: bay-2')).toBeTruthy();
     expect(within(front).queryByText('bay-2')).toBeNull();
-    const plan = screen.getByRole('group', { name: /Kitchen from above/ });
+    const plan = screen.getByRole('group', { name: /Tall cupboard from above/ });
     const depth = Math.round(Math.min(back?.deepLow ?? 0, back?.deepHigh ?? 0));
     expect(depth).toBeGreaterThan(100);
     expect(within(plan).getAllByText(new RegExp(`× ${depth}`)).length).toBeGreaterThan(0);
@@ -79,7 +79,7 @@ describe('the bays of a unit', () => {
     await user.click(screen.getByRole('option', { name: 'open' }));
     await user.click(behind.getByRole('combobox', { name: /Holds/ }));
     expect(screen.queryByRole('option', { name: 'drawers' })).toBeNull();
-    expect(acted).toEqual([{ name: 'changeBay', payload: { id: 'kitchen', bay: 'bay-2', front: { kind: 'none' } } }]);
+    expect(acted).toEqual([{ name: 'changeBay', payload: { id: 'tall', bay: 'bay-2', front: { kind: 'none' } } }]);
   });
 
   it('its depth is typed, what stands between is picked', async () => {
@@ -92,8 +92,8 @@ describe('the bays of a unit', () => {
     await user.click(behind.getByRole('combobox', { name: /Dividers beside it/ }));
     await user.click(screen.getByRole('option', { name: /frames/ }));
     expect(acted).toEqual([
-      { name: 'sizeBay', payload: { id: 'kitchen', bay: 'bay-2', size: 180 } },
-      { name: 'changeDividers', payload: { id: 'kitchen', bay: 'bay-2', divider: 'frame' } },
+      { name: 'sizeBay', payload: { id: 'tall', bay: 'bay-2', size: 180 } },
+      { name: 'changeDividers', payload: { id: 'tall', bay: 'bay-2', divider: 'frame' } },
     ]);
   });
 
@@ -104,7 +104,7 @@ describe('the bays of a unit', () => {
     const plan = within(screen.getByRole('group', { name: /from above/ }));
     fireEvent.keyDown(plan.getByRole('slider', { name: 'Divider beside bay-1' }), { key: 'ArrowUp' });
     expect(acted).toEqual([
-      { name: 'sizeBay', payload: { id: 'kitchen', bay: 'bay-1', size: Math.round((size + 5) / 5) * 5 } },
+      { name: 'sizeBay', payload: { id: 'tall', bay: 'bay-1', size: Math.round((size + 5) / 5) * 5 } },
     ]);
   });
 
@@ -112,10 +112,10 @@ describe('the bays of a unit', () => {
     const skeleton = shown(along);
     const one = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-1');
     const size = (one?.room.x1 ?? 0) - (one?.room.x0 ?? 0);
-    const front = within(screen.getByRole('group', { name: 'Kitchen from its front' }));
+    const front = within(screen.getByRole('group', { name: 'Tall cupboard from its front' }));
     fireEvent.keyDown(front.getByRole('slider', { name: 'Divider beside bay-1' }), { key: 'ArrowRight' });
     expect(acted).toEqual([
-      { name: 'sizeBay', payload: { id: 'kitchen', bay: 'bay-1', size: Math.round((size - 5) / 5) * 5 } },
+      { name: 'sizeBay', payload: { id: 'tall', bay: 'bay-1', size: Math.round((size - 5) / 5) * 5 } },
     ]);
   });
 

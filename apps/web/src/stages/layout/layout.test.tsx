@@ -105,11 +105,11 @@ describe('what does not fit', () => {
   it('stands beside what cannot be made, in words: eight shelves in 300 leave nothing between them', () => {
     const crowded = sceneOf(
       wren,
-      { name: 'changeUnit', payload: { id: 'kitchen', changes: { height: 300 } } },
-      { name: 'changeUnit', payload: { id: 'kitchen', changes: { shelves: 8 } } },
+      { name: 'changeUnit', payload: { id: 'tall', changes: { height: 300 } } },
+      { name: 'changeUnit', payload: { id: 'tall', changes: { shelves: 8 } } },
     );
     const { unmount } = render(<ChecksPanel scene={crowded} />, { wrapper: MemoryRouter });
-    expect(screen.getByText(/Kitchen, bay-1: 8 shelves leave \d+ between them/)).toBeTruthy();
+    expect(screen.getByText(/Tall cupboard, bay-1: 8 shelves leave \d+ between them/)).toBeTruthy();
     unmount();
     render(<ChecksPanel scene={scene} />, { wrapper: MemoryRouter });
     expect(screen.queryByText(/between them/)).toBeNull();
@@ -261,10 +261,10 @@ describe('weight, data sheets and goods', () => {
     render(<Goods scene={sceneOf(wren)} />);
     await user.click(screen.getByRole('button', { name: /Nipping press/, hidden: true }));
     await user.click(screen.getByRole('combobox', { name: 'Kept in', hidden: true }));
-    await user.click(screen.getByRole('option', { name: 'Kitchen, bay-1' }));
+    await user.click(screen.getByRole('option', { name: 'Tall cupboard, bay-1' }));
     expect(acted[0]).toMatchObject({
       name: 'putStored',
-      payload: { stored: { id: 'press', kept: { unit: 'kitchen', bay: 'bay-1' } } },
+      payload: { stored: { id: 'press', kept: { unit: 'tall', bay: 'bay-1' } } },
     });
   });
 });
@@ -328,8 +328,8 @@ describe('a unit', () => {
     expect(screen.queryByText(/Lowered it makes a bed/)).toBeNull();
   });
   it('has bays that hold and close what is picked, latched from the start', async () => {
-    const unit = wren.project.layout.units.find(({ id }) => id === 'kitchen');
-    if (!unit) throw new Error('the demo has a kitchen');
+    const unit = wren.project.layout.units.find(({ id }) => id === 'tall');
+    if (!unit) throw new Error('the demo has a tall cupboard');
     render(<Bays unit={unit} things={wren.project.things ?? []} skeleton={null} />);
     await user.click(screen.getByRole('combobox', { name: /Holds/ }));
     await user.click(screen.getByRole('option', { name: 'drawers' }));
@@ -338,9 +338,9 @@ describe('a unit', () => {
     expect(acted).toEqual([
       {
         name: 'changeBay',
-        payload: { id: 'kitchen', bay: 'bay-1', holds: { kind: 'drawers', count: 2, latch: true } },
+        payload: { id: 'tall', bay: 'bay-1', holds: { kind: 'drawers', count: 4, latch: true } },
       },
-      { name: 'changeBay', payload: { id: 'kitchen', bay: 'bay-1', front: { kind: 'flap-down', latch: true } } },
+      { name: 'changeBay', payload: { id: 'tall', bay: 'bay-1', front: { kind: 'flap-down', latch: true } } },
     ]);
   });
 });
@@ -527,7 +527,7 @@ describe('files and figures beside the drawing', () => {
     expect(text).toContain('Bench clear of the bed touches what is cut already: Bench top');
     expect(text).not.toContain('bench.top');
     expect(text).toContain('Kitchen by its appliances buys otherwise: ');
-    expect(text).toContain('Round sink (400 x 400 x 180): 1, was 0');
+    expect(text).toMatch(/Birch plywood 15 \(2.500 × 1.250\): 2, was 4/);
   });
   it('lay a kept layout over the one that stands, and take it off again', async () => {
     const scene = sceneOf(wren);
@@ -634,16 +634,16 @@ describe('what one wishes and holds', () => {
     const start = screen.getByLabelText('Start of the search, any number');
     await user.clear(start);
     await user.type(start, '7{Enter}');
-    // nothing is built in yet: one sink, one cooker, one cold box, not every data sheet there is
+    // what is built in is picked: the sink, the cooker and the cold box, not every data sheet there is
     const builtIn = within(screen.getByRole('group', { name: 'Built into its runs of cupboards' }));
     expect(builtIn.getAllByRole('checkbox', { checked: true })).toHaveLength(3);
-    await user.click(builtIn.getByRole('checkbox', { name: 'Cold box 40 l, lid' }));
+    await user.click(builtIn.getByRole('checkbox', { name: 'Cold box 20 l, lid' }));
     await user.click(builtIn.getByRole('checkbox', { name: 'Battery 200 Ah' }));
     await user.click(screen.getByRole('button', { name: 'Look for arrangements' }));
     expect(asked).toEqual([
       [
         expect.objectContaining({
-          things: ['sink-square', 'cooker-spirit', 'battery-200'],
+          things: ['cooker-spirit', 'sink-round', 'battery-200'],
           weights: { storage: 3, worktop: 0, way: 1, glass: 1, comfort: 1 },
         }),
         7,

@@ -8,6 +8,7 @@ import { cornerSeat } from './corner-seat.js';
 import { rack } from './rack.js';
 import { highCupboard } from './high-cupboard.js';
 import { leafTable } from './leaf-table.js';
+import { outsideBoard } from './outside-board.js';
 import { partition } from './partition.js';
 import { plainBox } from './plain-box.js';
 import { seat } from './seat.js';
@@ -35,6 +36,7 @@ export const FAMILIES: readonly Family[] = [
   tiltingBoard,
   table,
   leafTable,
+  outsideBoard,
   partition,
   washRoom,
   stool,

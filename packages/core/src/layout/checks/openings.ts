@@ -1,9 +1,12 @@
+import type { z } from 'zod';
 import { endOf, standsAt } from '../../document/body.js';
-import { appliesTo, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
+import { offer } from '../../furniture/offer.js';
+import { appliesTo, type Case, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
-import { doorwayRule, glassGapRule, overStepRule, sashRule } from '../../rules/openings.js';
+import { doorwayRule, glassGapRule, outboardRule, overStepRule, sashRule } from '../../rules/openings.js';
 import { widthOf } from '../../shell/openings.js';
 import { halfWidth } from '../../shell/shell.js';
+import { message } from '../../words/message.js';
 
 type Walled = SeenOpening & { readonly side: 'left' | 'right' };
 
@@ -74,6 +77,59 @@ const doorway = appliesTo(doorwayRule, {
     }),
 });
 
+/** Nothing that reaches less far beyond the wall has to pass a door, mm. */
+const BEYOND_MM = 30;
+const outboard = appliesTo(outboardRule, {
+  ofUnit: (unit, scene) =>
+    (scene.skeletons.get(unit.id)?.motions ?? []).flatMap((motion): Case<z.output<typeof outboardRule.input>>[] => {
+      if (motion.kind !== 'hinge' || motion.about !== 'level') return [];
+      const { open, through } = motion;
+      const middle = (open.x0 + open.x1) / 2;
+      const beyond = (side: 'left' | 'right'): boolean =>
+        (side === 'left' ? -open.y0 : open.y1) >
+        halfWidth(scene.inner, side, middle, (open.z0 + open.z1) / 2) + BEYOND_MM;
+      const side = (['left', 'right'] as const).find(beyond);
+      if (side === undefined) return [];
+      const [door] = inWalls(scene, 'door')
+        .filter((one) => one.side === side && one.from < open.x1 && one.to > open.x0)
+        .sort((a, b) => overlap(b, open) - overlap(a, open));
+      const pin: Pin = { unit: unit.id, person: null, x: middle, y: (through.y0 + through.y1) / 2 };
+      const id = `outboard:${motion.of}`;
+      if (!door) return [{ id, input: { clear: null, way: 'beside', name: unit.name, door: '' }, pin }];
+      // a door that leans passes what its narrowest height does
+      const narrow = { from: Math.max(door.from, door.fromHead), to: Math.min(door.to, door.toHead) };
+      const ways = [
+        { way: 'beside' as const, clear: Math.min(through.x0 - narrow.from, narrow.to - through.x1) },
+        { way: 'under' as const, clear: through.z0 - door.sill },
+        { way: 'above' as const, clear: door.head - through.z1 },
+      ];
+      const { way, clear } = ways.reduce((least, next) => (next.clear < least.clear ? next : least));
+      return [
+        {
+          id,
+          input: { clear, way, name: unit.name, door: door.opening.name },
+          pin,
+          mend: () => {
+            const room = { from: Math.ceil(narrow.from + FREE_MM), to: Math.floor(narrow.to - FREE_MM) };
+            const length = Math.min(Math.round(unit.body.length), room.to - room.from);
+            const from = Math.max(Math.round(unit.body.from), Math.ceil(door.sill + FREE_MM - scene.inner.floor));
+            const height = Math.min(Math.round(unit.body.to), Math.floor(door.head - FREE_MM - scene.inner.floor));
+            return offer(
+              unit,
+              scene,
+              { x: Math.min(Math.max(unit.body.x, room.from), room.to - length), length, from, height },
+              message('mend.intoDoor', { name: unit.name, door: door.opening.name }),
+            );
+          },
+        },
+      ];
+    }),
+});
+/** Left free all round by what is offered, mm. */
+const FREE_MM = 20;
+const overlap = ({ from, to }: Walled, { x0, x1 }: { readonly x0: number; readonly x1: number }): number =>
+  Math.min(to, x1) - Math.max(from, x0);
+
 const overStep = appliesTo(overStepRule, {
   ofUnit: (unit, scene) =>
     scene.arches
@@ -127,4 +183,4 @@ const glassGap = appliesTo(glassGapRule, {
 });
 
 /** Whether doors, steps and windows stay free. */
-export const OPENING_CHECKS = [doorway, overStep, sash, glassGap];
+export const OPENING_CHECKS = [doorway, outboard, overStep, sash, glassGap];

@@ -1,6 +1,7 @@
 import type { SceneFamily } from '../../furniture/scene.js';
 import type { SceneRule } from '../../furniture/scene.js';
 import { OPENING_CHECKS } from './openings.js';
+import { COOKING_CHECKS } from './cooking.js';
 import { PEOPLE_CHECKS } from './people.js';
 import { LIVING_CHECKS } from './living.js';
 import { RUN_CHECKS } from './runs.js';
@@ -23,6 +24,7 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...MOVING_CHECKS,
   ...MODE_CHECKS,
   ...THING_CHECKS,
+  ...COOKING_CHECKS,
   ...SERVICE_CHECKS,
   ...RUN_CHECKS,
   ...USE_CHECKS,

@@ -5,7 +5,7 @@ import type { Bay, Division, Stored, Thing, Unit } from '../../document/schema.j
 import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
 import { offer, together, tried } from '../../furniture/offer.js';
-import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
@@ -13,8 +13,6 @@ import { spread } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import {
   airRule,
-  cookerRule,
-  fuelRule,
   placesRule,
   reachRule,
   storedRule,
@@ -23,7 +21,7 @@ import {
   ventArea,
 } from '../../rules/things.js';
 import { reachBackRule } from '../../rules/sitting.js';
-import { halfWidth, roofHeight } from '../../shell/shell.js';
+import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { deeper, higher, wider } from './bay-offers.js';
 
@@ -40,11 +38,11 @@ export const inBays = (unit: Unit, scene: Scene): InBay[] =>
     const thing = id === null ? undefined : scene.things.find((own) => own.id === id);
     return thing ? [{ unit, place, thing }] : [];
   });
-const middle = ({ room }: BayRoom): { readonly x: number; readonly y: number } => ({
+export const middle = ({ room }: BayRoom): { readonly x: number; readonly y: number } => ({
   x: (room.x0 + room.x1) / 2,
   y: (room.y0 + room.y1) / 2,
 });
-const pinIn = (unit: Unit, place: BayRoom): Pin => ({ unit: unit.id, person: null, ...middle(place) });
+export const pinIn = (unit: Unit, place: BayRoom): Pin => ({ unit: unit.id, person: null, ...middle(place) });
 const bayName = (unit: Unit, bay: Bay): string => `${unit.name}, ${bay.name}`;
 const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'front' | 'vents'>>): Operation => ({
   name: 'changeBay',
@@ -343,77 +341,6 @@ const reach = appliesTo(reachRule, {
     ),
 });
 
-/** What of a thing goes by its manual alone. */
-const BY_MANUAL = ['gas', 'flue', 'fuel', 'air'] as const;
-
-const fuel = appliesTo(fuelRule, {
-  ofRoom: (scene) => {
-    const told = (thing: Thing, id: string, pin: Pin): Case<{ thing: string; which: string }>[] => {
-      const which = BY_MANUAL.filter((connection) => thing.connects.includes(connection));
-      return which.length === 0
-        ? []
-        : [{ id: `fuel:${id}`, input: { thing: thing.name, which: which.join(', ') }, pin }];
-    };
-    return scene.units.flatMap((unit) => {
-      const own = alone(unit, scene);
-      const { body } = unit;
-      return [
-        ...inBays(unit, scene).flatMap(({ place, thing }) =>
-          told(thing, `${unit.id}:${place.bay.name}`, pinIn(unit, place)),
-        ),
-        ...(own && body.stands === 'free'
-          ? told(own, unit.id, { unit: unit.id, person: null, x: body.x + body.length / 2, y: body.y + body.width / 2 })
-          : []),
-      ];
-    });
-  },
-});
-
-const cooker = appliesTo(cookerRule, {
-  ofRoom: (scene) =>
-    scene.units.flatMap((unit) =>
-      inBays(unit, scene)
-        .filter(({ thing }) => thing.kind === 'cooker')
-        .map(({ place, thing }) => {
-          const { room, bay } = place;
-          const top = scene.inner.floor + unit.body.to;
-          const at = middle(place);
-          const roof = roofHeight(scene.inner, at.x, at.y);
-          let [above, by] = [roof, 'the roof'];
-          for (const other of scene.units) {
-            if (other.id === unit.id) continue;
-            for (const box of solidsOf(other, scene, scene.families))
-              if (
-                box.x0 < room.x1 &&
-                box.x1 > room.x0 &&
-                box.y0 < room.y1 &&
-                box.y1 > room.y0 &&
-                box.z0 >= top &&
-                box.z0 < above
-              )
-                [above, by] = [box.z0, other.name];
-          }
-          const over = scene.units.find(({ name }) => name === by);
-          return {
-            id: `cooker:${unit.id}:${bay.name}`,
-            input: { clear: Math.max(0, above - top), sheet: thing.clear.top, thing: thing.name, by },
-            pin: pinIn(unit, place),
-            mend: ({ spare }) => {
-              const more = wholeUp(-(spare ?? 0));
-              return over && over.body.to - over.body.from > 150
-                ? offer(
-                    over,
-                    scene,
-                    { from: over.body.from + more },
-                    message('mend.raise', { name: over.name, by: mm(more) }),
-                  )
-                : null;
-            },
-          };
-        }),
-    ),
-});
-
 const LITRE = 1e6;
 /** The inside of a bay and what goes through its front, mm. */
 function insideOf(
@@ -526,4 +453,4 @@ const full = appliesTo(placesRule, {
 });
 
 /** Whether appliances and goods go where they are to go, and are reached. */
-export const THING_CHECKS = [fits, sizes, air, reach, fuel, cooker, stores, full, back];
+export const THING_CHECKS = [fits, sizes, air, reach, stores, full, back];

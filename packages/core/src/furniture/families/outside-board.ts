@@ -1,0 +1,198 @@
+import { z } from 'zod';
+import { endOf, frontLineOf } from '../../document/body.js';
+import type { Unit } from '../../document/unit-schema.js';
+import { materialOf } from '../../materials/material.js';
+import { spread } from '../../numeric/plane.js';
+import { halfWidth } from '../../shell/shell.js';
+import { message, mm } from '../../words/message.js';
+import { nothingButProblems } from '../carcass.js';
+import {
+  bodyField,
+  choiceField,
+  faultsBy,
+  freePlace,
+  fromField,
+  materialField,
+  sheetAbout,
+  sideField,
+  type Family,
+  type Start,
+  type Surroundings,
+} from '../family.js';
+import { boardIn, outward } from '../simple-boards.js';
+import { contactsOf } from '../skeleton.js';
+
+/** Kept between the board and the door that is shut behind it, mm. */
+const DOOR_GAP_MM = 5;
+const HINGES = ['foot', 'head'] as const;
+const hingeOf = ({ options }: Unit): (typeof HINGES)[number] => (options['hinge'] === 'head' ? 'head' : 'foot');
+
+interface Lies {
+  readonly thick: number;
+  /** From the centre line to its outer face, and to the door that is shut, mm. */
+  readonly outer: number;
+  readonly door: number;
+}
+function liesOf(unit: Unit, { inner, book }: Surroundings): Lies | null {
+  const line = frontLineOf(unit);
+  const board = materialOf(book, unit.materials['board'] ?? '');
+  if (!line || !board) return null;
+  const [low, high] = [inner.floor + unit.body.from, inner.floor + unit.body.to];
+  const door = Math.min(
+    ...spread(unit.body.x, endOf(unit), 9).flatMap((x) =>
+      spread(low, high, 5).map((height) => halfWidth(inner, line.side, x, height)),
+    ),
+  );
+  return { thick: board.thickness, outer: line.front + board.thickness, door };
+}
+
+function boardAt(
+  x: number,
+  length: number,
+  side: 'left' | 'right',
+  wall: number,
+  { id, name, book }: Pick<Start, 'id' | 'name' | 'book'>,
+): Unit {
+  const board = sheetAbout(book, 15);
+  return {
+    id,
+    family: 'outside-board',
+    name,
+    body: {
+      stands: side,
+      x,
+      length,
+      front: Math.floor(wall - DOOR_GAP_MM - (materialOf(book, board)?.thickness ?? 0)),
+      from: 500,
+      to: 900,
+    },
+    meets: { foot: { how: 'open' } },
+    division: { name: 'none', holds: { kind: 'open' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board },
+    options: { hinge: 'foot' },
+  };
+}
+const leastWall = (room: Surroundings['inner'], side: 'left' | 'right', x: number, length: number): number =>
+  Math.min(
+    ...spread(x, x + length, 9).flatMap((at) =>
+      [500, 700, 900].map((height) => halfWidth(room, side, at, room.floor + height)),
+    ),
+  );
+
+/** A board inside a door of a side wall that turns out through it and lies level outside: to cook, to sell, to eat at. */
+export const outsideBoard: Family = {
+  id: 'outside-board',
+  words: {
+    name: 'Outside board',
+    add: 'Board out through a door',
+    start: 'Outside board',
+    noun: 'outside-board',
+    fields: { board: 'Board of', hinge: 'Hinged at its' },
+    roles: { 'outside-board': 'outside board' },
+  },
+  schools: ['plywood'],
+  cuts: [],
+  fields: [
+    bodyField('x', 'x'),
+    bodyField('length', 'length'),
+    fromField,
+    bodyField('height', 'to'),
+    bodyField('front', 'front'),
+    sideField,
+    choiceField('hinge', HINGES),
+    materialField('board'),
+  ],
+  faults: faultsBy({
+    stands: ['left', 'right'],
+    materials: ['board'],
+    options: z.strictObject({ hinge: z.enum(HINGES) }),
+    cuts: [],
+  }),
+  start: (start) => {
+    const length = Math.round(Math.min(start.room.length / 2, 800));
+    const { side, x } = freePlace(start, length, ['right', 'left']);
+    return boardAt(x, length, side, leastWall(start.room, side, x, length), start);
+  },
+  skeleton: (unit, room) => {
+    const line = frontLineOf(unit);
+    const board = materialOf(room.book, unit.materials['board'] ?? '');
+    const lies = liesOf(unit, room);
+    if (!line || !board || !lies) return nothingButProblems([], true);
+    if (lies.outer > lies.door)
+      return nothingButProblems(
+        [
+          {
+            place: unit.id,
+            said: message('outside.door', { unit: unit.name, short: mm(lies.outer - lies.door) }),
+          },
+        ],
+        true,
+      );
+    const { from, to } = unit.body;
+    const [z0, z1] = [room.inner.floor + from, room.inner.floor + to];
+    const along = { x0: unit.body.x, x1: endOf(unit) };
+    const shut = { ...along, ...outward(line.sign, line.front, lies.outer), z0, z1 };
+    const out = outward(line.sign, lies.outer, lies.outer + to - from);
+    const open =
+      hingeOf(unit) === 'foot'
+        ? { ...along, ...out, z0, z1: z0 + lies.thick }
+        : { ...along, ...out, z0: z1 - lies.thick, z1 };
+    const boards = [
+      boardIn(shut, 'y', {
+        name: 'board',
+        role: 'outside-board',
+        material: board,
+        grain: 'x',
+        good: line.sign > 0 ? -1 : 1,
+        held: 'hung',
+        moves: 'board',
+      }),
+    ];
+    return {
+      boards,
+      contacts: contactsOf(boards),
+      comesApart: true,
+      problems: [],
+      motions: [
+        {
+          of: `${unit.id}.board`,
+          name: message('motion.outside', { unit: { unit: unit.id } }),
+          kind: 'hinge',
+          about: 'level',
+          shut,
+          open,
+          through: { ...along, ...outward(line.sign, line.front, lies.outer + to - from), z0, z1 },
+          hands: 1,
+          latch: true,
+          before: 0,
+        },
+      ],
+    };
+  },
+  tells: (unit, room) => {
+    const lies = liesOf(unit, room);
+    if (!lies || lies.outer > lies.door) return [];
+    const { from, to } = unit.body;
+    return [
+      message('outside.lies', { height: mm(hingeOf(unit) === 'foot' ? from + lies.thick : to), deep: mm(to - from) }),
+      message('outside.gap', { gap: mm(lies.door - lies.outer) }),
+    ];
+  },
+  // only the board: what stands before it stands before it
+  solids: (unit, room) => {
+    const line = frontLineOf(unit);
+    const lies = liesOf(unit, room);
+    if (!line || !lies) return [];
+    return [
+      {
+        x0: unit.body.x,
+        x1: endOf(unit),
+        ...outward(line.sign, line.front, lies.outer),
+        z0: room.inner.floor + unit.body.from,
+        z1: room.inner.floor + unit.body.to,
+      },
+    ];
+  },
+  rules: [],
+};

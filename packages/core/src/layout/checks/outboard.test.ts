@@ -1,0 +1,130 @@
+import { describe, expect, it } from 'vitest';
+import wrenFile from '../../../../../demo/wren.json?raw';
+import { derive } from '../../derive/derive.js';
+import type { Project } from '../../document/schema.js';
+import { readProjectFile } from '../../formats/read.js';
+import { applyOperation } from '../../furniture/kit.js';
+import { standsMoved } from '../../furniture/motions.js';
+import { outboardRule } from '../../rules/openings.js';
+import { halfWidth } from '../../shell/shell.js';
+import { say } from '../../words/say.js';
+
+const { project, priceBook } = readProjectFile(wrenFile);
+/** Wren's sliding door: from 240 to 1370, from the floor to 1690. */
+const DOOR = { from: 240, to: 1370, head: 1690 };
+const bare = derive(project, priceBook);
+
+/** Wren with a board at its right wall; its lower and upper edge above the finished floor. */
+function withBoard(x: number, length: number, from: number, to: number, options = { hinge: 'foot' }): Project {
+  const room = bare.inner;
+  if (!room) throw new Error('there is no room');
+  const wall = Math.min(
+    ...[x, x + length].flatMap((at) =>
+      [from, (from + to) / 2, to].map((z) => halfWidth(room, 'right', at, room.floor + z)),
+    ),
+  );
+  return applyOperation(project, {
+    name: 'placeUnit',
+    payload: {
+      unit: {
+        id: 'stall',
+        family: 'outside-board',
+        name: 'Stall',
+        body: { stands: 'right', x, length, front: Math.floor(wall - 25), from, to },
+        meets: { foot: { how: 'open' } },
+        division: { name: 'none', holds: { kind: 'open' }, front: { kind: 'none' } },
+        school: 'plywood',
+        materials: { board: 'birch-15' },
+        options,
+      },
+    },
+  }).project;
+}
+type Derived = ReturnType<typeof derive>;
+const noteIn = (derived: Derived) => derived.checks.find(({ id }) => id === 'outboard:stall.board');
+const boardIn = (derived: Derived) => {
+  const motion = derived.made.find(({ unit }) => unit === 'stall')?.skeleton?.motions?.[0];
+  if (motion?.kind !== 'hinge' || motion.about !== 'level') throw new Error('it does not turn');
+  return motion;
+};
+
+describe('a board that turns out through a door', () => {
+  it('is judged by the least of what is left, and fails where there is no door', () => {
+    const grade = (clear: number | null) => outboardRule.run({ clear, way: 'beside', name: '', door: '' }).grade;
+    expect([grade(20), grade(19), grade(5), grade(4), grade(null)]).toEqual([
+      'good',
+      'tight',
+      'tight',
+      'fails',
+      'fails',
+    ]);
+  });
+
+  it('lies level outside at its foot, or at its head, as deep as it is high', () => {
+    const [foot, head] = ['foot', 'head'].map((hinge) =>
+      boardIn(derive(withBoard(400, 700, 500, 900, { hinge }), priceBook)),
+    );
+    const floor = bare.inner?.floor ?? 0;
+    if (!foot || !head) throw new Error('there are two');
+    expect([foot.open.z0 - floor, foot.open.z1 - floor]).toEqual([500, 515]);
+    expect([head.open.z0 - floor, head.open.z1 - floor]).toEqual([885, 900]);
+    for (const { open, shut } of [foot, head]) {
+      // from its outer face outwards: no part of it is left inside
+      expect(open.y0).toBeCloseTo(shut.y1, 9);
+      expect(open.y1 - open.y0).toBeCloseTo(400, 9);
+      expect(shut.z1 - shut.z0).toBeCloseTo(400, 9);
+    }
+    expect(standsMoved(foot, 1)).toMatchObject({ z0: foot.open.z0, z1: foot.open.z1 });
+  });
+
+  it('clears the door: good within it, tight near its side, failing over its head, and mended by one press', () => {
+    const inside = noteIn(derive(withBoard(DOOR.from + 100, 700, 500, 900), priceBook));
+    expect(inside).toMatchObject({ grade: 'good' });
+    expect(noteIn(derive(withBoard(DOOR.from + 10, 700, 500, 900), priceBook))).toMatchObject({
+      grade: 'tight',
+      spare: -10,
+    });
+    const high = withBoard(DOOR.to - 500, 700, 1300, 1700);
+    const fails = noteIn(derive(high, priceBook));
+    // 870 to 1570 reaches 200 past its side
+    expect(fails).toMatchObject({ grade: 'fails', spare: -220 });
+    expect(fails && say(fails.said)).toContain('Sliding door');
+    const [mend] = fails?.mends ?? [];
+    const mended = (mend?.operations ?? []).reduce((p, operation) => applyOperation(p, operation).project, high);
+    expect(noteIn(derive(mended, priceBook))).toMatchObject({ grade: 'good' });
+  });
+
+  it('is told to turn out through the wall where there is no door', () => {
+    const note = noteIn(derive(withBoard(1500, 700, 500, 900), priceBook));
+    expect(note).toMatchObject({ grade: 'fails', mends: [] });
+    expect(note && say(note.said)).toBe('Stall turns out through the wall: no door of that side is behind it.');
+  });
+
+  it('that stands out through the shut door is a problem with its place, and has no parts', () => {
+    const set = withBoard(400, 700, 500, 900);
+    const out = applyOperation(set, {
+      name: 'changeUnit',
+      payload: { id: 'stall', changes: { front: 940 } },
+    }).project;
+    const made = derive(out, priceBook).made.find(({ unit }) => unit === 'stall');
+    expect(made?.skeleton?.boards).toEqual([]);
+    expect(made?.skeleton?.problems[0]?.place).toBe('stall');
+  });
+
+  it('is held on the road, bought with hinges and stays, and shut to drive', () => {
+    const set = withBoard(400, 700, 500, 900);
+    const states = { 'stall.board': 1 };
+    const driving = applyOperation(set, {
+      name: 'putMode',
+      payload: { mode: { id: 'drive', name: 'Drive', use: 'drive', states } },
+    }).project;
+    const derived = derive(driving, priceBook);
+    const mentions = derived.checks.filter(({ rule, grade }) => rule === 'shut-to-drive' && grade === 'fails');
+    expect(mentions.map(({ said }) => say(said)).join()).toContain('stall, turned out');
+    const kinds = (of: Project) =>
+      derive(of, priceBook)
+        .shopping.lines.filter(({ id }) => /hinge|stay/.test(id))
+        .reduce((sum, { quantity }) => sum + quantity, 0);
+    expect(kinds(set)).toBeGreaterThan(kinds(project) + 2);
+  });
+});
