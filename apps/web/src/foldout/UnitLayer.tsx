@@ -20,7 +20,7 @@ import {
   type SnapWorld,
 } from '@nestplank/core/layout';
 import type { Point } from '@nestplank/core/numeric';
-import { halfWidth, type Shell } from '@nestplank/core/shell';
+import type { Shell } from '@nestplank/core/shell';
 import { act, previewActions } from '../state/session.js';
 import { look, useView } from '../state/view.js';
 import { lying } from '../kit/body.js';
@@ -28,6 +28,7 @@ import { BodyOutline } from '../kit/BodyOutline.js';
 import { ringPath } from '../kit/path.js';
 import { useSpeech } from '../words/use-speech.js';
 import { screenX, screenY, wallPatch, type FoldOutFrame } from './geometry.js';
+import { HANGS_MM, labelPlace, lyingPlace } from './label-place.js';
 
 interface UnitLayerProps {
   readonly frame: FoldOutFrame;
@@ -137,11 +138,11 @@ function Lying({
     along === 'y'
       ? [screenX(frame, head + down), screenY(frame, mx + across)]
       : [screenX(frame, my + across), screenY(frame, mx + head + down)];
-  const [tx, ty] = at([person.stature * 0.345, 0]);
+  const name = lyingPlace(frame, person, berth, along);
   return (
     <g role="img" aria-label={`${person.name} ${len(person.stature)}`} pointerEvents="none">
       <BodyOutline body={lying(person)} at={at} scale={frame.scale} />
-      <text x={tx} y={ty + 5} textAnchor="middle" className="halo size-12">
+      <text x={name.x} y={name.y + 5} textAnchor="middle" className="halo size-12">
         {person.name} {len(person.stature)}
       </text>
     </g>
@@ -195,57 +196,24 @@ function Swept({ frame, motions }: { readonly frame: FoldOutFrame; readonly moti
 
 /** A unit is drawn to a line this near, px. */
 const SNAP_PX = 9;
-/** What begins higher than this hangs over what stands below, mm. */
-const HANGS_MM = 900;
-/** Under this a name is written along the vehicle, px. */
-const NARROW_PX = 74;
-/** About how wide a letter is, px. */
-const LETTER_PX = 6.4;
-
 /** The name and length of a unit on it; written along where there is too little room across, small where it is small. */
-function Label({
-  frame,
-  unit,
-  x,
-  y,
-  hangs,
-}: {
-  readonly frame: FoldOutFrame;
-  readonly unit: Unit;
-  readonly x: number;
-  readonly y: number;
-  readonly hangs: boolean;
-}) {
+function Label({ frame, unit }: { readonly frame: FoldOutFrame; readonly unit: Unit }) {
   const { len } = useSpeech();
-  const long = unit.body.length * frame.scale;
-  const room = unit.name.length * LETTER_PX;
-  if (long < 16) return null;
-  const line = frontLineOf(unit);
-  const across =
-    unit.body.stands === 'free'
-      ? unit.body.width * frame.scale
-      : line
-        ? (halfWidth(frame.shell, line.side, unit.body.x + unit.body.length / 2, frame.shell.floor + 900) -
-            line.front) *
-          frame.scale
-        : Infinity;
-  const at = hangs && line ? screenX(frame, line.sign * (line.front + (across / frame.scale) * 0.72)) : x;
-  const turned = across < NARROW_PX || hangs;
-  const small = long < 44 || turned;
-  // a name that is longer than the unit stands among the names below
-  if (turned && room > long) return null;
+  const place = labelPlace(frame, unit);
+  if (!place) return null;
+  const { x, y, turned, small } = place;
   return (
-    <g transform={turned ? `rotate(-90 ${at} ${y})` : undefined}>
+    <g transform={turned ? `rotate(-90 ${x} ${y})` : undefined}>
       <text
         className={small ? 'size-12 strong halo' : 'size-15 strong'}
-        x={at}
+        x={x}
         y={turned ? y + 4 : y - 2}
         textAnchor="middle"
       >
         {unit.name}
       </text>
       {!small && (
-        <text x={at} y={y + 14} textAnchor="middle" className="soft">
+        <text x={x} y={y + 14} textAnchor="middle" className="soft">
           {len(unit.body.length)}
         </text>
       )}
@@ -318,17 +286,10 @@ export const UnitLayer = memo(function UnitLayer({
   };
   const outline = outlineFromAbove(unit, room).map(([x, y]): Point => [screenX(frame, y), screenY(frame, x)]);
   const sleepers = (lies?.sleepers ?? []).flatMap((id) => people.filter((person) => person.id === id));
-  const line = frontLineOf(unit);
-  const { x, length } = unit.body;
   const { body } = unit;
-  const middleX = line
-    ? screenX(frame, (line.sign * (line.front + halfWidth(room, line.side, x + length / 2, room.floor))) / 2)
-    : body.stands === 'free'
-      ? screenX(frame, body.y + body.width / 2)
-      : frame.centre;
+  const { length } = body;
   // what hangs is drawn over what stands below it, open
   const hangs = body.from >= HANGS_MM;
-  const labelY = screenY(frame, x + length / 2);
   return (
     <g>
       <g pointerEvents="none">
@@ -355,7 +316,7 @@ export const UnitLayer = memo(function UnitLayer({
           strokeDasharray={hangs ? '8 4' : undefined}
           pointerEvents={hangs ? 'stroke' : undefined}
         />
-        {sleepers.length === 0 && <Label frame={frame} unit={unit} x={middleX} y={labelY} hangs={hangs} />}
+        {sleepers.length === 0 && <Label frame={frame} unit={unit} />}
       </g>
       {chosen && <Swept frame={frame} motions={motions} />}
       {lies &&

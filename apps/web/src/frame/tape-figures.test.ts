@@ -28,7 +28,7 @@ describe('the figures on the tape', () => {
       for (const stage of STAGES) {
         expect(figure(stage).text).toMatch(/\S/);
         expect(figure(stage).text).not.toMatch(/undefined|NaN|[{}|]/);
-        expect(figure(stage).text.length).toBeLessThanOrEqual(24);
+        expect(figure(stage).text.length).toBeLessThanOrEqual(21);
       }
     }
   });
@@ -65,7 +65,7 @@ describe('the figures on the tape', () => {
   it('of the layers is what they take together, floor and ceiling, wall and wall', () => {
     const { floor, ceiling, left, right } = wren.derived.depths;
     const [high, wide] = [floor.total + ceiling.total, left.total + right.total].map(Math.round);
-    expect(wren.figure('layers').text).toBe(`${high} ↕ ${wide} ↔ taken`);
+    expect(wren.figure('layers').text).toBe(`−${high} ↕ −${wide} ↔`);
   });
   it('of the parts and the sheets counts what is derived', () => {
     expect(wren.figure('build').text).toBe(`${wren.derived.parts.length} parts`);

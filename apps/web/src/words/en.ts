@@ -23,7 +23,7 @@ export const EN_UI = {
   'tape.measure.known': 'known to ± {worst}',
   'tape.measure.worth': '± {worst}, {count} to go',
   'tape.measure': '{taken} of {total} {total|reading|readings}',
-  'tape.layers': '{height} ↕ {width} ↔ taken',
+  'tape.layers': '−{height} ↕ −{width} ↔',
   'tape.layers.none': 'no layers yet',
   'tape.layers.thick': 'no room left',
   'tape.layout.none': 'no units yet',

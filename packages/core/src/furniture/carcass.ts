@@ -1,5 +1,5 @@
 import { endOf } from '../document/body.js';
-import { rectangle, spread, type Ring } from '../numeric/plane.js';
+import { rectangle, roundedRectangle, spread, type Ring } from '../numeric/plane.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import type { Unit } from '../document/unit-schema.js';
 import { message, mm } from '../words/message.js';
@@ -185,7 +185,7 @@ function cutOutsIn(
     const thing = holds.kind === 'thing' ? frame.room.things.find(({ id }) => id === holds.thing) : undefined;
     // only what is under the top hangs in it
     if (!thing?.cutOut || inside.z1 < frame.carcassTop - frame.thick - 1) continue;
-    const { length, width } = thing.cutOut;
+    const { length, width, radius } = thing.cutOut;
     const middle = (inside.x0 + inside.x1) / 2;
     const edge = frame.front - (frame.top?.overhang ?? 0) + CUT_OUT_EDGE_MM;
     const near = inside.near > 0 ? Math.max(edge, frame.carcassFront + inside.near) : edge;
@@ -204,16 +204,20 @@ function cutOutsIn(
       continue;
     }
     holes.push(
-      rectangle(
+      roundedRectangle(
         middle - length / 2,
         Math.min(frame.sign * near, frame.sign * far),
         middle + length / 2,
         Math.max(frame.sign * near, frame.sign * far),
+        radius,
+        CORNER_CHORDS,
       ),
     );
   }
   return { holes, problems };
 }
+/** A round sink of 370 is sawn to a third of a millimetre by so many chords a corner. */
+const CORNER_CHORDS = 16;
 /** Left of a worktop before and behind an opening in it, mm. */
 const CUT_OUT_EDGE_MM = 60;
 const CUT_OUT_BACK_MM = 20;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { startPriceBook } from '../materials/start-book.js';
 import { monotoneCurve } from '../numeric/curve.js';
-import { boxOf, outlineArea } from '../numeric/plane.js';
+import { boxOf, outlineArea, ringArea } from '../numeric/plane.js';
 import { halfWidth, makeShell, roofHeight, type Shell } from '../shell/shell.js';
 import type { Thing, Unit } from '../document/schema.js';
 import { FAMILIES } from './families/index.js';
@@ -166,6 +166,19 @@ describe('a divided run', () => {
     expect(widthOf('cold')).toBeCloseTo(340 + 2 * 20, 6);
     // 1800 less four boards of 15 less 570 and 380
     expect(widthOf('stack')).toBeCloseTo(1800 - 4 * 15 - 570 - 380, 6);
+  });
+  it('has the opening of a sink with the corners of its sheet: a round one is sawn round', () => {
+    const holeOf = (radius: number) => {
+      const sheet = { ...sink, cutOut: { length: 370, width: 370, radius } };
+      const top = make(kitchen, room, [sheet, cold]).skeleton?.boards.find(({ name }) => name === 'top');
+      const [hole] = top?.outline.holes ?? [];
+      if (!hole) throw new Error('there is an opening');
+      return Math.abs(ringArea(hole)) / 370 / 370;
+    };
+    expect(holeOf(0)).toBeCloseTo(1, 9);
+    // four quarters of a circle in place of the corners
+    expect(holeOf(100)).toBeCloseTo(1 - ((4 - Math.PI) * 100 * 100) / 370 / 370, 3);
+    expect(holeOf(185)).toBeCloseTo(Math.PI / 4, 2);
   });
   it('has the sink cut out of its top, 60 behind the front', () => {
     const top = made.skeleton?.boards.find(({ name }) => name === 'top');

@@ -1,8 +1,11 @@
 import { memo } from 'react';
 import type { Check } from '@nestplank/core/furniture';
+import { berthOf } from '@nestplank/core/layout';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
+import { labelPlace, lyingPlace } from '../../foldout/label-place.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
+import { MARK_PX, markPlaces } from './mark-places.js';
 
 /** The checks that want a number on the drawing, in the order of the list. */
 export const numbered = (checks: readonly Check[]): Check[] =>
@@ -16,20 +19,40 @@ export const CheckMarks = memo(function CheckMarks({
   readonly frame: FoldOutFrame;
   readonly scene: Scene;
 }) {
-  const taken: [number, number][] = [];
+  const checks = numbered(scene.shape.checks);
+  const own = checks.map((check): readonly [number, number] => [screenX(frame, check.y), screenY(frame, check.x)]);
+  // whoever lies on a unit is named in place of it
+  const laid = new Set(scene.shape.lying.flatMap(({ unit, sleepers }) => (sleepers.length > 0 ? [unit.id] : [])));
+  const names = [
+    ...scene.project.layout.units.flatMap((unit) => (laid.has(unit.id) ? [] : (labelPlace(frame, unit)?.box ?? []))),
+    ...scene.shape.lying.flatMap((lies) =>
+      lies.sleepers.flatMap((id, i) => {
+        const person = scene.project.people.find((one) => one.id === id);
+        return person
+          ? [lyingPlace(frame, person, berthOf(lies, i, scene.room ?? frame.shell), lies.along ?? 'y').box]
+          : [];
+      }),
+    ),
+  ];
+  const places = markPlaces(own, names);
   return (
     <g>
-      {numbered(scene.shape.checks).map((check, i) => {
-        let x = screenX(frame, check.y);
-        const y = screenY(frame, check.x);
-        while (taken.some(([a, b]) => Math.hypot(a - x, b - y) < 26)) x += 27;
-        taken.push([x, y]);
+      <g stroke="var(--needs)" strokeWidth={1.25} pointerEvents="none">
+        {places.map(([x, y], i) => {
+          const [ownX, ownY] = own[i] ?? [x, y];
+          return Math.hypot(x - ownX, y - ownY) > MARK_PX ? (
+            <line key={checks[i]?.id} x1={ownX} y1={ownY} x2={x} y2={y} />
+          ) : null;
+        })}
+      </g>
+      {checks.map((check, i) => {
+        const [x, y] = places[i] ?? [0, 0];
         return (
           <g className="takes" key={check.id} onClick={() => check.unit && look({ unit: check.unit, sliceX: check.x })}>
             <circle
               cx={x}
               cy={y}
-              r={12}
+              r={MARK_PX}
               fill="var(--paper)"
               stroke="var(--needs)"
               strokeWidth={check.grade === 'fails' ? 3 : 1.75}
