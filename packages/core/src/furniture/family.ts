@@ -48,8 +48,8 @@ export interface Family extends SceneFamily {
 /** A free stretch of the room: against a wall or in the middle, from one height to another, mm. */
 export interface Gap {
   readonly where: 'left' | 'right' | 'middle';
-  /** On the floor, or hung under the ceiling. */
-  readonly zone: 'floor' | 'high';
+  /** On the floor, hung under the ceiling, or in a door of the wall: from its sill to its head. */
+  readonly zone: 'floor' | 'high' | 'door';
   readonly x0: number;
   readonly x1: number;
   /** Heights above the finished floor. */

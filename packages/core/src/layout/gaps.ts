@@ -5,7 +5,7 @@ import type { Gap } from '../furniture/family.js';
 import type { Scene } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import { spread } from '../numeric/plane.js';
-import { widthOf } from '../shell/openings.js';
+import { narrowOf, widthOf } from '../shell/openings.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
 
 /** The way through is kept this wide when a gap's depth is told, mm. */
@@ -53,7 +53,7 @@ function otherSide(scene: GapScene, side: 'left' | 'right', x0: number, x1: numb
 }
 
 /** Free stretches against one wall at one height. */
-function atWall(scene: GapScene, side: 'left' | 'right', zone: Gap['zone']): Gap[] {
+function atWall(scene: GapScene, side: 'left' | 'right', zone: 'floor' | 'high'): Gap[] {
   const { units, inner, openings, arches } = scene;
   const high = zone === 'high';
   const standing = units
@@ -107,6 +107,37 @@ function atWall(scene: GapScene, side: 'left' | 'right', zone: Gap['zone']): Gap
   });
 }
 
+/** The free stretches within the doors of a wall, where they pass at their narrowest. */
+function inDoors(scene: GapScene, side: 'left' | 'right'): Gap[] {
+  const { inner, units } = scene;
+  const standing = units.filter((unit) => standsAt(unit, side)).map(spanOf);
+  return scene.openings
+    .filter(({ opening }) => opening.kind === 'door' && opening.surface === side)
+    .flatMap((door) => {
+      const { from, to } = narrowOf(door);
+      return stretchesLeft(from, to, standing).flatMap(([a, b]): Gap[] => {
+        const [x0, x1] = [Math.max(Math.ceil(a), Math.ceil(from)), Math.min(Math.floor(b), Math.floor(to))];
+        if (x1 - x0 < SHORTEST_MM) return [];
+        const wall = Math.min(
+          ...spread(x0, x1, 7).flatMap((x) => spread(door.sill, door.head, 5).map((z) => halfWidth(inner, side, x, z))),
+        );
+        return [
+          {
+            where: side,
+            zone: 'door',
+            x0,
+            x1,
+            z0: Math.max(0, door.sill - inner.floor),
+            z1: door.head - inner.floor,
+            deep: Math.max(0, Math.min(DEEPEST_MM, wall + otherSide(scene, side, x0, x1) - WAY_MM)),
+            middle: 0,
+            wall,
+          },
+        ];
+      });
+    });
+}
+
 /** Free stretches of the middle: between fronts, or from wall to wall where nothing stands. */
 function inMiddle(scene: GapScene): Gap[] {
   const { units, inner, families, openings } = scene;
@@ -155,6 +186,7 @@ export function gapsOf(scene: GapScene): readonly Gap[] {
     ...(['left', 'right'] as const).flatMap((side) => [
       ...atWall(scene, side, 'floor'),
       ...atWall(scene, side, 'high'),
+      ...inDoors(scene, side),
     ]),
     ...inMiddle(scene),
   ];
@@ -171,7 +203,15 @@ export function gapAt(
     return (
       here.find(
         (gap) => gap.where === place.surface && gap.zone === (place.along - floor >= HIGH_MM - 150 ? 'high' : 'floor'),
-      ) ?? null
+      ) ??
+      here.find(
+        (gap) =>
+          gap.where === place.surface &&
+          gap.zone === 'door' &&
+          place.along - floor >= gap.z0 &&
+          place.along - floor <= gap.z1,
+      ) ??
+      null
     );
   const side = place.along < 0 ? 'left' : 'right';
   if (place.surface === 'ceiling') return here.find((gap) => gap.where === side && gap.zone === 'high') ?? null;

@@ -60,7 +60,7 @@ describe('asking a gap', () => {
   const { scene } = sceneIn(roomy);
   const gaps = gapsOf(scene);
 
-  it('tells the free stretches: on the left before the kitchen, from its end to the bed, none at the door', () => {
+  it('tells the free stretches: on the left before the kitchen, from its end to the bed, at the door only what turns out of it', () => {
     const left = gaps.filter(({ where, zone }) => where === 'left' && zone === 'floor');
     expect(left.map(({ x0, x1 }) => [x0, x1])).toEqual([
       [0, 690],
@@ -68,7 +68,17 @@ describe('asking a gap', () => {
     ]);
     const door = wren.project.survey.openings.find(({ kind, surface }) => kind === 'door' && surface === 'right');
     const at = wren.project.survey.readings[`opening/${door?.id ?? ''}/from`]?.at(-1)?.value ?? 0;
-    expect(gapAt(gaps, { surface: 'right', x: at + 50, along: 300 }, scene.inner.floor)).toBeNull();
+    const inDoor = gapAt(gaps, { surface: 'right', x: at + 50, along: 300 }, scene.inner.floor);
+    expect(inDoor).toMatchObject({ zone: 'door', x0: 240, x1: 1370 });
+    if (!inDoor) throw new Error('the door is a stretch of its own');
+    const [offered, ...others] = offersIn(inDoor, FAMILIES, start(roomy), scene);
+    expect(others).toEqual([]);
+    expect(offered?.family.id).toBe('outside-board');
+    if (!offered) throw new Error('a board fits in the door');
+    const derived = derive(after(roomy, { name: 'placeUnit', payload: { unit: offered.unit } }), book);
+    const notes = derived.checks.filter(({ id }) => id.includes(offered.unit.id));
+    expect(notes.filter(({ grade }) => grade === 'fails')).toEqual([]);
+    expect(notes.find(({ rule }) => rule === 'outboard')?.grade).toBe('good');
     // above it things may hang
     expect(gapAt(gaps, { surface: 'right', x: at + 50, along: 1500 }, scene.inner.floor)?.zone).toBe('high');
   });

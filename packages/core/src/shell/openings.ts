@@ -31,6 +31,17 @@ export const widthOf = ({
   to: Math.max(to, toHead),
 });
 
+/** What passes through an opening at every height of it, along its level edges, mm: the narrowest of one that leans. */
+export const narrowOf = ({
+  from,
+  to,
+  fromHead,
+  toHead,
+}: OpeningEdges): { readonly from: number; readonly to: number } => ({
+  from: Math.max(from, fromHead),
+  to: Math.min(to, toHead),
+});
+
 /** The openings whose edges are all read and in order. */
 export function placedOpenings(survey: Survey): PlacedOpening[] {
   return survey.openings.flatMap((opening): PlacedOpening[] => {

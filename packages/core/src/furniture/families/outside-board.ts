@@ -24,6 +24,8 @@ import { contactsOf } from '../skeleton.js';
 
 /** Kept between the board and the door that is shut behind it, mm. */
 const DOOR_GAP_MM = 5;
+/** Left free all round it within the door, mm. */
+const FREE_MM = 20;
 const HINGES = ['foot', 'head'] as const;
 const hingeOf = ({ options }: Unit): (typeof HINGES)[number] => (options['hinge'] === 'head' ? 'head' : 'foot');
 
@@ -113,6 +115,17 @@ export const outsideBoard: Family = {
     const length = Math.round(Math.min(start.room.length / 2, 800));
     const { side, x } = freePlace(start, length, ['right', 'left']);
     return boardAt(x, length, side, leastWall(start.room, side, x, length), start);
+  },
+  flat: true,
+  inGap: (gap, start) => {
+    const [long, high] = [gap.x1 - gap.x0 - 2 * FREE_MM, gap.z1 - gap.z0 - 2 * FREE_MM];
+    if (gap.zone !== 'door' || gap.where === 'middle' || long < 300 || high < 300) return null;
+    const length = Math.round(Math.min(long, 800));
+    const x = Math.round((gap.x0 + gap.x1 - length) / 2);
+    const unit = boardAt(x, length, gap.where, leastWall(start.room, gap.where, x, length), start);
+    const from = Math.max(Math.round(gap.z0 + FREE_MM), Math.min(500, Math.round(gap.z1 - FREE_MM - 400)));
+    const to = Math.min(from + 400, Math.floor(gap.z1 - FREE_MM));
+    return { unit: { ...unit, body: { ...unit.body, from, to } }, fits: Math.min(1, long / 800) * 0.5 };
   },
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);

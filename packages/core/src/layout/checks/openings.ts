@@ -4,7 +4,7 @@ import { offer } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
 import { doorwayRule, glassGapRule, outboardRule, overStepRule, sashRule } from '../../rules/openings.js';
-import { widthOf } from '../../shell/openings.js';
+import { narrowOf, widthOf } from '../../shell/openings.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 
@@ -97,7 +97,7 @@ const outboard = appliesTo(outboardRule, {
       const id = `outboard:${motion.of}`;
       if (!door) return [{ id, input: { clear: null, way: 'beside', name: unit.name, door: '' }, pin }];
       // a door that leans passes what its narrowest height does
-      const narrow = { from: Math.max(door.from, door.fromHead), to: Math.min(door.to, door.toHead) };
+      const narrow = narrowOf(door);
       const ways = [
         { way: 'beside' as const, clear: Math.min(through.x0 - narrow.from, narrow.to - through.x1) },
         { way: 'under' as const, clear: through.z0 - door.sill },

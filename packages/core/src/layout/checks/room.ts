@@ -79,7 +79,7 @@ const inside = appliesTo(insideRule, {
             },
           ]
         : []),
-      ...(line
+      ...(line && familyNamed(scene.families, unit.family)?.flat !== true
         ? [
             {
               id: `depth:${unit.id}`,
