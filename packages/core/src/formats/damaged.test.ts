@@ -64,6 +64,23 @@ describe('damaged project files', () => {
     }
     expect(Math.min(read, refused)).toBeGreaterThan(10);
   });
+  it('a fault in a bay is told with the bay, and what may stand there, not as a unit that is wrong somewhere', () => {
+    const said = (from: string | RegExp, to: string): string => {
+      const broken = wren.replace(from, to);
+      expect(broken).not.toBe(wren);
+      try {
+        readProjectFile(broken);
+        return '';
+      } catch (problem) {
+        return problem instanceof FormatError ? problem.message : String(problem);
+      }
+    };
+    expect(said('"divider": "none"', '"divider": "nothing"')).toMatch(
+      /division\.parts\[0\]\.divider: .*"board"\|"frame"\|"none"/,
+    );
+    expect(said(/"travel": \d+/, '"travel": "far"')).toMatch(/division\.parts\[2\]\.holds\.travel: .*number/);
+    expect(said('"stands": "left"', '"stands": "up"')).toMatch(/layout\.units\[1\]\.body/);
+  });
   it('the place of a fault is where it is, not where the text ends', () => {
     const place = (text: string): string => {
       try {

@@ -99,8 +99,8 @@ describe('writing', () => {
           Math.round(blankOf(own[0] ?? other).length * 10),
         ]);
     }
-    expect(rows.find((row) => row.startsWith('kitchen.rail-front '))).toBe(
-      'kitchen.rail-front kitchen.rail-back,Kitchen,Birch plywood 15,15,1415,80,2,along length,,0,0,0,yes,1.15',
+    expect(rows.find((row) => row.startsWith('bench.rail-front '))).toBe(
+      'bench.rail-front bench.rail-back,Bench,Birch plywood 15,15,850,80,2,along length,,0,0,0,yes,0.69',
     );
   });
   it('draws a part as closed polylines in mm, with its scribe line on a layer of its own', () => {

@@ -1,7 +1,7 @@
 import { endOf } from '../document/body.js';
 import type { Unit } from '../document/unit-schema.js';
 import type { PriceItem } from '../document/schema.js';
-import { rectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
+import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import { cutOut, simplify } from '../numeric/shapes.js';
 import { leansAlong, leansUp } from '../parts/scribe.js';
 import { archFace, archFootprint, archSpan, type ArchShape } from '../shell/arch.js';
@@ -303,6 +303,33 @@ export function rail(frame: Frame, name: string, front: number): Board {
     edges: [],
     held: 'fixed',
   };
+}
+
+/** A rail with less than this left beside what hangs in the top is sawn through there, mm. */
+const LEAST_RAIL_MM = 20;
+/** A shorter end of a rail holds nothing, mm. */
+const LEAST_END_MM = 60;
+/** What hangs in an opening passes a rail with this to spare, mm. */
+const PAST_MM = 3;
+/**
+ * A rail notched where something hangs in an opening of the top over it, or sawn into several where too little of it would
+ * be left. The first keeps its name.
+ */
+export function notchedFor(board: Board, holes: readonly Ring[]): Board[] {
+  const own = boxOf(board.outline.outer);
+  const notches = holes.flatMap((hole): Ring[] => {
+    const { minX, maxX, minY, maxY } = boxOf(hole);
+    const [x0, x1, y0, y1] = [minX - PAST_MM, maxX + PAST_MM, minY - PAST_MM, maxY + PAST_MM];
+    if (x0 >= own.maxX || x1 <= own.minX || y0 >= own.maxY || y1 <= own.minY) return [];
+    const through = Math.max(y0 - own.minY, own.maxY - y1) < LEAST_RAIL_MM;
+    return [through ? rectangle(x0, own.minY - 1, x1, own.maxY + 1) : rectangle(x0, y0, x1, y1)];
+  });
+  if (notches.length === 0) return [board];
+  const lengthOf = ({ outer }: Outline): number => boxOf(outer).maxX - boxOf(outer).minX;
+  return cutOut(board.outline, notches)
+    .filter((piece) => lengthOf(piece) >= LEAST_END_MM)
+    .sort((a, b) => boxOf(a.outer).minX - boxOf(b.outer).minX)
+    .map((outline, i) => ({ ...board, name: i === 0 ? board.name : `${board.name}-${i + 1}`, outline }));
 }
 
 /** How deep a bay is in the free depth there is, mm. */

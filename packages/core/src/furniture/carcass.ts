@@ -11,6 +11,7 @@ import {
   frameOf,
   LEAST_DEPTH_MM,
   level,
+  notchedFor,
   openingIn,
   rail,
   RAIL_WIDTH_MM,
@@ -21,8 +22,7 @@ import {
   type Frame,
 } from './carcass-boards.js';
 import { divide, type Divider, type PlacedBay } from './division.js';
-import type { Surroundings } from './family.js';
-import { frontsOf, slots } from './fronts.js';
+import { frontsOf, SLIDE_MM, slots, TRAY_FOOT_MM } from './fronts.js';
 import { contactsOf, type BayRoom, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 
 const SHELF_SETBACK_MM = 15;
@@ -75,12 +75,15 @@ function bayRoom(frame: Frame, { bay, inside }: PlacedBay): BayRoom {
   const { near } = inside;
   const free = (from: number, to: number): number => deepIn(inside, deepBehind(frame, x0, x1, from, to));
   const deep = free(z0, z1);
+  const underRail = frame.carcassTop - frame.thick;
   const at = (distance: number): number => frame.sign * (frame.carcassFront + near + distance);
   const end = (z: number): number => free(z, z);
   return {
     bay,
     ...(near > 0 ? { behind: near } : {}),
     room: { x0, x1, y0: Math.min(at(0), at(deep)), y1: Math.max(at(0), at(deep)), z0, z1 },
+    // at its head lies the rail that the top is held by
+    ...(frame.head === 'rails' && near === 0 && z1 > underRail ? { through: [x1 - x0, underRail - z0] as const } : {}),
     into: frame.sign,
     deepLow: end(z0 + 1),
     deepHigh: end(z1 - 1),
@@ -173,10 +176,15 @@ function tooSmall(frame: Frame, ceiling: number): FurnitureProblem | null {
   return deep - frame.carcassFront < LEAST_DEPTH_MM ? say('furniture.shallow') : null;
 }
 
-/** Openings in what lies on top, for what hangs in it. */
+/**
+ * Openings in what lies on top, for what hangs in it: behind the rail under its front where there is room for that, else as
+ * far back as the rail at the wall lets them.
+ * @param rails from where to where across it is free between the rails, from the centre line; null where there are none, mm
+ */
 function cutOutsIn(
   frame: Frame,
   bays: readonly PlacedBay[],
+  rails: { readonly from: number; readonly to: number } | null,
 ): { readonly holes: Ring[]; readonly problems: FurnitureProblem[] } {
   const holes: Ring[] = [];
   const problems: FurnitureProblem[] = [];
@@ -188,14 +196,15 @@ function cutOutsIn(
     const { length, width, radius } = thing.cutOut;
     const middle = (inside.x0 + inside.x1) / 2;
     const edge = frame.front - (frame.top?.overhang ?? 0) + CUT_OUT_EDGE_MM;
-    const near = inside.near > 0 ? Math.max(edge, frame.carcassFront + inside.near) : edge;
-    const far = near + width;
     const deep = Math.min(
       frame.carcassFront + (inside.far ?? Infinity),
       ...spread(inside.x0, inside.x1, 5).map(
         (x) => halfWidth(frame.room.inner, frame.side, x, frame.carcassTop) - CUT_OUT_BACK_MM,
       ),
     );
+    const least = inside.near > 0 ? Math.max(edge, frame.carcassFront + inside.near) : edge;
+    const near = rails ? Math.max(least, Math.min(rails.from, rails.to - width, deep - width)) : least;
+    const far = near + width;
     if (length > inside.x1 - inside.x0 || far > deep) {
       problems.push({
         place: `${frame.unit.id}.${bay.name}`,
@@ -222,24 +231,30 @@ const CORNER_CHORDS = 16;
 const CUT_OUT_EDGE_MM = 60;
 const CUT_OUT_BACK_MM = 20;
 
+type Needing = Pick<Frame, 'room' | 'thick' | 'head'>;
 /** What a thing needs along the front of a bay by its data sheet, mm. */
-export function neededWidth(bay: PlacedBay['bay'], { things }: Pick<Surroundings, 'things'>): number | null {
-  const { holds } = bay;
+function neededWidth({ holds }: PlacedBay['bay'], { room: { things }, thick }: Needing): number | null {
   if (holds.kind !== 'thing' && holds.kind !== 'pull-out') return null;
   const thing = things.find(({ id }) => id === holds.thing);
-  return thing ? thing.width + 2 * thing.clear.side : null;
+  if (!thing) return null;
+  // in a tray it stands between its sides, which stand between the slides
+  const beside = holds.kind === 'pull-out' ? Math.max(thing.clear.side, thick + SLIDE_MM) : thing.clear.side;
+  return thing.width + 2 * beside;
 }
 /** What a thing needs from the front of a bay backward by its data sheet, mm. */
-function neededDepth({ holds }: PlacedBay['bay'], { things }: Pick<Surroundings, 'things'>): number | null {
+function neededDepth({ holds }: PlacedBay['bay'], { room: { things } }: Needing): number | null {
   const thing = holds.kind === 'thing' ? things.find(({ id }) => id === holds.thing) : undefined;
   return thing ? thing.depth + thing.clear.back : null;
 }
 
 /** What a thing needs from its foot upward by its data sheet, mm. */
-function neededHeight({ holds }: PlacedBay['bay'], { things }: Pick<Surroundings, 'things'>): number | null {
+function neededHeight({ holds }: PlacedBay['bay'], { room: { things }, thick, head }: Needing): number | null {
   if (holds.kind !== 'thing' && holds.kind !== 'pull-out') return null;
   const thing = things.find(({ id }) => id === holds.thing);
-  return thing ? thing.height + thing.clear.top : null;
+  if (!thing) return null;
+  // a tray has a bottom, and passes under the rail
+  const tray = holds.kind === 'pull-out' ? TRAY_FOOT_MM + thick + (head === 'rails' ? thick : 0) : 0;
+  return thing.height + thing.clear.top + tray;
 }
 const NEEDED = { along: neededWidth, up: neededHeight, deep: neededDepth } as const;
 
@@ -273,7 +288,7 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     },
     thickness: thick,
     reveal: REVEAL_MM,
-    need: (bay, cut) => NEEDED[cut](bay, room),
+    need: (bay, cut) => NEEDED[cut](bay, frame),
     deep: ({ x0, x1, z0, z1 }) => Math.max(0, deepBehind(frame, x0, x1, z0, z1)),
   });
   const end = (name: string, at: number, good: 1 | -1): Board[] =>
@@ -283,7 +298,9 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
       halfWidth(room.inner, frame.side, at, frame.carcassTop),
     ),
   );
-  const { holes, problems: notCut } = top && !top.lids ? cutOutsIn(frame, bays) : { holes: [], problems: [] };
+  const backRail = depthAtTop - BACK_GAP_MM - RAIL_WIDTH_MM;
+  const between = head === 'rails' ? { from: frame.carcassFront + RAIL_WIDTH_MM, to: backRail } : null;
+  const { holes, problems: notCut } = top && !top.lids ? cutOutsIn(frame, bays, between) : { holes: [], problems: [] };
   const fronts = frontsOf(frame, bays);
   const boards: Board[] = [
     ...end('end-front', x, -1),
@@ -301,10 +318,9 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     ...dividers.flatMap((divider) => dividerBoards(frame, divider)),
     ...bays.flatMap((bay) => shelvesOf(frame, bay)),
     ...(head === 'rails'
-      ? [
-          rail(frame, 'rail-front', frame.carcassFront),
-          rail(frame, 'rail-back', depthAtTop - BACK_GAP_MM - RAIL_WIDTH_MM),
-        ]
+      ? [rail(frame, 'rail-front', frame.carcassFront), rail(frame, 'rail-back', backRail)].flatMap((board) =>
+          notchedFor(board, holes),
+        )
       : []),
     ...(head === 'board'
       ? [

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { startPriceBook } from '../materials/start-book.js';
 import { monotoneCurve } from '../numeric/curve.js';
-import { boxOf, outlineArea, ringArea } from '../numeric/plane.js';
+import { boxOf, isWithin, outlineArea, ringArea } from '../numeric/plane.js';
 import { halfWidth, makeShell, roofHeight, type Shell } from '../shell/shell.js';
 import type { Thing, Unit } from '../document/schema.js';
 import { FAMILIES } from './families/index.js';
@@ -163,9 +163,10 @@ describe('a divided run', () => {
   it('gives things what their sheets ask for, and the rest what is left', () => {
     expect(made.problems).toEqual([]);
     expect(widthOf('sink')).toBeCloseTo(560 + 2 * 5, 6);
-    expect(widthOf('cold')).toBeCloseTo(340 + 2 * 20, 6);
-    // 1800 less four boards of 15 less 570 and 380
-    expect(widthOf('stack')).toBeCloseTo(1800 - 4 * 15 - 570 - 380, 6);
+    // beside it in its tray: a side of 15 and a slide of 12.7, which is more than the 20 its sheet asks for
+    expect(widthOf('cold')).toBeCloseTo(340 + 2 * (15 + 12.7), 6);
+    // 1800 less four boards of 15 less 570 and 395.4
+    expect(widthOf('stack')).toBeCloseTo(1800 - 4 * 15 - 570 - 395.4, 6);
   });
   it('has the opening of a sink with the corners of its sheet: a round one is sawn round', () => {
     const holeOf = (radius: number) => {
@@ -180,11 +181,73 @@ describe('a divided run', () => {
     expect(holeOf(100)).toBeCloseTo(1 - ((4 - Math.PI) * 100 * 100) / 370 / 370, 3);
     expect(holeOf(185)).toBeCloseTo(Math.PI / 4, 2);
   });
-  it('has the sink cut out of its top, 60 behind the front', () => {
+  it('has its rails notched round what hangs in a deep opening, or sawn through where too little would be left', () => {
+    const hung = (width: number) => {
+      const sheet = { ...sink, cutOut: { length: 500, width, radius: 20 } };
+      const shallow: Unit = { ...kitchen, body: { ...kitchen.body, front: 400 } as Unit['body'] };
+      const { skeleton } = make(shallow, room, [sheet, cold]);
+      const rails = (skeleton?.boards ?? []).filter(({ role }) => role === 'rail');
+      const [hole] = skeleton?.boards.find(({ name }) => name === 'top')?.outline.holes ?? [];
+      return { rails, hole: hole && boxOf(hole) };
+    };
+    const whole = hung(250);
+    expect(whole.rails.map(({ name }) => name)).toEqual(['rail-front', 'rail-back']);
+    for (const { rails, hole } of [250, 330, 400, 435].map(hung)) {
+      if (!hole) throw new Error('there is an opening');
+      // nothing of a rail is left under the opening
+      for (const { outline } of rails)
+        for (const [x, y] of [0.02, 0.5, 0.98].flatMap((a) =>
+          [0.02, 0.5, 0.98].map((b): [number, number] => [
+            hole.minX + a * (hole.maxX - hole.minX),
+            hole.minY + b * (hole.maxY - hole.minY),
+          ]),
+        ))
+          expect(isWithin([x, y], outline.outer)).toBe(false);
+    }
+    // the more of a rail is taken the fewer of it are left whole
+    expect(hung(435).rails.map(({ name }) => name)).toEqual(['rail-front', 'rail-back', 'rail-back-2']);
+  });
+  it('has levels as high as their thing needs, and takes the sum of what lies within one another', () => {
+    const bay = (name: string, thing?: string) => ({
+      name,
+      holds: thing === undefined ? ({ kind: 'open' } as const) : ({ kind: 'thing', thing } as const),
+      front: { kind: 'none' } as const,
+    });
+    const cut = (
+      way: 'along' | 'up',
+      sizes: ('as needed' | { share: number })[],
+      parts: Unit['division'][],
+      divider: 'board' | 'none' = 'board',
+    ): Unit['division'] => ({ cut: way, divider, sizes, parts });
+    const roomsOf = (division: Unit['division']) => {
+      const { skeleton } = make({ ...kitchen, division }, room, [sink, cold]);
+      return (name: string): [number, number] => {
+        const found = skeleton?.bays?.find((one) => one.bay.name === name);
+        if (!found) throw new Error(`there is no ${name}`);
+        return [found.room.x1 - found.room.x0, found.room.z1 - found.room.z0];
+      };
+    };
+    // the sink asks for 190 by its sheet, whatever the rest is
+    const up = roomsOf(cut('up', [{ share: 1 }, 'as needed'], [bay('rest'), bay('basin', 'sink-square')]));
+    expect(up('basin')[1]).toBeCloseTo(190, 6);
+    // two things beside each other in one part: 570 and 380 wide with a board of 15 between; above each other the wider
+    const both = [bay('basin', 'sink-square'), bay('box', cold.id)];
+    const needs = [570, cold.width + 2 * cold.clear.side];
+    const beside = roomsOf(
+      cut('along', ['as needed', { share: 1 }], [cut('along', ['as needed', 'as needed'], both), bay('rest')]),
+    );
+    expect(beside('basin')[0] + beside('box')[0]).toBeCloseTo((needs[0] ?? 0) + (needs[1] ?? 0), 6);
+    const above = roomsOf(
+      cut('along', ['as needed', { share: 1 }], [cut('up', [{ share: 1 }, { share: 1 }], both), bay('rest')]),
+    );
+    expect(above('basin')[0]).toBeCloseTo(Math.max(...needs), 6);
+  });
+  it('has the sink cut out of its top behind the rail, with no rail across it', () => {
     const top = made.skeleton?.boards.find(({ name }) => name === 'top');
     const [hole] = top?.outline.holes ?? [];
     const ys = (hole ?? []).map(([, y]) => -y);
-    expect(Math.min(...ys)).toBeCloseTo(300 + 60, 6);
+    // doors of 15, and a rail of 80
+    expect(Math.min(...ys)).toBeCloseTo(300 + 15 + 80, 6);
     expect(Math.max(...ys) - Math.min(...ys)).toBeCloseTo(420, 6);
   });
   it('has drawers on slides of a stocked length, 12.7 clear on each side', () => {

@@ -10,14 +10,16 @@ import { OPENS, type Motion } from './motions.js';
 import { boardBox, type Board, type FurnitureProblem } from './skeleton.js';
 
 /** Room on each side of a drawer for its slides, mm. */
-const SLIDE_MM = 12.7;
+export const SLIDE_MM = 12.7;
 /** Slides are made in these lengths where the price book has none; one has to be shorter than the bay is deep by what is left behind it, mm. */
 const SLIDES_MM: readonly number[] = [200, 250, 300, 350, 400, 450, 500, 550, 600, 650, 700];
-const BEHIND_SLIDE_MM = 10;
+export const BEHIND_SLIDE_MM = 10;
 /** A drawer's box is lower than its face by so much, and no narrower and lower than this, mm. */
 const FACE_OVER_BOX_MM = 30;
 const NARROWEST_MM = 100;
 const LOWEST_MM = 50;
+/** What slides out keeps so much off what is under it, mm. */
+export const TRAY_FOOT_MM = 5;
 /** The sides of a tray that slides out, mm. */
 const TRAY_MM = 100;
 /** Somebody stands before a drawer so far from it when it is open, mm. */
@@ -288,7 +290,7 @@ function tray(frame: Frame, { name, x0, x1, z0, high, deep }: Tray): Board[] {
 }
 
 /** The lengths of slides there are, the longest first. */
-function slideLengths({ items }: PriceBook): readonly number[] {
+export function slideLengths({ items }: PriceBook): readonly number[] {
   const stocked = items.flatMap(({ hardware }) =>
     hardware?.kind === 'slides' && hardware.length !== null ? [hardware.length] : [],
   );
@@ -315,8 +317,10 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
   for (let i = 0; i < count; i += 1) {
     const name = `${bay.name}.${holds.kind === 'drawers' ? `drawer-${i + 1}` : 'pull-out'}`;
     const z = front.z0 + i * (high + REVEAL_MM);
-    const foot = Math.max(z, inside.z0) + 5;
-    const box = holds.kind === 'drawers' ? Math.min(high - FACE_OVER_BOX_MM, inside.z1 - foot - 5) : TRAY_MM;
+    const foot = Math.max(z, inside.z0) + TRAY_FOOT_MM;
+    // under the rail at the head of the carcass, where there is one
+    const head = Math.min(inside.z1, frame.carcassTop - (frame.head === 'rails' ? frame.thick : 0));
+    const box = holds.kind === 'drawers' ? Math.min(high - FACE_OVER_BOX_MM, head - foot - 5) : TRAY_MM;
     if (x1 - x0 < NARROWEST_MM || box < LOWEST_MM) {
       say('furniture.drawerSmall');
       continue;

@@ -79,6 +79,8 @@ describe('asking a gap', () => {
     const notes = derived.checks.filter(({ id }) => id.includes(offered.unit.id));
     expect(notes.filter(({ grade }) => grade === 'fails')).toEqual([]);
     expect(notes.find(({ rule }) => rule === 'outboard')?.grade).toBe('good');
+    // 550 of the door are left to get in and out by
+    expect(derived.checks.filter(({ rule, grade }) => rule === 'doorway' && grade !== 'good')).toEqual([]);
     // above it things may hang
     expect(gapAt(gaps, { surface: 'right', x: at + 50, along: 1500 }, scene.inner.floor)?.zone).toBe('high');
   });

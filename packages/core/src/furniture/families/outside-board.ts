@@ -26,6 +26,9 @@ import { contactsOf } from '../skeleton.js';
 const DOOR_GAP_MM = 5;
 /** Left free all round it within the door, mm. */
 const FREE_MM = 20;
+const LEAST_LONG_MM = 300;
+/** What a door keeps free to be good. */
+const WAY_IN_MM = 550;
 const HINGES = ['foot', 'head'] as const;
 const hingeOf = ({ options }: Unit): (typeof HINGES)[number] => (options['hinge'] === 'head' ? 'head' : 'foot');
 
@@ -119,9 +122,10 @@ export const outsideBoard: Family = {
   flat: true,
   inGap: (gap, start) => {
     const [long, high] = [gap.x1 - gap.x0 - 2 * FREE_MM, gap.z1 - gap.z0 - 2 * FREE_MM];
-    if (gap.zone !== 'door' || gap.where === 'middle' || long < 300 || high < 300) return null;
-    const length = Math.round(Math.min(long, 800));
-    const x = Math.round((gap.x0 + gap.x1 - length) / 2);
+    if (gap.zone !== 'door' || gap.where === 'middle' || long < LEAST_LONG_MM || high < 300) return null;
+    // beside it one still gets in and out
+    const length = Math.round(Math.min(long, 800, Math.max(LEAST_LONG_MM, long - WAY_IN_MM)));
+    const x = Math.floor(gap.x1 - FREE_MM - length);
     const unit = boardAt(x, length, gap.where, leastWall(start.room, gap.where, x, length), start);
     const from = Math.max(Math.round(gap.z0 + FREE_MM), Math.min(500, Math.round(gap.z1 - FREE_MM - 400)));
     const to = Math.min(from + 400, Math.floor(gap.z1 - FREE_MM));

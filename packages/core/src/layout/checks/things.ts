@@ -4,10 +4,11 @@ import type { Operation } from '../../document/operation.js';
 import type { Bay, Division, Stored, Thing, Unit } from '../../document/schema.js';
 import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
+import { BEHIND_SLIDE_MM, slideLengths } from '../../furniture/fronts.js';
 import { offer, together, tried } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
-import type { BayRoom } from '../../furniture/skeleton.js';
+import { boardBox, type BayRoom } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -62,20 +63,26 @@ const fits = appliesTo(thingFitsRule, {
         deep: thing.depth + thing.clear.back,
         high: thing.height + thing.clear.top,
       };
-      // what hangs in an opening of the top is only as high as its body
-      const has = { wide: room.x1 - room.x0, deep: Math.min(place.deepLow, place.deepHigh), high: room.z1 - room.z0 };
+      const has = roomFor(thing, place, unit, scene);
       return {
         id: `thing-fits:${unit.id}:${bay.name}`,
         input: { needs, has, thing: thing.name, name: bayName(unit, bay) },
         pin: pinIn(unit, place),
         // all that it lacks, or nothing: half of it is no use
         mend: (): Mend | null => {
-          const [wide, deep, high] = [needs.wide - has.wide, needs.deep - has.deep, needs.high - has.high].map(
-            wholeUp,
-          ) as [number, number, number];
+          const tray = trayOf(bay, unit, scene);
+          const longer = tray && needs.deep > has.deep ? longerSlides(thing, tray, scene) : null;
+          // no slides are as long as that
+          if (tray && needs.deep > has.deep && longer === null) return null;
+          const [wide, deep, high] = [
+            needs.wide - has.wide,
+            longer ? longer.by : needs.deep - has.deep,
+            needs.high - has.high,
+          ].map(wholeUp) as [number, number, number];
+          const deepTo = longer ? Math.max(needs.deep, longer.deep) : needs.deep;
           // what is made higher is so with its front where it then is
           const out = (deep > 0 && line && tried(unit, { front: line.front - deep }, scene)) || unit;
-          const own = deeper(unit, bay, needs.deep, scene);
+          const own = deeper(unit, bay, deepTo, scene);
           const frontOut = (): Mend | null =>
             line && line.front - deep > FARTHEST_FRONT_MM
               ? offer(
@@ -86,14 +93,70 @@ const fits = appliesTo(thingFitsRule, {
                 )
               : null;
           return together([
-            ...(wide > 0 ? [wider(unit, bay, wide, needs.wide, scene)] : []),
+            ...(wide > 0 ? [wider(unit, bay, wide, room.x1 - room.x0 + wide, scene)] : []),
             ...(deep > 0 ? (own?.enough ? [own.mend] : [frontOut(), ...(own ? [own.mend] : [])]) : []),
-            ...(high > 0 ? [higher(out, bay, high, needs.high, needs.deep, scene)] : []),
+            ...(high > 0 ? [higher(out, bay, high, room.z1 - room.z0 + high, deepTo, scene)] : []),
           ]);
         },
       };
     }),
 });
+
+/**
+ * The room a bay has for a thing with the air its sheet asks for, mm: what hangs in an opening of the top has the whole height,
+ * what is put in passes under the rail, and what stands in a tray has the inside of it too.
+ */
+function roomFor(
+  thing: Thing,
+  place: BayRoom,
+  unit: Unit,
+  scene: Scene,
+): { readonly wide: number; readonly deep: number; readonly high: number } {
+  const { room, bay, through } = place;
+  const { side, back } = thing.clear;
+  const tray = trayOf(bay, unit, scene);
+  const hangs = thing.cutOut !== null && bay.holds.kind === 'thing';
+  const head = hangs || through === undefined ? room.z1 : room.z0 + through[1];
+  const [wide, deep] = [room.x1 - room.x0, Math.min(place.deepLow, place.deepHigh)];
+  if (!tray) return { wide, deep, high: head - room.z0 };
+  // the air may be outside the tray
+  return {
+    wide: Math.min(wide, tray.wide + 2 * side),
+    deep: Math.min(deep, tray.deep + back),
+    high: head - tray.top,
+  };
+}
+/** The shortest slides whose tray takes a thing: how much longer they are, and how deep the bay then is, mm; null where none are. */
+function longerSlides(
+  { depth }: Thing,
+  { deep, thick }: { readonly deep: number; readonly thick: number },
+  { book }: Scene,
+): { readonly by: number; readonly deep: number } | null {
+  const length = slideLengths(book).findLast((one) => one >= depth + 2 * thick);
+  return length === undefined ? null : { by: length - deep - 2 * thick, deep: length + BEHIND_SLIDE_MM };
+}
+/** The inside of the tray of a bay, and how high its bottom lies and how thick its boards are, mm; null where nothing slides out of it. */
+function trayOf(
+  { name, holds }: Bay,
+  unit: Unit,
+  scene: Scene,
+): { readonly wide: number; readonly deep: number; readonly top: number; readonly thick: number } | null {
+  if (holds.kind !== 'pull-out') return null;
+  const boards = scene.skeletons.get(unit.id)?.boards ?? [];
+  const boxOf = (part: string) => {
+    const board = boards.find((one) => one.name === `${name}.pull-out.${part}`);
+    return board && boardBox(board);
+  };
+  const [front, back, bottom] = [boxOf('front'), boxOf('back'), boxOf('bottom')];
+  if (!front || !back || !bottom) return null;
+  const [nearer, farther] = front.low[1] < back.low[1] ? [front, back] : [back, front];
+  return {
+    wide: front.high[0] - front.low[0],
+    deep: farther.low[1] - nearer.high[1],
+    top: bottom.high[2],
+    thick: bottom.high[2] - bottom.low[2],
+  };
+}
 
 /** What stands alone, and its data sheet. */
 export function alone(unit: Unit, scene: Scene): Thing | null {
