@@ -83,7 +83,9 @@ function bayRoom(frame: Frame, { bay, inside }: PlacedBay): BayRoom {
     ...(near > 0 ? { behind: near } : {}),
     room: { x0, x1, y0: Math.min(at(0), at(deep)), y1: Math.max(at(0), at(deep)), z0, z1 },
     // at its head lies the rail that the top is held by
-    ...(frame.head === 'rails' && near === 0 && z1 > underRail ? { through: [x1 - x0, underRail - z0] as const } : {}),
+    ...(frame.head === 'rails' && near === 0 && z1 > underRail
+      ? { through: [bay.front.kind === 'sliding' ? (x1 - x0) / 2 : x1 - x0, underRail - z0] as const }
+      : {}),
     into: frame.sign,
     deepLow: end(z0 + 1),
     deepHigh: end(z1 - 1),

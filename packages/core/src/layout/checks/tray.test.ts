@@ -22,7 +22,7 @@ const mended = (of: Project): Project =>
     of,
   );
 
-describe('a thing in a tray that slides out', () => {
+describe('a thing in a tray that slides out, and what it passes', () => {
   const skeleton = derive(project, priceBook).made.find(({ unit }) => unit === 'kitchen')?.skeleton;
   const part = (name: string) => {
     const board = skeleton?.boards.find((one) => one.name === `cold.pull-out.${name}`);
@@ -77,5 +77,25 @@ describe('a thing in a tray that slides out', () => {
       ?.skeleton?.bays?.find((one) => one.bay.name === 'cold')?.room;
     expect((bay?.x1 ?? 0) - (bay?.x0 ?? 0)).toBeCloseTo(box.width + 2 * (15 + 12.7), 6);
     expect(own.checks.find(({ id }) => id === 'thing-fits:kitchen:cold')?.grade).toBe('good');
+  });
+
+  it('of a bay is reached under the rail, and through half of it where panels slide before it', () => {
+    const through = (front: 'none' | 'sliding') =>
+      derive(
+        applyOperation(project, {
+          name: 'changeBay',
+          payload: {
+            id: 'bench',
+            bay: 'bay-1',
+            front: front === 'none' ? { kind: 'none' } : { kind: 'sliding', latch: true },
+          },
+        }).project,
+        priceBook,
+      ).made.find(({ unit }) => unit === 'bench')?.skeleton?.bays?.[0];
+    const [open, slides] = [through('none'), through('sliding')];
+    if (!open?.through || !slides?.through) throw new Error('the bench has a rail');
+    const { x0, x1, z0, z1 } = open.room;
+    expect(open.through).toEqual([x1 - x0, z1 - z0 - 15]);
+    expect(slides.through).toEqual([(x1 - x0) / 2, z1 - z0 - 15]);
   });
 });
