@@ -315,10 +315,10 @@ const PAST_MM = 3;
  * A rail notched where something hangs in an opening of the top over it, or sawn into several where too little of it would
  * be left. The first keeps its name.
  */
-export function notchedFor(board: Board, holes: readonly Ring[]): Board[] {
+export function notchedFor(board: Board, bodies: readonly Ring[]): Board[] {
   const own = boxOf(board.outline.outer);
-  const notches = holes.flatMap((hole): Ring[] => {
-    const { minX, maxX, minY, maxY } = boxOf(hole);
+  const notches = bodies.flatMap((body): Ring[] => {
+    const { minX, maxX, minY, maxY } = boxOf(body);
     const [x0, x1, y0, y1] = [minX - PAST_MM, maxX + PAST_MM, minY - PAST_MM, maxY + PAST_MM];
     if (x0 >= own.maxX || x1 <= own.minX || y0 >= own.maxY || y1 <= own.minY) return [];
     const through = Math.max(y0 - own.minY, own.maxY - y1) < LEAST_RAIL_MM;

@@ -180,15 +180,16 @@ function tooSmall(frame: Frame, ceiling: number): FurnitureProblem | null {
 
 /**
  * Openings in what lies on top, for what hangs in it: behind the rail under its front where there is room for that, else as
- * far back as the rail at the wall lets them.
+ * far back as the rail at the wall lets them. What opens at its front stands at the front, and parts the rails as it is wide.
  * @param rails from where to where across it is free between the rails, from the centre line; null where there are none, mm
  */
 function cutOutsIn(
   frame: Frame,
   bays: readonly PlacedBay[],
   rails: { readonly from: number; readonly to: number } | null,
-): { readonly holes: Ring[]; readonly problems: FurnitureProblem[] } {
+): { readonly holes: Ring[]; readonly bodies: Ring[]; readonly problems: FurnitureProblem[] } {
   const holes: Ring[] = [];
+  const bodies: Ring[] = [];
   const problems: FurnitureProblem[] = [];
   for (const { bay, inside } of bays) {
     const { holds } = bay;
@@ -205,7 +206,10 @@ function cutOutsIn(
       ),
     );
     const least = inside.near > 0 ? Math.max(edge, frame.carcassFront + inside.near) : edge;
-    const near = rails ? Math.max(least, Math.min(rails.from, rails.to - width, deep - width)) : least;
+    const atFront = thing.opens !== 'no' && thing.opens !== 'lid';
+    const behindRail = rails ? Math.min(rails.from, rails.to - width, deep - width) : least;
+    const flush = Math.max(least - CUT_OUT_EDGE_MM + CUT_OUT_BACK_MM, frame.carcassFront + (thing.depth - width) / 2);
+    const near = atFront ? flush : Math.max(least, behindRail);
     const far = near + width;
     if (length > inside.x1 - inside.x0 || far > deep) {
       problems.push({
@@ -214,18 +218,15 @@ function cutOutsIn(
       });
       continue;
     }
-    holes.push(
-      roundedRectangle(
-        middle - length / 2,
-        Math.min(frame.sign * near, frame.sign * far),
-        middle + length / 2,
-        Math.max(frame.sign * near, frame.sign * far),
-        radius,
-        CORNER_CHORDS,
-      ),
-    );
+    const across = (a: number, b: number): readonly [number, number] =>
+      frame.sign > 0 ? [frame.sign * a, frame.sign * b] : [frame.sign * b, frame.sign * a];
+    const [low, high] = across(near, far);
+    const hole = roundedRectangle(middle - length / 2, low, middle + length / 2, high, radius, CORNER_CHORDS);
+    holes.push(hole);
+    const [front, back] = across(frame.carcassFront, frame.carcassFront + thing.depth);
+    bodies.push(atFront ? rectangle(middle - thing.width / 2, front, middle + thing.width / 2, back) : hole);
   }
-  return { holes, problems };
+  return { holes, bodies, problems };
 }
 /** A round sink of 370 is sawn to a third of a millimetre by so many chords a corner. */
 const CORNER_CHORDS = 16;
@@ -302,7 +303,11 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
   );
   const backRail = depthAtTop - BACK_GAP_MM - RAIL_WIDTH_MM;
   const between = head === 'rails' ? { from: frame.carcassFront + RAIL_WIDTH_MM, to: backRail } : null;
-  const { holes, problems: notCut } = top && !top.lids ? cutOutsIn(frame, bays, between) : { holes: [], problems: [] };
+  const {
+    holes,
+    bodies,
+    problems: notCut,
+  } = top && !top.lids ? cutOutsIn(frame, bays, between) : { holes: [], bodies: [], problems: [] };
   const fronts = frontsOf(frame, bays);
   const boards: Board[] = [
     ...end('end-front', x, -1),
@@ -321,7 +326,7 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     ...bays.flatMap((bay) => shelvesOf(frame, bay)),
     ...(head === 'rails'
       ? [rail(frame, 'rail-front', frame.carcassFront), rail(frame, 'rail-back', backRail)].flatMap((board) =>
-          notchedFor(board, holes),
+          notchedFor(board, bodies),
         )
       : []),
     ...(head === 'board'

@@ -212,6 +212,36 @@ describe('a divided run', () => {
       'rail-back-2',
     ]);
   });
+  it('has a cooker with an oven at its front, flush with the top, and no rail across it', () => {
+    const oven = START_THINGS.find(({ id }) => id === 'cooker-oven');
+    if (!oven?.cutOut) throw new Error('the start set has a cooker with an oven');
+    const { skeleton } = make(
+      {
+        ...kitchen,
+        division: {
+          cut: 'along',
+          divider: 'board',
+          sizes: [{ share: 1 }, 'as needed', { share: 1 }],
+          parts: [
+            { name: 'left', holds: { kind: 'open' }, front: { kind: 'none' } },
+            { name: 'oven', holds: { kind: 'thing', thing: oven.id }, front: { kind: 'none' } },
+            { name: 'right', holds: { kind: 'open' }, front: { kind: 'none' } },
+          ],
+        },
+      },
+      room,
+      [oven],
+    );
+    const [hole] = skeleton?.boards.find(({ name }) => name === 'top')?.outline.holes ?? [];
+    const { minX, maxX, minY, maxY } = boxOf(hole ?? []);
+    // its body begins where the carcass does, 315 out: 530 deep round an opening of 450
+    expect([-maxY, -minY].map((y) => Math.round(y))).toEqual([315 + 40, 315 + 40 + 450]);
+    expect(maxX - minX).toBeCloseTo(510, 6);
+    const fronts = (skeleton?.boards ?? []).filter(({ name }) => name.startsWith('rail-front'));
+    expect(fronts.map(({ name }) => name)).toEqual(['rail-front', 'rail-front-2']);
+    const [a, b] = fronts.map(({ outline }) => boxOf(outline.outer));
+    expect((b?.minX ?? 0) - (a?.maxX ?? 0)).toBeCloseTo(520 + 2 * 3, 6);
+  });
   it('has levels as high as their thing needs, and takes the sum of what lies within one another', () => {
     const bay = (name: string, thing?: string) => ({
       name,
