@@ -2,6 +2,7 @@ import type { PriceBook, Project, Unit } from '../document/schema.js';
 import { frontLineOf } from '../document/body.js';
 import { familyNamed } from '../document/kit.js';
 import { cutOn } from '../cutting/plan/planned.js';
+import { litresIn } from '../furniture/slid-inside.js';
 import { isOpen } from '../layout/checks/checks.js';
 import { message, mm, type Message } from '../words/message.js';
 import type { Derived } from './derived.js';
@@ -29,17 +30,17 @@ export interface LayoutFigures {
 /** The figures of a layout as it was derived. */
 export function layoutFigures(project: Project, derived: Derived, kit: Pick<DeriveKit, 'families'>): LayoutFigures {
   const { checks } = derived;
-  const bays = derived.made.flatMap(({ skeleton }) => skeleton?.bays ?? []);
+  const bays = derived.made.flatMap(({ skeleton }) =>
+    (skeleton?.bays ?? []).map((place) => ({ ...place, litres: litresIn(place, skeleton?.boards ?? []) })),
+  );
   const floor = derived.inner?.floor ?? 0;
   const litres = (from: number, to: number): number =>
     bays
-      .filter(({ bay }) => bay.holds.kind !== 'thing' && bay.holds.kind !== 'chase')
+      .filter(({ bay: { holds } }) => holds.kind !== 'thing' && holds.kind !== 'chase')
+      // where something is built in nothing is stored
+      .filter(({ bay: { holds } }) => holds.kind !== 'pull-out' || holds.thing === null)
       .filter(({ room }) => (room.z0 + room.z1) / 2 - floor >= from && (room.z0 + room.z1) / 2 - floor < to)
-      .reduce(
-        (sum, { room, deepLow, deepHigh }) =>
-          sum + ((room.x1 - room.x0) * ((deepLow + deepHigh) / 2) * (room.z1 - room.z0)) / 1e6,
-        0,
-      );
+      .reduce((sum, one) => sum + one.litres, 0);
   const windows = checks.filter(({ rule }) => rule === 'glass-free').length;
   const openings = project.survey.openings.filter(
     ({ kind, surface }) => kind === 'window' && (surface === 'left' || surface === 'right'),

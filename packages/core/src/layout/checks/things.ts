@@ -8,7 +8,8 @@ import { BEHIND_SLIDE_MM, slideLengths } from '../../furniture/fronts.js';
 import { offer, together, tried } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
-import { boardBox, type BayRoom } from '../../furniture/skeleton.js';
+import type { BayRoom, Board } from '../../furniture/skeleton.js';
+import { litresIn, slidOutOf, type SlidInside } from '../../furniture/slid-inside.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -70,7 +71,7 @@ const fits = appliesTo(thingFitsRule, {
         pin: pinIn(unit, place),
         // all that it lacks, or nothing: half of it is no use
         mend: (): Mend | null => {
-          const tray = trayOf(bay, unit, scene);
+          const tray = trayOf(place, unit, scene);
           const longer = tray && needs.deep > has.deep ? longerSlides(thing, tray, scene) : null;
           // no slides are as long as that
           if (tray && needs.deep > has.deep && longer === null) return null;
@@ -114,7 +115,7 @@ function roomFor(
 ): { readonly wide: number; readonly deep: number; readonly high: number } {
   const { room, bay, through } = place;
   const { side, back } = thing.clear;
-  const tray = trayOf(bay, unit, scene);
+  const tray = trayOf(place, unit, scene);
   const hangs = thing.cutOut !== null && bay.holds.kind === 'thing';
   const head = hangs || through === undefined ? room.z1 : room.z0 + through[1];
   const [wide, deep] = [room.x1 - room.x0, Math.min(place.deepLow, place.deepHigh)];
@@ -123,7 +124,7 @@ function roomFor(
   return {
     wide: Math.min(wide, tray.wide + 2 * side),
     deep: Math.min(deep, tray.deep + back),
-    high: head - tray.top,
+    high: tray.high,
   };
 }
 /** The shortest slides whose tray takes a thing: how much longer they are, and how deep the bay then is, mm; null where none are. */
@@ -135,28 +136,10 @@ function longerSlides(
   const length = slideLengths(book).findLast((one) => one >= depth + 2 * thick);
   return length === undefined ? null : { by: length - deep - 2 * thick, deep: length + BEHIND_SLIDE_MM };
 }
-/** The inside of the tray of a bay, and how high its bottom lies and how thick its boards are, mm; null where nothing slides out of it. */
-function trayOf(
-  { name, holds }: Bay,
-  unit: Unit,
-  scene: Scene,
-): { readonly wide: number; readonly deep: number; readonly top: number; readonly thick: number } | null {
-  if (holds.kind !== 'pull-out') return null;
-  const boards = scene.skeletons.get(unit.id)?.boards ?? [];
-  const boxOf = (part: string) => {
-    const board = boards.find((one) => one.name === `${name}.pull-out.${part}`);
-    return board && boardBox(board);
-  };
-  const [front, back, bottom] = [boxOf('front'), boxOf('back'), boxOf('bottom')];
-  if (!front || !back || !bottom) return null;
-  const [nearer, farther] = front.low[1] < back.low[1] ? [front, back] : [back, front];
-  return {
-    wide: front.high[0] - front.low[0],
-    deep: farther.low[1] - nearer.high[1],
-    top: bottom.high[2],
-    thick: bottom.high[2] - bottom.low[2],
-  };
-}
+const boardsOf = (unit: Unit, scene: Scene): readonly Board[] => scene.skeletons.get(unit.id)?.boards ?? [];
+/** The tray that slides out of a bay; null where none does. */
+const trayOf = (place: BayRoom, unit: Unit, scene: Scene): SlidInside | null =>
+  place.bay.holds.kind === 'pull-out' ? (slidOutOf(place, boardsOf(unit, scene))[0] ?? null) : null;
 
 /** What stands alone, and its data sheet. */
 export function alone(unit: Unit, scene: Scene): Thing | null {
@@ -416,6 +399,16 @@ function insideOf(
   readonly litres: number;
 } {
   const { room, deepLow, deepHigh, bay, through } = place;
+  const boards = boardsOf(unit, scene);
+  const litres = litresIn(place, boards);
+  const slid = slidOutOf(place, boards);
+  // what slides out is filled from above, and each alike: as the smallest of them
+  if (slid.length > 0) {
+    const [wide, deep, high] = (['wide', 'deep', 'high'] as const).map((way) =>
+      Math.min(...slid.map((one) => one[way])),
+    ) as [number, number, number];
+    return { opening: [wide, high], inside: [wide, deep, high], litres };
+  }
   const [wide, high] = [room.x1 - room.x0, room.z1 - room.z0];
   const before = place.behind === undefined || bay.front.kind === 'panel' ? 'none' : beforeIt(place, unit);
   const shut = before === 'board' && !isLidded(place, unit, scene);
@@ -427,12 +420,11 @@ function insideOf(
     : through
       ? [through[0], through[1]]
       : [(bay.front.kind === 'sliding' ? wide / 2 : wide) - framed, high - framed];
-  const shelves = bay.holds.kind === 'shelves' || bay.holds.kind === 'drawers' ? bay.holds.count : 0;
-  const levels = bay.holds.kind === 'drawers' ? Math.max(1, shelves) : shelves + 1;
+  const levels = bay.holds.kind === 'shelves' ? bay.holds.count + 1 : 1;
   return {
     opening,
     inside: [wide, Math.min(deepLow, deepHigh), high / levels],
-    litres: (wide * ((deepLow + deepHigh) / 2) * high) / LITRE,
+    litres,
   };
 }
 

@@ -6,6 +6,7 @@ import type { Project, Thing } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
 import { applyOperation } from '../../furniture/kit.js';
 import { boardBox } from '../../furniture/skeleton.js';
+import { litresIn, slidOutOf } from '../../furniture/slid-inside.js';
 import { say } from '../../words/say.js';
 
 const { project, priceBook } = readProjectFile(wrenFile);
@@ -79,6 +80,42 @@ describe('a thing in a tray that slides out, and what it passes', () => {
     expect(own.checks.find(({ id }) => id === 'thing-fits:kitchen:cold')?.grade).toBe('good');
   });
 
+  it('counts for goods too: a drawer holds what goes between its sides, and as many litres', () => {
+    const bay = skeleton?.bays?.find((one) => one.bay.name === 'under-cooker');
+    if (!bay || !skeleton) throw new Error('there are drawers under the cooker');
+    const [low, high] = slidOutOf(bay, skeleton.boards);
+    const wide = bay.room.x1 - bay.room.x0 - 2 * (12.7 + 15);
+    expect([low?.wide, high?.wide]).toEqual([expect.closeTo(wide, 6), expect.closeTo(wide, 6)]);
+    // slides of 450 below and 500 above, two ends of 15
+    expect([low?.deep, high?.deep]).toEqual([expect.closeTo(420, 6), expect.closeTo(470, 6)]);
+    const inside = [low, high].reduce((sum, one) => sum + (one ? one.wide * one.deep * one.high : 0), 0) / 1e6;
+    expect(litresIn(bay, skeleton.boards)).toBeCloseTo(inside, 9);
+    const whole =
+      ((bay.room.x1 - bay.room.x0) * ((bay.deepLow + bay.deepHigh) / 2) * (bay.room.z1 - bay.room.z0)) / 1e6;
+    expect(inside).toBeLessThan(0.9 * whole);
+    const kept = (length: number) =>
+      derive(
+        applyOperation(project, {
+          name: 'putStored',
+          payload: {
+            stored: {
+              id: 'tins',
+              name: 'Tins',
+              length,
+              width: 300,
+              height: 120,
+              mass: 4,
+              count: 1,
+              turns: false,
+              kept: { unit: 'kitchen', bay: 'under-cooker' },
+            },
+          },
+        }).project,
+        priceBook,
+      ).checks.find(({ id }) => id === 'stored:tins');
+    expect(kept(Math.floor(wide) - 5)?.grade ?? 'good').toBe('good');
+    expect(kept(480)).toMatchObject({ grade: 'fails', spare: expect.closeTo(wide - 480 - 5, 6) as number });
+  });
   it('of a bay is reached under the rail, and through half of it where panels slide before it', () => {
     const through = (front: 'none' | 'sliding') =>
       derive(
