@@ -68,7 +68,8 @@ test('a sheet is cut at the bench, one cut at a time, and one part wrong', async
   await saved(page);
   const middle = kept(await cuttingOf(request, id), 'birch-15');
   // what is begun is where it was
-  expect(middle.sheets.map((sheet) => sheet.placements)).toEqual(before.sheets.map((sheet) => sheet.placements));
+  const laid = (plan: typeof middle): string[] => plan.sheets.map((sheet) => JSON.stringify(sheet.placements)).sort();
+  expect(laid(middle)).toEqual(laid(before));
 
   // a part comes out wrong: the reason is asked for, nothing typed is lost
   await bench.getByRole('button', { name: 'Cut wrong' }).click();
@@ -102,17 +103,20 @@ test('a part is moved by hand, locked, and the rest found again around it', asyn
   const id = await ownDemo(request);
   await openStage(page, id, 'cut');
   await choose(page, 'Birch plywood 15');
-  await page.getByRole('button', { name: /Birch plywood 15, sheet B/ }).click();
-  // the first part of the sheet for which there is another free place
+  // the first part of the first sheet for which there is another free place
   const places = page.getByRole('button', { name: /^sheet [A-Z], at/ });
   let part = '';
-  for (const move of await page.getByRole('button', { name: /^Move / }).all()) {
-    part = ((await move.getAttribute('aria-label')) ?? '').replace('Move ', '');
-    await move.focus();
-    await page.keyboard.press('Enter');
-    await expect(page.getByText(/could go\. A moved part|no other free place/)).toBeVisible();
+  for (const sheet of ['B', 'C', 'D', 'E']) {
+    await page.getByRole('button', { name: new RegExp(`Birch plywood 15, sheet ${sheet}`) }).click();
+    for (const move of await page.getByRole('button', { name: /^Move / }).all()) {
+      part = ((await move.getAttribute('aria-label')) ?? '').replace('Move ', '');
+      await move.focus();
+      await page.keyboard.press('Enter');
+      await expect(page.getByText(/could go\. A moved part|no other free place/)).toBeVisible();
+      if ((await places.count()) > 0) break;
+      await page.keyboard.press('Enter');
+    }
     if ((await places.count()) > 0) break;
-    await page.keyboard.press('Enter');
   }
   await places.first().focus();
   await page.keyboard.press('Enter');

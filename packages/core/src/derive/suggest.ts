@@ -6,6 +6,7 @@ import type { Operation } from '../document/operation.js';
 import type { Layout, PriceBook, Project, Thing, Unit } from '../document/schema.js';
 import { familyNamed } from '../document/kit.js';
 import { freeUnitId, type Family, type Gap } from '../furniture/family.js';
+import { BEHIND_SLIDE_MM, SLIDE_MM, slideLengths } from '../furniture/fronts.js';
 import { offeredIn } from '../layout/gap-offers.js';
 import { gapsOf } from '../layout/gaps.js';
 import { seededRandom } from '../numeric/random.js';
@@ -59,16 +60,26 @@ const REST_MM = 250;
 
 /** Left behind the deepest thing of a run for the gap at the wall, mm. */
 const BEHIND_MM = 10;
+/** What opens by a lid slides out on a tray. */
+const onTray = (thing: Thing): boolean => thing.opens === 'lid';
+const wideFor = (thing: Thing, thick: number): number =>
+  thing.width + 2 * (onTray(thing) ? Math.max(thing.clear.side, thick + SLIDE_MM) : thing.clear.side);
+/** How deep a bay has to be for a thing: on a tray as its slides are stocked. */
+function deepFor(thing: Thing, thick: number, book: PriceBook): number {
+  const own = thing.depth + thing.clear.back;
+  const slides = slideLengths(book).findLast((one) => one >= thing.depth + 2 * thick);
+  return onTray(thing) && slides !== undefined ? Math.max(own, slides + BEHIND_SLIDE_MM) : own;
+}
 const neededLength = (things: readonly Thing[], thick: number): number =>
-  things.reduce((sum, thing) => sum + thing.width + 2 * thing.clear.side + thick, thick);
+  things.reduce((sum, thing) => sum + wideFor(thing, thick) + thick, thick);
 
 /** A run whose bays hold the things that have to be in, with drawers in what is left. */
-function withThings(unit: Unit, gap: Gap, things: readonly Thing[], thick: number): Unit {
+function withThings(unit: Unit, gap: Gap, things: readonly Thing[], thick: number, book: PriceBook): Unit {
   const { body } = unit;
   if (things.length === 0 || body.stands === 'across' || body.stands === 'free') return unit;
   const needs = neededLength(things, thick);
   const rest = unit.body.length - needs - thick > REST_MM;
-  const deepest = Math.max(...things.map((thing) => thing.depth + thing.clear.back));
+  const deepest = Math.max(...things.map((thing) => deepFor(thing, thick, book)));
   return {
     ...unit,
     body: {
@@ -80,7 +91,11 @@ function withThings(unit: Unit, gap: Gap, things: readonly Thing[], thick: numbe
     division: {
       cut: 'along',
       divider: 'board',
-      sizes: [...things.map((): 'as needed' => 'as needed'), ...(rest || things.length === 1 ? [{ share: 1 }] : [])],
+      // the last of them has what is left where no drawers do
+      sizes:
+        rest || things.length === 1
+          ? [...things.map((): 'as needed' => 'as needed'), { share: 1 }]
+          : [...things.slice(1).map((): 'as needed' => 'as needed'), { share: 1 }],
       parts: [
         ...things.map((thing, i) => ({
           name: `bay-${i + 1}`,
@@ -283,7 +298,7 @@ export function* suggestSearch(
       let unit = slid(chosen.unit, chosen.gap, random);
       if (family.worksAt?.(unit) === true && toPlace.length > 0) {
         const board = book.items.find(({ id }) => id === unit.materials['carcass'])?.thickness ?? thick;
-        unit = withThings(unit, chosen.gap, toPlace, board);
+        unit = withThings(unit, chosen.gap, toPlace, board, book);
         toPlace = [];
         if (unit.body.length > chosen.gap.x1 - chosen.gap.x0) {
           noRoomForThings();
