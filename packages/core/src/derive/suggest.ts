@@ -6,7 +6,7 @@ import type { Operation } from '../document/operation.js';
 import type { Layout, PriceBook, Project, Thing, Unit } from '../document/schema.js';
 import { familyNamed } from '../document/kit.js';
 import { freeUnitId, type Family, type Gap } from '../furniture/family.js';
-import { BEHIND_SLIDE_MM, SLIDE_MM, slideLengths } from '../furniture/fronts.js';
+import { besideOnTray, deepForSlides, slidesFor } from '../furniture/fronts.js';
 import { offeredIn } from '../layout/gap-offers.js';
 import { gapsOf } from '../layout/gaps.js';
 import { seededRandom } from '../numeric/random.js';
@@ -63,12 +63,12 @@ const BEHIND_MM = 10;
 /** What opens by a lid slides out on a tray. */
 const onTray = (thing: Thing): boolean => thing.opens === 'lid';
 const wideFor = (thing: Thing, thick: number): number =>
-  thing.width + 2 * (onTray(thing) ? Math.max(thing.clear.side, thick + SLIDE_MM) : thing.clear.side);
+  thing.width + 2 * (onTray(thing) ? besideOnTray(thing, thick) : thing.clear.side);
 /** How deep a bay has to be for a thing: on a tray as its slides are stocked. */
 function deepFor(thing: Thing, thick: number, book: PriceBook): number {
   const own = thing.depth + thing.clear.back;
-  const slides = slideLengths(book).findLast((one) => one >= thing.depth + 2 * thick);
-  return onTray(thing) && slides !== undefined ? Math.max(own, slides + BEHIND_SLIDE_MM) : own;
+  const slides = onTray(thing) ? slidesFor(thing, thick, book) : null;
+  return slides === null ? own : Math.max(own, deepForSlides(slides));
 }
 const neededLength = (things: readonly Thing[], thick: number): number =>
   things.reduce((sum, thing) => sum + wideFor(thing, thick) + thick, thick);
@@ -99,15 +99,14 @@ function withThings(unit: Unit, gap: Gap, things: readonly Thing[], thick: numbe
       parts: [
         ...things.map((thing, i) => ({
           name: `bay-${i + 1}`,
-          holds:
-            thing.opens === 'lid'
-              ? {
-                  kind: 'pull-out' as const,
-                  thing: thing.id,
-                  travel: Math.round(Math.min(deepest, thing.depth)),
-                  latch: true,
-                }
-              : { kind: 'thing' as const, thing: thing.id },
+          holds: onTray(thing)
+            ? {
+                kind: 'pull-out' as const,
+                thing: thing.id,
+                travel: Math.round(Math.min(deepest, thing.depth)),
+                latch: true,
+              }
+            : { kind: 'thing' as const, thing: thing.id },
           front:
             thing.opens === 'lid' || thing.opens === 'door-left' || thing.opens === 'door-right'
               ? { kind: 'none' as const }

@@ -22,7 +22,7 @@ import {
   type Frame,
 } from './carcass-boards.js';
 import { divide, type Divider, type PlacedBay } from './division.js';
-import { frontsOf, SLIDE_MM, slots, TRAY_FOOT_MM } from './fronts.js';
+import { besideOnTray, frontsOf, slots, TRAY_FOOT_MM } from './fronts.js';
 import { contactsOf, type BayRoom, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 
 const SHELF_SETBACK_MM = 15;
@@ -241,7 +241,7 @@ function neededWidth({ holds }: PlacedBay['bay'], { room: { things }, thick }: N
   const thing = things.find(({ id }) => id === holds.thing);
   if (!thing) return null;
   // in a tray it stands between its sides, which stand between the slides
-  const beside = holds.kind === 'pull-out' ? Math.max(thing.clear.side, thick + SLIDE_MM) : thing.clear.side;
+  const beside = holds.kind === 'pull-out' ? besideOnTray(thing, thick) : thing.clear.side;
   return thing.width + 2 * beside;
 }
 /** What a thing needs from the front of a bay backward by its data sheet, mm. */

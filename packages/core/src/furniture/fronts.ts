@@ -1,5 +1,5 @@
 import { endOf } from '../document/body.js';
-import type { PriceBook } from '../document/schema.js';
+import type { PriceBook, Thing } from '../document/schema.js';
 import { rectangle, type Ring } from '../numeric/plane.js';
 import type { SolidBox } from '../rules/room.js';
 import { message, type Message } from '../words/message.js';
@@ -10,10 +10,10 @@ import { OPENS, type Motion } from './motions.js';
 import { boardBox, type Board, type FurnitureProblem } from './skeleton.js';
 
 /** Room on each side of a drawer for its slides, mm. */
-export const SLIDE_MM = 12.7;
+const SLIDE_MM = 12.7;
 /** Slides are made in these lengths where the price book has none; one has to be shorter than the bay is deep by what is left behind it, mm. */
 const SLIDES_MM: readonly number[] = [200, 250, 300, 350, 400, 450, 500, 550, 600, 650, 700];
-export const BEHIND_SLIDE_MM = 10;
+const BEHIND_SLIDE_MM = 10;
 /** A drawer's box is lower than its face by so much, and no narrower and lower than this, mm. */
 const FACE_OVER_BOX_MM = 30;
 const NARROWEST_MM = 100;
@@ -290,12 +290,20 @@ function tray(frame: Frame, { name, x0, x1, z0, high, deep }: Tray): Board[] {
 }
 
 /** The lengths of slides there are, the longest first. */
-export function slideLengths({ items }: PriceBook): readonly number[] {
+function slideLengths({ items }: PriceBook): readonly number[] {
   const stocked = items.flatMap(({ hardware }) =>
     hardware?.kind === 'slides' && hardware.length !== null ? [hardware.length] : [],
   );
   return [...new Set(stocked.length > 0 ? stocked : SLIDES_MM)].sort((a, b) => b - a);
 }
+
+/** What a thing keeps at each of its sides on a tray: the air its sheet asks for, or the tray's side and its slide, mm. */
+export const besideOnTray = (thing: Thing, thick: number): number => Math.max(thing.clear.side, thick + SLIDE_MM);
+/** The shortest slides whose tray takes a thing between its ends, mm; null where none are as long. */
+export const slidesFor = (thing: Thing, thick: number, book: PriceBook): number | null =>
+  slideLengths(book).findLast((length) => length >= thing.depth + 2 * thick) ?? null;
+/** How deep a bay is for slides of a length, mm. */
+export const deepForSlides = (length: number): number => length + BEHIND_SLIDE_MM;
 
 /** What slides out of a bay: drawers one over the other, or one frame; each with its face. */
 function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {

@@ -428,6 +428,20 @@ describe('suggested arrangements', () => {
     { id: 'a', name: 'Ann', stature: 1650 },
     { id: 'b', name: 'Bo', stature: 1720 },
   ];
+  it('build in what has to be, each with the room it needs: a cold box with a lid on a tray as its slides are stocked', () => {
+    const things = ['sink-round', 'cooker-spirit', 'cold-chest-20'];
+    const wished = wishesSchema.parse({ must: ['bed-platform', 'base-run', 'seat'], things });
+    let found: Suggested = { proposals: [], tried: 0, lost: [] };
+    for (const told of suggestSearch(wren.project, wren.priceBook, wished, { seed: 1, steps: 60 })) found = told;
+    expect(found.proposals.length).toBeGreaterThan(0);
+    // no run is given up for what it was divided into
+    expect(found.lost.filter(({ rule }) => rule.startsWith('furniture.'))).toEqual([]);
+    for (const { layout } of found.proposals) {
+      const { checks } = derive({ ...wren.project, layout }, wren.priceBook);
+      const fits = checks.filter(({ rule }) => rule === 'thing-fits');
+      expect(fits.map(({ grade }) => grade)).toEqual(['good', 'good', 'good']);
+    }
+  });
   /** Every proposal passes the rules, and boxes that know nothing of the rules do not meet; how many there were. */
   const passes = (project: Project, steps: number): number => {
     const found = searched(project, 4, steps);

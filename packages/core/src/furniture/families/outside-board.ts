@@ -32,6 +32,21 @@ const WAY_IN_MM = 550;
 const HINGES = ['foot', 'head'] as const;
 const hingeOf = ({ options }: Unit): (typeof HINGES)[number] => (options['hinge'] === 'head' ? 'head' : 'foot');
 
+/** From the centre line to a door that is shut, the least over a stretch and between two heights, mm. */
+const doorAt = (
+  room: Surroundings['inner'],
+  side: 'left' | 'right',
+  x: number,
+  length: number,
+  from: number,
+  to: number,
+): number =>
+  Math.min(
+    ...spread(x, x + length, 9).flatMap((at) =>
+      spread(room.floor + from, room.floor + to, 5).map((height) => halfWidth(room, side, at, height)),
+    ),
+  );
+
 interface Lies {
   readonly thick: number;
   /** From the centre line to its outer face, and to the door that is shut, mm. */
@@ -42,35 +57,31 @@ function liesOf(unit: Unit, { inner, book }: Surroundings): Lies | null {
   const line = frontLineOf(unit);
   const board = materialOf(book, unit.materials['board'] ?? '');
   if (!line || !board) return null;
-  const [low, high] = [inner.floor + unit.body.from, inner.floor + unit.body.to];
-  const door = Math.min(
-    ...spread(unit.body.x, endOf(unit), 9).flatMap((x) =>
-      spread(low, high, 5).map((height) => halfWidth(inner, line.side, x, height)),
-    ),
-  );
-  return { thick: board.thickness, outer: line.front + board.thickness, door };
+  const { x, length, from, to } = unit.body;
+  return {
+    thick: board.thickness,
+    outer: line.front + board.thickness,
+    door: doorAt(inner, line.side, x, length, from, to),
+  };
 }
 
+/** How high its edges are where nothing says otherwise, mm. */
+const FROM_MM = 500;
+const HIGH_MM = 400;
 function boardAt(
   x: number,
   length: number,
   side: 'left' | 'right',
-  wall: number,
-  { id, name, book }: Pick<Start, 'id' | 'name' | 'book'>,
+  [from, to]: readonly [number, number],
+  { id, name, book, room }: Start,
 ): Unit {
   const board = sheetAbout(book, 15);
+  const front = doorAt(room, side, x, length, from, to) - DOOR_GAP_MM - (materialOf(book, board)?.thickness ?? 0);
   return {
     id,
     family: 'outside-board',
     name,
-    body: {
-      stands: side,
-      x,
-      length,
-      front: Math.floor(wall - DOOR_GAP_MM - (materialOf(book, board)?.thickness ?? 0)),
-      from: 500,
-      to: 900,
-    },
+    body: { stands: side, x, length, front: Math.floor(front), from, to },
     meets: { foot: { how: 'open' } },
     division: { name: 'none', holds: { kind: 'open' }, front: { kind: 'none' } },
     school: 'plywood',
@@ -78,12 +89,6 @@ function boardAt(
     options: { hinge: 'foot' },
   };
 }
-const leastWall = (room: Surroundings['inner'], side: 'left' | 'right', x: number, length: number): number =>
-  Math.min(
-    ...spread(x, x + length, 9).flatMap((at) =>
-      [500, 700, 900].map((height) => halfWidth(room, side, at, room.floor + height)),
-    ),
-  );
 
 /** A board inside a door of a side wall that turns out through it and lies level outside: to cook, to sell, to eat at. */
 export const outsideBoard: Family = {
@@ -117,7 +122,7 @@ export const outsideBoard: Family = {
   start: (start) => {
     const length = Math.round(Math.min(start.room.length / 2, 800));
     const { side, x } = freePlace(start, length, ['right', 'left']);
-    return boardAt(x, length, side, leastWall(start.room, side, x, length), start);
+    return boardAt(x, length, side, [FROM_MM, FROM_MM + HIGH_MM], start);
   },
   flat: true,
   inGap: (gap, start) => {
@@ -126,10 +131,9 @@ export const outsideBoard: Family = {
     // beside it one still gets in and out
     const length = Math.round(Math.min(long, 800, Math.max(LEAST_LONG_MM, long - WAY_IN_MM)));
     const x = Math.floor(gap.x1 - FREE_MM - length);
-    const unit = boardAt(x, length, gap.where, leastWall(start.room, gap.where, x, length), start);
-    const from = Math.max(Math.round(gap.z0 + FREE_MM), Math.min(500, Math.round(gap.z1 - FREE_MM - 400)));
-    const to = Math.min(from + 400, Math.floor(gap.z1 - FREE_MM));
-    return { unit: { ...unit, body: { ...unit.body, from, to } }, fits: Math.min(1, long / 800) * 0.5 };
+    const from = Math.max(Math.round(gap.z0 + FREE_MM), Math.min(FROM_MM, Math.round(gap.z1 - FREE_MM - HIGH_MM)));
+    const to = Math.min(from + HIGH_MM, Math.floor(gap.z1 - FREE_MM));
+    return { unit: boardAt(x, length, gap.where, [from, to], start), fits: Math.min(1, long / 800) * 0.5 };
   },
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);

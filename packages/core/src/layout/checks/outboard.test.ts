@@ -3,8 +3,12 @@ import wrenFile from '../../../../../demo/wren.json?raw';
 import { derive } from '../../derive/derive.js';
 import type { Project } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
+import { FAMILIES } from '../../furniture/families/index.js';
+import { outsideBoard } from '../../furniture/families/outside-board.js';
 import { applyOperation } from '../../furniture/kit.js';
+import { makeUnit } from '../../furniture/make.js';
 import { standsMoved } from '../../furniture/motions.js';
+import { SCHOOLS } from '../../furniture/schools/index.js';
 import { outboardRule } from '../../rules/openings.js';
 import { halfWidth } from '../../shell/shell.js';
 import { say } from '../../words/say.js';
@@ -109,6 +113,23 @@ describe('a board that turns out through a door', () => {
     const made = derive(out, priceBook).made.find(({ unit }) => unit === 'stall');
     expect(made?.skeleton?.boards).toEqual([]);
     expect(made?.skeleton?.problems[0]?.place).toBe('stall');
+  });
+
+  it('offered in a door with a high sill stands inside that door, where the wall leans in', () => {
+    const room = bare.inner;
+    if (!room) throw new Error('there is a room');
+    const start = { id: 'o', name: 'O', layout: project.layout, people: [], room, book: priceBook };
+    const gap = { where: 'right', zone: 'door', x0: 240, x1: 1370, deep: 500, middle: 0, wall: 800 } as const;
+    for (const z0 of [0, 700, 1100]) {
+      const unit = outsideBoard.inGap?.({ ...gap, z0, z1: 1690 }, start)?.unit;
+      if (!unit) throw new Error(`one fits over ${z0}`);
+      expect(unit.body.from).toBeGreaterThanOrEqual(z0 + 20);
+      const { skeleton } = makeUnit(unit, { inner: room, arches: [], book: priceBook, things: [] }, FAMILIES, SCHOOLS);
+      expect(skeleton?.problems).toEqual([]);
+      expect(skeleton?.boards).toHaveLength(1);
+    }
+    expect(outsideBoard.inGap?.({ ...gap, z0: 1400, z1: 1690 }, start)).toBeNull();
+    expect(outsideBoard.inGap?.({ ...gap, zone: 'floor', z0: 0, z1: 1690 }, start)).toBeNull();
   });
 
   it('is held on the road, bought with hinges and stays, and shut to drive', () => {

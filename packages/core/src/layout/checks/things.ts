@@ -4,7 +4,7 @@ import type { Operation } from '../../document/operation.js';
 import type { Bay, Division, Stored, Thing, Unit } from '../../document/schema.js';
 import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
-import { BEHIND_SLIDE_MM, slideLengths } from '../../furniture/fronts.js';
+import { deepForSlides, slidesFor } from '../../furniture/fronts.js';
 import { offer, together, tried } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
@@ -127,14 +127,14 @@ function roomFor(
     high: tray.high,
   };
 }
-/** The shortest slides whose tray takes a thing: how much longer they are, and how deep the bay then is, mm; null where none are. */
+/** Slides whose tray takes a thing: how much longer they are, and how deep the bay then is, mm; null where none are. */
 function longerSlides(
-  { depth }: Thing,
-  { deep, thick }: { readonly deep: number; readonly thick: number },
+  thing: Thing,
+  { deep, thick }: SlidInside,
   { book }: Scene,
 ): { readonly by: number; readonly deep: number } | null {
-  const length = slideLengths(book).findLast((one) => one >= depth + 2 * thick);
-  return length === undefined ? null : { by: length - deep - 2 * thick, deep: length + BEHIND_SLIDE_MM };
+  const length = slidesFor(thing, thick, book);
+  return length === null ? null : { by: length - deep - 2 * thick, deep: deepForSlides(length) };
 }
 const boardsOf = (unit: Unit, scene: Scene): readonly Board[] => scene.skeletons.get(unit.id)?.boards ?? [];
 /** The tray that slides out of a bay; null where none does. */
