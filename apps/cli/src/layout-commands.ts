@@ -10,10 +10,10 @@ import {
   suggestSearch,
   type Suggested,
   wishesSchema,
-  withLayout,
+  takeProposal,
 } from '@nestplank/core/derive';
 import type { ProjectFile } from '@nestplank/core/document';
-import { FAMILIES, freeUnitId, type Family, type Start } from '@nestplank/core/furniture';
+import { applyOperation, FAMILIES, freeUnitId, type Family, type Start } from '@nestplank/core/furniture';
 import { projectFileText, readJson } from '@nestplank/core/formats';
 import { gapsOf, offersIn, stepsBetween } from '@nestplank/core/layout';
 import { CommandFailure } from './failure.js';
@@ -185,7 +185,13 @@ export function suggestCommand(
   found.proposals.forEach(({ layout }, i) =>
     save(
       join(options.output, `${project.id}-${i + 1}.json`),
-      projectFileText(withLayout(project, { ...project.layout, units: layout.units, aside: [] }), priceBook),
+      projectFileText(
+        takeProposal(project, layout).reduce(
+          (taken, operation) => applyOperation(taken, operation, priceBook).project,
+          project,
+        ),
+        priceBook,
+      ),
     ),
   );
   json({

@@ -5,11 +5,13 @@ import type {
   PriceItem,
   Project,
   Settings,
+  Pet,
   Stored,
   Survey,
   Thing,
   Unit,
 } from '../document/schema.js';
+import type { Den } from '../document/unit-schema.js';
 import type { MassPoint } from '../furniture/mass-point.js';
 import type { Skeleton } from '../furniture/skeleton.js';
 import type { OwnFigures } from '../rules/rule.js';
@@ -71,6 +73,8 @@ import {
   NO_FIGURES,
   NO_LAID,
   NO_MODES,
+  NO_DENS,
+  NO_PETS,
   NO_STORED,
   NO_THINGS,
   seenOpenings,
@@ -210,6 +214,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       things: readonly Thing[],
       stored: readonly Stored[],
       people: Project['people'],
+      pets: readonly Pet[],
+      dens: readonly Den[],
       room: Shell,
       book: PriceBook,
       trailer: boolean,
@@ -222,6 +228,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         things,
         stored,
         people,
+        pets,
+        dens,
         families,
         inner: room,
         book,
@@ -470,8 +478,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const buildUps = layersAsBought(project.buildUps, given, project.measured);
     const geometry = geometryOf(project.survey);
     const making = makingOf(project.settings);
-    const { units, modes = NO_MODES, aside = NO_ASIDE } = project.layout;
-    const { things = NO_THINGS, stored = NO_STORED, limits = null } = project;
+    const { units, modes = NO_MODES, aside = NO_ASIDE, dens = NO_DENS } = project.layout;
+    const { things = NO_THINGS, stored = NO_STORED, pets = NO_PETS, limits = null } = project;
     const shadows = shadowsOf(units);
     const model = (): SurfaceModel => modelOf(geometry);
     const built = () => bare(geometry, model());
@@ -494,6 +502,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             things,
             stored,
             project.people,
+            pets,
+            dens,
             from.inner,
             book,
             project.vehicle.kind === 'trailer',
@@ -505,6 +515,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     const scene = (inner: Shell): Scene => ({
       units,
       people: project.people,
+      pets,
+      dens,
       inner,
       arches: now.arches,
       openings: placedIn(geometry, now.reveals),

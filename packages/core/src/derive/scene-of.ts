@@ -1,4 +1,5 @@
-import type { Aside, Mode, Project, Run, Stored, Thing } from '../document/schema.js';
+import type { Aside, Mode, Pet, Project, Run, Stored, Thing } from '../document/schema.js';
+import type { Den } from '../document/unit-schema.js';
 import type { PriceBook } from '../document/schema.js';
 import type { SceneFamily, Scene, SeenOpening } from '../furniture/scene.js';
 import type { Skeleton } from '../furniture/skeleton.js';
@@ -14,6 +15,8 @@ export const NO_THINGS: readonly Thing[] = [];
 export const NO_LAID: readonly Run[] = [];
 export const NO_FIGURES: NonNullable<Project['settings']['figures']> = {};
 export const NO_STORED: readonly Stored[] = [];
+export const NO_PETS: readonly Pet[] = [];
+export const NO_DENS: readonly Den[] = [];
 
 /** The openings whose edges are read, with how deep their frames lie. */
 export const seenOpenings = (survey: Project['survey'], reveals: readonly Reveal[]): SeenOpening[] =>
@@ -37,6 +40,8 @@ export function sceneOf(
   return {
     units: project.layout.units,
     people: project.people,
+    pets: project.pets ?? NO_PETS,
+    dens: project.layout.dens ?? NO_DENS,
     inner: derived.inner,
     arches: derived.arches,
     openings: seenOpenings(project.survey, derived.reveals ?? []),

@@ -164,6 +164,16 @@ export function withLayout(project: Project, layout: Layout): Project {
   };
 }
 
+/** Somewhere on the floor: where an animal is laid before there is a better place, mm. */
+const MIDDLE_MM = 1000;
+
+/** What takes a proposal in the place of the layout that stands: what is said of its units elsewhere goes with them. */
+export const takeProposal = (project: Project, { units, dens = [] }: Layout): readonly Operation[] => [
+  ...project.layout.units.map(({ id }): Operation => ({ name: 'removeUnit', payload: { id } })),
+  ...units.map((unit): Operation => ({ name: 'placeUnit', payload: { unit } })),
+  ...dens.map((den): Operation => ({ name: 'layPet', payload: den })),
+];
+
 /** A score from figures and weights: each figure against what is usual. */
 function scoreOf(figures: LayoutFigures, { weights }: Wishes): number {
   const { storage, comfort } = figures;
@@ -208,7 +218,11 @@ export function* suggestSearch(
 ): Generator<Suggested, void> {
   const random = seededRandom(seed);
   const deriver = createDeriver(kit);
-  const empty = withLayout(project, { units: [], modes: [], aside: [] });
+  // whoever lay in a bay that is not there any more lies on the floor, and is moved to where there is room
+  const dens = (project.layout.dens ?? []).map((den) =>
+    'unit' in den.at ? { pet: den.pet, at: { x: MIDDLE_MM, y: 0, turned: false } } : den,
+  );
+  const empty = withLayout(project, { units: [], modes: [], aside: [], dens });
   // the linings and the floor are worked out once; they are nothing to the rules
   void deriver.pull(project, book).parts;
   const things = (project.things ?? []).filter(({ id }) => wishes.things.includes(id));

@@ -63,6 +63,7 @@ const THING: Thing = {
   hours: 8,
   source: '',
 };
+const PET = { id: 'wool', name: 'Wool', length: 650, width: 200, height: 560, mass: 18 };
 const STORED: Stored = {
   id: 'crate',
   name: 'Crate',
@@ -294,6 +295,9 @@ const SAMPLES: readonly Operation[] = [
   { name: 'keepLayout', payload: { id: 'v1', name: 'As it is' } },
   { name: 'useLayout', payload: { id: 'v0', keep: { id: 'v2', name: 'Before' } } },
   { name: 'removeLayout', payload: { id: 'v0' } },
+  { name: 'putPet', payload: { pet: { ...PET, id: 'moss', name: 'Moss', rides: 'crate' } } },
+  { name: 'layPet', payload: { pet: 'wool', at: { unit: 'bench', bay: 'bay-1' } } },
+  { name: 'removePet', payload: { id: 'wool' } },
   { name: 'putRun', payload: { run: { ...RUN, id: 'other', name: 'Other' } } },
   { name: 'removeRun', payload: { id: 'feed' } },
   { name: 'putThing', payload: { thing: { ...THING, id: 'cooker', name: 'Cooker' } } },
@@ -474,11 +478,13 @@ const BEFORE: Project = {
         ],
       },
     ],
+    dens: [{ pet: 'wool', at: { x: 1500, y: 0, turned: false } }],
     aside: [{ check: 'latch:kitchen', reason: 'a strap holds them', at: '2026-10-01T08:00:00.000Z' }],
   },
   variants: [{ id: 'v0', name: 'Other way round', layout: { units: [CHEST] } }],
   things: [...(wren.project.things ?? []), THING],
   stored: [STORED],
+  pets: [PET],
   wishes: [WISH],
   keptPlans: [EXAMPLE_PLAN],
   fittings: [

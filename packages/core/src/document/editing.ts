@@ -282,6 +282,15 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     remove(draft.people, id);
     draft.layout.units = draft.layout.units.map((unit) => withoutPeople(unit, kit, (person) => person === id));
   },
+  putPet: (draft, { pet }) => put((draft.pets ??= []), pet),
+  removePet: (draft, { id }) => {
+    remove(draft.pets ?? [], id);
+    if (draft.layout.dens) draft.layout.dens = draft.layout.dens.filter(({ pet }) => pet !== id);
+  },
+  layPet: (draft, { pet, at }) => {
+    const others = (draft.layout.dens ?? []).filter((den) => den.pet !== pet);
+    draft.layout.dens = at === null ? others : [...others, { pet, at }];
+  },
   takeReading: (draft, { address, reading }) => take(draft.survey, address, reading),
   takeReadings: (draft, { stations, readings }) => {
     for (const station of stations)
@@ -388,6 +397,7 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     if (draft.layout.taped) draft.layout.taped = draft.layout.taped.filter(({ unit }) => unit !== id);
     for (const mode of draft.layout.modes ?? []) forgetStates(mode, id);
     for (const run of draft.layout.runs ?? []) forgetEnds(run, id);
+    if (draft.layout.dens) draft.layout.dens = draft.layout.dens.filter(({ at }) => !('unit' in at) || at.unit !== id);
     forgetGone(draft, [id]);
   },
   replaceUnit: (draft, { unit }) => unitOf(draft, unit.id).put(unit),

@@ -51,12 +51,14 @@ export function withoutPeople(unit: Unit, kit: Pick<DocumentKit, 'families'>, go
     }, unit);
 }
 
-/** A layout that was kept, as it can stand now: without people and things that are not in the project any more. */
+/** A layout that was kept, as it can stand now: without people, animals and things that are not in the project any more. */
 export function asItCanStand(layout: Layout, project: Project, kit: Pick<DocumentKit, 'families'>): Layout {
   const people = new Set(project.people.map(({ id }) => id));
   const things = new Set((project.things ?? []).map(({ id }) => id));
+  const pets = new Set((project.pets ?? []).map(({ id }) => id));
   return {
     ...layout,
+    ...(layout.dens ? { dens: layout.dens.filter(({ pet }) => pets.has(pet)) } : {}),
     units: layout.units.map((unit) =>
       thingsOf(unit, kit)
         .filter((thing) => !things.has(thing))

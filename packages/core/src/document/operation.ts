@@ -35,6 +35,8 @@ import {
   placeSurfaceSchema,
   penetrationSchema,
   personSchema,
+  petSchema,
+  denSchema,
   contentSchema,
   frontSchema,
   ventsSchema,
@@ -73,6 +75,10 @@ export const OPERATION_PAYLOADS = {
   changeCutting: z.strictObject({ changes: cuttingSettingsSchema.partial().strict() }),
   putPerson: z.strictObject({ person: personSchema }),
   removePerson: named,
+  putPet: z.strictObject({ pet: petSchema }),
+  removePet: named,
+  /** Says where an animal lies; nowhere where that is null. */
+  layPet: z.strictObject({ pet: idSchema, at: denSchema.shape.at.nullable() }),
   takeReading: z.strictObject({ address: addressSchema, reading: readingSchema }),
   /** A photo of the tape where a reading was taken; null takes it away. */
   photoReading: z.strictObject({

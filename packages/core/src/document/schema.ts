@@ -239,6 +239,18 @@ export const personSchema = z.strictObject({
   mass: z.number().min(2).max(300).optional(),
 });
 
+/** An animal that travels along, mm and kg: from the nose to the root of the tail, over the shoulders, to the top of its head where it stands. */
+export const petSchema = z.strictObject({
+  id: idSchema,
+  name: nameSchema,
+  length: z.number().min(100).max(2000),
+  width: z.number().min(40).max(900),
+  height: z.number().min(60).max(1500),
+  mass: z.number().min(0.1).max(150).optional(),
+  /** What holds it on the road; left out while nobody has said. */
+  rides: z.enum(['crate', 'harness']).optional(),
+});
+
 /** The night the warmth is worked out for: degrees Celsius and per cent. */
 export const climateSchema = z.strictObject({
   inside: z.number().min(-10).max(40),
@@ -293,6 +305,8 @@ export const projectSchema = z.strictObject({
   vehicle: z.strictObject({ kind: z.enum(['van', 'bus', 'trailer']), model: z.string().trim().max(80) }),
   settings: settingsSchema,
   people: z.array(personSchema).max(12),
+  /** Animals that travel along; where each lies stands in the layout. */
+  pets: z.array(petSchema).max(12).optional(),
   survey: surveySchema,
   buildUps: buildUpsSchema,
   buildUpVariants: z.array(buildUpVariantSchema).max(12),
@@ -448,6 +462,7 @@ export type Fastener = z.infer<typeof fastenerSchema>;
 export type Layer = z.infer<typeof layerSchema>;
 export type BuildUps = z.infer<typeof projectSchema>['buildUps'];
 export type Person = z.infer<typeof personSchema>;
+export type Pet = z.infer<typeof petSchema>;
 export type Settings = z.infer<typeof settingsSchema>;
 export type Project = z.infer<typeof projectSchema>;
 export type PriceItem = z.infer<typeof priceItemSchema>;

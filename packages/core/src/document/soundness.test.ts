@@ -285,7 +285,9 @@ const FULL: Project = {
     },
   ],
   wishes: [{ id: 'seat', text: 'a seat by the door', who: 'Ilva', unit: 'bench', rule: null, signed: null }],
+  pets: [{ id: 'wool', name: 'Wool', length: 650, width: 200, height: 560, mass: 18 }],
   layout: {
+    dens: [{ pet: 'wool', at: { unit: 'chest', bay: 'bay-1' } }],
     modes: [{ id: 'night', name: 'Night', use: 'night', states: { 'chest.bay-1.door-1': 1 } }],
     runs: [
       {
@@ -472,6 +474,15 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
       { maxKeys: 2 },
     ),
   }),
+  layPet: fc.record({
+    pet: fc.constantFrom('wool', 'nobody'),
+    at: fc.constantFrom(
+      null,
+      { x: 900, y: 0, turned: true },
+      { unit: 'chest', bay: 'bay-2' },
+      { unit: 'gone', bay: 'bay-1' },
+    ),
+  }),
   replaceUnit: fc.record({ id: unitId, length: fc.integer({ min: -5, max: 3000 }) }).map(({ id, length }) => ({
     unit: runWith({ id, side: 'right', x: 10, length, front: 300, height: 700 }),
   })),
@@ -555,6 +566,7 @@ const LISTS: Readonly<Record<string, readonly { readonly id: string }[]>> = {
   removeWish: FULL.wishes ?? [],
   removeUnit: FULL.layout.units,
   removePerson: FULL.people,
+  removePet: FULL.pets ?? [],
   useBuildUps: FULL.buildUpVariants,
   removeBuildUps: FULL.buildUpVariants,
 };

@@ -130,11 +130,13 @@ function keyedLists(project: Project): Keyed[] {
     ids(['survey', 'before', 'joints'], survey.before?.joints ?? []),
     { path: ['survey', 'before', 'overruled'], keys: (survey.before?.overruled ?? []).map(({ point }) => point) },
     ids(['people'], project.people),
+    ids(['pets'], project.pets ?? []),
     ids(['layout', 'units'], project.layout.units),
     ids(['layout', 'modes'], project.layout.modes ?? []),
     { path: ['layout', 'aside'], keys: (project.layout.aside ?? []).map(({ check }) => check) },
     { path: ['layout', 'taped'], keys: (project.layout.taped ?? []).map(({ unit }) => unit) },
     ids(['layout', 'runs'], project.layout.runs ?? []),
+    { path: ['layout', 'dens'], keys: (project.layout.dens ?? []).map(({ pet }) => pet) },
     ids(['variants'], project.variants ?? []),
     ...(project.variants ?? []).map((variant, i) => ids(['variants', i, 'layout', 'units'], variant.layout.units)),
     ids(['things'], project.things ?? []),
@@ -257,6 +259,10 @@ function references(project: Project, { kit, book }: SoundContext): Reference[] 
       id: unit,
       known: has(layout.units),
     })),
+    ...(layout.dens ?? []).flatMap(({ pet, at }, i): Reference[] => [
+      { path: ['layout', 'dens', i, 'pet'], id: pet, known: has(project.pets ?? []) },
+      ...('unit' in at ? [{ path: ['layout', 'dens', i, 'at', 'unit'], id: at.unit, known: has(layout.units) }] : []),
+    ]),
     ...(layout.runs ?? []).flatMap((run, i): Reference[] =>
       (['from', 'to'] as const).flatMap((end) => {
         const own = run[end];
@@ -358,11 +364,21 @@ function nearOf(touched: readonly Path[] | null): Near {
 /** What a change of one thing may leave hanging elsewhere. */
 const HELD_BY: readonly { readonly when: Path; readonly then: readonly Path[] }[] = [
   { when: ['people'], then: [['layout', 'units']] },
+  { when: ['pets'], then: [['layout', 'dens']] },
   { when: ['survey', 'stations'], then: [['survey', 'profile', 'station']] },
   { when: ['survey', 'arches'], then: [['boxes', 'arches']] },
   {
     when: ['layout', 'units'],
-    then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes'], ['layout', 'taped'], ['layout', 'runs']],
+    then: [
+      ['waits'],
+      ['scribes'],
+      ['patterns'],
+      ['stored'],
+      ['wishes'],
+      ['layout', 'taped'],
+      ['layout', 'runs'],
+      ['layout', 'dens'],
+    ],
   },
   { when: ['things'], then: [['layout', 'units']] },
   { when: ['variants'], then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },

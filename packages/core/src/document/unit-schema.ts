@@ -203,6 +203,19 @@ export const runSchema = z.strictObject({
     .optional(),
 });
 
+/** Where an animal lies: with its middle at a place on the finished floor, along the vehicle or turned across it; or in a bay. */
+export const denSchema = z.strictObject({
+  pet: idSchema,
+  at: z.union([
+    z.strictObject({
+      x: z.number().min(-50_000).max(50_000),
+      y: z.number().min(-50_000).max(50_000),
+      turned: z.boolean(),
+    }),
+    z.strictObject({ unit: idSchema, bay: idSchema }),
+  ]),
+});
+
 /** The furniture as it stands, its modes, and what was put aside of what the rules say. */
 export const layoutSchema = z.strictObject({
   units: z.array(unitSchema).max(300),
@@ -212,6 +225,8 @@ export const layoutSchema = z.strictObject({
   taped: z.array(tapedSchema).max(300).optional(),
   /** Cables, pipes and ducts through it. */
   runs: z.array(runSchema).max(200).optional(),
+  /** Where animals lie. */
+  dens: z.array(denSchema).max(12).optional(),
 });
 /** A layout kept to be compared with or returned to. */
 export const variantSchema = z.strictObject({ id: idSchema, name: nameSchema, layout: layoutSchema });
@@ -228,6 +243,7 @@ export type Aside = z.infer<typeof asideSchema>;
 export type Run = z.infer<typeof runSchema>;
 export type RunEnd = z.infer<typeof runEndSchema>;
 export type RunKind = Run['kind'];
+export type Den = z.infer<typeof denSchema>;
 export type Taped = z.infer<typeof tapedSchema>;
 export type Variant = z.infer<typeof variantSchema>;
 export type Layout = z.infer<typeof layoutSchema>;

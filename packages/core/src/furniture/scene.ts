@@ -1,8 +1,8 @@
 import type { z } from 'zod';
 import type { UnitFamily } from '../document/kit.js';
 import type { Operation } from '../document/operation.js';
-import type { Fitting, Limits, Mode, Person, Stored } from '../document/schema.js';
-import type { OptionValue, Unit } from '../document/unit-schema.js';
+import type { Fitting, Limits, Mode, Person, Pet, Stored } from '../document/schema.js';
+import type { Den, OptionValue, Unit } from '../document/unit-schema.js';
 import type { Grade, OwnFigures, Rule, Verdict } from '../rules/rule.js';
 import type { SolidBox } from '../rules/room.js';
 import type { PlacedOpening } from '../shell/openings.js';
@@ -111,6 +111,9 @@ export type SeenOpening = PlacedOpening & { readonly frame: number | null };
 export interface Scene extends Surroundings {
   readonly units: readonly Unit[];
   readonly people: readonly Person[];
+  /** Animals, and where they lie. */
+  readonly pets: readonly Pet[];
+  readonly dens: readonly Den[];
   readonly openings: readonly SeenOpening[];
   readonly families: readonly SceneFamily[];
   readonly stored: readonly Stored[];

@@ -1,7 +1,8 @@
 import { endOf, frontLineOf } from '../document/body.js';
 import { familyNamed } from '../document/kit.js';
 import { thingIn } from '../document/layout-changes.js';
-import type { Person, PriceBook, Stored, Thing, Unit } from '../document/schema.js';
+import type { Person, Pet, PriceBook, Stored, Thing, Unit } from '../document/schema.js';
+import type { Den } from '../document/unit-schema.js';
 import type { MassPoint } from '../furniture/mass-point.js';
 import type { SceneFamily } from '../furniture/scene.js';
 import type { Skeleton } from '../furniture/skeleton.js';
@@ -34,6 +35,19 @@ function blankMiddle({ outline, thickness, place }: Part): readonly [number, num
   return [at(0), at(1), at(2)];
 }
 
+/** The middle of where an animal lies, mm; nothing where its bay is not there. */
+function denMiddle(
+  at: Den['at'],
+  skeletons: ReadonlyMap<string, Skeleton>,
+  inner: Shell,
+): readonly [number, number, number] | undefined {
+  if (!('unit' in at)) return [at.x, at.y, inner.floor + LYING_MIDDLE_MM];
+  const room = skeletons.get(at.unit)?.bays?.find(({ bay }) => bay.name === at.bay)?.room;
+  return room && [(room.x0 + room.x1) / 2, (room.y0 + room.y1) / 2, room.z0 + LYING_MIDDLE_MM];
+}
+/** The middle of an animal that lies is about so high, mm. */
+const LYING_MIDDLE_MM = 150;
+
 export interface PointsInput {
   readonly parts: readonly Part[];
   readonly mass: MassFigures;
@@ -42,6 +56,8 @@ export interface PointsInput {
   readonly things: readonly Thing[];
   readonly stored: readonly Stored[];
   readonly people: readonly Person[];
+  readonly pets: readonly Pet[];
+  readonly dens: readonly Den[];
   readonly families: readonly SceneFamily[];
   readonly inner: Shell;
   readonly book: PriceBook;
@@ -51,10 +67,10 @@ export interface PointsInput {
 
 /**
  * Everything that is built in, kept or seated, with where its middle is: each part of a unit, each surface as a whole, things
- * empty and what they hold when full, goods, people on their seats or in the cab.
+ * empty and what they hold when full, goods, people on their seats and animals where they lie, or in the cab.
  */
 export function massPoints(input: PointsInput): readonly MassPoint[] {
-  const { parts, mass, units, skeletons, things, stored, people, families, inner, book } = input;
+  const { parts, mass, units, skeletons, things, stored, people, pets, dens, families, inner, book } = input;
   const x = (inner.start + inner.length) / 2;
   const surfaceAt = (id: string): readonly [number, number, number] => {
     const roof = roofHeight(inner, x, 0);
@@ -111,7 +127,7 @@ export function massPoints(input: PointsInput): readonly MassPoint[] {
           points.push({ kg: goods.mass * goods.count, at, kind: 'goods', unit: unit.id, name: goods.name });
     }
   }
-  if (!input.trailer)
+  if (!input.trailer) {
     for (const person of people) {
       const seat = units.find((unit) => {
         const { sitters } = unit.options;
@@ -124,5 +140,19 @@ export function massPoints(input: PointsInput): readonly MassPoint[] {
           : [CAB_X_MM, 0, inner.floor + 400];
       points.push({ kg: person.mass ?? PERSON_KG, at, kind: 'person', unit: seat?.id ?? null, name: person.name });
     }
+    // an animal rides where it lies, or in the cab while nobody has said
+    for (const pet of pets) {
+      if (pet.mass === undefined) continue;
+      const den = dens.find((one) => one.pet === pet.id);
+      const lies = den && denMiddle(den.at, skeletons, inner);
+      points.push({
+        kg: pet.mass,
+        at: lies ?? [CAB_X_MM, 0, inner.floor + 400],
+        kind: 'person',
+        unit: null,
+        name: pet.name,
+      });
+    }
+  }
   return points;
 }

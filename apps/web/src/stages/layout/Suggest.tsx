@@ -3,7 +3,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import ToggleButton from '@mui/material/ToggleButton';
 import { memo, useState } from 'react';
-import type { Suggested } from '@nestplank/core/derive';
+import { type Suggested, takeProposal } from '@nestplank/core/derive';
 import { baysOf, thingIn, type Project } from '@nestplank/core/document';
 import { FAMILIES } from '@nestplank/core/furniture';
 import { Fold } from '../../kit/Fold.js';
@@ -54,14 +54,13 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
   if (!room) return null;
   const things = scene.project.things ?? [];
   const variants = scene.project.variants ?? [];
-  const take = (units: Suggested['proposals'][number]['layout']['units']): void => {
+  const take = (proposed: Suggested['proposals'][number]['layout']): void => {
     const { layout } = scene.project;
     const refused = act(
       ...(layout.units.length > 0
         ? [{ name: 'keepLayout' as const, payload: { id: nextId('layout-', variants).id, name: t('variants.was') } }]
         : []),
-      ...layout.units.map((unit) => ({ name: 'removeUnit' as const, payload: { id: unit.id } })),
-      ...units.map((unit) => ({ name: 'placeUnit' as const, payload: { unit } })),
+      ...takeProposal(scene.project, proposed),
     );
     if (refused) notify(said(refused), 'trouble');
     else look({ unit: null, gap: null, mode: null });
@@ -151,7 +150,7 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
                     </span>
                     {gaveUp.length > 0 && <span>{t('suggest.gave', { what: gaveUp.map(said).join(', ') })}</span>}
                     <div>
-                      <Button size="small" onClick={() => take(layout.units)}>
+                      <Button size="small" onClick={() => take(layout)}>
                         {t('suggest.take')}
                       </Button>
                     </div>

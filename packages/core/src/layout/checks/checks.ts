@@ -58,6 +58,7 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
   const alone = memoLast(
     (
       people: Scene['people'],
+      pets: Scene['pets'],
       inner: Scene['inner'],
       arches: Scene['arches'],
       openings: Scene['openings'],
@@ -69,6 +70,8 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
     ): Omit<Scene, 'skeletons'> => ({
       units: [],
       people,
+      pets,
+      dens: [],
       inner,
       arches,
       openings,
@@ -98,8 +101,8 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
     ([a, asideA], [b, asideB]) => a.length === b.length && a.every((list, i) => list === b[i]) && asideA === asideB,
   );
   return (scene, aside) => {
-    const { units, people, inner, arches, openings, book, families, things, stored, figures, skeletons } = scene;
-    const one = alone(people, inner, arches, openings, book, families, things, stored, figures);
+    const { units, people, pets, inner, arches, openings, book, families, things, stored, figures, skeletons } = scene;
+    const one = alone(people, pets, inner, arches, openings, book, families, things, stored, figures);
     return sorted([...units.map((unit) => each(unit, skeletons.get(unit.id) ?? null, one)), room(scene)], aside);
   };
 }

@@ -4,6 +4,7 @@ import { OPENING_CHECKS } from './openings.js';
 import { COOKING_CHECKS } from './cooking.js';
 import { PEOPLE_CHECKS } from './people.js';
 import { LIVING_CHECKS } from './living.js';
+import { PET_CHECKS } from './pets.js';
 import { RUN_CHECKS } from './runs.js';
 import { SERVICE_CHECKS } from './services.js';
 import { MODE_CHECKS } from './in-modes.js';
@@ -21,6 +22,7 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...PEOPLE_CHECKS,
   ...SITTING_CHECKS,
   ...LIVING_CHECKS,
+  ...PET_CHECKS,
   ...MOVING_CHECKS,
   ...MODE_CHECKS,
   ...THING_CHECKS,

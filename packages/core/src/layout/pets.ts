@@ -1,0 +1,202 @@
+import type { Mode, Pet } from '../document/schema.js';
+import type { Den } from '../document/unit-schema.js';
+import { takesAway } from '../furniture/motions.js';
+import type { Scene } from '../furniture/scene.js';
+import { solidsOf } from '../furniture/solid.js';
+import { boxOf, spread } from '../numeric/plane.js';
+import { CURLS_UP, petPlaceRule, TURNS_ROUND } from '../rules/pets.js';
+import { figureOf } from '../rules/rule.js';
+import type { SolidBox } from '../rules/room.js';
+import { archFace } from '../shell/arch.js';
+import { halfWidth, roofHeight } from '../shell/shell.js';
+import { movedIn } from './checks/in-modes.js';
+
+/** What is free where an animal lies, mm: as far to both sides of its middle as to the nearer thing. */
+export interface PetRoom {
+  readonly long: number;
+  readonly wide: number;
+  readonly high: number;
+  /** Where that is, seen from above. */
+  readonly x: number;
+  readonly y: number;
+  /** It lies across the vehicle. */
+  readonly turned: boolean;
+  /** What is nearest, by its name; null where that is the vehicle itself. */
+  readonly by: string | null;
+  /** Behind a door, a panel or drawers. */
+  readonly shut: boolean;
+}
+
+/** Bays that one can lie in, and fronts that leave them open. */
+const LAIN_IN: ReadonlySet<string> = new Set(['open', 'hold']);
+const STAY_OPEN: ReadonlySet<string> = new Set(['none', 'curtain']);
+/** What stands up from the floor by less than this is lain on: a mat, a strip, mm. */
+const LAIN_ON_MM = 25;
+/** An animal that lies is about so high, as a share of its height where it stands. */
+const LYING_SHARE = 0.5;
+/** A wall is never so far from the centre line, mm. */
+const BEYOND_MM = 5000;
+
+type Named = SolidBox & { readonly name: string | null };
+
+/** Everything that takes room in a mode, or with everything shut: units, what is moved out of them, and arches. */
+function standsIn(scene: Scene, states: Mode['states']): readonly Named[] {
+  const away = new Set(
+    scene.units
+      .filter(({ id }) =>
+        (scene.skeletons.get(id)?.motions ?? []).some((motion) => (states[motion.of] ?? 0) > 0 && takesAway(motion)),
+      )
+      .map(({ id }) => id),
+  );
+  return [
+    ...scene.units
+      .filter(({ id }) => !away.has(id))
+      .flatMap((unit) => solidsOf(unit, scene, scene.families).map((box) => ({ ...box, name: unit.name }))),
+    ...movedIn(scene, states).map(({ unit, prism }) => {
+      const box = boxOf(prism.ring);
+      return {
+        x0: box.minX,
+        x1: box.maxX,
+        y0: box.minY,
+        y1: box.maxY,
+        z0: prism.z0,
+        z1: prism.z1,
+        name: unit.name,
+      };
+    }),
+    ...scene.arches.map((arch) => {
+      const [near, far] = [archFace(arch, arch.bottom), arch.far ?? BEYOND_MM];
+      const across = arch.side === 'left' ? { y0: -far, y1: -near } : { y0: near, y1: far };
+      return { x0: arch.from, x1: arch.to, ...across, z0: arch.bottom, z1: arch.height, name: null };
+    }),
+  ];
+}
+
+interface Side {
+  readonly free: number;
+  readonly by: string | null;
+}
+const nearer = (a: Side, b: Side): Side => (b.free < a.free ? b : a);
+
+/** What is free round a place on the floor, among what stands there. */
+function freeRound(
+  pet: Pet,
+  at: { readonly x: number; readonly y: number; readonly turned: boolean },
+  { inner }: Scene,
+  standing: readonly Named[],
+): PetRoom {
+  const { x, y, turned } = at;
+  const [halfX, halfY] = turned ? [pet.width / 2, pet.length / 2] : [pet.length / 2, pet.width / 2];
+  const low = inner.floor + LYING_SHARE * pet.height;
+  let [alongX, acrossY]: [Side, Side] = [
+    { free: Math.min(x - inner.start, inner.length - x), by: null },
+    { free: Infinity, by: null },
+  ];
+  const heights = [inner.floor, low];
+  for (const near of spread(Math.max(inner.start, x - halfX), Math.min(inner.length, x + halfX), 5))
+    for (const z of heights)
+      acrossY = nearer(acrossY, {
+        free: Math.min(halfWidth(inner, 'left', near, z) + y, halfWidth(inner, 'right', near, z) - y),
+        by: null,
+      });
+  let high: Side = {
+    free: Math.min(
+      ...[x - halfX, x, x + halfX].flatMap((near) =>
+        [y - halfY, y, y + halfY].map((across) => roofHeight(inner, near, across) - inner.floor),
+      ),
+    ),
+    by: null,
+  };
+  for (const box of standing) {
+    if (box.z1 <= inner.floor + LAIN_ON_MM) continue;
+    const [besideX, besideY] = [box.x0 < x + halfX && box.x1 > x - halfX, box.y0 < y + halfY && box.y1 > y - halfY];
+    if (box.z0 >= low) {
+      if (besideX && besideY) high = nearer(high, { free: box.z0 - inner.floor, by: box.name });
+      continue;
+    }
+    const [awayX, awayY] = [Math.max(box.x0 - x, x - box.x1), Math.max(box.y0 - y, y - box.y1)];
+    if (besideY) alongX = nearer(alongX, { free: awayX, by: box.name });
+    if (besideX) acrossY = nearer(acrossY, { free: awayY, by: box.name });
+  }
+  const [long, wide] = turned ? [acrossY, alongX] : [alongX, acrossY];
+  const tightest = [
+    { of: 2 * long.free - pet.length, by: long.by },
+    { of: 2 * wide.free - TURNS_ROUND * pet.width, by: wide.by },
+    { of: high.free - pet.height, by: high.by },
+  ].reduce((least, next) => (next.of < least.of ? next : least));
+  return {
+    long: Math.max(0, 2 * long.free),
+    wide: Math.max(0, 2 * wide.free),
+    high: high.free,
+    x,
+    y,
+    turned,
+    by: tightest.by,
+    shut: false,
+  };
+}
+
+/** What is free in a bay: whichever way round it lies better. */
+function freeInBay(pet: Pet, at: { readonly unit: string; readonly bay: string }, scene: Scene): PetRoom | null {
+  const found = scene.skeletons.get(at.unit)?.bays?.find(({ bay }) => bay.name === at.bay);
+  if (!found) return null;
+  const { room, bay } = found;
+  const [x, y] = [room.x1 - room.x0, room.y1 - room.y0];
+  const spare = (long: number, wide: number): number => Math.min(long - pet.length, wide - TURNS_ROUND * pet.width);
+  const turned = spare(y, x) > spare(x, y);
+  return {
+    long: turned ? y : x,
+    wide: turned ? x : y,
+    high: room.z1 - room.z0,
+    x: (room.x0 + room.x1) / 2,
+    y: (room.y0 + room.y1) / 2,
+    turned,
+    by: scene.units.find(({ id }) => id === at.unit)?.name ?? null,
+    shut: !LAIN_IN.has(bay.holds.kind) || !STAY_OPEN.has(bay.front.kind),
+  };
+}
+
+/**
+ * What is free where an animal lies.
+ * @param states what is moved in the mode it is asked for; nothing where everything is shut
+ * @returns null where its bay is not there
+ */
+export const petRoom = (pet: Pet, at: Den['at'], scene: Scene, states: Mode['states'] = {}): PetRoom | null =>
+  'unit' in at ? freeInBay(pet, at, scene) : freeRound(pet, at, scene, standsIn(scene, states));
+
+/** A place is looked for in steps of so much, mm. */
+const STEP_MM = 100;
+/** Places that are no further apart than this are as near as each other, mm. */
+const AS_NEAR_MM = 1;
+
+/**
+ * The place on the floor nearest to one that an animal has good room at in every mode and with everything shut; where there
+ * is none, one that it fits in. Null where there is none of both.
+ */
+export function nearestDen(pet: Pet, near: readonly [number, number], scene: Scene): Den['at'] | null {
+  const { inner } = scene;
+  const standings = [{}, ...scene.modes.map(({ states }) => states)].map((states) => standsIn(scene, states));
+  const [longer, higher] = (['longer', 'higher'] as const).map((name) => figureOf(petPlaceRule, name, scene.figures));
+  const fits = (room: PetRoom, good: boolean): boolean =>
+    room.long >= pet.length + (good ? (longer ?? 0) : 0) &&
+    room.wide >= (good ? TURNS_ROUND : CURLS_UP) * pet.width &&
+    room.high >= pet.height + (good ? (higher ?? 0) : 0);
+  const wide = Math.max(
+    ...spread(inner.start, inner.length, 5).flatMap((x) => [
+      halfWidth(inner, 'left', x, inner.floor),
+      halfWidth(inner, 'right', x, inner.floor),
+    ]),
+  );
+  const places: { readonly at: Extract<Den['at'], { x: number }>; readonly away: number }[] = [];
+  for (let x = Math.ceil(inner.start / STEP_MM) * STEP_MM; x <= inner.length; x += STEP_MM)
+    for (let y = -Math.floor(wide / STEP_MM) * STEP_MM; y <= wide; y += STEP_MM)
+      for (const turned of [false, true])
+        places.push({ at: { x, y, turned }, away: Math.hypot(x - near[0], y - near[1]) });
+  places.sort((a, b) =>
+    Math.abs(a.away - b.away) < AS_NEAR_MM ? Number(a.at.turned) - Number(b.at.turned) : a.away - b.away,
+  );
+  for (const good of [true, false])
+    for (const { at } of places)
+      if (standings.every((standing) => fits(freeRound(pet, at, scene, standing), good))) return at;
+  return null;
+}
