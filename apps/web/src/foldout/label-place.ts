@@ -1,4 +1,4 @@
-import { frontLineOf, type Person, type Unit } from '@nestplank/core/document';
+import { frontLineOf, type Person, type Pet, type Unit } from '@nestplank/core/document';
 import type { Berth } from '@nestplank/core/layout';
 import { halfWidth } from '@nestplank/core/shell';
 import { screenX, screenY, type FoldOutFrame } from './geometry.js';
@@ -72,6 +72,16 @@ export function lyingPlace(
   const [x, y] =
     along === 'y' ? [screenX(frame, down), screenY(frame, mx)] : [screenX(frame, my), screenY(frame, mx + down)];
   const half = ((person.name.length + STATURE_LETTERS) * LETTER_PX) / 2;
+  return { x, y, box: { x0: x - half, x1: x + half, y0: y - LINE_PX / 2, y1: y + LINE_PX / 2 } };
+}
+/** Where the name of an animal is written, on its body, px. */
+export function animalPlace(
+  frame: FoldOutFrame,
+  pet: Pet,
+  at: { readonly x: number; readonly y: number },
+): Pick<LabelPlace, 'x' | 'y' | 'box'> {
+  const [x, y] = [screenX(frame, at.y), screenY(frame, at.x)];
+  const half = (pet.name.length * LETTER_PX) / 2;
   return { x, y, box: { x0: x - half, x1: x + half, y0: y - LINE_PX / 2, y1: y + LINE_PX / 2 } };
 }
 /** From the crown downward, as a share of the stature. */

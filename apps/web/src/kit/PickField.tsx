@@ -28,7 +28,11 @@ export function PickField<T extends string>({ label, of, value, choices, onPick,
         // a choice of none has its words too
         select: {
           displayEmpty: true,
-          SelectDisplayProps: { 'aria-label': of === undefined ? label : `${label}: ${of}` } as Record<string, string>,
+          // the words over the field would go before these
+          SelectDisplayProps: {
+            'aria-label': of === undefined ? label : `${label}: ${of}`,
+            'aria-labelledby': undefined,
+          } as Record<string, string | undefined>,
         },
         inputLabel: { shrink: true },
       }}

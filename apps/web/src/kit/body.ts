@@ -1,4 +1,4 @@
-import type { Person } from '@nestplank/core/document';
+import type { Person, Pet } from '@nestplank/core/document';
 import { SHOULDERS, SITTING_SHARE } from '@nestplank/core/rules';
 import type { Point } from '@nestplank/core/numeric';
 
@@ -77,4 +77,31 @@ export function extentOf(body: readonly Capsule[]): {
     Math.max(...body.flatMap(({ from, to, radius }) => [from[axis] + radius, to[axis] + radius])),
   ];
   return { x: span(0), y: span(1) };
+}
+
+/** An animal that lies stretched out, from above: from the nose to the root of the tail, and across from the middle, mm. */
+export function lyingAnimal({ length: long, width: wide }: Pet): readonly Capsule[] {
+  const half = wide / 2;
+  return [
+    capsule([0.06 * long, 0], [0.12 * long, 0], 0.3 * half),
+    capsule([0.15 * long, 0], [0.18 * long, 0], Math.min(0.58 * half, 0.12 * long)),
+    ...both([0.7 * half, 0.4 * long], [0.92 * half, 0.27 * long], 0.16 * half).map(upright),
+    ...both([0.7 * half, 0.86 * long], [0.98 * half, 0.72 * long], 0.2 * half).map(upright),
+    capsule([0.24 * long + half, 0], [long - half, 0], half),
+    capsule([long, 0], [1.16 * long, 0.5 * half], 0.12 * half),
+  ];
+}
+/** What was given across and along, along and across. */
+const upright = ({ from, to, radius }: Capsule): Capsule => ({ from: [from[1], from[0]], to: [to[1], to[0]], radius });
+
+/** An animal that stands, from behind: across from the middle and up from the floor, mm; as high and as broad as it is. */
+export function standingAnimal({ width: wide, height: high }: Pet): readonly Capsule[] {
+  const half = wide / 2;
+  const trunk = Math.min(half, 0.22 * high);
+  const head = Math.min(0.7 * half, 0.13 * high);
+  return [
+    ...both([half - 0.14 * wide, 0.5 * high], [half - 0.14 * wide, 0.06 * wide], 0.06 * wide + 0.02 * high),
+    capsule([-(half - trunk), 0.58 * high], [half - trunk, 0.58 * high], trunk),
+    capsule([0, 0.7 * high], [0, high - head], head),
+  ];
 }

@@ -236,3 +236,38 @@ describe('putting in by the line', () => {
     expect(completions('add tal', wren.project)).toContain('add tall-cupboard');
   });
 });
+
+describe('laying an animal by the line', () => {
+  const pets = ['Wool', 'Moss'].map((name) => ({ id: name, name, length: 650, width: 200, height: 560 }));
+  const project: Project = { ...wren.project, pets };
+  const laid = (typed: string) => {
+    const effect = hear(typed, { project })?.effect;
+    const [operation] = effect?.kind === 'operations' ? effect.operations : [];
+    return operation?.name === 'layPet' ? operation.payload : null;
+  };
+  it('takes a place, a side and a way round', () => {
+    expect(laid('lay wool at 1500 left 200 across')).toEqual({ pet: 'Wool', at: { x: 1500, y: -200, turned: true } });
+    expect(laid('lay mo 90 cm right 3 cm')).toEqual({ pet: 'Moss', at: { x: 900, y: 30, turned: false } });
+    expect(laid('lay wool at 1500 along')).toEqual({ pet: 'Wool', at: { x: 1500, y: 0, turned: false } });
+    expect(plain(hear('lay wool at 1500 left 200', { project })?.text)).toBe(
+      'Lay Wool along the vehicle: its middle 1 500 mm from the front, 200 mm left of the centre line.',
+    );
+  });
+  it('finds a place where there is room when none is said', () => {
+    const at = laid('lay wool')?.at;
+    if (!at) throw new Error('there is room');
+    const after = derive(
+      applyOperation({ ...project }, { name: 'layPet', payload: { pet: 'Wool', at } }).project,
+      book,
+    );
+    expect(after.checks.find(({ id }) => id === 'pet-place:Wool')?.grade).toBe('good');
+  });
+  it('asks whom, and takes nothing that is no length', () => {
+    expect(plain(hear('lay', { project })?.text)).toBe('Lay whom? Wool, Moss.');
+    expect(hear('lay wool at soon', { project })).toMatchObject({ trouble: true, effect: null });
+    expect(hear('lay wool')).toMatchObject({ trouble: true, effect: null });
+    expect(completions('la', project)).toContain('lay');
+    expect(completions('lay m', project)).toContain('lay moss');
+    expect(completions('la', wren.project)).not.toContain('lay');
+  });
+});

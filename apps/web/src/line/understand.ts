@@ -12,7 +12,7 @@ import {
   type Unit,
 } from '@nestplank/core/document';
 import { FAMILIES, freeUnitId, type Family } from '@nestplank/core/furniture';
-import { gapsOf, offeredIn, ruleNamed } from '@nestplank/core/layout';
+import { gapsOf, nearestDen, offeredIn, ruleNamed } from '@nestplank/core/layout';
 import { halfWidth, roofHeight } from '@nestplank/core/shell';
 import { formatMoney, parseLength } from '@nestplank/core/words';
 import { readValue, valueTextUnit } from '../kit/read-value.js';
@@ -312,6 +312,43 @@ function addUnit(words: readonly string[], context: LineContext, speech: Speech)
   );
 }
 
+/** `lay wool at 1500 left 200 across`: an animal at a place on the floor; where there is room, while no place is said. */
+function layPet(words: readonly string[], context: LineContext, speech: Speech): Understood {
+  const { derived, project, book } = context;
+  const pets = project.pets ?? [];
+  const [word = '', ...rest] = words;
+  const pet = pets.find(({ name }) => word !== '' && name.toLowerCase().startsWith(word));
+  if (!pet)
+    return pets.length === 0
+      ? trouble(speech.t('line.layNone'))
+      : answer(speech.t('line.layWhom', { names: pets.map(({ name }) => name).join(', ') }));
+  const scene = derived && sceneOf(project, derived, book, context.families ?? FAMILIES);
+  if (!scene) return answer(speech.t('why.notYet'));
+  const turned = rest.at(-1) === 'across';
+  const told = (turned || rest.at(-1) === 'along' ? rest.slice(0, -1) : rest).filter((own) => own !== 'at');
+  const side = told.findIndex((own) => own === 'left' || own === 'right');
+  const read = (text: string): ReturnType<typeof parseLength> | null =>
+    text === '' ? null : parseLength(text, speech.style.units);
+  const [x, y] = [
+    read((side < 0 ? told : told.slice(0, side)).join(' ')),
+    read(side < 0 ? '' : told.slice(side + 1).join(' ')),
+  ];
+  for (const one of [x, y]) if (one && !one.ok) return trouble(speech.said(one.error));
+  const at = x?.ok
+    ? { x: x.mm, y: y?.ok ? (told[side] === 'left' ? -y.mm : y.mm) : 0, turned }
+    : nearestDen(pet, [(scene.inner.start + scene.inner.length) / 2, 0], scene);
+  if (!at || !('x' in at)) return trouble(speech.t('pets.noRoom', { name: pet.name }));
+  return will(
+    speech.t(at.turned ? 'line.layAcross' : 'line.layAlong', {
+      who: pet.name,
+      x: speech.lenUnit(at.x),
+      y: speech.lenUnit(Math.abs(at.y)),
+      side: speech.t(at.y < 0 ? 'common.left' : 'common.right'),
+    }),
+    { kind: 'operations', operations: [{ name: 'layPet', payload: { pet: pet.id, at } }] },
+  );
+}
+
 /** Says what a line means, before Enter. Null for an empty line. It never throws, whatever is typed. */
 export function understand(typed: string, context: LineContext, speech: Speech): Understood | null {
   const words = typed.trim().split(/\s+/).filter(Boolean);
@@ -329,6 +366,12 @@ export function understand(typed: string, context: LineContext, speech: Speech):
   if (low === 'rule') return askRule(rest, speech);
   if (low === 'add')
     return addUnit(
+      rest.map((word) => word.toLowerCase()),
+      context,
+      speech,
+    );
+  if (low === 'lay')
+    return layPet(
       rest.map((word) => word.toLowerCase()),
       context,
       speech,
@@ -368,6 +411,7 @@ export function completions(typed: string, project: Project, families: readonly 
           ...project.layout.units.map((u) => u.name.split(/\s+/)[0]?.toLowerCase() ?? u.id),
           ...STAGES,
           'add',
+          ...((project.pets ?? []).length > 0 ? ['lay'] : []),
           'slice',
           'why',
           'rule',
@@ -378,9 +422,11 @@ export function completions(typed: string, project: Project, families: readonly 
         ? QUESTIONS
         : words.length === 2 && words[0] === 'add'
           ? families.map((family) => family.words.noun)
-          : words.length === 2 && unit
-            ? wordsOf(unit, families)
-            : [];
+          : words.length === 2 && words[0] === 'lay'
+            ? (project.pets ?? []).map(({ name }) => name.toLowerCase())
+            : words.length === 2 && unit
+              ? wordsOf(unit, families)
+              : [];
   return [...new Set(choices)]
     .filter((choice) => choice.toLowerCase().startsWith(last) && choice.toLowerCase() !== last)
     .slice(0, 6)

@@ -10,6 +10,7 @@ import { ringPath } from '../kit/path.js';
 import { useSize } from '../kit/use-size.js';
 import { useSpeech } from '../words/use-speech.js';
 import { ArchCuts, PartCuts, UnitCut } from './cuts.js';
+import { Animals } from './Animals.js';
 import { People } from './People.js';
 import { Sandwich } from './Sandwich.js';
 import { Tape } from './Tape.js';
@@ -115,6 +116,7 @@ const SectionDrawing = memo(function SectionDrawing({
       ))}
       <RunCuts runs={shape.runs.placed} x={x} view={view} speech={speech} />
       {tape === null && world && <People scene={world} lying={shape.lying} x={x} view={view} speech={speech} />}
+      {tape === null && world && <Animals scene={world} x={x} view={view} speech={speech} />}
       {tape === null && (
         <Works
           project={project}

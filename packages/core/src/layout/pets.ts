@@ -16,6 +16,8 @@ export interface PetRoom {
   readonly long: number;
   readonly wide: number;
   readonly high: number;
+  /** What it lies on, above the datum. */
+  readonly foot: number;
   /** Where that is, seen from above. */
   readonly x: number;
   readonly y: number;
@@ -128,6 +130,7 @@ function freeRound(
     long: Math.max(0, 2 * long.free),
     wide: Math.max(0, 2 * wide.free),
     high: high.free,
+    foot: inner.floor,
     x,
     y,
     turned,
@@ -148,6 +151,7 @@ function freeInBay(pet: Pet, at: { readonly unit: string; readonly bay: string }
     long: turned ? y : x,
     wide: turned ? x : y,
     high: room.z1 - room.z0,
+    foot: room.z0,
     x: (room.x0 + room.x1) / 2,
     y: (room.y0 + room.y1) / 2,
     turned,

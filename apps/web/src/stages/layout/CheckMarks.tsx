@@ -2,7 +2,7 @@ import { memo } from 'react';
 import type { Check } from '@nestplank/core/furniture';
 import { berthOf } from '@nestplank/core/layout';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
-import { labelPlace, lyingPlace } from '../../foldout/label-place.js';
+import { animalPlace, labelPlace, lyingPlace } from '../../foldout/label-place.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { MARK_PX, markPlaces } from './mark-places.js';
@@ -34,7 +34,11 @@ export const CheckMarks = memo(function CheckMarks({
       }),
     ),
   ];
-  const places = markPlaces(own, names);
+  const animals = (scene.project.layout.dens ?? []).flatMap(({ pet: id, at }) => {
+    const pet = (scene.project.pets ?? []).find((one) => one.id === id);
+    return pet && 'x' in at ? [animalPlace(frame, pet, at).box] : [];
+  });
+  const places = markPlaces(own, [...names, ...animals]);
   return (
     <g>
       <g stroke="var(--needs)" strokeWidth={1.25} pointerEvents="none">

@@ -174,6 +174,27 @@ export function GapOffers({ scene }: { readonly scene: Scene }) {
         {t('gap.size', { length: len(gap.x1 - gap.x0), height: len(gap.z1 - gap.z0), deep: len(gap.deep) })}
       </p>
       {offers.length === 0 && <p className="small soft">{t('gap.none')}</p>}
+      <div className="row gap-6">
+        {(project.pets ?? []).map((pet) => (
+          <Button
+            key={pet.id}
+            size="small"
+            variant="text"
+            onClick={() => {
+              const y =
+                place.surface === 'floor'
+                  ? place.along
+                  : gap.where === 'middle'
+                    ? gap.middle
+                    : (gap.where === 'left' ? -1 : 1) * (gap.wall - gap.deep / 2);
+              const at = { x: Math.round(place.x), y: Math.round(y), turned: false };
+              if (change({ name: 'layPet', payload: { pet: pet.id, at } })) look({ gap: null });
+            }}
+          >
+            {t('gap.layPet', { name: pet.name })}
+          </Button>
+        ))}
+      </div>
       <div className="offers">
         {offers.slice(0, 4).map(({ family, unit }, i) => (
           <button key={family.id} type="button" className="offer" autoFocus={i === 0} onClick={() => take(unit)}>

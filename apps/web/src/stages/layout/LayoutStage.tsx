@@ -23,6 +23,8 @@ import { ModesRow, ModeTold } from './ModesRow.js';
 import { motionsIn } from './modes.js';
 import { BedScale } from './BedScale.js';
 import { RunLayer } from './RunLayer.js';
+import { PetLayer } from './PetLayer.js';
+import { Pets } from './Pets.js';
 import { Runs } from './Runs.js';
 import { SnapMark } from './SnapMark.js';
 import { Suggest } from './Suggest.js';
@@ -140,6 +142,7 @@ export default function LayoutStage() {
                     <GapGround frame={frame} ceiling={false} />
                     {drawn(frame, scene.project.layout.units)}
                     {later && <ModeLayer frame={frame} scene={later} />}
+                    {scene && <PetLayer frame={frame} scene={scene} step={snap} />}
                     {later && <FreeWidth frame={frame} scene={later} />}
                     {later && <RunLayer frame={frame} scene={later} />}
                     {later && <CheckMarks frame={frame} scene={later} />}
@@ -180,6 +183,7 @@ export default function LayoutStage() {
               <Weight scene={later} />
               <Things scene={later} />
               <Goods scene={later} />
+              <Pets scene={later} />
               <Runs scene={later} />
               <WishList scene={later} />
               <TryOut scene={later} />
