@@ -64,12 +64,13 @@ describe('a run in the round', () => {
         [500, 300, 100],
       ],
       length: 800,
+      bends: 1,
       things: [],
     });
     if (!body) throw new Error('it lies');
     const { min, max } = boxOf(body);
     expect([min.x, max.y, min.z, max.z].map((value) => Math.round(value))).toEqual([0, 300, 90, 110]);
-    expect(tubeGeometry({ run, points: [], length: 0, things: [] })).toBeNull();
+    expect(tubeGeometry({ run, points: [], length: 0, bends: 0, things: [] })).toBeNull();
   });
 });
 

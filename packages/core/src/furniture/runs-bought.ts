@@ -16,6 +16,8 @@ export interface RunBought {
   readonly item: PriceItem | null;
   /** m */
   readonly metres: number;
+  /** Corners it turns at: elbows or bends, which are not in the metres. */
+  readonly bends: number;
   readonly problem: Message | null;
 }
 
@@ -43,7 +45,7 @@ function stockedFor(run: Run, book: PriceBook): PriceItem | null {
 export function runsBought(placed: readonly PlacedRun[], book: PriceBook): readonly RunBought[] {
   return placed
     .filter(({ points }) => points.length > 0)
-    .map(({ run, length }) => {
+    .map(({ run, length, bends }) => {
       const item = stockedFor(run, book);
       const unknown = run.kind === 'cable' && (run.wire?.copper ?? null) === null;
       return {
@@ -51,6 +53,7 @@ export function runsBought(placed: readonly PlacedRun[], book: PriceBook): reado
         name: run.name,
         item,
         metres: length / 1000,
+        bends,
         problem: item
           ? null
           : unknown

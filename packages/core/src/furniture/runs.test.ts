@@ -141,6 +141,15 @@ describe('a run', () => {
     // 20 is the floor one stands on; the cable of 10 lies on it
     expect(Math.min(...(placed[0]?.points ?? []).map(([, , z]) => z))).toBeCloseTo(25);
   });
+  it('counts the corners it turns at, and none where it goes straight on', () => {
+    const bends = (...via: Run['via']) =>
+      laid(run({ from: { at: [600, -700, 300] }, to: { at: [1600, -700, 300] }, via })).placed[0]?.bends;
+    expect(bends([1000, -700, 300])).toBe(0);
+    expect(bends([1000, -700, 300], [1000, -500, 300], [1300, -500, 300])).toBe(3);
+    // 40 over 400: less than six degrees
+    expect(bends([1000, -740, 300])).toBe(0);
+    expect(laid(run({ to: null })).placed[0]?.bends).toBe(0);
+  });
   it('goes by the places it is led through', () => {
     const { placed } = laid(run({ via: [[1000, -700, 880]] }));
     expect(placed[0]?.points[1]).toEqual([1000, -700, 900]);
@@ -179,5 +188,91 @@ describe('any run', () => {
       ),
       { seed: 13, numRuns: 60 },
     );
+  });
+});
+
+describe('a chase on the way', () => {
+  const bay = (name: string, kind: 'open' | 'chase') => ({ name, holds: { kind }, front: { kind: 'none' as const } });
+  const cut = (how: 'up' | 'deep', chase: number) => ({
+    cut: how,
+    divider: 'board' as const,
+    sizes: how === 'up' ? [{ share: 1 }, chase] : [{ share: 1 }, chase],
+    parts: [
+      {
+        cut: 'along' as const,
+        divider: 'board' as const,
+        sizes: [{ share: 1 }, { share: 1 }],
+        parts: [bay('left', 'open'), bay('right', 'open')],
+      },
+      bay('chase', 'chase'),
+    ],
+  });
+  const withChase = (side: 'left' | 'right', how: 'up' | 'deep', chase: number) => {
+    const unit: Unit = {
+      ...runWith({ id: 'kitchen', side, x: 500, length: 1200, front: 450, height: 900, carcass: 'birch-15' }),
+      division: cut(how, chase),
+    };
+    const own = makeUnit(unit, { inner, arches: [], book, things }, FAMILIES, SCHOOLS).skeleton as Skeleton;
+    const room = own.bays?.find((one) => one.bay.name === 'chase')?.room;
+    if (!room) throw new Error('there is a chase');
+    const lie = (...runs: Run[]) => runsOf({ runs, skeletons: new Map([['kitchen', own]]), things, inner });
+    const boards = (more: Partial<Run>) =>
+      lie(run(more))
+        .holes.map(({ board }) => own.boards.find(({ name }) => name === board))
+        .map((board) => board?.normal);
+    return { room, lie, boards };
+  };
+  const within =
+    (room: { x0: number; x1: number; y0: number; y1: number; z0: number; z1: number }) =>
+    ([x, y, z]: readonly [number, number, number]): boolean =>
+      x > room.x0 && x < room.x1 && y > room.y0 && y < room.y1 && z > room.z0 && z < room.z1;
+
+  it.each([
+    ['left', 'up'],
+    ['right', 'up'],
+    ['left', 'deep'],
+    ['right', 'deep'],
+  ] as const)('at the %s wall, cut %s: goes into it and out of it, and through no upright', (side, how) => {
+    const { room, lie, boards } = withChase(side, how, 120);
+    const [placed] = lie(run({})).placed;
+    const inside = (placed?.points ?? []).filter(within(room));
+    expect(inside.length).toBeGreaterThanOrEqual(2);
+    // the board between the bays and the chase twice, none of those that stand across
+    expect(boards({})).toEqual(how === 'up' ? ['z', 'z'] : ['y', 'y']);
+    // it ends where it would end without
+    const [from, to] = [placed?.points[0], placed?.points.at(-1)];
+    expect(from?.[0]).toBeLessThan(1100);
+    expect(to?.[0]).toBeGreaterThan(1100);
+    expect(placed?.length ?? 0).toBeGreaterThan((to?.[0] ?? 0) - (from?.[0] ?? 0));
+  });
+  it('is the same way back', () => {
+    const { lie } = withChase('left', 'up', 120);
+    const [there] = lie(run({})).placed;
+    const [back] = lie(run({ from: { unit: 'kitchen', bay: 'right' }, to: { unit: 'kitchen', bay: 'left' } })).placed;
+    expect(back?.length).toBeCloseTo(there?.length ?? NaN, 6);
+  });
+  it('is for cables, water and air, each at its own height, and not for gas, waste or heat', () => {
+    const { room, lie } = withChase('left', 'deep', 120);
+    const heights = (kind: Run['kind'], diameter = 10) => {
+      const inside = (lie(run({ kind, diameter })).placed[0]?.points ?? []).filter(within(room));
+      return [...new Set(inside.map(([, , z]) => Math.round(((z - room.z0) / (room.z1 - room.z0)) * 1000) / 1000))];
+    };
+    expect(heights('cable')).toContain(0.75);
+    expect(heights('duct', 60)).toContain(0.5);
+    expect(heights('water')).toContain(0.25);
+    for (const kind of ['gas', 'waste', 'flue', 'fuel'] as const) expect(heights(kind)).toEqual([]);
+  });
+  it('is passed by where the run does not go in, or it lies far out of the way', () => {
+    const { room, lie } = withChase('left', 'up', 60);
+    const highest = (more: Partial<Run>) => Math.max(...(lie(run(more)).placed[0]?.points ?? []).map(([, , z]) => z));
+    expect(highest({ kind: 'duct', diameter: 75 })).toBeLessThan(room.z0);
+    // water runs low: the chase under the top is more than 450 above it
+    expect(highest({ kind: 'water', diameter: 15 })).toBeLessThan(room.z0);
+    expect(highest({ kind: 'cable', diameter: 15 })).toBeGreaterThan(room.z0);
+  });
+  it('is left alone by a run that is led by hand', () => {
+    const { room, lie } = withChase('left', 'deep', 120);
+    const led = lie(run({ via: [[1000, -600, 300]] })).placed[0]?.points ?? [];
+    expect(led.filter(within(room))).toEqual([]);
   });
 });

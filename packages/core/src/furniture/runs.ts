@@ -53,6 +53,8 @@ export interface PlacedRun {
   readonly points: readonly Vector[];
   /** mm */
   readonly length: number;
+  /** How many corners it turns at: bends, or elbows that are bought. */
+  readonly bends: number;
   /** The things at its ends. */
   readonly things: readonly Thing[];
 }
@@ -113,17 +115,86 @@ function anchorOf(end: RunEnd | null, kind: RunKind, last: boolean, input: RunsI
 const apart = (a: Vector, b: Vector): number => Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
 const same = (a: Vector, b: Vector): boolean => apart(a, b) < 1;
 
-/** Its own way along the wall: at one depth past everything between, down or up at the end; over the floor to the other side. */
-function ownWay(from: Anchor, to: Anchor, run: Run, floor: number): Vector[] {
+/** What is laid in a chase, and how high in it: so cables, ducts and water pipes lie over each other. */
+const IN_CHASE: Partial<Record<RunKind, number>> = { cable: 0.75, duct: 0.5, water: 0.25 };
+/** A run comes into a chase and leaves it so far from its ends, mm. */
+const INTO_CHASE_MM = 40;
+/** It goes no further up or down out of its way for a chase than this, mm. */
+const OUT_OF_WAY_MM = 450;
+
+/** The line of a chase that a run can be laid in: from where to where along the vehicle, and its place across and up. */
+interface ChaseLine {
+  readonly x0: number;
+  readonly x1: number;
+  readonly y: number;
+  readonly z: number;
+}
+
+/** The chases at a wall that a run passes on its way between two places along the vehicle, in its order, where it has room in them. */
+function chasesOn(side: -1 | 1, a: Vector, b: Vector, run: Run, { skeletons }: RunsInput): readonly ChaseLine[] {
+  const [from, to] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])];
+  const beyond = ({ z }: ChaseLine): number => (Math.abs(z - a[2]) + Math.abs(z - b[2]) - Math.abs(a[2] - b[2])) / 2;
+  const share = IN_CHASE[run.kind];
+  if (share === undefined) return [];
+  const found = [...skeletons.values()]
+    .flatMap(({ bays = [] }) => bays)
+    .flatMap(({ bay, room, into }): ChaseLine[] => {
+      if (bay.holds.kind !== 'chase' || Math.sign(into) !== side) return [];
+      const [deep, high] = [room.y1 - room.y0, room.z1 - room.z0];
+      if (Math.min(deep, high) < run.diameter) return [];
+      // in the middle of what is shallow, else as far off the back as everything else
+      const off = Math.min(OFF_BACK_MM, deep / 2);
+      const half = run.diameter / 2;
+      return [
+        {
+          x0: room.x0 + INTO_CHASE_MM,
+          x1: room.x1 - INTO_CHASE_MM,
+          y: side < 0 ? room.y0 + off : room.y1 - off,
+          z: room.z0 + Math.min(Math.max(high * share, half), high - half),
+        },
+      ];
+    })
+    .filter((line) => line.x1 > from && line.x0 < to && line.x1 > line.x0 && beyond(line) <= OUT_OF_WAY_MM)
+    .sort((one, other) => one.x0 - other.x0);
+  return a[0] <= b[0] ? found : found.reverse();
+}
+
+/** From one place to another at one wall: back to a chase and through it wherever there is one on the way, else as given. */
+function alongWall(from: Anchor, to: Anchor, side: -1 | 1, run: Run, input: RunsInput, plain: Vector[]): Vector[] {
+  const [a, b] = [from.at, to.at];
+  const chases = chasesOn(side, a, b, run, input);
+  if (chases.length === 0) return plain;
+  const way: Vector[] = [a];
+  let [x, z] = [a[0], a[2]];
+  let y = a[1];
+  for (const line of chases) {
+    const clamp = (at: number): number => Math.min(Math.max(at, line.x0), line.x1);
+    const [enters, leaves] = [clamp(x), clamp(b[0])];
+    // where chases lie side by side it goes on in the one that it is in
+    if (Math.abs(leaves - enters) < 1) continue;
+    // along as it came, back into the chase, up or down in it, and through it
+    way.push([enters, y, z], [enters, line.y, z], [enters, line.y, line.z], [leaves, line.y, line.z]);
+    [x, y, z] = [leaves, line.y, line.z];
+  }
+  if (way.length === 1) return plain;
+  // up or down in the chase, out of it, and along to the end
+  way.push([x, y, b[2]], [x, b[1], b[2]], b);
+  return way;
+}
+
+/** Its own way along the wall: through chases where there are some, else at one depth past everything between, down or up at the end; over the floor to the other side. */
+function ownWay(from: Anchor, to: Anchor, run: Run, input: RunsInput): Vector[] {
   const [a, b] = [from.at, to.at];
   const radius = run.diameter / 2;
   if (from.side === to.side || from.side === 0 || to.side === 0) {
     // the depth that is nearer to the middle is inside both
     const y =
       (from.side || to.side) < 0 ? Math.max(a[1], b[1]) : (from.side || to.side) > 0 ? Math.min(a[1], b[1]) : a[1];
-    return [a, [a[0], y, a[2]], [b[0], y, a[2]], [b[0], y, b[2]], b];
+    const plain: Vector[] = [a, [a[0], y, a[2]], [b[0], y, a[2]], [b[0], y, b[2]], b];
+    const side = from.side || to.side;
+    return side === 0 ? plain : alongWall(from, to, side, run, input, plain);
   }
-  const low = floor + radius;
+  const low = input.inner.floor + radius;
   return [a, [b[0], a[1], a[2]], [b[0], a[1], low], [b[0], b[1], low], b];
 }
 
@@ -140,17 +211,30 @@ function falling(points: readonly Vector[]): Vector[] {
   });
 }
 
+/** A corner that turns by less than this is no bend: a pipe gives so much, degrees. */
+const STRAIGHT_DEGREES = 15;
+/** How many corners of a way turn. */
+const bendsOf = (points: readonly Vector[]): number =>
+  points.slice(2).filter((c, i) => {
+    const [a, b] = [points[i], points[i + 1]];
+    if (!a || !b) return false;
+    const cosine =
+      [0, 1, 2].reduce((sum, k) => sum + ((b[k] ?? 0) - (a[k] ?? 0)) * ((c[k] ?? 0) - (b[k] ?? 0)), 0) /
+      (apart(a, b) * apart(b, c));
+    return cosine < Math.cos((STRAIGHT_DEGREES * Math.PI) / 180);
+  }).length;
+
 function placed(run: Run, input: RunsInput): PlacedRun {
   const [from, to] = [anchorOf(run.from, run.kind, false, input), anchorOf(run.to, run.kind, true, input)];
   const things = [from?.thing, to?.thing].flatMap((thing) => thing ?? []);
-  if (!from || !to) return { run, points: [], length: 0, things };
+  if (!from || !to) return { run, points: [], length: 0, bends: 0, things };
   const via = run.via.map(([x, y, z]): Vector => [x, y, z + input.inner.floor]);
-  const way = via.length > 0 ? [from.at, ...via, to.at] : ownWay(from, to, run, input.inner.floor);
+  const way = via.length > 0 ? [from.at, ...via, to.at] : ownWay(from, to, run, input);
   const points = (via.length === 0 && run.kind === 'waste' ? falling(way) : way).filter(
     (point, i, all) => i === 0 || !same(point, all[i - 1] ?? point),
   );
   const length = points.slice(1).reduce((sum, point, i) => sum + apart(points[i] ?? point, point), 0);
-  return { run, points, length, things };
+  return { run, points, length, bends: bendsOf(points), things };
 }
 
 interface Crossing {
