@@ -9,9 +9,9 @@ import { bundleRule } from '../rules/runs.js';
 import { makeShell } from '../shell/shell.js';
 import { FAMILIES } from './families/index.js';
 import { makeUnit, withSkeleton } from './make.js';
-import { bored, runsOf } from './runs.js';
+import { bored, openLength, runsOf } from './runs.js';
 import { SCHOOLS } from './schools/index.js';
-import type { Skeleton } from './skeleton.js';
+import { boardBox, type Skeleton } from './skeleton.js';
 import { runWith } from './units.fixture.js';
 
 const book = startPriceBook();
@@ -274,5 +274,87 @@ describe('a chase on the way', () => {
     const { room, lie } = withChase('left', 'deep', 120);
     const led = lie(run({ via: [[1000, -600, 300]] })).placed[0]?.points ?? [];
     expect(led.filter(within(room))).toEqual([]);
+  });
+});
+
+describe('its own way', () => {
+  /** A tower 1600 high before the kitchen of 900: a cable from high up in it to the kitchen would lie over the worktop. */
+  const tower: Unit = { ...runWith({ id: 'tower', side: 'left', x: 0, length: 480, front: 450, height: 1600 }) };
+  const other = makeUnit(tower, { inner, arches: [], book, things }, FAMILIES, SCHOOLS).skeleton as Skeleton;
+  const both = new Map([
+    ['tower', other],
+    ['kitchen', skeleton],
+  ]);
+  const solids = [skeleton, other].map(({ boards }) => {
+    const boxes = boards.filter(({ moves }) => moves === undefined).map(boardBox);
+    const end = (of: 'low' | 'high', n: 0 | 1 | 2, pick: (...values: number[]) => number) =>
+      pick(...boxes.map((box) => box[of][n]));
+    return {
+      x0: end('low', 0, Math.min),
+      x1: end('high', 0, Math.max),
+      y0: end('low', 1, Math.min),
+      y1: end('high', 1, Math.max),
+      z0: end('low', 2, Math.min),
+      z1: end('high', 2, Math.max),
+    };
+  });
+  const between = (from: Run['from'], to: Run['to']) =>
+    runsOf({ runs: [run({ from, to })], skeletons: both, things, inner }).placed[0]?.points ?? [];
+  const [high, low]: readonly [Run['from'], Run['from']] = [
+    { unit: 'tower', bay: 'bay-1' },
+    { unit: 'kitchen', bay: 'right' },
+  ];
+  it('goes down where it is still in a unit, whichever end it is begun from', () => {
+    for (const points of [between(high, low), between(low, high)]) {
+      // 20 between the two is all that is not in one of them
+      expect(openLength(points, solids, inner)).toBeLessThan(40);
+      expect(points.length).toBeGreaterThan(2);
+    }
+  });
+  it('is in the open where nothing stands, by as much as lies off the wall, over the floor and below 1900', () => {
+    const straight = (y: number, z: number): number =>
+      openLength(
+        [
+          [1800, y, z],
+          [2800, y, z],
+        ],
+        solids,
+        inner,
+      );
+    expect(straight(0, 500)).toBeCloseTo(1000, 6);
+    expect(straight(-800, 500)).toBe(0);
+    expect(straight(0, 10)).toBe(0);
+    expect(straight(0, 1930)).toBe(0);
+  });
+});
+
+describe('the panel of a chase', () => {
+  it('is bored where a run goes through it, as what comes off with a slot, while a door is not', () => {
+    const division = (holds: 'chase' | 'hold'): Unit['division'] => ({
+      cut: 'deep',
+      divider: 'frame',
+      sizes: [{ share: 1 }, 120],
+      parts: [
+        { name: 'left', holds: { kind: 'open' }, front: { kind: 'none' } },
+        { name: 'behind', holds: { kind: holds }, front: { kind: 'panel' } },
+      ],
+    });
+    const crossed = (holds: 'chase' | 'hold') => {
+      const unit = { ...kitchen, division: division(holds) };
+      const own = makeUnit(unit, { inner, arches: [], book, things }, FAMILIES, SCHOOLS).skeleton as Skeleton;
+      const { holes } = runsOf({
+        runs: [run({ from: { at: [1100, -500, 500] }, to: { at: [1100, -850, 500] } })],
+        skeletons: new Map([['kitchen', own]]),
+        things,
+        inner,
+      });
+      const [panel] = holes.filter(({ board }) => board === 'behind.panel');
+      return { panel, after: bored(own, holes).boards.find(({ name }) => name === 'behind.panel') };
+    };
+    const [chase, hold] = [crossed('chase'), crossed('hold')];
+    expect(chase.panel).toMatchObject({ moves: false, panel: true });
+    expect(chase.after?.outline.holes).toHaveLength(1);
+    expect(hold.panel).toMatchObject({ moves: true, panel: false });
+    expect(hold.after?.outline.holes).toHaveLength(0);
   });
 });

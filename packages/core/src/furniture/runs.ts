@@ -5,7 +5,8 @@ import { circleRing, distanceToRing, isWithin, nearestOnRing, type Point } from 
 import { planeAxes, type Axis } from '../parts/lay-flat.js';
 import type { Vector } from '../parts/part.js';
 import { bundleRule } from '../rules/runs.js';
-import type { Shell } from '../shell/shell.js';
+import type { SolidBox } from '../rules/room.js';
+import { halfWidth, type Shell } from '../shell/shell.js';
 import { boardBox, type BayRoom, type Board, type Skeleton } from './skeleton.js';
 
 /** Where a run comes into a bay: so far from its back, mm; a waste pipe leaves at mid height, everything else low or high. */
@@ -38,6 +39,8 @@ export interface RunHole {
   readonly inward: Vector;
   /** The board moves: a drawer's side, a door. */
   readonly moves: boolean;
+  /** It is the panel of a bay for cables and ducts: it comes off where the hole is slotted to its edge. */
+  readonly panel: boolean;
 }
 /** A stretch of a run that lies within a board along it, instead of going through. */
 export interface RunAlong {
@@ -159,27 +162,81 @@ function chasesOn(side: -1 | 1, a: Vector, b: Vector, run: Run, { skeletons }: R
   return a[0] <= b[0] ? found : found.reverse();
 }
 
-/** From one place to another at one wall: back to a chase and through it wherever there is one on the way, else as given. */
-function alongWall(from: Anchor, to: Anchor, side: -1 | 1, run: Run, input: RunsInput, plain: Vector[]): Vector[] {
-  const [a, b] = [from.at, to.at];
-  const chases = chasesOn(side, a, b, run, input);
-  if (chases.length === 0) return plain;
+/**
+ * From one place to another at one wall, back to a chase and through it wherever there is one on the way; null where there is none.
+ * @param early whether it goes up or down where it begins, and where it ends, and not in the chase
+ */
+function throughChases(
+  [a, b]: readonly [Vector, Vector],
+  side: -1 | 1,
+  run: Run,
+  input: RunsInput,
+  early: { readonly begins: boolean; readonly ends: boolean },
+): Vector[] | null {
   const way: Vector[] = [a];
-  let [x, z] = [a[0], a[2]];
-  let y = a[1];
-  for (const line of chases) {
+  let [x, y, z] = a;
+  for (const line of chasesOn(side, a, b, run, input)) {
     const clamp = (at: number): number => Math.min(Math.max(at, line.x0), line.x1);
     const [enters, leaves] = [clamp(x), clamp(b[0])];
     // where chases lie side by side it goes on in the one that it is in
     if (Math.abs(leaves - enters) < 1) continue;
-    // along as it came, back into the chase, up or down in it, and through it
+    if (early.begins && way.length === 1) {
+      z = line.z;
+      way.push([x, y, z]);
+    }
     way.push([enters, y, z], [enters, line.y, z], [enters, line.y, line.z], [leaves, line.y, line.z]);
     [x, y, z] = [leaves, line.y, line.z];
   }
-  if (way.length === 1) return plain;
-  // up or down in the chase, out of it, and along to the end
-  way.push([x, y, b[2]], [x, b[1], b[2]], b);
-  return way;
+  if (way.length === 1) return null;
+  const level = early.ends ? z : b[2];
+  return [...way, [x, y, level], [x, b[1], level], [b[0], b[1], level], b];
+}
+
+/** A run is looked at every so often along its length, mm. */
+const STEP_MM = 20;
+/** Nearer to the wall than this it lies along it; higher than this above the floor nobody meets it, mm. */
+const ALONG_WALL_MM = 120;
+const OVERHEAD_MM = 1900;
+const holds = (box: SolidBox, x: number, y: number, z: number): boolean =>
+  x > box.x0 - 1 && x < box.x1 + 1 && y > box.y0 - 1 && y < box.y1 + 1 && z > box.z0 - 1 && z < box.z1 + 1;
+
+/** How much of a way lies in the open room where one walks, mm: not in a unit, along a wall, overhead or under the floor. */
+export function openLength(points: readonly Vector[], solids: readonly SolidBox[], inner: Shell): number {
+  let open = 0;
+  for (let i = 1; i < points.length; i += 1) {
+    const [a, b] = [points[i - 1], points[i]];
+    if (!a || !b) continue;
+    const length = apart(a, b);
+    const steps = Math.max(1, Math.round(length / STEP_MM));
+    for (let k = 0; k < steps; k += 1) {
+      const share = (k + 0.5) / steps;
+      const at = (n: 0 | 1 | 2): number => a[n] + (b[n] - a[n]) * share;
+      const [x, y, z] = [at(0), at(1), at(2)];
+      if (z < inner.floor || z > inner.floor + OVERHEAD_MM || x < inner.start || x > inner.length) continue;
+      if (halfWidth(inner, y < 0 ? 'left' : 'right', x, z) - Math.abs(y) < ALONG_WALL_MM) continue;
+      if (!solids.some((box) => holds(box, x, y, z))) open += length / steps;
+    }
+  }
+  return open;
+}
+
+/** The boxes that units stand in, by the boards that do not move. */
+function standingBoxes(skeletons: RunsInput['skeletons']): readonly SolidBox[] {
+  return [...skeletons.values()].flatMap(({ boards }): SolidBox[] => {
+    const boxes = boards.filter(({ moves }) => moves === undefined).map(boardBox);
+    if (boxes.length === 0) return [];
+    const least = (n: 0 | 1 | 2): number => Math.min(...boxes.map(({ low }) => low[n]));
+    const most = (n: 0 | 1 | 2): number => Math.max(...boxes.map(({ high }) => high[n]));
+    return [{ x0: least(0), x1: most(0), y0: least(1), y1: most(1), z0: least(2), z1: most(2) }];
+  });
+}
+
+/** Of several ways the one with least of it in the open; the first of those that are as good. */
+function leastOpen(ways: readonly [Vector[], ...Vector[][]], { inner, skeletons }: RunsInput): Vector[] {
+  const boxes = standingBoxes(skeletons);
+  const open = ways.map((way) => openLength(way, boxes, inner));
+  const least = Math.min(...open);
+  return ways[open.findIndex((length) => length < least + STEP_MM)] ?? ways[0];
 }
 
 /** Its own way along the wall: through chases where there are some, else at one depth past everything between, down or up at the end; over the floor to the other side. */
@@ -192,7 +249,20 @@ function ownWay(from: Anchor, to: Anchor, run: Run, input: RunsInput): Vector[] 
       (from.side || to.side) < 0 ? Math.max(a[1], b[1]) : (from.side || to.side) > 0 ? Math.min(a[1], b[1]) : a[1];
     const plain: Vector[] = [a, [a[0], y, a[2]], [b[0], y, a[2]], [b[0], y, b[2]], b];
     const side = from.side || to.side;
-    return side === 0 ? plain : alongWall(from, to, side, run, input, plain);
+    // water finds its fall on its own
+    if (side === 0 || run.kind === 'waste') return plain;
+    const both = [false, true];
+    const chased = both.flatMap((begins) =>
+      both.flatMap((ends) => {
+        const way = throughChases([a, b], side, run, input, { begins, ends });
+        return way ? [way] : [];
+      }),
+    );
+    const [first = plain, ...others] = chased;
+    return leastOpen(
+      chased.length > 0 ? [first, ...others] : [plain, [a, [a[0], y, a[2]], [a[0], y, b[2]], [b[0], y, b[2]], b]],
+      input,
+    );
   }
   const low = input.inner.floor + radius;
   return [a, [b[0], a[1], a[2]], [b[0], a[1], low], [b[0], b[1], low], b];
@@ -293,7 +363,7 @@ function inwardOf(board: Board, at: Point): Vector {
 }
 
 /** Crossings of one board as holes: those that share one are bundled. */
-function holesOf(unit: string, board: Board, crossings: readonly Crossing[]): RunHole[] {
+function holesOf(unit: string, board: Board, crossings: readonly Crossing[], panel: boolean): RunHole[] {
   const groups: Crossing[][] = [];
   for (const crossing of crossings) {
     const near = groups.find(([first]) => {
@@ -334,7 +404,8 @@ function holesOf(unit: string, board: Board, crossings: readonly Crossing[]): Ru
       diameter,
       edge: free - diameter / 2,
       inward: inwardOf(board, at),
-      moves: board.moves !== undefined,
+      moves: board.moves !== undefined && !panel,
+      panel,
     };
   });
 }
@@ -348,7 +419,12 @@ export function runsOf(input: RunsInput): RunsMade {
   const all = input.runs.map((run) => placed(run, input));
   const holes: RunHole[] = [];
   const along: RunAlong[] = [];
-  for (const [unit, { boards }] of input.skeletons)
+  for (const [unit, { boards, bays = [] }] of input.skeletons) {
+    const panels = new Set(
+      bays.flatMap(({ bay }) =>
+        bay.holds.kind === 'chase' && bay.front.kind === 'panel' ? [`${bay.name}.panel`] : [],
+      ),
+    );
     for (const board of boards) {
       const { low, high } = boardBox(board);
       const crossings: Crossing[] = [];
@@ -376,8 +452,9 @@ export function runsOf(input: RunsInput): RunsMade {
               });
           } else if (met) crossings.push(met);
         }
-      holes.push(...holesOf(unit, board, crossings));
+      holes.push(...holesOf(unit, board, crossings, panels.has(board.name)));
     }
+  }
   return { placed: all, holes, along };
 }
 

@@ -57,12 +57,16 @@ export const movingRunRule = defineRule({
   name: 'run-moving',
   title: 'Runs keep out of what moves, and out of boards',
   formula:
-    'good: it goes through nothing that slides, swings or comes off, and along no board within its thickness; fails: it does',
+    'good: it goes through nothing that slides, swings or comes off, and along no board within its thickness; tight: through the panel of a bay for cables and ducts, slotted to its edge; fails: it does',
   reason: 'A pipe through a drawer holds it shut; one that lies in a board cannot be laid.',
-  input: z.strictObject({ through: z.enum(['moving', 'board']), name, run: name, board: name }),
+  input: z.strictObject({ through: z.enum(['moving', 'board', 'panel']), name, run: name, board: name }),
   run: ({ through, name: unit, run, board }): Verdict =>
-    atLeast(-1, 0, 0, (grade) =>
-      graded(through === 'moving' ? 'rule.runMoving' : 'rule.runInBoard', { name: unit, run, board })(grade),
+    atLeast(-1, 0, through === 'panel' ? -1 : 0, (grade) =>
+      graded({ moving: 'rule.runMoving', board: 'rule.runInBoard', panel: 'rule.runPanel' }[through], {
+        name: unit,
+        run,
+        board,
+      })(grade),
     ),
 });
 

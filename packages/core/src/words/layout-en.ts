@@ -153,6 +153,11 @@ export const LAYOUT_EN = {
   'rule.runMoving.tight': '{run} goes through {board} of {name}, which moves.',
   'rule.runMoving.fails': '{run} goes through {board} of {name}, which moves. Lead it another way.',
   'rule.runMoving.unknown': 'Whether {run} keeps out of what moves in {name} is not known.',
+  'rule.runPanel.good': '{run} lies in the bay of {name} without going through its panel.',
+  'rule.runPanel.tight':
+    '{run} goes through {board} of {name}: saw its hole open to the nearest edge, or the panel does not come off.',
+  'rule.runPanel.fails': '{run} goes through {board} of {name}, which comes off.',
+  'rule.runPanel.unknown': 'Whether {run} goes through {board} of {name} is not known.',
   'rule.runInBoard.good': '{run} lies in no board of {name}.',
   'rule.runInBoard.tight': '{run} lies along {board} of {name}, within its thickness.',
   'rule.runInBoard.fails':

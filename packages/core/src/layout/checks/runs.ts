@@ -1,10 +1,9 @@
 import type { Operation } from '../../document/operation.js';
 import type { Run } from '../../document/unit-schema.js';
 import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
-import type { PlacedRun, RunHole } from '../../furniture/runs.js';
+import { openLength, type PlacedRun, type RunHole } from '../../furniture/runs.js';
 import { boardBox } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
-import type { SolidBox } from '../../rules/room.js';
 import {
   cableRule,
   carriedBy,
@@ -28,14 +27,10 @@ import { ventArea } from '../../rules/things.js';
 import type { Vector } from '../../parts/part.js';
 import type { Verdict } from '../../rules/rule.js';
 import { wholeUp } from '../../numeric/tolerance.js';
-import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 
-/** A run is looked at every so often along its length, mm. */
+/** Boards near an exhaust are looked for every so often along it, mm. */
 const STEP_MM = 20;
-/** Nearer to the wall than this it lies along it; higher than this above the floor nobody meets it, mm. */
-const ALONG_WALL_MM = 120;
-const OVERHEAD_MM = 1900;
 
 type Wire = NonNullable<Run['wire']>;
 
@@ -104,6 +99,18 @@ const through = appliesTo(movingRunRule, {
         },
         pin: pinAt(hole.place, hole.unit),
       })),
+    ...scene.runs.holes
+      .filter(({ panel }) => panel)
+      .map((hole) => ({
+        id: `run-panel:${hole.unit}.${hole.board}:${hole.runs.join('+')}`,
+        input: {
+          through: 'panel' as const,
+          name: nameOf(scene, hole.unit),
+          run: runNames(scene, hole.runs),
+          board: hole.board,
+        },
+        pin: pinAt(hole.place, hole.unit),
+      })),
     ...scene.runs.along.map((one) => ({
       id: `run-moving:${one.unit}.${one.board}:${one.run}`,
       input: {
@@ -124,31 +131,6 @@ const ends = appliesTo(runEndsRule, {
       .map((one) => ({ id: `run-ends:${one.run.id}`, input: { run: one.run.name }, pin: pinOf(one) })),
 });
 
-/** How much of a run lies in the open room where one walks, mm. */
-function openLength({ points }: PlacedRun, solids: readonly SolidBox[], { inner }: Scene): number {
-  let open = 0;
-  for (let i = 1; i < points.length; i += 1) {
-    const [a, b] = [points[i - 1], points[i]];
-    if (!a || !b) continue;
-    const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
-    const steps = Math.max(1, Math.round(length / STEP_MM));
-    for (let k = 0; k < steps; k += 1) {
-      const share = (k + 0.5) / steps;
-      const [x, y, z] = [0, 1, 2].map((n) => (a[n] ?? 0) + ((b[n] ?? 0) - (a[n] ?? 0)) * share) as [
-        number,
-        number,
-        number,
-      ];
-      if (z < inner.floor || z > inner.floor + OVERHEAD_MM || x < inner.start || x > inner.length) continue;
-      if (halfWidth(inner, y < 0 ? 'left' : 'right', x, z) - Math.abs(y) < ALONG_WALL_MM) continue;
-      if (!solids.some((box) => holds(box, x, y, z))) open += length / steps;
-    }
-  }
-  return open;
-}
-const holds = (box: SolidBox, x: number, y: number, z: number): boolean =>
-  x > box.x0 - 1 && x < box.x1 + 1 && y > box.y0 - 1 && y < box.y1 + 1 && z > box.z0 - 1 && z < box.z1 + 1;
-
 const open = appliesTo(openRunRule, {
   ofRoom: (scene) => {
     const laid = scene.runs.placed.filter(({ points }) => points.length > 0);
@@ -156,7 +138,7 @@ const open = appliesTo(openRunRule, {
     const solids = scene.units.flatMap((unit) => solidsOf(unit, scene, scene.families));
     return laid.map((one) => ({
       id: `run-open:${one.run.id}`,
-      input: { open: openLength(one, solids, scene), run: one.run.name },
+      input: { open: openLength(one.points, solids, scene.inner), run: one.run.name },
       pin: pinOf(one),
       quiet: true,
     }));
