@@ -1,4 +1,5 @@
 import { frontLineOf, type Person, type Pet, type Unit } from '@nestplank/core/document';
+import type { PlacedRun } from '@nestplank/core/furniture';
 import type { Berth } from '@nestplank/core/layout';
 import { halfWidth } from '@nestplank/core/shell';
 import { screenX, screenY, type FoldOutFrame } from './geometry.js';
@@ -84,6 +85,18 @@ export function animalPlace(
   const half = (pet.name.length * LETTER_PX) / 2;
   return { x, y, box: { x0: x - half, x1: x + half, y0: y - LINE_PX / 2, y1: y + LINE_PX / 2 } };
 }
+/** Where the name of a run is written, over the corner in the middle of its way, px; nowhere while it lies nowhere. */
+export function runPlace(frame: FoldOutFrame, { run, points }: PlacedRun): Pick<LabelPlace, 'x' | 'y' | 'box'> | null {
+  const corner = points[Math.floor(points.length / 2)];
+  if (!corner) return null;
+  const [x, y] = [screenX(frame, corner[1]), screenY(frame, corner[0]) - 5];
+  const half = (run.name.length * LETTER_PX) / 2;
+  return { x, y, box: { x0: x - half, x1: x + half, y0: y - LINE_PX, y1: y + 2 } };
+}
+/** A run is called by its name while a unit it begins or ends in is chosen. */
+export const isNamed = ({ run: { from, to } }: PlacedRun, chosen: string | null): boolean =>
+  chosen !== null && [from, to].some((end) => end !== null && 'unit' in end && end.unit === chosen);
+
 /** From the crown downward, as a share of the stature. */
 const NAME_AT = 0.345;
 /** A space and a stature, in letters. */

@@ -2,9 +2,9 @@ import { memo } from 'react';
 import type { Check } from '@nestplank/core/furniture';
 import { berthOf } from '@nestplank/core/layout';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
-import { animalPlace, labelPlace, lyingPlace } from '../../foldout/label-place.js';
+import { animalPlace, isNamed, labelPlace, lyingPlace, runPlace } from '../../foldout/label-place.js';
 import type { Scene } from '../../state/scene.js';
-import { look } from '../../state/view.js';
+import { look, useView } from '../../state/view.js';
 import { MARK_PX, markPlaces } from './mark-places.js';
 
 /** The checks that want a number on the drawing, in the order of the list. */
@@ -19,6 +19,7 @@ export const CheckMarks = memo(function CheckMarks({
   readonly frame: FoldOutFrame;
   readonly scene: Scene;
 }) {
+  const chosen = useView((view) => view.unit);
   const checks = numbered(scene.shape.checks);
   const own = checks.map((check): readonly [number, number] => [screenX(frame, check.y), screenY(frame, check.x)]);
   // whoever lies on a unit is named in place of it
@@ -38,7 +39,10 @@ export const CheckMarks = memo(function CheckMarks({
     const pet = (scene.project.pets ?? []).find((one) => one.id === id);
     return pet && 'x' in at ? [animalPlace(frame, pet, at).box] : [];
   });
-  const places = markPlaces(own, [...names, ...animals]);
+  const runs = scene.derived.runs.placed.flatMap((run) =>
+    isNamed(run, chosen) ? (runPlace(frame, run)?.box ?? []) : [],
+  );
+  const places = markPlaces(own, [...names, ...animals, ...runs]);
   return (
     <g>
       <g stroke="var(--needs)" strokeWidth={1.25} pointerEvents="none">

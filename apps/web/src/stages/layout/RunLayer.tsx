@@ -1,6 +1,7 @@
 import { memo } from 'react';
 import type { PlacedRun } from '@nestplank/core/furniture';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
+import { isNamed, runPlace } from '../../foldout/label-place.js';
 import type { Scene } from '../../state/scene.js';
 import { useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
@@ -15,10 +16,6 @@ const DASHES: Readonly<Record<PlacedRun['run']['kind'], string>> = {
   flue: '6 2 1 2',
   fuel: '4 3',
 };
-
-/** Whether a run begins or ends in a unit: it is called by its name while that is chosen. */
-const endsIn = ({ from, to }: PlacedRun['run'], unit: string): boolean =>
-  [from, to].some((end) => end !== null && 'unit' in end && end.unit === unit);
 
 /** Cables, pipes and ducts on the fold-out's floor, with their holes. */
 export const RunLayer = memo(function RunLayer({
@@ -35,8 +32,7 @@ export const RunLayer = memo(function RunLayer({
   return (
     <g pointerEvents="none">
       {placed.map(({ run, points, length }) => {
-        const label = points[Math.floor(points.length / 2)];
-        if (!label) return null;
+        if (points.length === 0) return null;
         return (
           <g
             key={run.id}
@@ -51,16 +47,6 @@ export const RunLayer = memo(function RunLayer({
               strokeWidth={run.kind === 'waste' || run.kind === 'duct' ? 3 : 1.75}
               strokeDasharray={DASHES[run.kind]}
             />
-            {chosen !== null && endsIn(run, chosen) && (
-              <text
-                x={screenX(frame, label[1])}
-                y={screenY(frame, label[0]) - 5}
-                textAnchor="middle"
-                className="halo size-12"
-              >
-                {run.name}
-              </text>
-            )}
           </g>
         );
       })}
@@ -75,6 +61,16 @@ export const RunLayer = memo(function RunLayer({
           strokeWidth={1.75}
         />
       ))}
+      {placed.map((one) => {
+        const label = isNamed(one, chosen) && runPlace(frame, one);
+        return (
+          label && (
+            <text key={one.run.id} x={label.x} y={label.y} textAnchor="middle" className="halo size-12">
+              {one.run.name}
+            </text>
+          )
+        );
+      })}
     </g>
   );
 });
