@@ -8,6 +8,7 @@ import { solidsOf } from '../furniture/solid.js';
 import { overlapOf, type SolidBox } from '../rules/room.js';
 import { archSpan } from '../shell/arch.js';
 import { stretchesLeft } from './gaps.js';
+import { inWalls, standingInDoor, type Walled } from './in-doors.js';
 import { ROOM_CHECKS } from './checks/room.js';
 
 /** The rules what is offered has to pass where it stands: it is within the room, and on no wheel arch. */
@@ -16,7 +17,7 @@ const STANDS: ReadonlySet<string> = new Set(['inside-shell', 'arch-in']);
 const SLIDES_MM = 1;
 
 /** Whether a unit stands in the room without running into anything. */
-function standsClear(unit: Unit, scene: Scene): boolean {
+export function standsClear(unit: Unit, scene: Scene): boolean {
   const own = solidsOf(unit, scene, scene.families);
   const meets = scene.units.some(
     (other) =>
@@ -29,6 +30,11 @@ function standsClear(unit: Unit, scene: Scene): boolean {
     .filter(({ rule }) => STANDS.has(rule.name))
     .every((rule) => (rule.ofUnit?.(unit, scene) ?? []).every(({ grade }) => grade !== 'fails'));
 }
+
+/** Doors of the side walls that a unit stands or hangs in. */
+const doorsOf = (unit: Unit, scene: Scene): Walled[] =>
+  inWalls(scene, 'door').filter((door) => standingInDoor({ ...scene, units: [unit] }, door).length > 0);
+const standsInDoor = (unit: Unit, scene: Scene): boolean => doorsOf(unit, scene).length > 0;
 
 /** What lies in a stretch at the heights of a unit and as deep as it: from where to where along, mm. */
 function blockedIn(unit: Unit, gap: Gap, scene: Scene): [number, number][] {
@@ -48,6 +54,9 @@ function blockedIn(unit: Unit, gap: Gap, scene: Scene): [number, number][] {
         const span = archSpan(arch, scene.inner.floor);
         return span ? [[span[0], span[1]]] : [];
       }),
+    ...doorsOf({ ...unit, body: { ...unit.body, x: gap.x0, length: gap.x1 - gap.x0 } }, scene).map(
+      ({ from, to }): [number, number] => [from, to],
+    ),
   ].filter(([from, to]) => from < gap.x1 && to > gap.x0);
 }
 
@@ -59,13 +68,15 @@ export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene):
   const offer = family.inGap?.(gap, start) ?? null;
   if (!offer) return null;
   const { unit } = offer;
+  // what turns out of a door stands in it
+  const free = (own: Unit): boolean => standsClear(own, scene) && (gap.zone === 'door' || !standsInDoor(own, scene));
   const { body } = unit;
   // the middle of what is free across is not always the vehicle's
   const placed: Unit =
     body.stands === 'free' && gap.where === 'middle'
       ? { ...unit, body: { ...body, y: body.y + Math.round(gap.middle) } }
       : unit;
-  if (standsClear(placed, scene)) return { ...offer, unit: placed };
+  if (free(placed)) return { ...offer, unit: placed };
   const blocked = blockedIn(placed, gap, scene);
   const { x, length } = placed.body;
   const places = [...blocked.flatMap(([from, to]) => [to, from - length]), gap.x1 - length]
@@ -75,14 +86,14 @@ export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene):
   const slid = places.flatMap((at) => tried(placed, { x: at }, scene) ?? []);
   const notched = tried(placed, { overArch: true }, scene);
   const clear = [...slid, ...(notched ? [notched] : [])].find(
-    (candidate) => endOf(candidate) <= gap.x1 + 1 && standsClear(candidate, scene),
+    (candidate) => endOf(candidate) <= gap.x1 + 1 && free(candidate),
   );
   if (clear) return { ...offer, unit: clear };
   const parts = stretchesLeft(gap.x0, gap.x1, blocked)
     .map(([from, to]): Gap => ({ ...gap, x0: Math.ceil(from), x1: Math.floor(to) }))
     .flatMap((part) => {
       const fitted = family.inGap?.(part, start);
-      return fitted && standsClear(fitted.unit, scene) ? [fitted] : [];
+      return fitted && free(fitted.unit) ? [fitted] : [];
     });
   return parts.sort((a, b) => b.fits - a.fits)[0] ?? null;
 }

@@ -19,6 +19,21 @@ export const doorwayRule = defineRule({
     ),
 });
 
+export const doorHeadRule = defineRule({
+  name: 'door-head',
+  title: 'What hangs in a door',
+  formula:
+    'free = underside of what hangs - sill of the door; good: all of its height; tight: >= 1300, or all of its height',
+  reason: 'Whoever comes in with a box in the arms does not see what hangs at the head.',
+  // one comes in bent
+  figures: { tight: figure('high, tight', 1300) },
+  input: z.strictObject({ free: length, high: length, name: z.string().default(''), by: z.string().default('') }),
+  run: ({ free, high, name, by }, { tight }): Verdict =>
+    atLeast(free, high, Math.min(tight, high), (grade, spare) =>
+      message(`rule.doorHead.${grade}`, { name, by, free: mm(free), short: mm(-(spare ?? 0)) }),
+    ),
+});
+
 export const outboardRule = defineRule({
   name: 'outboard',
   title: 'A board that turns out through a door',

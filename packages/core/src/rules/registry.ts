@@ -71,6 +71,7 @@ export const FORMULAS: readonly Rule[] = [
   room.archUnderRule,
   room.archInRule,
   openings.doorwayRule,
+  openings.doorHeadRule,
   openings.outboardRule,
   openings.overStepRule,
   openings.sashRule,

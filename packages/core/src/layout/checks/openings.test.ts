@@ -2,11 +2,16 @@ import { describe, expect, it } from 'vitest';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { derive } from '../../derive/derive.js';
+import { sceneOf } from '../../derive/scene-of.js';
 import type { Operation } from '../../document/operation.js';
 import type { ProjectFile } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
+import { FAMILIES } from '../../furniture/families/index.js';
+import type { Family } from '../../furniture/family.js';
 import { applyOperation } from '../../furniture/kit.js';
-import { doorwayRule, glassGapRule, sashRule } from '../../rules/openings.js';
+import { doorHeadRule, doorwayRule, glassGapRule, sashRule } from '../../rules/openings.js';
+import { offersIn } from '../gap-offers.js';
+import { gapsOf } from '../gaps.js';
 import { say } from '../../words/say.js';
 
 const wren = readProjectFile(wrenFile);
@@ -103,5 +108,107 @@ describe('a window that comes into the room', () => {
     });
     expect(sash(200).length).toBeLessThanOrEqual(before.length);
     for (const check of sash(200)) expect(check.grade).toBe('fails');
+  });
+});
+
+describe('what hangs in a door, or stands free before it', () => {
+  const away = wren.project.layout.units.map(({ id }): Operation => ({ name: 'removeUnit', payload: { id } }));
+  const overhead = wren.project.layout.units.find(({ id }) => id === 'overhead-right');
+  const bare = after(wren, ...away);
+  const door = { from: 240, to: 1370, head: 1690 };
+  const inner = bare.inner;
+  if (!overhead || overhead.body.stands !== 'right' || !inner)
+    throw new Error('Wren has a cupboard over its right wall');
+  const { body } = overhead;
+  const hung = (x: number, from: number): Operation => ({
+    name: 'placeUnit',
+    payload: { unit: { ...overhead, id: 'hung', body: { ...body, x, length: 900, from, to: from + 300 } } },
+  });
+  const noteIn = (derived: ReturnType<typeof after>, id: string) => derived.checks.find((check) => check.id === id);
+  const did = (operations: readonly Operation[], ...before: Operation[]) =>
+    after(wren, ...away, ...before, ...operations);
+
+  it('is ducked under down to 1300, and a low door is judged by itself', () => {
+    const grade = (free: number, high = 1690) => doorHeadRule.run({ free, high, name: '', by: '' }).grade;
+    expect([grade(1690), grade(1689), grade(1300), grade(1299)]).toEqual(['good', 'tight', 'tight', 'fails']);
+    expect([grade(1100, 1100), grade(1099, 1100)]).toEqual(['good', 'fails']);
+  });
+  it('is told by the height that is left, not as if it stood on the floor, and moved out by one press', () => {
+    const at1400 = after(wren, ...away, hung(300, 1400));
+    expect(noteIn(at1400, 'doorway:o3')).toBeUndefined();
+    const tight = noteIn(at1400, 'door-head:o3');
+    expect(tight).toMatchObject({ grade: 'tight', spare: 1400 - (door.head - inner.floor) });
+    expect(noteIn(after(wren, ...away, hung(300, 1200)), 'door-head:o3')?.grade).toBe('fails');
+    // the door's front end is too near the front of the floor
+    const [mend, ...others] = tight?.mends ?? [];
+    expect(mend?.operations).toEqual([{ name: 'changeUnit', payload: { id: 'hung', changes: { x: door.to } } }]);
+    expect(others).toEqual([]);
+    expect(noteIn(did(mend?.operations ?? [], hung(300, 1400)), 'door-head:o3')).toBeUndefined();
+  });
+  it('over the head of the door, or beside it, is nothing to it', () => {
+    expect(noteIn(after(wren, ...away, hung(door.to, 1400)), 'door-head:o3')).toBeUndefined();
+  });
+  it('is made shorter up to the door where it reaches into it', () => {
+    const [move, shorten] = noteIn(after(wren, ...away, hung(1300, 1400)), 'door-head:o3')?.mends ?? [];
+    expect(move?.operations).toEqual([{ name: 'changeUnit', payload: { id: 'hung', changes: { x: door.to } } }]);
+    expect(shorten?.operations).toEqual([
+      { name: 'changeUnit', payload: { id: 'hung', changes: { x: door.to, length: 830 } } },
+    ]);
+    expect(noteIn(did(shorten?.operations ?? [], hung(1300, 1400)), 'door-head:o3')).toBeUndefined();
+  });
+  it('and a box that stands free is in the way where nobody gets past it to the door', () => {
+    const free = (y: number): Operation => ({
+      name: 'placeUnit',
+      payload: {
+        unit: {
+          id: 'crate',
+          family: 'plain-box',
+          name: 'Crate',
+          body: { stands: 'free', x: 300, y, length: 1000, width: 300, from: 0, to: 500 },
+          meets: {},
+          division: { name: 'inside', holds: { kind: 'open' }, front: { kind: 'none' } },
+          school: 'plywood',
+          materials: {},
+          options: {},
+        },
+      },
+    });
+    // 1370 - 1300 beside it
+    expect(noteIn(after(wren, ...away, free(400)), 'doorway:o3')).toMatchObject({ grade: 'fails', unit: 'crate' });
+    expect(noteIn(after(wren, ...away, free(0)), 'doorway:o3')).toBeUndefined();
+  });
+  it('is offered in no free stretch', () => {
+    const scene = sceneOf(
+      away.reduce((p, operation) => applyOperation(p, operation).project, wren.project),
+      bare,
+      wren.priceBook,
+      FAMILIES,
+    );
+    if (!scene) throw new Error('there is a room');
+    const start = (family: Family) => ({
+      id: family.words.noun,
+      name: family.words.start,
+      layout: { units: [] },
+      people: wren.project.people,
+      room: inner,
+      book: wren.priceBook,
+    });
+    const offers = gapsOf(scene)
+      .filter(({ zone }) => zone !== 'door')
+      .flatMap((gap) => offersIn(gap, FAMILIES, start, scene));
+    expect(offers.length).toBeGreaterThan(10);
+    for (const { unit, family } of offers) {
+      const then = derive(
+        away.reduce((p, operation) => applyOperation(p, operation).project, {
+          ...wren.project,
+          layout: { ...wren.project.layout, units: [...wren.project.layout.units, { ...unit, id: 'offered' }] },
+        }),
+        wren.priceBook,
+      );
+      expect(
+        then.checks.filter(({ rule }) => rule === 'doorway' || rule === 'door-head').map(({ id }) => id),
+        family.id,
+      ).toEqual([]);
+    }
   });
 });

@@ -1,23 +1,15 @@
 import type { z } from 'zod';
-import { endOf, standsAt } from '../../document/body.js';
-import { offer } from '../../furniture/offer.js';
-import { appliesTo, type Case, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
+import { endOf } from '../../document/body.js';
+import type { Unit } from '../../document/schema.js';
+import { offer, sceneWith } from '../../furniture/offer.js';
+import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
-import { doorwayRule, glassGapRule, outboardRule, overStepRule, sashRule } from '../../rules/openings.js';
+import { doorHeadRule, doorwayRule, glassGapRule, outboardRule, overStepRule, sashRule } from '../../rules/openings.js';
 import { narrowOf, widthOf } from '../../shell/openings.js';
 import { halfWidth } from '../../shell/shell.js';
-import { message } from '../../words/message.js';
-
-type Walled = SeenOpening & { readonly side: 'left' | 'right' };
-
-/** Openings in the side walls of a kind. */
-const inWalls = ({ openings }: Scene, kind: 'door' | 'window'): Walled[] =>
-  openings.flatMap((placed): Walled[] => {
-    const { surface } = placed.opening;
-    return placed.opening.kind === kind && (surface === 'left' || surface === 'right')
-      ? [{ ...placed, side: surface }]
-      : [];
-  });
+import { message, mm } from '../../words/message.js';
+import { standsClear } from '../gap-offers.js';
+import { inWalls, standingAt, standingInDoor, type StandingAt, type Walled } from '../in-doors.js';
 
 const pinAt = (scene: Scene, { side, ...placed }: Walled, unit: string | null): Pin => {
   const { from, to } = widthOf(placed);
@@ -25,24 +17,6 @@ const pinAt = (scene: Scene, { side, ...placed }: Walled, unit: string | null): 
   const y = halfWidth(scene.inner, side, x, scene.inner.floor) - 200;
   return { unit, person: null, x, y: side === 'left' ? -y : y };
 };
-
-/** What stands at an opening of a side wall: from where to where along the vehicle, and its name. */
-function standingAt(
-  scene: Scene,
-  placed: Walled,
-  from: number,
-  to: number,
-): { x0: number; x1: number; name: string; id: string }[] {
-  return scene.units.flatMap((unit) => {
-    const box = solidBox(unit, scene.inner, scene.families);
-    // what stands free is not at the wall
-    const here = standsAt(unit, placed.side) && endOf(unit) > from && unit.body.x < to;
-    // what lies wholly above or below the opening leaves it free
-    return here && box.z1 > placed.sill + 1 && box.z0 < placed.head - 1
-      ? [{ x0: Math.max(from, unit.body.x), x1: Math.min(to, endOf(unit)), name: unit.name, id: unit.id }]
-      : [];
-  });
-}
 
 /** The widest stretch that spans leave free. */
 function widestFree(from: number, to: number, spans: readonly { readonly x0: number; readonly x1: number }[]): number {
@@ -54,11 +28,49 @@ function widestFree(from: number, to: number, spans: readonly { readonly x0: num
   return Math.max(widest, to - at);
 }
 
+/** What begins higher than this over the floor is ducked under, mm. */
+const HANGS_MM = 900;
+const hangsIn = (scene: Scene, { z0 }: StandingAt): boolean => z0 >= scene.inner.floor + HANGS_MM;
+
+/** Out of a door to its front or its rear, or shorter up to it: whatever stands clear then. */
+function outOf(scene: Scene, door: Walled, id: string | undefined): readonly (Mend | null)[] {
+  const unit = scene.units.find((one) => one.id === id);
+  if (!unit) return [];
+  const { name, body } = unit;
+  const helps = (then: Unit): boolean =>
+    standsClear(then, scene) && standingInDoor(sceneWith(scene, then), door).every((one) => one.id !== id);
+  const moved = (x: number): Mend | null =>
+    offer(
+      unit,
+      scene,
+      { x },
+      message('mend.move', {
+        name,
+        by: mm(Math.abs(x - body.x)),
+        way: { word: x < body.x ? 'mend.way.front' : 'mend.way.rear' },
+      }),
+      helps,
+    );
+  const shorter = (x: number, length: number): Mend | null =>
+    length >= SHORTEST_MM && length < body.length
+      ? offer(unit, scene, { x, length }, message('mend.shortenBy', { name, by: mm(body.length - length) }), helps)
+      : null;
+  const [from, to] = [Math.floor(door.from), Math.ceil(door.to)];
+  return [
+    moved(from - body.length),
+    moved(to),
+    shorter(body.x, from - body.x),
+    shorter(to, Math.floor(endOf(unit) - to)),
+  ].sort((a, b) => Number(a === null) - Number(b === null));
+}
+/** A unit is not made shorter than this, mm. */
+const SHORTEST_MM = 300;
+
 const doorway = appliesTo(doorwayRule, {
   ofRoom: (scene) =>
     inWalls(scene, 'door').flatMap((door) => {
       const { from, to } = door;
-      const standing = standingAt(scene, door, from, to);
+      const standing = standingInDoor(scene, door).filter((one) => !hangsIn(scene, one));
       return standing.length === 0
         ? []
         : [
@@ -72,8 +84,33 @@ const doorway = appliesTo(doorwayRule, {
               },
               pin: pinAt(scene, door, standing[0]?.id ?? null),
               quiet: true,
+              mend: () => [...new Set(standing.map(({ id }) => id))].flatMap((id) => outOf(scene, door, id)),
             },
           ];
+    }),
+});
+
+const doorHead = appliesTo(doorHeadRule, {
+  ofRoom: (scene) =>
+    inWalls(scene, 'door').flatMap((door) => {
+      const [lowest] = standingInDoor(scene, door)
+        .filter((one) => hangsIn(scene, one))
+        .sort((a, b) => a.z0 - b.z0);
+      return lowest
+        ? [
+            {
+              id: `door-head:${door.opening.id}`,
+              input: {
+                free: lowest.z0 - Math.max(scene.inner.floor, door.sill),
+                high: door.head - Math.max(scene.inner.floor, door.sill),
+                name: door.opening.name,
+                by: lowest.name,
+              },
+              pin: pinAt(scene, door, lowest.id),
+              mend: () => outOf(scene, door, lowest.id),
+            },
+          ]
+        : [];
     }),
 });
 
@@ -183,4 +220,4 @@ const glassGap = appliesTo(glassGapRule, {
 });
 
 /** Whether doors, steps and windows stay free. */
-export const OPENING_CHECKS = [doorway, outboard, overStep, sash, glassGap];
+export const OPENING_CHECKS = [doorway, doorHead, outboard, overStep, sash, glassGap];
