@@ -606,8 +606,11 @@ describe('any operation, sixty times, with any valid payload', () => {
           expect(problem).toBeInstanceOf(OperationError);
           return;
         }
-        done.set(name, (done.get(name) ?? 0) + 1);
+        const times = (done.get(name) ?? 0) + 1;
+        done.set(name, times);
         expect(faultsIn(next, book)).toEqual([]);
+        // the whole way out and in again takes long: the first few, and every third
+        if (times > 6 && times % 3 > 0) return;
         same(readProjectFile(projectFileText(next, book)).project, next);
         const opened = openStored(JSON.parse(JSON.stringify(next)), book);
         expect([opened.repaired, opened.faults]).toEqual([[], []]);

@@ -1,9 +1,9 @@
-import { clearAcross, strip, type LyingPlace } from './lying.js';
+import { strip, type LyingPlace } from './lying.js';
 import { bedLengthRule, SHOULDERS, standingRule } from '../rules/people.js';
 import { figureOf, type OwnFigures } from '../rules/rule.js';
 import type { Person, Project } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
-import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
+import { clearAcross, halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import { BED_HEIGHT_MM, type RoomFigures } from '../shell/room.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 

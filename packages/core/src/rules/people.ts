@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { spread } from '../numeric/plane.js';
 import { message, mm } from '../words/message.js';
-import { atLeast, atMost, defineRule, type Grade, figure } from './rule.js';
+import { atLeast, atMost, defineRule, type Grade, figure, figureOf, type OwnFigures } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
 const stature = z.number().min(400).max(2500).meta({ unit: 'mm' });
@@ -195,3 +196,31 @@ export const worktopRule = defineRule({
       : atMost(height, high, Math.max(high, of(own.tightHigh)), say);
   },
 });
+
+/** Who is smaller is a child: seats and worktops are made for them only where they are named, mm. */
+const GROWN_MM = 1450;
+/** Those who are grown. */
+export const grownIn = <Someone extends { readonly stature: number }>(people: readonly Someone[]): readonly Someone[] =>
+  people.filter(({ stature: tall }) => tall >= GROWN_MM);
+
+type OwnOfRules = Readonly<Record<string, OwnFigures>>;
+/** The middle of what is a good height of a top for one, mm. */
+export const middleTop = ({ stature: tall }: { readonly stature: number }, figures: OwnOfRules): number =>
+  ((figureOf(worktopRule, 'low', figures) + figureOf(worktopRule, 'high', figures)) / 200) * tall;
+/** The height of a top that is good for most who work at it, and where it is good for as many for those between, mm. */
+export function bestTop(people: readonly { readonly stature: number }[], figures: OwnOfRules): number {
+  const middles = people.map((person) => middleTop(person, figures));
+  const heights = spread(Math.min(...middles), Math.max(...middles), 41).map(Math.round);
+  const worth = (height: number): number =>
+    people.reduce((sum, person) => {
+      const { grade } = worktopRule.run({ height, stature: person.stature, who: '' }, figures[worktopRule.name]);
+      return (
+        sum +
+        (grade === 'good' ? 100 : grade === 'tight' ? 40 : 0) -
+        Math.abs(height - middleTop(person, figures)) / 100
+      );
+    }, 0);
+  return heights.reduce((best, next) => (worth(next) > worth(best) ? next : best), heights[0] ?? USUAL_TOP_MM);
+}
+/** A top is so high where nobody is known who works at it, mm. */
+const USUAL_TOP_MM = 900;

@@ -191,3 +191,12 @@ export function roofAlong(shell: Shell, y: number, x0: number, x1: number, count
 export function roofSlope(section: StationSection, y: number): number {
   return slopeAt(section.roof, y);
 }
+
+/** Clear length across the vehicle for one sleeper: the least inner width over the strip and the mattress's thickness. */
+export function clearAcross(inner: Shell, x0: number, x1: number, z0: number, z1: number): number {
+  let least = Infinity;
+  for (const x of spread(x0, x1, 9))
+    for (const z of spread(z0, z1, 4))
+      least = Math.min(least, halfWidth(inner, 'left', x, z) + halfWidth(inner, 'right', x, z));
+  return least;
+}

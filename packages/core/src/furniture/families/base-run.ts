@@ -3,6 +3,7 @@ import { endOf, frontLineOf } from '../../document/body.js';
 import type { Field } from '../../document/kit.js';
 import { gapSchema } from '../../document/schema-base.js';
 import { CUTS, type Unit } from '../../document/unit-schema.js';
+import { bestTop, grownIn } from '../../rules/people.js';
 import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
 import { halfWidth } from '../../shell/shell.js';
@@ -186,12 +187,18 @@ function skeletonOf(unit: Unit, room: Surroundings): Skeleton {
 }
 
 /** As much of a free stretch as it makes use of, as it is usually made. */
-function runIn(x: number, length: number, side: 'left' | 'right', front: number, { id, name, book }: Start): Unit {
+function runIn(
+  x: number,
+  length: number,
+  side: 'left' | 'right',
+  front: number,
+  { id, name, people, book }: Start,
+): Unit {
   return {
     id,
     family: 'base-run',
     name,
-    body: { stands: side, x, length, front, from: 0, to: 900 },
+    body: { stands: side, x, length, front, from: 0, to: bestTop(grownIn(people), {}) },
     meets: { back: { how: 'scribed', allowance: 20 }, foot: { how: 'square' } },
     division: { name: 'bay-1', holds: { kind: 'shelves', count: 1 }, front: { kind: 'doors', count: 2, latch: true } },
     school: 'plywood',

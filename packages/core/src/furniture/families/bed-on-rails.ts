@@ -4,7 +4,8 @@ import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
-import { halfWidth } from '../../shell/shell.js';
+import { MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
+import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { bedBoards } from '../bed-boards.js';
 import { nothingButProblems } from '../carcass.js';
@@ -21,13 +22,32 @@ import {
   type Start,
 } from '../family.js';
 import { boardIn } from '../simple-boards.js';
+import { bedInGap, DOUBLE_MM, SINGLE_MM, sleepersAcross } from '../sleepers.js';
 import { contactsOf, type Board } from '../skeleton.js';
 
 /** The bearers stand on edge between the walls, so high, and kept off them by this, mm. */
 const BEARER_MM = 120;
 const WALL_GAP_MM = 5;
 
-function bedAt(x: number, length: number, to: number, start: Start): Unit {
+/** It is hung this high where everybody sits up on it, and no lower than that without need; in steps, mm. */
+const HIGH_MM = 900;
+const LOW_MM = 500;
+const STEP_MM = 50;
+const MATTRESS_MM = 100;
+/** Free over the head of who sits up, which is so far from the centre line where one leans on the wall, mm. */
+const OVER_HEAD_MM = 50;
+const HEAD_MM = 600;
+
+function bedAt(x: number, length: number, start: Start): Unit {
+  const { room, people } = start;
+  // whoever is tallest sits up under the roof where it is lowest
+  const crowns = people.map(({ stature, sittingHeight }) => sittingHeight ?? SITTING_SHARE * stature);
+  const sits = Math.max(0, ...crowns) + OVER_HEAD_MM + (1 - MATTRESS_GIVES) * MATTRESS_MM;
+  const roof = Math.min(
+    ...spread(x, x + length, 5).flatMap((at) => [-HEAD_MM, 0, HEAD_MM].map((y) => roofHeight(room, at, y))),
+  );
+  const to = Math.max(LOW_MM, Math.min(HIGH_MM, Math.floor((roof - room.floor - sits) / STEP_MM) * STEP_MM));
+  const sleepers = sleepersAcross(people, room, x, x + length, to, MATTRESS_MM);
   return {
     id: start.id,
     family: 'bed-on-rails',
@@ -38,11 +58,11 @@ function bedAt(x: number, length: number, to: number, start: Start): Unit {
     school: 'plywood',
     materials: { board: sheetAbout(start.book, 12), support: sheetAbout(start.book, 18) },
     options: {
-      mattress: 100,
-      sleepers: start.people.slice(0, 2).map(({ id }) => id),
+      mattress: MATTRESS_MM,
+      sleepers: length < DOUBLE_MM ? sleepers.slice(0, 1) : [...sleepers],
       boardWidth: 620,
       bearers: 3,
-      step: 50,
+      step: STEP_MM,
     },
   };
 }
@@ -93,9 +113,11 @@ export const bedOnRails: Family = {
     cuts: [],
   }),
   start: (start) => {
-    const length = Math.round(Math.min(start.people.length === 1 ? 800 : 1350, start.room.length));
-    return bedAt(Math.round(start.room.length - length), length, 900, start);
+    const length = Math.round(Math.min(start.people.length === 1 ? SINGLE_MM : DOUBLE_MM, start.room.length));
+    const unit = bedAt(Math.round(start.room.length - length), length, start);
+    return { ...unit, options: { ...unit.options, sleepers: start.people.slice(0, 2).map(({ id }) => id) } };
   },
+  inGap: (gap, start) => bedInGap(gap, start, (x, length) => bedAt(x, length, start), 0.9),
   skeleton: (unit, room) => {
     const [board, support] = ['board', 'support'].map((role) => materialOf(room.book, unit.materials[role] ?? ''));
     if (!board || !support) return nothingButProblems([], true);

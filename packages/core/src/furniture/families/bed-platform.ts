@@ -8,7 +8,7 @@ import { rectangle, roundedRectangle, spread, type Point, type Ring } from '../.
 import { leansAlong } from '../../parts/scribe.js';
 import { archUnderRule } from '../../rules/room.js';
 import { clearHalfWidth } from '../../shell/arch.js';
-import { halfWidth, type Shell } from '../../shell/shell.js';
+import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import {
   bodyField,
@@ -20,11 +20,13 @@ import {
   scribeField,
   sheetAbout,
   type Family,
+  type Start,
   type Surroundings,
 } from '../family.js';
 import { appliesTo, changeUnit } from '../scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { allowanceAt, bedBoards, INSIDE_CORNER_MM, type Levels } from '../bed-boards.js';
+import { bedInGap, DOUBLE_MM, SINGLE_MM, sleepersAcross } from '../sleepers.js';
 import { contactsOf, type BayRoom, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
 
 /** Surroundings kept between a support and an arch or wall, mm. */
@@ -232,32 +234,15 @@ export const bedPlatform: Family = {
     options: optionsSchema,
     cuts: [],
   }),
-  start: ({ id, name, people, room, book }) =>
-    startBed(
-      id,
-      name,
-      people.map((person) => person.id),
-      room,
-      book,
-    ),
-  inGap: (gap, start) => {
-    const room = gap.x1 - gap.x0;
-    const wanted = start.people.length === 1 ? 700 : 1300;
-    // it reaches from wall to wall: nothing else may stand there
-    if (gap.where !== 'middle' || room < wanted || start.people.length === 0 || gap.deep < 1.9 * gap.wall) return null;
-    const unit = startBed(
-      start.id,
-      start.name,
-      start.people.map((person) => person.id),
-      start.room,
-      start.book,
-    );
-    const length = Math.min(room, unit.body.length);
-    return {
-      unit: { ...unit, body: { ...unit.body, x: Math.round(gap.x1 - length), length: Math.floor(length) } },
-      fits: 1,
-    };
+  start: (start) => {
+    const { people, room } = start;
+    const length = Math.min(people.length === 1 ? SINGLE_MM : DOUBLE_MM, room.length);
+    const unit = bedIn(Math.round(room.length - length), Math.round(length), start);
+    // whoever is too tall for it is told so
+    const sleepers = people.slice(0, 2).map(({ id }) => id);
+    return { ...unit, options: { ...unit.options, sleepers } };
   },
+  inGap: (gap, start) => bedInGap(gap, start, (x, length) => bedIn(x, length, start), 1),
   skeleton: (unit, room) => {
     const levels = levelsOf(unit, room);
     const problems: FurnitureProblem[] = [];
@@ -291,13 +276,17 @@ export const bedPlatform: Family = {
 };
 
 /** Across the rear for everybody who is known, on a height that leaves a hold under it. */
-function startBed(id: string, name: string, people: readonly string[], room: Shell, book: Surroundings['book']): Unit {
-  const length = Math.min(people.length === 1 ? 800 : 1350, room.length);
+const TOP_MM = 700;
+const MATTRESS_MM = 100;
+
+/** A platform from wall to wall, for those who fit across it there. */
+function bedIn(x: number, length: number, { id, name, people, room, book }: Start): Unit {
+  const sleepers = sleepersAcross(people, room, x, x + length, TOP_MM, MATTRESS_MM);
   return {
     id,
     family: 'bed-platform',
     name,
-    body: { stands: 'across', x: Math.round(room.length - length), length: Math.round(length), from: 0, to: 700 },
+    body: { stands: 'across', x, length, from: 0, to: TOP_MM },
     meets: {
       left: { how: 'scribed', allowance: 20 },
       right: { how: 'scribed', allowance: 20 },
@@ -306,6 +295,11 @@ function startBed(id: string, name: string, people: readonly string[], room: She
     division: { name: 'hold', holds: { kind: 'open' }, front: { kind: 'none' } },
     school: 'plywood',
     materials: { board: sheetAbout(book, 12), support: sheetAbout(book, 15) },
-    options: { mattress: 100, sleepers: people.slice(0, 2), boardWidth: 620, span: 650 },
+    options: {
+      mattress: MATTRESS_MM,
+      sleepers: [...(length < DOUBLE_MM ? sleepers.slice(0, 1) : sleepers)],
+      boardWidth: 620,
+      span: 650,
+    },
   };
 }

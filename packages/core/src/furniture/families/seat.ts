@@ -5,7 +5,7 @@ import type { Person } from '../../document/schema.js';
 import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
-import { backOfKnee, CUSHION_GIVES } from '../../rules/people.js';
+import { backOfKnee, CUSHION_GIVES, grownIn } from '../../rules/people.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { archIn, CARCASS_ROLES, notchedBy, overArchField } from '../against-wall.js';
 import { carcassSkeleton, nothingButProblems } from '../carcass.js';
@@ -30,9 +30,10 @@ const BACKREST_MM = 80;
 /** A seat is about so deep from its edge to the backrest, mm. */
 const DEEP_MM = 450;
 
-/** The height of the boards that suits those who are known best: the middle of their knees, with the cushion pressed. */
+/** The height of the boards that suits those who are grown best: the middle of their knees, with the cushion pressed. */
 export function seatHeight(people: readonly Person[], cushion: number): number {
-  const knees = people.map((person) => person.backOfKnee ?? backOfKnee(person.stature));
+  const grown = grownIn(people);
+  const knees = (grown.length > 0 ? grown : people).map((person) => person.backOfKnee ?? backOfKnee(person.stature));
   const middle = knees.length === 0 ? 440 : (Math.min(...knees) + Math.max(...knees)) / 2;
   return Math.round(middle - (1 - CUSHION_GIVES) * cushion);
 }

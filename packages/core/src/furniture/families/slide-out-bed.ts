@@ -24,6 +24,7 @@ import {
   type Family,
   type Start,
 } from '../family.js';
+import { seatHeight } from './seat.js';
 import { boardIn, outward } from '../simple-boards.js';
 import { contactsOf, type Board } from '../skeleton.js';
 
@@ -39,23 +40,35 @@ function deepIn(unit: Unit, inner: Shell): number {
   return Math.min(...spread(unit.body.x, endOf(unit), 7).map((x) => halfWidth(inner, line.side, x, z))) - line.front;
 }
 
-function bedAt(x: number, length: number, side: 'left' | 'right', front: number, start: Start): Unit {
+/** How deep it is by day and how far it is drawn out: for two it is wide enough to lie on and just shallow enough to sit on, mm. */
+const FOR_TWO = { deep: 645, out: 510 };
+const FOR_ONE = { deep: 545, out: 320 };
+const MATTRESS_MM = 90;
+
+/** One at a wall, at most so deep; for two where it is deep enough. */
+function bedAt(x: number, length: number, side: 'left' | 'right', most: number, start: Start): Unit {
+  const to = seatHeight(start.people, MATTRESS_MM);
+  const wall = Math.min(
+    ...spread(x, x + length, 7).map((at) => halfWidth(start.room, side, at, start.room.floor + to)),
+  );
+  const { deep, out } = start.people.length > 1 && most >= FOR_TWO.deep ? FOR_TWO : FOR_ONE;
+  const front = Math.round(wall - Math.min(deep, most));
   return {
     id: start.id,
     family: 'slide-out-bed',
     name: start.name,
-    body: { stands: side, x, length, front, from: 0, to: 450 },
+    body: { stands: side, x, length, front, from: 0, to },
     meets: { back: { how: 'scribed', allowance: 20 }, foot: { how: 'open' } },
     division: { name: 'hold', holds: { kind: 'hold' }, front: { kind: 'none' } },
     school: 'plywood',
     materials: { board: sheetAbout(start.book, 15), support: sheetAbout(start.book, 15) },
     options: {
-      mattress: 90,
-      out: 450,
+      mattress: MATTRESS_MM,
+      out,
       slat: 60,
       play: 3,
       latch: true,
-      sleepers: start.people.slice(0, 2).map(({ id }) => id),
+      sleepers: start.people.slice(0, deep === FOR_TWO.deep ? 2 : 1).map(({ id }) => id),
     },
   };
 }
@@ -121,18 +134,16 @@ export const slideOutBed: Family = {
     const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));
     const length = Math.round(Math.min(start.room.length, tallest + 120));
     const { side, x } = freePlace(start, length, ['right', 'left']);
-    const wall = Math.min(...[x, x + length].map((at) => halfWidth(start.room, side, at, start.room.floor + 450)));
-    return bedAt(x, length, side, Math.round(wall - 620), start);
+    return bedAt(x, length, side, FOR_TWO.deep, start);
   },
   inGap: (gap, start) => {
     const tallest = Math.max(1700, ...start.people.map(({ stature }) => stature));
     const room = gap.x1 - gap.x0;
     if (gap.zone !== 'floor' || gap.where === 'middle' || room < tallest + 50 || gap.deep < 500) return null;
-    const deep = Math.min(gap.deep, 650);
     const length = Math.round(Math.min(room, tallest + 120));
     return {
-      unit: bedAt(gap.x0, length, gap.where, Math.round(gap.wall - deep), start),
-      fits: 0.7 * Math.min(1, deep / 600),
+      unit: bedAt(gap.x0, length, gap.where, gap.deep, start),
+      fits: 0.7 * Math.min(1, gap.deep / FOR_TWO.deep),
     };
   },
   skeleton: (unit, room) => {
@@ -251,7 +262,8 @@ export const slideOutBed: Family = {
       {
         top: unit.body.to,
         cushion: numberOption(unit, 'mattress'),
-        deep: deepIn(unit, inner),
+        // the half of the mattress that is not lain on stands at its back by day
+        deep: deepIn(unit, inner) - numberOption(unit, 'mattress'),
         wide: unit.body.length,
         at: [unit.body.x + unit.body.length / 2, line.sign * line.front],
         looks: [0, -line.sign],

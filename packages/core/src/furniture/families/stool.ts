@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
+import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { message } from '../../words/message.js';
 import { nothingButProblems } from '../carcass.js';
@@ -15,9 +16,30 @@ import {
   sheetAbout,
   yesNoField,
   type Family,
+  type Start,
 } from '../family.js';
+import { seatHeight } from './seat.js';
 import { boardIn } from '../simple-boards.js';
 import { contactsOf, type Board } from '../skeleton.js';
+
+/** So wide both ways, and what is left to get past it, mm. */
+const WIDE_MM = 380;
+const PAST_MM = 560;
+const CUSHION_MM = 40;
+
+function stoolAt(x: number, y: number, { id, name, people, book }: Start): Unit {
+  return {
+    id,
+    family: 'stool',
+    name,
+    body: { stands: 'free', x, length: WIDE_MM, y, width: WIDE_MM, from: 0, to: seatHeight(people, CUSHION_MM) },
+    meets: {},
+    division: { name: 'inside', holds: { kind: 'hold' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheetAbout(book, 12) },
+    options: { cushion: CUSHION_MM, sitters: [], latch: true },
+  };
+}
 
 /** A loose seat: a small box that carries a person and is moved where it is wanted. */
 export const stool: Family = {
@@ -49,17 +71,12 @@ export const stool: Family = {
     options: z.strictObject({ cushion: gapSchema, sitters: z.array(idSchema).max(2), latch: z.boolean() }),
     cuts: [],
   }),
-  start: ({ id, name, room, book }) => ({
-    id,
-    family: 'stool',
-    name,
-    body: { stands: 'free', x: Math.round(room.length / 2), length: 380, y: -190, width: 380, from: 0, to: 420 },
-    meets: {},
-    division: { name: 'inside', holds: { kind: 'hold' }, front: { kind: 'none' } },
-    school: 'plywood',
-    materials: { board: sheetAbout(book, 12) },
-    options: { cushion: 40, sitters: [], latch: true },
-  }),
+  start: (start) => stoolAt(Math.round(start.room.length / 2), -WIDE_MM / 2, start),
+  // at a side of what is free, so that one gets past it
+  inGap: (gap, start) =>
+    gap.where === 'middle' && gap.x1 - gap.x0 >= WIDE_MM && gap.deep >= WIDE_MM + PAST_MM
+      ? { unit: stoolAt(gap.x1 - WIDE_MM, Math.ceil(-gap.deep / 2), start), fits: 0.2 }
+      : null,
   skeleton: (unit, { inner, book }) => {
     const board = materialOf(book, unit.materials['board'] ?? '');
     const { body } = unit;

@@ -3,6 +3,7 @@ import { endOf } from '../../document/body.js';
 import { gapSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
+import { CUSHION_GIVES } from '../../rules/people.js';
 import type { SolidBox } from '../../rules/room.js';
 import type { Shell } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
@@ -18,6 +19,7 @@ import {
   sheetAbout,
   yesNoField,
   type Family,
+  type Gap,
   type Surroundings,
 } from '../family.js';
 import type { Motion } from '../motions.js';
@@ -76,6 +78,23 @@ const thickOf = (unit: Unit, { book }: Surroundings): number =>
   materialOf(book, unit.materials['board'] ?? '')?.thickness ?? USUAL_MM;
 const USUAL_MM = 18;
 
+/** How long a table is, how wide at most and at least, and what is left to get past it, mm. */
+const LONG_MM = 800;
+const WIDE_MM = 700;
+const NARROW_MM = 450;
+const PAST_MM = 620;
+/** How high it is over a seat with somebody on it, and where there is none, mm. */
+const OVER_SEAT_MM = 280;
+const USUAL_HIGH_MM = 700;
+const HIGHEST_MM = 760;
+/** What is so high can be sat on, mm. */
+const SAT_ON_MM = [250, 560] as const;
+
+const isSatOn = ({ stands, from, to }: Unit['body']): boolean =>
+  (stands === 'left' || stands === 'right') && from === 0 && to >= SAT_ON_MM[0] && to <= SAT_ON_MM[1];
+/** How much of a stretch a body stands along, mm. */
+const sharedBy = ({ x, length }: Unit['body'], { x0, x1 }: Gap): number => Math.min(x + length, x1) - Math.max(x, x0);
+
 /** A table that stands free: on a pedestal, on legs, or on ledges of the seats beside it, where it makes a bed of them. */
 export const table: Family = {
   id: 'table',
@@ -124,38 +143,59 @@ export const table: Family = {
     id,
     family: 'table',
     name,
-    body: { stands: 'free', x: Math.round(room.length / 2) - 300, length: 600, y: -225, width: 450, from: 0, to: 700 },
+    body: {
+      stands: 'free',
+      x: Math.round(room.length / 2) - 300,
+      length: 600,
+      y: -225,
+      width: 450,
+      from: 0,
+      to: USUAL_HIGH_MM,
+    },
     meets: {},
     division: { name: 'under', holds: { kind: 'open' }, front: { kind: 'none' } },
     school: 'plywood',
     materials: { board: sheetAbout(book, 18) },
     options: { stand: 'pedestal', low: 0, loose: true, latch: true },
   }),
-  inGap: (gap, { id, name, book }) => {
+  inGap: (gap, { id, name, layout, book }) => {
     const room = gap.x1 - gap.x0;
     if (gap.where !== 'middle' || room < 600 || gap.deep < 500) return null;
-    const width = Math.round(Math.min(gap.deep, 700));
+    // along one side of what is free, so that one gets past it; as wide as that lets it be
+    const width = Math.round(Math.min(Math.max(gap.deep - PAST_MM, NARROW_MM), gap.deep, WIDE_MM));
+    const length = Math.round(Math.min(room, LONG_MM));
+    // before a seat, where one stands at a side of it
+    const beside = (side: 'left' | 'right', from: number, to: number): Unit[] =>
+      layout.units.filter(({ body }) => body.stands === side && body.x < to && body.x + body.length > from);
+    const seat = layout.units
+      .filter(({ body }) => isSatOn(body) && sharedBy(body, gap) > 0)
+      .sort((a, b) => sharedBy(b.body, gap) - sharedBy(a.body, gap))[0];
+    const middle = seat ? seat.body.x + seat.body.length / 2 : gap.x0 + length / 2;
+    const x = Math.round(Math.min(Math.max(middle - length / 2, gap.x0), gap.x1 - length));
+    // else where nothing is opened behind it
+    const taken = (['left', 'right'] as const).map((side) => beside(side, x, x + length).length > 0);
+    const soft = seat?.options['cushion'] ?? seat?.options['mattress'];
+    const cushion = typeof soft === 'number' ? soft : 0;
+    const high = seat
+      ? Math.min(HIGHEST_MM, Math.round(seat.body.to + (1 - CUSHION_GIVES) * cushion + OVER_SEAT_MM))
+      : USUAL_HIGH_MM;
+    const side = (seat ? seat.body.stands === 'right' : taken[0] === true && taken[1] === false) ? 1 : -1;
+    const y = Math.round(side < 0 ? -gap.deep / 2 : gap.deep / 2 - width);
     return {
       unit: {
         id,
         family: 'table',
         name,
-        body: {
-          stands: 'free',
-          x: gap.x0,
-          length: Math.round(Math.min(room, 800)),
-          y: -width / 2,
-          width,
-          from: 0,
-          to: 700,
-        },
+        body: { stands: 'free', x, length, y, width, from: 0, to: high },
         meets: {},
         division: { name: 'under', holds: { kind: 'open' }, front: { kind: 'none' } },
         school: 'plywood',
         materials: { board: sheetAbout(book, 18) },
-        options: { stand: 'pedestal', low: 0, loose: true, latch: true },
+        // knees go between two legs of a long one
+        options: { stand: length >= LONG_MM ? 'legs' : 'pedestal', low: 0, loose: true, latch: true },
       },
-      fits: 0.6,
+      // at a seat it is of use
+      fits: seat ? 0.9 * Math.min(1, sharedBy(seat.body, gap) / length) : 0.5,
     };
   },
   skeleton: (unit, { inner, book }) => {

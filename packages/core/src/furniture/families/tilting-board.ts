@@ -104,6 +104,11 @@ function tiltsOf(unit: Unit, { inner, book }: Surroundings): Tilts | null {
   return { hinge, at, wide, rope, most, meets, knots, lifts: (tiltAt(rope - 1) ?? 0) > 0 };
 }
 
+/** Wide enough for one where the wall leans in, mm. */
+const WIDE_MM = 730;
+/** As long as whoever lies on it needs, mm. */
+const longFor = ({ people }: Start): number => (people[0]?.stature ?? 1750) + 120;
+
 function boardAt(x: number, length: number, side: 'left' | 'right', front: number, start: Start): Unit {
   const { room } = start;
   const roof = Math.min(...[x, x + length].map((at) => roofHeight(room, at, side === 'left' ? -front : front)));
@@ -176,16 +181,22 @@ export const tiltingBoard: Family = {
     cuts: [],
   }),
   start: (start) => {
-    const length = Math.round(Math.min(start.room.length, 1900));
+    const length = Math.round(Math.min(start.room.length, longFor(start)));
     const { side, x } = freePlace(start, length, ['right', 'left']);
     const wall = Math.min(...[x, x + length].map((at) => halfWidth(start.room, side, at, start.room.floor + 450)));
-    return boardAt(x, length, side, Math.round(wall - 650), start);
+    return boardAt(x, length, side, Math.round(wall - WIDE_MM), start);
   },
   inGap: (gap, start) => {
     const room = gap.x1 - gap.x0;
-    if (gap.zone !== 'floor' || gap.where === 'middle' || room < 1750 || gap.deep < 600) return null;
+    if (gap.zone !== 'floor' || gap.where === 'middle' || room < longFor(start) - 70 || gap.deep < 620) return null;
     return {
-      unit: boardAt(gap.x0, Math.round(Math.min(room, 1950)), gap.where, Math.round(gap.wall - 650), start),
+      unit: boardAt(
+        gap.x0,
+        Math.round(Math.min(room, longFor(start))),
+        gap.where,
+        Math.round(gap.wall - Math.min(gap.deep, WIDE_MM)),
+        start,
+      ),
       fits: 0.5,
     };
   },

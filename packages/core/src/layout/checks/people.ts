@@ -4,7 +4,7 @@ import type { Person, Unit } from '../../document/schema.js';
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
-import { figureOf, worstOf, type Grade, type Verdict } from '../../rules/rule.js';
+import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
 import { guardRule } from '../../rules/sitting.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
@@ -18,10 +18,13 @@ import {
   sittingUpRule,
   standingRule,
   worktopRule,
+  bestTop,
+  grownIn,
+  middleTop,
 } from '../../rules/people.js';
-import { halfWidth, roofHeight } from '../../shell/shell.js';
+import { clearAcross, halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
-import { bedWidth, berthOf, clearAcross, lyingPlaces, type Berth, type LyingPlace } from '../lying.js';
+import { bedWidth, berthOf, lyingPlaces, type Berth, type LyingPlace } from '../lying.js';
 
 /** How far a platform is moved in search of more room, mm. */
 const REACH_MM = 250;
@@ -344,39 +347,17 @@ export function heightsFor(
     : offer(unit, scene, { height }, message('mend.heightTo', { name: unit.name, to: mm(height) }));
 }
 
-/** Who is smaller does not cook yet, mm. */
-const COOKS_MM = 1450;
-
-/** The middle of what is a good height of a top for one, mm. */
-const middleTop = ({ stature }: Person, figures: Scene['figures']): number =>
-  ((figureOf(worktopRule, 'low', figures) + figureOf(worktopRule, 'high', figures)) / 200) * stature;
-/** The height of a top that is good for most who work at it, and where it is good for as many for those between. */
-function bestTop(people: readonly Person[], { figures }: Scene): number {
-  const middles = people.map((person) => middleTop(person, figures));
-  const heights = spread(Math.min(...middles), Math.max(...middles), 41).map(Math.round);
-  const worth = (height: number): number =>
-    people.reduce((sum, person) => {
-      const { grade } = worktopRule.run({ height, stature: person.stature, who: '' }, figures[worktopRule.name]);
-      return (
-        sum +
-        (grade === 'good' ? 100 : grade === 'tight' ? 40 : 0) -
-        Math.abs(height - middleTop(person, figures)) / 100
-      );
-    }, 0);
-  return heights.reduce((best, next) => (worth(next) > worth(best) ? next : best), heights[0] ?? 900);
-}
-
 const worktop = appliesTo(worktopRule, {
   ofUnit: (unit, scene) => {
     const line = frontLineOf(unit);
-    const cooks = scene.people.filter(({ stature }) => stature >= COOKS_MM);
+    const cooks = grownIn(scene.people);
     if (!line || familyNamed(scene.families, unit.family)?.worksAt?.(unit) !== true) return [];
     return cooks.map((person) => ({
       id: `worktop:${unit.id}:${person.id}`,
       input: { height: unit.body.to, stature: person.stature, who: person.name },
       pin: pinOf(unit, person.id, unit.body.x + 130, line.sign * (line.front + 150)),
       mend: ({ grade }) =>
-        heightsFor(unit, scene, bestTop(cooks, scene), Math.round(middleTop(person, scene.figures)), (height) =>
+        heightsFor(unit, scene, bestTop(cooks, scene.figures), Math.round(middleTop(person, scene.figures)), (height) =>
           isBetter(
             worktopRule.run({ height, stature: person.stature, who: '' }, scene.figures[worktopRule.name]).grade,
             grade,

@@ -4,7 +4,7 @@ import type { Person, Unit } from '../../document/schema.js';
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
-import { backOfKnee, CUSHION_GIVES } from '../../rules/people.js';
+import { backOfKnee, CUSHION_GIVES, grownIn } from '../../rules/people.js';
 import { figureOf } from '../../rules/rule.js';
 import {
   facingRule,
@@ -35,13 +35,9 @@ export const seatsIn = (scene: Scene, units: readonly Unit[] = scene.units): Sea
       id: sits.part ? `${unit.id}.${sits.part}` : unit.id,
     })),
   );
-/** Who is smaller is a child: a seat is made for them only where they are named, mm. */
-const GROWN_MM = 1450;
 /** Who sits on a seat: those who are named, else everybody who is grown. */
 export const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Person[] =>
-  seat.sitters.length === 0
-    ? people.filter(({ stature }) => stature >= GROWN_MM)
-    : people.filter(({ id }) => seat.sitters.includes(id));
+  seat.sitters.length === 0 ? grownIn(people) : people.filter(({ id }) => seat.sitters.includes(id));
 const kneeOf = (person: Person): number => person.backOfKnee ?? backOfKnee(person.stature);
 
 const seatHeight = appliesTo(seatHeightRule, {

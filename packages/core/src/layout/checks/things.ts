@@ -1,3 +1,4 @@
+import { grownIn } from '../../rules/people.js';
 import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { thingIn } from '../../document/layout-changes.js';
 import type { Operation } from '../../document/operation.js';
@@ -300,12 +301,10 @@ function keptOff(unit: Unit, { room }: BayRoom, scene: Scene): number {
 }
 const overhangOf = (unit: Unit, scene: Scene): number =>
   familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
-/** Who is grown is taller than this, mm. */
-const GROWN_MM = 1450;
 
 const back = appliesTo(reachBackRule, {
   ofRoom: (scene) => {
-    const grown = scene.people.filter(({ stature }) => stature >= GROWN_MM);
+    const grown = grownIn(scene.people);
     const who = [...(grown.length > 0 ? grown : scene.people)].sort((a, b) => a.stature - b.stature)[0];
     if (!who) return [];
     // one stands in a wash room, and does not reach into it

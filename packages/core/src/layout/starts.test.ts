@@ -1,0 +1,118 @@
+import { describe, expect, it } from 'vitest';
+import bulrushFile from '../../../../demo/bulrush.json?raw';
+import thimbleFile from '../../../../demo/thimble.json?raw';
+import wrenFile from '../../../../demo/wren.json?raw';
+import { derive } from '../derive/derive.js';
+import { sceneOf } from '../derive/scene-of.js';
+import type { Operation } from '../document/operation.js';
+import type { Person, Project, ProjectFile } from '../document/schema.js';
+import { readProjectFile } from '../formats/read.js';
+import { FAMILIES } from '../furniture/families/index.js';
+import { seatHeight } from '../furniture/families/seat.js';
+import { freeUnitId } from '../furniture/family.js';
+import { applyOperation } from '../furniture/kit.js';
+import { sleepersAcross } from '../furniture/sleepers.js';
+import { say } from '../words/say.js';
+import { offeredIn } from './gap-offers.js';
+import { gapsOf } from './gaps.js';
+
+const wren = readProjectFile(wrenFile);
+const bulrush = readProjectFile(bulrushFile);
+const thimble = readProjectFile(thimbleFile);
+
+/** A demo with nothing in it but what is offered best, one after the other. */
+function furnished({ project: first, priceBook: book }: ProjectFile, ...families: string[]): Project {
+  const bare = first.layout.units.reduce(
+    (project, { id }) => applyOperation(project, { name: 'removeUnit', payload: { id } }, book).project,
+    first,
+  );
+  return families.reduce((project, id) => {
+    const family = FAMILIES.find((one) => one.id === id);
+    const scene = sceneOf(project, derive(project, book), book, FAMILIES);
+    if (!family || !scene) throw new Error(`there is no ${id}`);
+    const free = freeUnitId(project.layout.units, family.words.noun);
+    const start = {
+      id: free.id,
+      name: family.words.start,
+      layout: project.layout,
+      people: project.people,
+      room: scene.inner,
+      book,
+    };
+    const [best] = gapsOf(scene)
+      .flatMap((gap) => offeredIn(family, gap, start, scene) ?? [])
+      .sort((a, b) => b.fits - a.fits);
+    if (!best) throw new Error(`no ${id} is offered`);
+    return applyOperation(project, { name: 'placeUnit', payload: { unit: best.unit } }, book).project;
+  }, bare);
+}
+const failing = (project: Project, { priceBook }: ProjectFile): string[] => {
+  const { checks, problems } = derive(project, priceBook);
+  const own = problems.filter(({ place }) => project.layout.units.some(({ id }) => place === id));
+  return [
+    // half a layout may lean to one side
+    ...checks
+      .filter(({ grade, id }) => grade === 'fails' && id !== 'balance')
+      .map(({ id, said }) => `${id}: ${say(said)}`),
+    ...own.map(({ place, said }) => `${place}: ${say(said)}`),
+  ];
+};
+
+describe('what is offered one after the other', () => {
+  it.each([
+    ['Wren', wren, ['bed-platform', 'base-run', 'seat', 'table', 'high-cupboard']],
+    ['Wren', wren, ['bed-along', 'seat', 'table', 'base-run', 'high-cupboard']],
+    ['Wren', wren, ['wash-room', 'bed-platform', 'base-run', 'leaf-table']],
+    ['Wren', wren, ['corner-seat', 'table', 'base-run', 'bed-on-rails']],
+    ['Wren', wren, ['tilting-board', 'seat', 'base-run', 'high-cupboard', 'rack']],
+    ['Wren', wren, ['slide-out-bed', 'base-run', 'tall-cupboard']],
+    ['Bulrush', bulrush, ['bed-platform', 'wash-room', 'base-run', 'seat', 'table', 'high-cupboard', 'rack']],
+    ['Thimble', thimble, ['slide-out-bed', 'base-run', 'high-cupboard']],
+  ] as const)('stands in %s without anything failing: %#', (_name, file, families) => {
+    expect(failing(furnished(file, ...families), file)).toEqual([]);
+  });
+});
+
+describe('what suits the people from the start', () => {
+  const grown: Person = { id: 'a', name: 'A', stature: 1800 };
+  const child: Person = { id: 'b', name: 'B', stature: 1100 };
+  it('is a seat for those who are grown, and for children where there is nobody else', () => {
+    // 0.245 x 1800 + 25 less three quarters of 80
+    expect(seatHeight([grown, child], 80)).toBe(406);
+    expect(seatHeight([child], 80)).toBe(Math.round(0.245 * 1100 + 25 - 60));
+  });
+  it('is a bed across for those who fit there, and none where nobody does', () => {
+    const { inner } = derive(wren.project, wren.priceBook);
+    if (!inner) throw new Error('there is a room');
+    const across = (...people: Person[]) => sleepersAcross(people, inner, 2400, 3600, 700, 100);
+    expect(across(grown, { ...grown, id: 'c', stature: 2000 }, child)).toEqual(['b']);
+    const some: Person = { ...grown, id: 'd', stature: 1700 };
+    // two at most, in their order, without those who are too tall
+    expect(across({ ...grown, stature: 2000 }, some, child, { ...some, id: 'e' })).toEqual(['d', 'b']);
+    const offersOf = (project: Project) => {
+      const scene = sceneOf(project, derive(project, thimble.priceBook), thimble.priceBook, FAMILIES);
+      const bed = FAMILIES.find(({ id }) => id === 'bed-platform');
+      if (!scene || !bed) throw new Error('there is a room');
+      const start = {
+        id: 'x',
+        name: 'X',
+        layout: project.layout,
+        people: project.people,
+        room: inner,
+        book: thimble.priceBook,
+      };
+      return gapsOf(scene).flatMap((gap) => offeredIn(bed, gap, { ...start, room: scene.inner }, scene) ?? []);
+    };
+    const empty: Project = { ...thimble.project, layout: { units: [] } };
+    expect(offersOf(empty)).toEqual([]);
+    expect(offersOf({ ...empty, people: [child] }).length).toBeGreaterThan(0);
+  });
+  it('is a worktop as high as the mend would put it', () => {
+    const project = furnished(wren, 'base-run');
+    const [unit] = project.layout.units;
+    const { checks } = derive(project, wren.priceBook);
+    const offers = checks.filter(({ rule }) => rule === 'worktop-height').flatMap(({ mends }) => mends);
+    expect(checks.some(({ id }) => id.startsWith(`worktop:${unit?.id}`))).toBe(true);
+    expect(offers.flatMap(({ operations }): Operation[] => [...operations])).toEqual([]);
+  });
+});
