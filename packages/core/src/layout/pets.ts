@@ -80,35 +80,32 @@ interface Side {
 }
 const nearer = (a: Side, b: Side): Side => (b.free < a.free ? b : a);
 
-/** What is free round a place on the floor, among what stands there. */
+/** What a place has to have, mm. */
+interface Least {
+  readonly long: number;
+  readonly wide: number;
+  readonly high: number;
+}
+const ANYTHING: Least = { long: -Infinity, wide: -Infinity, high: -Infinity };
+
+/** What is free round a place on the floor, among what stands there; null as soon as it is less than the least. */
 function freeRound(
   pet: Pet,
   at: { readonly x: number; readonly y: number; readonly turned: boolean },
   { inner }: Scene,
   standing: readonly Named[],
-): PetRoom {
+  least: Least = ANYTHING,
+): PetRoom | null {
   const { x, y, turned } = at;
   const [halfX, halfY] = turned ? [pet.width / 2, pet.length / 2] : [pet.length / 2, pet.width / 2];
+  const [leastX, leastY] = turned ? [least.wide / 2, least.long / 2] : [least.long / 2, least.wide / 2];
   const low = inner.floor + LYING_SHARE * pet.height;
-  let [alongX, acrossY]: [Side, Side] = [
+  let [alongX, acrossY, high]: [Side, Side, Side] = [
     { free: Math.min(x - inner.start, inner.length - x), by: null },
     { free: Infinity, by: null },
+    { free: Infinity, by: null },
   ];
-  const heights = [inner.floor, low];
-  for (const near of spread(Math.max(inner.start, x - halfX), Math.min(inner.length, x + halfX), 5))
-    for (const z of heights)
-      acrossY = nearer(acrossY, {
-        free: Math.min(halfWidth(inner, 'left', near, z) + y, halfWidth(inner, 'right', near, z) - y),
-        by: null,
-      });
-  let high: Side = {
-    free: Math.min(
-      ...[x - halfX, x, x + halfX].flatMap((near) =>
-        [y - halfY, y, y + halfY].map((across) => roofHeight(inner, near, across) - inner.floor),
-      ),
-    ),
-    by: null,
-  };
+  if (alongX.free < leastX) return null;
   for (const box of standing) {
     if (box.z1 <= inner.floor + LAIN_ON_MM) continue;
     const [besideX, besideY] = [box.x0 < x + halfX && box.x1 > x - halfX, box.y0 < y + halfY && box.y1 > y - halfY];
@@ -116,16 +113,28 @@ function freeRound(
       if (besideX && besideY) high = nearer(high, { free: box.z0 - inner.floor, by: box.name });
       continue;
     }
-    const [awayX, awayY] = [Math.max(box.x0 - x, x - box.x1), Math.max(box.y0 - y, y - box.y1)];
-    if (besideY) alongX = nearer(alongX, { free: awayX, by: box.name });
-    if (besideX) acrossY = nearer(acrossY, { free: awayY, by: box.name });
+    if (besideY) alongX = nearer(alongX, { free: Math.max(box.x0 - x, x - box.x1), by: box.name });
+    if (besideX) acrossY = nearer(acrossY, { free: Math.max(box.y0 - y, y - box.y1), by: box.name });
+    if (alongX.free < leastX || acrossY.free < leastY || high.free < least.high) return null;
   }
+  const xs = spread(Math.max(inner.start, x - halfX), Math.min(inner.length, x + halfX), 5);
+  for (const near of xs)
+    for (const z of [inner.floor, low]) {
+      const free = Math.min(halfWidth(inner, 'left', near, z) + y, halfWidth(inner, 'right', near, z) - y);
+      acrossY = nearer(acrossY, { free, by: null });
+      if (acrossY.free < leastY) return null;
+    }
+  for (const near of xs)
+    for (const across of [y - halfY, y, y + halfY]) {
+      high = nearer(high, { free: roofHeight(inner, near, across) - inner.floor, by: null });
+      if (high.free < least.high) return null;
+    }
   const [long, wide] = turned ? [acrossY, alongX] : [alongX, acrossY];
   const tightest = [
     { of: 2 * long.free - pet.length, by: long.by },
     { of: 2 * wide.free - TURNS_ROUND * pet.width, by: wide.by },
     { of: high.free - pet.height, by: high.by },
-  ].reduce((least, next) => (next.of < least.of ? next : least));
+  ].reduce((first, next) => (next.of < first.of ? next : first));
   return {
     long: Math.max(0, 2 * long.free),
     wide: Math.max(0, 2 * wide.free),
@@ -179,12 +188,21 @@ const AS_NEAR_MM = 1;
  */
 export function nearestDen(pet: Pet, near: readonly [number, number], scene: Scene): Den['at'] | null {
   const { inner } = scene;
-  const standings = [{}, ...scene.modes.map(({ states }) => states)].map((states) => standsIn(scene, states));
+  // what is in the way in any mode is in the way
+  const standing = [
+    ...new Map(
+      [{}, ...scene.modes.map(({ states }) => states)]
+        .flatMap((states) => standsIn(scene, states))
+        .map((box) => [[box.x0, box.x1, box.y0, box.y1, box.z0, box.z1].join(), box] as const),
+    ).values(),
+  ];
   const [longer, higher] = (['longer', 'higher'] as const).map((name) => figureOf(petPlaceRule, name, scene.figures));
-  const fits = (room: PetRoom, good: boolean): boolean =>
-    room.long >= pet.length + (good ? (longer ?? 0) : 0) &&
-    room.wide >= (good ? TURNS_ROUND : CURLS_UP) * pet.width &&
-    room.high >= pet.height + (good ? (higher ?? 0) : 0);
+  const good: Least = {
+    long: pet.length + (longer ?? 0),
+    wide: TURNS_ROUND * pet.width,
+    high: pet.height + (higher ?? 0),
+  };
+  const tight: Least = { long: pet.length, wide: CURLS_UP * pet.width, high: pet.height };
   const wide = Math.max(
     ...spread(inner.start, inner.length, 5).flatMap((x) => [
       halfWidth(inner, 'left', x, inner.floor),
@@ -199,8 +217,7 @@ export function nearestDen(pet: Pet, near: readonly [number, number], scene: Sce
   places.sort((a, b) =>
     Math.abs(a.away - b.away) < AS_NEAR_MM ? Number(a.at.turned) - Number(b.at.turned) : a.away - b.away,
   );
-  for (const good of [true, false])
-    for (const { at } of places)
-      if (standings.every((standing) => fits(freeRound(pet, at, scene, standing), good))) return at;
+  for (const least of [good, tight])
+    for (const { at } of places) if (freeRound(pet, at, scene, standing, least)) return at;
   return null;
 }
