@@ -188,3 +188,53 @@ test('arrangements are suggested while one waits, can be stopped, and one is sta
   const { project } = (await projectOf(request, id)) as unknown as { project: { variants: { name: string }[] } };
   expect(project.variants.map(({ name }) => name)).toContain('Before');
 });
+
+test('a dog is laid where there is room, moved by keys and by hand, and told when it lies in the way', async ({
+  page,
+  request,
+}) => {
+  const id = await emptyVan(request);
+  await openStage(page, id, 'layout');
+  await unfold(page, 'Animals');
+  const panel = page.locator('.fold[open]').filter({ hasText: 'Animals' });
+  await panel.getByRole('textbox', { name: 'Name' }).fill('Wool');
+  await panel.getByRole('textbox', { name: 'Name' }).press('Enter');
+  await panel.getByRole('combobox', { name: 'Lies: Wool' }).click();
+  await page.getByRole('option', { name: 'on the floor' }).click();
+  const dog = page.locator('[data-pet]');
+  await expect(dog).toBeVisible();
+  await expect(page.locator('[data-check="pet-place:pet1"]')).toHaveCount(0);
+  const densOf = async () => (await projectOf(request, id)).project.layout.dens ?? [];
+    }[];
+  await saved(page);
+  const [first] = await densOf();
+  // by keys: towards the left wall until it lies against it
+  await dog.focus();
+  for (let i = 0; i < 7; i += 1) await page.keyboard.press('Shift+ArrowLeft');
+  const note = page.locator('[data-check="pet-place:pet1"]');
+  await expect(note).toContainText('Wool has');
+  await saved(page);
+  expect((await densOf())[0]?.at.y).toBe((first?.at.y ?? 0) - 700);
+  await page.keyboard.press('Enter');
+  await saved(page);
+  expect((await densOf())[0]?.at.turned).toBe(true);
+  // one press lays it where it has room
+  await note.getByRole('button', { name: /Mend: Lay Wool/ }).click();
+  await expect(note).toHaveCount(0);
+  // by hand
+  const box = await dog.boundingBox();
+  if (!box) throw new Error('the dog is not drawn');
+  const before = (await densOf())[0]?.at.x ?? 0;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 40, { steps: 5 });
+  await page.mouse.up();
+  await saved(page);
+  expect((await densOf())[0]?.at.x).toBeGreaterThan(before);
+  // by the line, and taken away with its unit or by hand
+  await say(page, 'lay wool at 900 across');
+  await saved(page);
+  expect((await densOf())[0]?.at).toEqual({ x: 900, y: 0, turned: true });
+  const found = await new AxeBuilder({ page }).include('.side').analyze();
+  expect(found.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+});

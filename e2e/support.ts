@@ -59,7 +59,10 @@ export async function projectOf(
 ): Promise<{
   revision: number;
   project: {
-    layout: { units: { id: string; body: { x: number; front?: number; to: number } }[] };
+    layout: {
+      dens?: { pet: string; at: { x: number; y: number; turned: boolean } }[];
+      units: { id: string; body: { x: number; front?: number; to: number } }[];
+    };
     survey: { readings: Record<string, { value: number; repeats?: number[] }[]> };
     settings: { units: string };
   };
