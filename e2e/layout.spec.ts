@@ -205,7 +205,6 @@ test('a dog is laid where there is room, moved by keys and by hand, and told whe
   await expect(dog).toBeVisible();
   await expect(page.locator('[data-check="pet-place:pet1"]')).toHaveCount(0);
   const densOf = async () => (await projectOf(request, id)).project.layout.dens ?? [];
-    }[];
   await saved(page);
   const [first] = await densOf();
   // by keys: towards the left wall until it lies against it
