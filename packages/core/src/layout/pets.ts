@@ -41,6 +41,25 @@ const BEYOND_MM = 5000;
 
 type Named = SolidBox & { readonly name: string | null };
 
+/** The other animals that lie on the floor, as they lie. */
+const othersOf = (own: Pet, { pets, dens, inner }: Scene): readonly Named[] =>
+  dens.flatMap(({ pet: id, at }): Named[] => {
+    const pet = pets.find((one) => one.id === id);
+    if (!pet || id === own.id || !('x' in at)) return [];
+    const [halfX, halfY] = at.turned ? [pet.width / 2, pet.length / 2] : [pet.length / 2, pet.width / 2];
+    return [
+      {
+        x0: at.x - halfX,
+        x1: at.x + halfX,
+        y0: at.y - halfY,
+        y1: at.y + halfY,
+        z0: inner.floor,
+        z1: inner.floor + LYING_SHARE * pet.height,
+        name: pet.name,
+      },
+    ];
+  });
+
 /** Everything that takes room in a mode, or with everything shut: units, what is moved out of them, and arches. */
 function standsIn(scene: Scene, states: Mode['states']): readonly Named[] {
   const away = new Set(
@@ -175,7 +194,9 @@ function freeInBay(pet: Pet, at: { readonly unit: string; readonly bay: string }
  * @returns null where its bay is not there
  */
 export const petRoom = (pet: Pet, at: Den['at'], scene: Scene, states: Mode['states'] = {}): PetRoom | null =>
-  'unit' in at ? freeInBay(pet, at, scene) : freeRound(pet, at, scene, standsIn(scene, states));
+  'unit' in at
+    ? freeInBay(pet, at, scene)
+    : freeRound(pet, at, scene, [...standsIn(scene, states), ...othersOf(pet, scene)]);
 
 /** A place is looked for in steps of so much, mm. */
 const STEP_MM = 100;
@@ -193,6 +214,7 @@ export function nearestDen(pet: Pet, near: readonly [number, number], scene: Sce
     ...new Map(
       [{}, ...scene.modes.map(({ states }) => states)]
         .flatMap((states) => standsIn(scene, states))
+        .concat(othersOf(pet, scene))
         .map((box) => [[box.x0, box.x1, box.y0, box.y1, box.z0, box.z1].join(), box] as const),
     ).values(),
   ];

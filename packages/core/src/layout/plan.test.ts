@@ -6,7 +6,7 @@ import { knockOnOf, layoutDifferences, layoutFigures } from '../derive/compare-l
 import { createDeriver, derive } from '../derive/derive.js';
 import { mendAll } from '../derive/mend-all.js';
 import { sceneOf } from '../derive/scene-of.js';
-import { suggestSearch, type Suggested, wishesSchema } from '../derive/suggest.js';
+import { suggestSearch, takeProposal, type Suggested, wishesSchema } from '../derive/suggest.js';
 import type { Operation } from '../document/operation.js';
 import type { Project, Unit } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
@@ -440,6 +440,35 @@ describe('suggested arrangements', () => {
       const { checks } = derive({ ...wren.project, layout }, wren.priceBook);
       const fits = checks.filter(({ rule }) => rule === 'thing-fits');
       expect(fits.map(({ grade }) => grade)).toEqual(['good', 'good', 'good']);
+    }
+  });
+  it('lay an animal where it has room among what they put in, also one whose bay is gone, and are taken by operations', () => {
+    const pets = ['wool', 'moss'].map((id) => ({ id, name: id, length: 500, width: 150, height: 400 }));
+    const before: Project = {
+      ...wren.project,
+      pets,
+      layout: {
+        ...wren.project.layout,
+        dens: [
+          { pet: 'wool', at: { x: 2900, y: 0, turned: false } },
+          { pet: 'moss', at: { unit: 'bench', bay: 'bay-1' } },
+        ],
+      },
+    };
+    const wished = wishesSchema.parse({ must: ['bed-platform', 'base-run'], things: [] });
+    let found: Suggested = { proposals: [], tried: 0, lost: [] };
+    for (const told of suggestSearch(before, wren.priceBook, wished, { seed: 2, steps: 25 })) found = told;
+    expect(found.proposals.length).toBeGreaterThan(0);
+    for (const { layout } of found.proposals) {
+      const taken = takeProposal(before, layout).reduce(
+        (project, operation) => applyOperation(project, operation, wren.priceBook).project,
+        before,
+      );
+      expect(taken.layout.units).toEqual(layout.units);
+      expect(taken.layout.dens).toEqual(layout.dens);
+      const lain = derive(taken, wren.priceBook).checks.filter(({ rule }) => rule === 'pet-place');
+      expect(lain.length).toBeGreaterThanOrEqual(2);
+      for (const { grade } of lain) expect(['good', 'tight']).toContain(grade);
     }
   });
   /** Every proposal passes the rules, and boxes that know nothing of the rules do not meet; how many there were. */

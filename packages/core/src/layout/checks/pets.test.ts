@@ -130,6 +130,18 @@ describe('where an animal lies', () => {
     expect(moved.map(({ grade }) => grade)).toEqual(['good']);
   });
 
+  it('is not where another lies: both are told, and one moved by one press is enough', () => {
+    const two = done(EMPTY, putPet({ ...WOOL, id: 'moss', name: 'Moss' }), lay({ x: 1500, y: 0, turned: false }), {
+      name: 'layPet',
+      payload: { pet: 'moss', at: { x: 1500, y: 150, turned: false } },
+    });
+    // 50 from the middle of the one to the side of the other
+    expect(petRoom(WOOL, { x: 1500, y: 0, turned: false }, sceneIn(two))).toMatchObject({ wide: 100, by: 'Moss' });
+    expect([note(two)?.grade, note(two, 'pet-place:moss')?.grade]).toEqual(['fails', 'fails']);
+    const [mend] = note(two)?.mends ?? [];
+    const mended = done(two, ...(mend?.operations ?? []));
+    expect([note(mended)?.grade, note(mended, 'pet-place:moss')?.grade]).toEqual(['good', 'good']);
+  });
   it('in a bay is the room of that bay, open or not', () => {
     const [unit] = derive(wren, priceBook).made.filter(({ skeleton }) =>
       (skeleton?.bays ?? []).some(({ bay }) => bay.holds.kind === 'drawers'),
