@@ -48,9 +48,12 @@ function atOpening(
   );
 }
 
-/** What stands at the wall in an opening of it. */
-export const standingAt = (scene: Scene, placed: Walled, from: number, to: number): StandingAt[] =>
-  atOpening(scene, placed, from, to, (unit) => standsAt(unit, placed.side));
+/** Each unit that stands at the wall in an opening of it, once. */
+export const standingAt = (scene: Scene, placed: Walled, from: number, to: number): StandingAt[] => [
+  ...new Map(
+    atOpening(scene, placed, from, to, (unit) => standsAt(unit, placed.side)).map((one) => [one.id, one] as const),
+  ).values(),
+];
 
 /** Nobody gets past what stands free nearer to a door than this, mm. */
 const PASSES_MM = 400;

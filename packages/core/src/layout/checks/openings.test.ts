@@ -64,6 +64,32 @@ describe('what stands over a step', () => {
 });
 
 describe('glass behind a unit', () => {
+  it('is told once of a unit, of however many parts it is', () => {
+    const corner = FAMILIES.find(({ id }) => id === 'corner-seat');
+    const room = after(wren).inner;
+    if (!corner || !room) throw new Error('there is a room');
+    const { project, priceBook } = wren;
+    const start = {
+      id: 'corner',
+      name: 'Corner',
+      layout: project.layout,
+      people: project.people,
+      room,
+      book: priceBook,
+    };
+    const unit = corner.start(start);
+    const body = { stands: 'left' as const, x: 600, length: 1200, front: 300, from: 0, to: 1300 };
+    // its wings end within the width of the kitchen window
+    const scene = after(
+      wren,
+      { name: 'removeUnit', payload: { id: 'kitchen' } },
+      { name: 'placeUnit', payload: { unit: { ...unit, body } } },
+    );
+    const ids = scene.checks.map(({ id }) => id);
+    expect(ids.filter((id) => id.startsWith('glass-gap:') && id.endsWith(':corner'))).toHaveLength(1);
+    expect([...new Set(ids)]).toHaveLength(ids.length);
+  });
+
   it('is out of reach when it lies near', () => {
     const grade = (clear: number | null) => glassGapRule.run({ clear, name: '', by: '' }).grade;
     expect([grade(30), grade(29), grade(15), grade(14), grade(null)]).toEqual([
