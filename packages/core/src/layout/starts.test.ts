@@ -24,7 +24,8 @@ const thimble = readProjectFile(thimbleFile);
 function furnished({ project: first, priceBook: book }: ProjectFile, ...families: string[]): Project {
   const bare = first.layout.units.reduce(
     (project, { id }) => applyOperation(project, { name: 'removeUnit', payload: { id } }, book).project,
-    first,
+    // an animal is laid somewhere else when its place is wanted
+    { ...first, layout: { ...first.layout, dens: [] } },
   );
   return families.reduce((project, id) => {
     const family = FAMILIES.find((one) => one.id === id);
@@ -106,6 +107,24 @@ describe('what suits the people from the start', () => {
     const empty: Project = { ...thimble.project, layout: { units: [] } };
     expect(offersOf(empty)).toEqual([]);
     expect(offersOf({ ...empty, people: [child] }).length).toBeGreaterThan(0);
+  });
+  it('is as usual where nobody is entered yet, or children only', () => {
+    for (const people of [[], [child]]) {
+      const scene = sceneOf(wren.project, derive(wren.project, wren.priceBook), wren.priceBook, FAMILIES);
+      if (!scene) throw new Error('there is a room');
+      for (const family of FAMILIES) {
+        const start = { id: 'x', name: 'X', layout: { units: [] }, people, room: scene.inner, book: wren.priceBook };
+        const units = [
+          family.start(start),
+          ...gapsOf({ ...scene, units: [] }).flatMap((gap) => family.inGap?.(gap, start)?.unit ?? []),
+        ];
+        for (const { body } of units)
+          for (const figure of Object.values(body))
+            expect(figure, `${family.id} ${JSON.stringify(body)}`).not.toBeNaN();
+        const [run] = units.filter((unit) => unit.family === 'base-run');
+        expect(run?.body.to ?? 900).toBe(900);
+      }
+    }
   });
   it('is a worktop as high as the mend would put it', () => {
     const project = furnished(wren, 'base-run');

@@ -207,8 +207,9 @@ type OwnOfRules = Readonly<Record<string, OwnFigures>>;
 /** The middle of what is a good height of a top for one, mm. */
 export const middleTop = ({ stature: tall }: { readonly stature: number }, figures: OwnOfRules): number =>
   ((figureOf(worktopRule, 'low', figures) + figureOf(worktopRule, 'high', figures)) / 200) * tall;
-/** The height of a top that is good for most who work at it, and where it is good for as many for those between, mm. */
+/** The height of a top that is good for most who work at it, and where it is good for as many for those between, mm; as is usual where nobody does. */
 export function bestTop(people: readonly { readonly stature: number }[], figures: OwnOfRules): number {
+  if (people.length === 0) return USUAL_TOP_MM;
   const middles = people.map((person) => middleTop(person, figures));
   const heights = spread(Math.min(...middles), Math.max(...middles), 41).map(Math.round);
   const worth = (height: number): number =>
