@@ -22,7 +22,7 @@ const thimble = readProjectFile(thimbleFile);
 
 /** A demo with nothing in it but what is offered best, one after the other. */
 function furnished({ project: first, priceBook: book }: ProjectFile, ...families: string[]): Project {
-  const bare = first.layout.units.reduce(
+  const bare = first.layout.units.reduce<Project>(
     (project, { id }) => applyOperation(project, { name: 'removeUnit', payload: { id } }, book).project,
     // an animal is laid somewhere else when its place is wanted
     { ...first, layout: { ...first.layout, dens: [] } },
