@@ -1,12 +1,12 @@
 import type { Mode } from '../document/schema.js';
-import { leavesPlace, standsMoved, sweptBy, takesAway, type Motion, type Prism } from '../furniture/motions.js';
+import { leavesPlace, standsMoved, sweptBy, type Motion, type Prism } from '../furniture/motions.js';
 import type { Scene } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import { boxOf, outlineArea, rectangle, spread } from '../numeric/plane.js';
 import { clipTo } from '../numeric/shapes.js';
 import type { Message } from '../words/message.js';
 import { halfWidth } from '../shell/shell.js';
-import { movedIn } from './checks/in-modes.js';
+import { awayIn, movedIn } from './checks/in-modes.js';
 import { headroomIn } from './checks/people.js';
 import { archesAt, narrowestWay } from './checks/room.js';
 
@@ -124,15 +124,7 @@ export function modeFigures(scene: Scene): readonly ModeFigures[] {
     const boxes = all.filter(({ z0 }) => z0 < inner.floor + 900);
     // what is drawn out or let down over a head
     const hung = all.filter(({ z0 }) => z0 >= inner.floor + 900);
-    const away = new Set(
-      scene.units
-        .filter((unit) =>
-          (scene.skeletons.get(unit.id)?.motions ?? []).some(
-            (motion) => (mode.states[motion.of] ?? 0) > 0 && takesAway(motion),
-          ),
-        )
-        .map(({ id }) => id),
-    );
+    const away = awayIn(scene, mode.states);
     const standing = scene.units.filter(({ id }) => !away.has(id));
     const here = { ...scene, units: standing };
     const solid = standing.flatMap((unit) =>

@@ -1,6 +1,5 @@
 import type { Mode, Pet } from '../document/schema.js';
 import type { Den } from '../document/unit-schema.js';
-import { takesAway } from '../furniture/motions.js';
 import type { Scene } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import { boxOf, spread } from '../numeric/plane.js';
@@ -9,7 +8,7 @@ import { figureOf } from '../rules/rule.js';
 import type { SolidBox } from '../rules/room.js';
 import { archFace } from '../shell/arch.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
-import { movedIn } from './checks/in-modes.js';
+import { awayIn, movedIn } from './checks/in-modes.js';
 
 /** What is free where an animal lies, mm: as far to both sides of its middle as to the nearer thing. */
 export interface PetRoom {
@@ -62,13 +61,7 @@ const othersOf = (own: Pet, { pets, dens, inner }: Scene): readonly Named[] =>
 
 /** Everything that takes room in a mode, or with everything shut: units, what is moved out of them, and arches. */
 function standsIn(scene: Scene, states: Mode['states']): readonly Named[] {
-  const away = new Set(
-    scene.units
-      .filter(({ id }) =>
-        (scene.skeletons.get(id)?.motions ?? []).some((motion) => (states[motion.of] ?? 0) > 0 && takesAway(motion)),
-      )
-      .map(({ id }) => id),
-  );
+  const away = awayIn(scene, states);
   return [
     ...scene.units
       .filter(({ id }) => !away.has(id))

@@ -1,4 +1,4 @@
-import { leavesPlace, standsMoved, type Motion, type Prism } from '../../furniture/motions.js';
+import { leavesPlace, standsMoved, takesAway, type Motion, type Prism } from '../../furniture/motions.js';
 import { appliesTo, type Mend, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import type { Unit } from '../../document/schema.js';
@@ -52,6 +52,14 @@ function placedIn(scene: Scene, states: Readonly<Record<string, number>>): reado
     }),
   );
 }
+
+/** Units that do not stand in the room in a mode: what was taken away or lifted off as a whole. */
+export const awayIn = (scene: Scene, states: Readonly<Record<string, number>>): ReadonlySet<string> =>
+  new Set(
+    scene.units
+      .filter((unit) => motionsOf(unit, scene).some((motion) => (states[motion.of] ?? 0) > 0 && takesAway(motion)))
+      .map(({ id }) => id),
+  );
 
 const clashed = new WeakMap<Prism, WeakMap<Prism, number>>();
 /** The same with a memory: what did not move meets what it met. */

@@ -88,23 +88,11 @@ const edges = appliesTo(holeEdgeRule, {
 const through = appliesTo(movingRunRule, {
   ofRoom: (scene) => [
     ...scene.runs.holes
-      .filter(({ moves }) => moves)
+      .filter(({ moves, panel }) => moves || panel)
       .map((hole) => ({
-        id: `run-moving:${hole.unit}.${hole.board}:${hole.runs.join('+')}`,
+        id: `${hole.panel ? 'run-panel' : 'run-moving'}:${hole.unit}.${hole.board}:${hole.runs.join('+')}`,
         input: {
-          through: 'moving' as const,
-          name: nameOf(scene, hole.unit),
-          run: runNames(scene, hole.runs),
-          board: hole.board,
-        },
-        pin: pinAt(hole.place, hole.unit),
-      })),
-    ...scene.runs.holes
-      .filter(({ panel }) => panel)
-      .map((hole) => ({
-        id: `run-panel:${hole.unit}.${hole.board}:${hole.runs.join('+')}`,
-        input: {
-          through: 'panel' as const,
+          through: hole.panel ? ('panel' as const) : ('moving' as const),
           name: nameOf(scene, hole.unit),
           run: runNames(scene, hole.runs),
           board: hole.board,
