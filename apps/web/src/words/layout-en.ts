@@ -132,6 +132,7 @@ export const LAYOUT_UI = {
     'Over the middle: {n} {n|backrest|backrests} cut {size}, upright behind {n|the seat|the seats} by day and flat on the top at night.',
   'bed.middle': 'Over the middle: a cushion of its own of {size}, as no seat has a backrest.',
   'bed.uneven': 'The seats’ cushions differ in thickness: one lies {by} higher.',
+  'runs.boughtCable': 'Bought as {item}: {metres} m as it lies, without what joins its ends',
   'runs.bought':
     'Bought as {item}: {metres} m as it lies; {bends} {bends|bend|bends} and what joins its ends come on top',
   'runs.hole': '{diameter} through {part}, {left} of wood left',

@@ -214,7 +214,7 @@ function Bought({ scene, run }: { readonly scene: Scene; readonly run: Run }) {
     <p className="small needs">{said(own.problem)}</p>
   ) : (
     <p className="small figures">
-      {t('runs.bought', {
+      {t(run.kind === 'cable' ? 'runs.boughtCable' : 'runs.bought', {
         item: own.item?.name ?? '',
         metres: Math.ceil(own.metres * 10 - 1e-9) / 10,
         bends: own.bends,

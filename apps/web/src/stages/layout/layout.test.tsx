@@ -575,6 +575,11 @@ describe('what runs through the furniture', () => {
     expect(holes).toHaveLength(2);
     expect(screen.getAllByText(/through (Galley|Lower bunk), .*of wood left/)).toHaveLength(2);
     expect(screen.getByText(/licensed trades/)).toBeTruthy();
+    // a cable is bent without anything being bought for it; a pipe is not
+    expect(screen.getByText(/^Bought as .* as it lies/).textContent).not.toContain('bend');
+    await user.click(screen.getByRole('button', { name: /Waste of the sink/ }));
+    const waste = scene.derived.runs.placed.find(({ run }) => run.id === 'waste');
+    expect(screen.getByText(/bends? and what joins/).textContent).toContain(`; ${waste?.bends ?? NaN} bend`);
   });
   it('is led by hand from where it lies, and finds its own way again', async () => {
     const { rerender } = render(<Runs scene={sceneOf(bulrush)} />);
