@@ -28,7 +28,7 @@ import { BodyOutline } from '../kit/BodyOutline.js';
 import { ringPath } from '../kit/path.js';
 import { useSpeech } from '../words/use-speech.js';
 import { screenX, screenY, wallPatch, type FoldOutFrame } from './geometry.js';
-import { HANGS_MM, labelPlace, lyingPlace } from './label-place.js';
+import { HANGS_MM, lyingPlace } from './label-place.js';
 
 interface UnitLayerProps {
   readonly frame: FoldOutFrame;
@@ -196,31 +196,6 @@ function Swept({ frame, motions }: { readonly frame: FoldOutFrame; readonly moti
 
 /** A unit is drawn to a line this near, px. */
 const SNAP_PX = 9;
-/** The name and length of a unit on it; written along where there is too little room across, small where it is small. */
-function Label({ frame, unit }: { readonly frame: FoldOutFrame; readonly unit: Unit }) {
-  const { len } = useSpeech();
-  const place = labelPlace(frame, unit);
-  if (!place) return null;
-  const { x, y, turned, small } = place;
-  return (
-    <g transform={turned ? `rotate(-90 ${x} ${y})` : undefined}>
-      <text
-        className={small ? 'size-12 strong halo' : 'size-15 strong'}
-        x={x}
-        y={turned ? y + 4 : y - 2}
-        textAnchor="middle"
-      >
-        {unit.name}
-      </text>
-      {!small && (
-        <text x={x} y={y + 14} textAnchor="middle" className="soft">
-          {len(unit.body.length)}
-        </text>
-      )}
-    </g>
-  );
-}
-
 /** One unit on floor and walls. It is moved by dragging or with the arrow keys; both show what would come of it at once. */
 export const UnitLayer = memo(function UnitLayer({
   frame,
@@ -316,7 +291,6 @@ export const UnitLayer = memo(function UnitLayer({
           strokeDasharray={hangs ? '8 4' : undefined}
           pointerEvents={hangs ? 'stroke' : undefined}
         />
-        {sleepers.length === 0 && <Label frame={frame} unit={unit} />}
       </g>
       {chosen && <Swept frame={frame} motions={motions} />}
       {lies &&

@@ -8,7 +8,7 @@ import { lazy, Suspense, useCallback, useMemo, useState, type KeyboardEvent } fr
 import { sceneOf } from '@nestplank/core/derive';
 import { FAMILIES } from '@nestplank/core/furniture';
 import type { Person } from '@nestplank/core/document';
-import { beginsAt, eyesOf, seatsFor, standsHere, type Seat } from '@nestplank/core/layout';
+import { beginsAt, eyesOf, petsLain, seatsFor, standsHere, type Seat } from '@nestplank/core/layout';
 import { download } from '../kit/download.js';
 import { problemText } from '../kit/problem-text.js';
 import { notify } from '../state/session.js';
@@ -95,6 +95,7 @@ export default function Room({ scene }: { readonly scene: Scene }) {
   );
   const seats = useMemo((): readonly Seat[] => (world ? seatsFor(world, person) : []), [world, person]);
   const begins = useMemo(() => world && beginsAt(world, states, person), [world, states, person]);
+  const animals = useMemo(() => (world ? petsLain(world, states) : []), [world, states]);
   const onMove = useCallback(
     (motion: string): void =>
       setByHand((before) => {
@@ -258,6 +259,7 @@ export default function Room({ scene }: { readonly scene: Scene }) {
             states={states}
             eyes={eyes}
             stands={{ person, at: begins }}
+            animals={animals}
             chosen={chosen}
             apart={apart}
             cut={cut}

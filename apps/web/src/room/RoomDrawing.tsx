@@ -17,11 +17,12 @@ import {
   type Shell,
   type Skin,
 } from '@nestplank/core/shell';
-import type { Soft } from '@nestplank/core/layout';
-import { standing } from '../kit/body.js';
+import type { PetLain, Soft } from '@nestplank/core/layout';
 import type { Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import type { ThemeName } from '../state/view.js';
+import { animalLimbs, somebodyLimbs } from './bodies.js';
+import { Limbs } from './Limbs.js';
 import { drawnBySoftware, useCoarser } from './coarse.js';
 import { facesEye, lookOf, nodded, type Eyes } from './eyes.js';
 import { inksFor, type Inks } from './inks.js';
@@ -59,6 +60,8 @@ export interface RoomView {
   readonly eyes: Eyes | null;
   /** Somebody who stands in it, seen from outside. */
   readonly stands: { readonly person: Person; readonly at: Point } | null;
+  /** The animals where they lie. */
+  readonly animals: readonly PetLain[];
   readonly chosen: string | null;
   /** How far the chosen unit is taken apart, 0 to 1. */
   readonly apart: number;
@@ -453,53 +456,9 @@ function Sections({
   return <mesh geometry={drawn} material={inks.cut} matrix={matrix} matrixAutoUpdate={false} />;
 }
 
-/** Somebody as on the other drawings: limbs in paper with an outline in ink, facing the front. */
-function Somebody({
-  person,
-  at,
-  floor,
-  inks,
-}: {
-  readonly person: Person;
-  readonly at: Point;
-  readonly floor: number;
-  readonly inks: Inks;
-}) {
-  const limbs = useMemo(
-    () =>
-      standing(person).map(({ from, to, radius }) => {
-        const [a, b] = [from, to].map(([across, up]) => new THREE.Vector3(0, across, up)) as [
-          THREE.Vector3,
-          THREE.Vector3,
-        ];
-        const way = b.clone().sub(a);
-        const turn = new THREE.Quaternion().setFromUnitVectors(
-          new THREE.Vector3(0, 1, 0),
-          way.length() > 0 ? way.clone().normalize() : new THREE.Vector3(0, 0, 1),
-        );
-        return { middle: a.add(b).multiplyScalar(0.5), turn, length: way.length(), radius };
-      }),
-    [person],
-  );
-  return (
-    <group position={[at[0], at[1], floor]}>
-      {limbs.map(({ middle, turn, length, radius }, i) => (
-        <group key={i} position={middle} quaternion={turn}>
-          <mesh material={inks.bodyPaper}>
-            <capsuleGeometry args={[radius, length, 4, 10]} />
-          </mesh>
-          <mesh material={inks.bodyInk}>
-            <capsuleGeometry args={[radius + 9, length, 4, 10]} />
-          </mesh>
-        </group>
-      ))}
-    </group>
-  );
-}
-
 /** The room in the round: what is drawn, and from where it is looked at. */
 export default function RoomDrawing(view: RoomView) {
-  const { scene, theme, eyes, stands, chosen, apart, cut } = view;
+  const { scene, theme, eyes, stands, animals, chosen, apart, cut } = view;
   const { room, shape, book, project } = scene;
   const [software] = useState(drawnBySoftware);
   const colours = COLOURS[theme];
@@ -512,6 +471,13 @@ export default function RoomDrawing(view: RoomView) {
     [room, shape.shell, openings],
   );
   const softs = useMemo(() => softsOf(scene), [scene]);
+  const bodies = useMemo(
+    () => [
+      ...(stands && !eyes && room ? [somebodyLimbs(stands.person, [...stands.at, room.floor])] : []),
+      ...animals.map(animalLimbs),
+    ],
+    [stands, eyes, room, animals],
+  );
   const taken = apart > 0 ? chosen : null;
   const pieces = useMemo(() => piecesOf(shape, book, taken), [shape, book, taken]);
   useEffect(
@@ -560,7 +526,9 @@ export default function RoomDrawing(view: RoomView) {
       <Softs softs={softs} view={view} inks={inks} />
       <Tubes runs={shape.runs.placed} inks={inks} />
       {cut && <Sections scene={scene} cut={cut} inks={inks} />}
-      {stands && !eyes && <Somebody person={stands.person} at={stands.at} floor={room.floor} inks={inks} />}
+      {bodies.map((limbs, i) => (
+        <Limbs key={i} limbs={limbs} inks={inks} />
+      ))}
     </Canvas>
   );
 }

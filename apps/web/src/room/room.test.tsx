@@ -11,6 +11,7 @@ import type { Part } from '@nestplank/core/parts';
 import type { Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import wrenFile from '../../../../demo/wren.json?raw';
+import { animalLimbs, somebodyLimbs, type Limb } from './bodies.js';
 import { eyesFrom, facesEye, lookOf, walked, type Eyes } from './eyes.js';
 import { drawnParts, piecesOf, softsOf } from './pieces.js';
 import type { RoomView } from './RoomDrawing.js';
@@ -326,5 +327,32 @@ describe('the panel', () => {
     expect(drawn?.apart).toBe(0.5);
     drawn?.onUnit('bed');
     expect(useView.getState().unit).toBe('bed');
+  });
+});
+
+describe('bodies in the round', () => {
+  const extent = (limbs: readonly Limb[], axis: 0 | 1 | 2): readonly [number, number] => [
+    Math.min(...limbs.map(({ from, to, radius }) => Math.min(from[axis], to[axis]) - radius)),
+    Math.max(...limbs.map(({ from, to, radius }) => Math.max(from[axis], to[axis]) + radius)),
+  ];
+  const pet = { id: 'wool', name: 'Wool', length: 650, width: 200, height: 560 };
+
+  it('stand on the floor, as tall as they are', () => {
+    const limbs = somebodyLimbs({ id: 'a', name: 'A', stature: 1800 }, [1000, -200, 40]);
+    const [low, high] = extent(limbs, 2);
+    expect([low, high].map(Math.round)).toEqual([40, 1840]);
+    const [left, right] = extent(limbs, 1);
+    expect((left + right) / 2).toBeCloseTo(-200, 6);
+  });
+  it('lie on what they lie on, the nose to the front or to the left, with no limb under it', () => {
+    const along = animalLimbs({ pet, room: { x: 2000, y: 100, foot: 55, turned: false } });
+    const across = animalLimbs({ pet, room: { x: 2000, y: 100, foot: 55, turned: true } });
+    for (const limbs of [along, across]) expect(extent(limbs, 2)[0]).toBeCloseTo(55, 6);
+    // the nose is half of its length before the middle
+    expect(extent(along, 0)[0]).toBeLessThan(2000 - 325 + 40);
+    expect(extent(across, 1)[0]).toBeLessThan(100 - 325 + 40);
+    // the trunk is as broad as it is
+    const [near, far] = extent([along[along.length - 2] as Limb], 1);
+    expect(far - near).toBeCloseTo(200, 6);
   });
 });

@@ -1,5 +1,5 @@
 import type { Scene as RulesScene } from '@nestplank/core/furniture';
-import { petRoom } from '@nestplank/core/layout';
+import { petsLain } from '@nestplank/core/layout';
 import { standingAnimal } from '../kit/body.js';
 import { BodyOutline } from '../kit/BodyOutline.js';
 import type { Speech } from '../words/words.js';
@@ -19,17 +19,14 @@ export function Animals({
 }) {
   return (
     <>
-      {scene.dens.map(({ pet: id, at }) => {
-        const pet = scene.pets.find((one) => one.id === id);
-        const room = pet && petRoom(pet, at, scene);
-        if (!pet || !room) return null;
+      {petsLain(scene).map(({ pet, room }) => {
         const half = (room.turned ? pet.width : pet.length) / 2;
         if (Math.abs(x - room.x) > half) return null;
         const spare = room.high - pet.height;
         const label = `${pet.name} ${speech.t('slice.head', { spare: speech.len(spare) })}`;
         const [tx, ty] = view.at(room.y, room.foot + pet.height);
         return (
-          <g key={id} role="img" aria-label={label}>
+          <g key={pet.id} role="img" aria-label={label}>
             <BodyOutline
               body={standingAnimal(pet)}
               at={([across, up]) => view.at(room.y + across, room.foot + up)}

@@ -8,6 +8,7 @@ import { solidsOf } from '../furniture/solid.js';
 import { overlapOf, type SolidBox } from '../rules/room.js';
 import { archSpan } from '../shell/arch.js';
 import { stretchesLeft } from './gaps.js';
+import { lyingOnFloor } from './pets.js';
 import { inWalls, standingInDoor, type Walled } from './in-doors.js';
 import { ROOM_CHECKS } from './checks/room.js';
 
@@ -37,7 +38,7 @@ const doorsOf = (unit: Unit, scene: Scene): Walled[] =>
 const standsInDoor = (unit: Unit, scene: Scene): boolean => doorsOf(unit, scene).length > 0;
 
 /** What lies in a stretch at the heights of a unit and as deep as it: from where to where along, mm. */
-function blockedIn(unit: Unit, gap: Gap, scene: Scene): [number, number][] {
+function blockedIn(unit: Unit, gap: Gap, scene: Scene, dens: readonly SolidBox[]): [number, number][] {
   const line = frontLineOf(unit);
   const own = solidsOf(unit, scene, scene.families);
   // wherever along it would stand
@@ -46,6 +47,7 @@ function blockedIn(unit: Unit, gap: Gap, scene: Scene): [number, number][] {
     ...scene.units
       .filter(({ id }) => id !== unit.id)
       .flatMap((other) => solidsOf(other, scene, scene.families))
+      .concat(dens)
       .filter((box) => swept.some((mine) => overlapOf(mine, box) !== null))
       .map((box): [number, number] => [box.x0, box.x1]),
     ...scene.arches
@@ -62,14 +64,24 @@ function blockedIn(unit: Unit, gap: Gap, scene: Scene): [number, number][] {
 
 /**
  * One of a family as it would stand in a free stretch, clear of what stands there and of wheel arches: slid along, notched
- * over an arch, or fitted into what is free of the stretch. Null where it does not.
+ * over an arch, or fitted into what is free of the stretch; off the places of animals where it can be. Null where it does not.
  */
 export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
+  const dens = lyingOnFloor(scene);
+  return (
+    offeredBeside(dens, family, gap, start, scene) ??
+    (dens.length > 0 ? offeredBeside([], family, gap, start, scene) : null)
+  );
+}
+function offeredBeside(dens: readonly SolidBox[], family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
   const offer = family.inGap?.(gap, start) ?? null;
   if (!offer) return null;
   const { unit } = offer;
   // what turns out of a door stands in it
-  const free = (own: Unit): boolean => standsClear(own, scene) && (gap.zone === 'door' || !standsInDoor(own, scene));
+  const free = (own: Unit): boolean =>
+    standsClear(own, scene) &&
+    (gap.zone === 'door' || !standsInDoor(own, scene)) &&
+    !solidsOf(own, scene, scene.families).some((box) => dens.some((den) => overlapOf(box, den) !== null));
   const { body } = unit;
   // the middle of what is free across is not always the vehicle's
   const placed: Unit =
@@ -77,7 +89,7 @@ export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene):
       ? { ...unit, body: { ...body, y: body.y + Math.round(gap.middle) } }
       : unit;
   if (free(placed)) return { ...offer, unit: placed };
-  const blocked = blockedIn(placed, gap, scene);
+  const blocked = blockedIn(placed, gap, scene, dens);
   const { x, length } = placed.body;
   const places = [...blocked.flatMap(([from, to]) => [to, from - length]), gap.x1 - length]
     .map((at) => Math.round(at))

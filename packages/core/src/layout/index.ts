@@ -4,7 +4,7 @@ export { type Snap, snapAcross, snapAlong, type SnapWorld } from './snaps.js';
 export { datumOf, settingOut, type WallStraightness } from './datum.js';
 export { headroomIn, sitsUp } from './checks/people.js';
 export { wayAt } from './checks/room.js';
-export { nearestDen, petRoom, type PetRoom } from './pets.js';
+export { nearestDen, petsLain, type PetLain, type PetRoom } from './pets.js';
 export { madeBeds } from './cushions.js';
 export { type Soft, softIn } from './soft.js';
 export { type Berth, berthOf, type LyingPlace } from './lying.js';

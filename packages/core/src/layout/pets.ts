@@ -24,8 +24,16 @@ export interface PetRoom {
   readonly turned: boolean;
   /** What is nearest, by its name; null where that is the vehicle itself. */
   readonly by: string | null;
-  /** Behind a door, a panel or drawers. */
+  /** Behind a door, a panel or drawers, under a lid or behind another bay. */
   readonly shut: boolean;
+  /** What it gets in through, where that is not all round it. */
+  readonly door: { readonly wide: number; readonly high: number } | null;
+}
+/** An animal, where it was laid, and what is free there. */
+export interface PetLain {
+  readonly pet: Pet;
+  readonly at: Den['at'];
+  readonly room: PetRoom;
 }
 
 /** Bays that one can lie in, and fronts that leave them open. */
@@ -40,11 +48,11 @@ const BEYOND_MM = 5000;
 
 type Named = SolidBox & { readonly name: string | null };
 
-/** The other animals that lie on the floor, as they lie. */
-const othersOf = (own: Pet, { pets, dens, inner }: Scene): readonly Named[] =>
+/** The animals that lie on the floor, as they lie; all but one where one is named. */
+export const lyingOnFloor = ({ pets, dens, inner }: Scene, but: string | null = null): readonly Named[] =>
   dens.flatMap(({ pet: id, at }): Named[] => {
     const pet = pets.find((one) => one.id === id);
-    if (!pet || id === own.id || !('x' in at)) return [];
+    if (!pet || id === but || !('x' in at)) return [];
     const [halfX, halfY] = at.turned ? [pet.width / 2, pet.length / 2] : [pet.length / 2, pet.width / 2];
     return [
       {
@@ -157,6 +165,7 @@ function freeRound(
     turned,
     by: tightest.by,
     shut: false,
+    door: null,
   };
 }
 
@@ -164,7 +173,9 @@ function freeRound(
 function freeInBay(pet: Pet, at: { readonly unit: string; readonly bay: string }, scene: Scene): PetRoom | null {
   const found = scene.skeletons.get(at.unit)?.bays?.find(({ bay }) => bay.name === at.bay);
   if (!found) return null;
-  const { room, bay } = found;
+  const { room, bay, into, through, behind = 0 } = found;
+  const [wide, high] = through ?? (into === 0 ? [0, 0] : [room.x1 - room.x0, room.z1 - room.z0]);
+  const open = LAIN_IN.has(bay.holds.kind) && STAY_OPEN.has(bay.front.kind) && behind === 0 && wide > 0;
   const [x, y] = [room.x1 - room.x0, room.y1 - room.y0];
   const spare = (long: number, wide: number): number => Math.min(long - pet.length, wide - TURNS_ROUND * pet.width);
   const turned = spare(y, x) > spare(x, y);
@@ -177,7 +188,8 @@ function freeInBay(pet: Pet, at: { readonly unit: string; readonly bay: string }
     y: (room.y0 + room.y1) / 2,
     turned,
     by: scene.units.find(({ id }) => id === at.unit)?.name ?? null,
-    shut: !LAIN_IN.has(bay.holds.kind) || !STAY_OPEN.has(bay.front.kind),
+    shut: !open,
+    door: open ? { wide, high } : null,
   };
 }
 
@@ -189,7 +201,15 @@ function freeInBay(pet: Pet, at: { readonly unit: string; readonly bay: string }
 export const petRoom = (pet: Pet, at: Den['at'], scene: Scene, states: Mode['states'] = {}): PetRoom | null =>
   'unit' in at
     ? freeInBay(pet, at, scene)
-    : freeRound(pet, at, scene, [...standsIn(scene, states), ...othersOf(pet, scene)]);
+    : freeRound(pet, at, scene, [...standsIn(scene, states), ...lyingOnFloor(scene, pet.id)]);
+
+/** Every animal that is laid, where there is such a place. */
+export const petsLain = (scene: Scene, states: Mode['states'] = {}): readonly PetLain[] =>
+  scene.dens.flatMap(({ pet: id, at }) => {
+    const pet = scene.pets.find((one) => one.id === id);
+    const room = pet && petRoom(pet, at, scene, states);
+    return room ? [{ pet, at, room }] : [];
+  });
 
 /** A place is looked for in steps of so much, mm. */
 const STEP_MM = 100;
@@ -207,7 +227,7 @@ export function nearestDen(pet: Pet, near: readonly [number, number], scene: Sce
     ...new Map(
       [{}, ...scene.modes.map(({ states }) => states)]
         .flatMap((states) => standsIn(scene, states))
-        .concat(othersOf(pet, scene))
+        .concat(lyingOnFloor(scene, pet.id))
         .map((box) => [[box.x0, box.x1, box.y0, box.y1, box.z0, box.z1].join(), box] as const),
     ).values(),
   ];

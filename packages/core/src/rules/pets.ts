@@ -10,12 +10,15 @@ const LONGER_MM = 100;
 const HIGHER_MM = 50;
 export const TURNS_ROUND = 2;
 export const CURLS_UP = 1.5;
+/** So much wider than the shoulders is what it walks in through; with its head down it is so high, as a share. */
+const WALKS_IN_MM = 50;
+const DUCKS = 0.75;
 
 export const petPlaceRule = defineRule({
   name: 'pet-place',
   title: 'Where an animal lies',
   formula:
-    'good: long >= body + 100, wide >= 2 x shoulders, high >= head + 50; tight: long >= body, wide >= 1.5 x shoulders, high >= head; unknown while nobody has said where; fails where it is shut in',
+    'good: long >= body + 100, wide >= 2 x shoulders, high >= head + 50; tight: long >= body, wide >= 1.5 x shoulders, high >= head; what it gets into a bay through: wide >= shoulders + 50, high >= head; tight: wide >= shoulders, high >= 0.75 x head; unknown while nobody has said where; fails where it is shut in',
   reason: 'It lies stretched out, turns round and stands up, as in a crate that is large enough.',
   figures: { longer: figure('longer', LONGER_MM), higher: figure('higher', HIGHER_MM) },
   input: z.strictObject({
@@ -27,9 +30,11 @@ export const petPlaceRule = defineRule({
     free: z.strictObject({ long: length, wide: length, high: length }).nullable(),
     /** Behind a door, a panel or drawers. */
     shut: z.boolean().default(false),
+    /** What it gets in through; null where that is open all round. */
+    door: z.strictObject({ wide: length, high: length }).nullable().default(null),
     name,
   }),
-  run: ({ length: body, width, height, free, shut, name: who }, { longer, higher }): Verdict => {
+  run: ({ length: body, width, height, free, shut, door, name: who }, { longer, higher }): Verdict => {
     const said = (what: 'long' | 'wide' | 'high', there: number) => (grade: 'good' | 'tight' | 'fails' | 'unknown') =>
       graded('rule.petPlace', {
         who,
@@ -47,10 +52,18 @@ export const petPlaceRule = defineRule({
         said: message('rule.petShut.fails', { who }),
       };
     if (!free) return atLeast(null, body + longer, body, said('long', 0));
+    const inThrough = (what: 'wide' | 'high', there: number, wants: number) =>
+      graded('rule.petDoor', { who, what: { word: `pet.${what}` }, there: mm(Math.max(0, there)), wants: mm(wants) });
     return worstOf([
       atLeast(free.long, body + longer, body, said('long', free.long)),
       atLeast(free.wide, TURNS_ROUND * width, CURLS_UP * width, said('wide', free.wide)),
       atLeast(free.high, height + higher, height, said('high', free.high)),
+      ...(door
+        ? [
+            atLeast(door.wide, width + WALKS_IN_MM, width, inThrough('wide', door.wide, width + WALKS_IN_MM)),
+            atLeast(door.high, height, DUCKS * height, inThrough('high', door.high, height)),
+          ]
+        : []),
     ]);
   },
 });

@@ -119,8 +119,12 @@ export const LAYOUT_EN = {
   'rule.petPlace.tight': '{who} has {there} {what} where it lies: {wants} is good.',
   'rule.petPlace.fails': '{who} has only {there} {what} where it lies: {wants} is good.',
   'rule.petPlace.unknown': 'Nobody has said where {who} lies.',
+  'rule.petDoor.good': '{who} gets into the bay where it lies: {there} {what}.',
+  'rule.petDoor.tight': '{who} squeezes into the bay where it lies through {there} {what}: {wants} is good.',
+  'rule.petDoor.fails': '{who} does not get into the bay where it lies through {there} {what}: {wants} is good.',
   'rule.petShut.good': '{who} is not shut in.',
-  'rule.petShut.fails': '{who} is shut in where it lies: it needs a bay that holds nothing else and stays open.',
+  'rule.petShut.fails':
+    '{who} is shut in where it lies: it needs a bay that holds nothing else, is got into from its front and stays open.',
   'rule.petRides.unknown': 'What holds {who} on the road is not said: a crate or a harness. Your local code says how.',
   'rule.petMass.unknown': 'What {who} weighs is not entered: its hold on the road and the axles are without it.',
   'rule.petRoad.unknown':

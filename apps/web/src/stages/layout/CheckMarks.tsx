@@ -5,7 +5,7 @@ import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { animalPlace, isNamed, labelPlace, lyingPlace, runPlace } from '../../foldout/label-place.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
-import { MARK_PX, markPlaces } from './mark-places.js';
+import { MARK_PX, markPlaces, markSizes } from './mark-places.js';
 
 /** The checks that want a number on the drawing, in the order of the list. */
 export const numbered = (checks: readonly Check[]): Check[] =>
@@ -42,31 +42,38 @@ export const CheckMarks = memo(function CheckMarks({
   const runs = scene.derived.runs.placed.flatMap((run) =>
     isNamed(run, chosen) ? (runPlace(frame, run)?.box ?? []) : [],
   );
-  const places = markPlaces(own, [...names, ...animals, ...runs]);
+  const sizes = markSizes(checks.map(({ grade }) => grade !== 'fails'));
+  const places = markPlaces(own, [...names, ...animals, ...runs], sizes);
   return (
     <g>
       <g stroke="var(--needs)" strokeWidth={1.25} pointerEvents="none">
         {places.map(([x, y], i) => {
           const [ownX, ownY] = own[i] ?? [x, y];
-          return Math.hypot(x - ownX, y - ownY) > MARK_PX ? (
+          return Math.hypot(x - ownX, y - ownY) > (sizes[i] ?? MARK_PX) ? (
             <line key={checks[i]?.id} x1={ownX} y1={ownY} x2={x} y2={y} />
           ) : null;
         })}
       </g>
       {checks.map((check, i) => {
         const [x, y] = places[i] ?? [0, 0];
+        const size = sizes[i] ?? MARK_PX;
         return (
           <g className="takes" key={check.id} onClick={() => check.unit && look({ unit: check.unit, sliceX: check.x })}>
             <circle
               cx={x}
               cy={y}
-              r={MARK_PX}
+              r={size}
               fill="var(--paper)"
               stroke="var(--needs)"
               strokeWidth={check.grade === 'fails' ? 3 : 1.75}
               strokeDasharray={check.grade === 'fails' ? undefined : '4 2.5'}
             />
-            <text x={x} y={y + 5} textAnchor="middle" className="needs size-14 strong">
+            <text
+              x={x}
+              y={y + (size < MARK_PX ? 4 : 5)}
+              textAnchor="middle"
+              className={`needs strong ${size < MARK_PX ? 'size-12' : 'size-14'}`}
+            >
               {i + 1}
             </text>
           </g>

@@ -8,6 +8,7 @@ import type { SnapWorld } from '@nestplank/core/layout';
 import { placedOpenings } from '@nestplank/core/shell';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
+import { UnitName } from '../../foldout/UnitName.js';
 import type { FoldOutFrame } from '../../foldout/geometry.js';
 import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
@@ -110,6 +111,11 @@ export default function LayoutStage() {
           mates={matesOf(unit)}
         />
       ));
+  // whoever lies on a unit is named in place of it
+  const named = (frame: FoldOutFrame, all: readonly Unit[]): ReactNode =>
+    all
+      .filter(({ id }) => !scene?.shape.lying.some(({ unit, sleepers }) => unit.id === id && sleepers.length > 0))
+      .map((unit) => <UnitName key={unit.id} frame={frame} unit={unit} />);
   return (
     <main className="stage">
       <div className="board">
@@ -127,10 +133,14 @@ export default function LayoutStage() {
                 world && (
                   <>
                     <GapGround frame={frame} ceiling />
-                    {drawn(
-                      frame,
-                      scene.project.layout.units.filter(({ body }) => body.from >= OVERHEAD_MM),
-                    )}
+                    {[drawn, named].map((each, i) => (
+                      <g key={i}>
+                        {each(
+                          frame,
+                          scene.project.layout.units.filter(({ body }) => body.from >= OVERHEAD_MM),
+                        )}
+                      </g>
+                    ))}
                     {later && <GapDrawing frame={frame} scene={later} />}
                   </>
                 )
@@ -145,6 +155,7 @@ export default function LayoutStage() {
                     {scene && <PetLayer frame={frame} scene={scene} step={snap} />}
                     {later && <FreeWidth frame={frame} scene={later} />}
                     {later && <RunLayer frame={frame} scene={later} />}
+                    {named(frame, scene.project.layout.units)}
                     {later && <CheckMarks frame={frame} scene={later} />}
                     {later && <TraceLayer frame={frame} scene={later} />}
                     <SnapMark frame={frame} />

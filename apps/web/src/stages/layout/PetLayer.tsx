@@ -3,7 +3,7 @@ import { memo, useMemo, type KeyboardEvent } from 'react';
 import { sceneOf } from '@nestplank/core/derive';
 import type { Den, Operation, Pet } from '@nestplank/core/document';
 import { FAMILIES } from '@nestplank/core/furniture';
-import { petRoom, type PetRoom } from '@nestplank/core/layout';
+import { petsLain, type PetRoom } from '@nestplank/core/layout';
 import type { Point } from '@nestplank/core/numeric';
 import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { animalPlace } from '../../foldout/label-place.js';
@@ -131,11 +131,9 @@ export const PetLayer = memo(function PetLayer({
   if (!seen) return null;
   return (
     <g>
-      {seen.dens.map(({ pet: id, at }) => {
-        const pet = seen.pets.find((one) => one.id === id);
-        const room = pet && petRoom(pet, at, seen);
-        return pet && room && <Lain key={id} frame={frame} pet={pet} at={at} room={room} step={step} />;
-      })}
+      {petsLain(seen).map(({ pet, at, room }) => (
+        <Lain key={pet.id} frame={frame} pet={pet} at={at} room={room} step={step} />
+      ))}
     </g>
   );
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { MARK_PX, markPlaces } from './mark-places.js';
+import { LESSER_PX, MARK_PX, markPlaces, markSizes } from './mark-places.js';
 
 const far = ([a, b]: readonly [number, number], [c, d]: readonly [number, number]): number => Math.hypot(a - c, b - d);
 
@@ -54,5 +54,21 @@ describe('the places of numbered marks', () => {
       }),
       { seed: 11, numRuns: 60 },
     );
+  });
+  it('are smaller for lesser notes where there are many, and closer by as much', () => {
+    const lesser = Array.from({ length: 12 }, (_, i) => i % 2 === 1);
+    expect(new Set(markSizes(lesser))).toEqual(new Set([MARK_PX]));
+    const sizes = markSizes([...lesser, true]);
+    expect(sizes.slice(0, 2)).toEqual([MARK_PX, LESSER_PX]);
+    const places = markPlaces(
+      sizes.map(() => [200, 200] as const),
+      [],
+      sizes,
+    );
+    const least = places.flatMap((a, i) =>
+      places.slice(i + 1).map((b, j) => far(a, b) - (sizes[i] ?? 0) - (sizes[i + 1 + j] ?? 0)),
+    );
+    expect(Math.min(...least)).toBeGreaterThanOrEqual(1.999);
+    expect(Math.min(...least)).toBeLessThan(6);
   });
 });

@@ -7,10 +7,14 @@ import type { Pet, Project } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
 import { FAMILIES } from '../../furniture/families/index.js';
 import { applyOperation } from '../../furniture/kit.js';
+import { solidsOf } from '../../furniture/solid.js';
 import { petPlaceRule, petRoadRule } from '../../rules/pets.js';
+import { overlapOf } from '../../rules/room.js';
 import { halfWidth } from '../../shell/shell.js';
 import { say } from '../../words/say.js';
-import { nearestDen, petRoom } from '../pets.js';
+import { offeredIn } from '../gap-offers.js';
+import { gapsOf } from '../gaps.js';
+import { lyingOnFloor, nearestDen, petRoom } from '../pets.js';
 
 const { project: wren, priceBook } = readProjectFile(wrenFile);
 const WOOL: Pet = { id: 'wool', name: 'Wool', length: 650, width: 200, height: 560 };
@@ -54,7 +58,15 @@ const box = (x: number, y: number, length: number, width: number, from: number, 
 
 describe('where an animal lies', () => {
   const ask = (long: number, wide: number, high: number) =>
-    petPlaceRule.run({ length: 650, width: 200, height: 560, free: { long, wide, high }, shut: false, name: 'Wool' });
+    petPlaceRule.run({
+      length: 650,
+      width: 200,
+      height: 560,
+      free: { long, wide, high },
+      shut: false,
+      door: null,
+      name: 'Wool',
+    });
 
   it('is long enough to stretch out, wide enough to turn round and high enough to stand', () => {
     // 650 + 100 long, 2 x 200 wide, 560 + 50 high
@@ -65,9 +77,62 @@ describe('where an animal lies', () => {
     expect(ask(750, 400, 559)).toMatchObject({ grade: 'fails', spare: -51 });
     expect(ask(640, 400, 560).said.key).toBe('rule.petPlace.fails');
   });
+  it('in a bay has to be got into: 200 over the shoulders and 560 high want 250 and 560, 200 and 420 with the head down', () => {
+    const through = (wide: number, high: number) =>
+      petPlaceRule.run({
+        length: 650,
+        width: 200,
+        height: 560,
+        free: { long: 900, wide: 600, high: 700 },
+        shut: false,
+        door: { wide, high },
+        name: 'Wool',
+      });
+    expect(through(250, 560)).toMatchObject({ grade: 'good' });
+    expect(through(249, 560)).toMatchObject({ grade: 'tight', spare: -1 });
+    expect(through(250, 420)).toMatchObject({ grade: 'tight', spare: -140 });
+    expect(through(250, 419)).toMatchObject({ grade: 'fails' });
+    expect(say(through(199, 560).said)).toContain('does not get into the bay where it lies through 199 of width');
+  });
+  it('is kept off by what is offered beside it, and built over only where nothing else is left', () => {
+    const offered = (project: Project) => {
+      const scene = sceneIn(project);
+      const start = (noun: string) => ({
+        id: noun,
+        name: noun,
+        layout: project.layout,
+        people: project.people,
+        room: scene.inner,
+        book: priceBook,
+      });
+      return gapsOf(scene).flatMap((gap) =>
+        FAMILIES.flatMap((family) => offeredIn(family, gap, start(family.words.noun), scene)?.unit ?? []),
+      );
+    };
+    const at = { x: 1500, y: 300, turned: false };
+    const lies = done(EMPTY, lay(at));
+    const [den] = lyingOnFloor(sceneIn(lies));
+    if (!den) throw new Error('it lies on the floor');
+    const over = (project: Project) =>
+      offered(project).filter((unit) =>
+        solidsOf(unit, sceneIn(project), FAMILIES).some((box) => overlapOf(box, den) !== null),
+      );
+    const before = over(EMPTY).length;
+    expect(before).toBeGreaterThan(5);
+    // what is left is what takes all of the floor there
+    expect(over(lies).length).toBeLessThan(before / 2);
+    expect(offered(lies).length).toBe(offered(EMPTY).length);
+  });
   it('is not known until somebody says, and fails behind a door however large it is', () => {
     expect(note(EMPTY)).toMatchObject({ grade: 'unknown' });
-    const shut = { length: 650, width: 200, height: 560, free: { long: 900, wide: 900, high: 900 }, shut: true };
+    const shut = {
+      length: 650,
+      width: 200,
+      height: 560,
+      free: { long: 900, wide: 900, high: 900 },
+      shut: true,
+      door: null,
+    };
     expect(petPlaceRule.run({ ...shut, name: 'Wool' })).toMatchObject({ grade: 'fails' });
   });
 
@@ -162,6 +227,20 @@ describe('where an animal lies', () => {
       [bay.x1 - bay.x0, bay.y1 - bay.y0].sort((a, b) => a - b),
     );
     expect(room.shut).toBe(false);
+    // it is got into from its front: as wide as the bay, and as high as it or up to the rail under its head
+    expect(room.door?.wide).toBe(bay.x1 - bay.x0);
+    expect(room.door?.high).toBeLessThanOrEqual(bay.z1 - bay.z0);
+    // a sliding door leaves half of its front, but shut it is no place to lie
+    const slid = done(opened, {
+      name: 'changeBay',
+      payload: {
+        id: unit.unit,
+        bay: drawers.bay.name,
+        holds: { kind: 'open' },
+        front: { kind: 'doors', count: 1, latch: true },
+      },
+    });
+    expect(note(slid)?.said.key).toBe('rule.petShut.fails');
     // it goes with its unit
     expect(done(opened, { name: 'removeUnit', payload: { id: unit.unit } }).layout.dens).toEqual([]);
   });

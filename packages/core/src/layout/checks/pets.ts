@@ -40,6 +40,7 @@ const place = appliesTo(petPlaceRule, {
           name,
           free: room && { long: room.long, wide: room.wide, high: room.high },
           shut: room?.shut ?? false,
+          door: room?.door ?? null,
         },
         pin: {
           unit: at && 'unit' in at ? at.unit : null,
