@@ -1,6 +1,7 @@
 import type { Problem } from './derived.js';
 import type { ArchResult } from '../shell/arch.js';
 import type { MaterialPlan } from '../cutting/plan/cutting-room.js';
+import { AS_SAWN_MM } from '../cutting/plan/planned.js';
 import type { Part } from '../parts/part.js';
 import type { RibMap, RibProblem } from '../shell/ribs.js';
 import type { openingProblems } from '../shell/openings.js';
@@ -23,12 +24,14 @@ function conflictProblem({ part, short }: MaterialPlan['conflicts'][number]): Pr
   const said =
     short === null || most === null
       ? message('cut.conflict.gone', { part })
-      : most > 0
-        ? message(short.length >= short.width ? 'cut.conflict.short' : 'cut.conflict.narrow', {
-            part,
-            amount: mm(most),
-          })
-        : message('cut.conflict.over', { part, length: mm(-short.length), width: mm(-short.width) });
+      : Math.max(Math.abs(short.length), Math.abs(short.width)) < AS_SAWN_MM
+        ? message('cut.conflict.ends', { part })
+        : most > 0
+          ? message(short.length >= short.width ? 'cut.conflict.short' : 'cut.conflict.narrow', {
+              part,
+              amount: mm(most),
+            })
+          : message('cut.conflict.over', { part, length: mm(-short.length), width: mm(-short.width) });
   return { stage: 'cut', place: part, said };
 }
 

@@ -80,6 +80,14 @@ function ventProblems(frame: Frame, { bay }: PlacedBay, at: readonly Region[], s
     : [];
 }
 
+/** Along the sheet's trimmed edges so much is lost of its width, mm. */
+const TRIMMED_MM = 20;
+/** Which way the grain of a front runs: upright, and along one that is wider than any sheet of its material. */
+function grainOf({ facing: { stocks } }: Frame, { x0, x1 }: Region): 'x' | 'z' {
+  const across = stocks.map(({ length, width }) => Math.min(length, width ?? length) - TRIMMED_MM);
+  return across.length > 0 && x1 - x0 > Math.max(...across) ? 'x' : 'z';
+}
+
 /** A flat front over a region of the face. */
 function face(
   frame: Frame,
@@ -96,7 +104,7 @@ function face(
     material: frame.facing,
     front: frame.front,
     outline: { outer: rectangle(at.x0, at.z0, at.x1, at.z1), holes: vents ? slots(at, vents) : [] },
-    grain: 'z',
+    grain: grainOf(frame, at),
     edges: [VISIBLE_FRONT],
     held,
     ...(moves === undefined ? {} : { moves }),

@@ -6,14 +6,19 @@ import { tried } from '../furniture/offer.js';
 import type { Scene, SceneRule } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import { overlapOf, type SolidBox } from '../rules/room.js';
+import { MEANT_STEP_MM } from '../rules/room-use.js';
 import { archSpan } from '../shell/arch.js';
+import { mostHidden } from './behind-glass.js';
 import { stretchesLeft } from './gaps.js';
 import { lyingOnFloor } from './pets.js';
 import { inWalls, standingInDoor, type Walled } from './in-doors.js';
 import { ROOM_CHECKS } from './checks/room.js';
+import { isNextTo } from './checks/use.js';
 
 /** The rules what is offered has to pass where it stands: it is within the room, and on no wheel arch. */
 const STANDS: ReadonlySet<string> = new Set(['inside-shell', 'arch-in']);
+/** So much worse fits what would stand before all of a window, as a share. */
+const HIDES = 0.4;
 /** Less than this is not slid along to get past something, mm. */
 const SLIDES_MM = 1;
 
@@ -68,10 +73,11 @@ function blockedIn(unit: Unit, gap: Gap, scene: Scene, dens: readonly SolidBox[]
  */
 export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
   const dens = lyingOnFloor(scene);
-  return (
+  const offer =
     offeredBeside(dens, family, gap, start, scene) ??
-    (dens.length > 0 ? offeredBeside([], family, gap, start, scene) : null)
-  );
+    (dens.length > 0 ? offeredBeside([], family, gap, start, scene) : null);
+  // what would stand before a window is better somewhere else
+  return offer && { ...offer, fits: offer.fits * (1 - HIDES * mostHidden({ ...scene, units: [offer.unit] })) };
 }
 function offeredBeside(dens: readonly SolidBox[], family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
   const offer = family.inGap?.(gap, start) ?? null;
@@ -88,7 +94,18 @@ function offeredBeside(dens: readonly SolidBox[], family: Family, gap: Gap, star
     body.stands === 'free' && gap.where === 'middle'
       ? { ...unit, body: { ...body, y: body.y + Math.round(gap.middle) } }
       : unit;
-  if (free(placed)) return { ...offer, unit: placed };
+  // a front that would be a little before or behind its neighbour's is put in one line with it
+  const lined = (own: Unit): Unit => {
+    const line = frontLineOf(own);
+    const puts = scene.units.flatMap((other) => {
+      const step = Math.abs((frontLineOf(other)?.front ?? Infinity) - (line?.front ?? 0));
+      return step > 0 && step <= MEANT_STEP_MM && isNextTo(own, other)
+        ? (tried(own, { front: frontLineOf(other)?.front ?? 0 }, scene) ?? [])
+        : [];
+    });
+    return puts.find(free) ?? own;
+  };
+  if (free(placed)) return { ...offer, unit: lined(placed) };
   const blocked = blockedIn(placed, gap, scene, dens);
   const { x, length } = placed.body;
   const places = [...blocked.flatMap(([from, to]) => [to, from - length]), gap.x1 - length]
@@ -100,12 +117,12 @@ function offeredBeside(dens: readonly SolidBox[], family: Family, gap: Gap, star
   const clear = [...slid, ...(notched ? [notched] : [])].find(
     (candidate) => endOf(candidate) <= gap.x1 + 1 && free(candidate),
   );
-  if (clear) return { ...offer, unit: clear };
+  if (clear) return { ...offer, unit: lined(clear) };
   const parts = stretchesLeft(gap.x0, gap.x1, blocked)
     .map(([from, to]): Gap => ({ ...gap, x0: Math.ceil(from), x1: Math.floor(to) }))
     .flatMap((part) => {
       const fitted = family.inGap?.(part, start);
-      return fitted && free(fitted.unit) ? [fitted] : [];
+      return fitted && free(fitted.unit) ? [{ ...fitted, unit: lined(fitted.unit) }] : [];
     });
   return parts.sort((a, b) => b.fits - a.fits)[0] ?? null;
 }

@@ -7,6 +7,7 @@ import { solidsOf } from '../furniture/solid.js';
 import { spread } from '../numeric/plane.js';
 import { narrowOf, widthOf } from '../shell/openings.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
+import { wayThrough } from './checks/room.js';
 
 /** The way through is kept this wide when a gap's depth is told, mm. */
 const WAY_MM = 600;
@@ -148,7 +149,15 @@ function inMiddle(scene: GapScene): Gap[] {
         familyNamed(families, unit.family)?.lies !== undefined || unit.body.stands === 'free' || spansWalls(unit),
     )
     .map(spanOf);
-  const edges = units.filter((unit) => frontLineOf(unit) !== null && unit.body.from < LOW_MM).flatMap(spanOf);
+  // a wing that comes out of a bench has edges of its own
+  const edges = units
+    .filter((unit) => frontLineOf(unit) !== null && unit.body.from < LOW_MM)
+    .flatMap((unit) => [
+      ...spanOf(unit),
+      ...solidsOf(unit, scene, families)
+        .filter(({ z0 }) => z0 < inner.floor + LOW_MM)
+        .flatMap(({ x0, x1 }) => [x0, x1]),
+    ]);
   const doors = openings
     .filter(({ opening }) => opening.kind === 'door' && (opening.surface === 'left' || opening.surface === 'right'))
     .flatMap(({ from, to }) => [from, to]);
@@ -165,8 +174,10 @@ function inMiddle(scene: GapScene): Gap[] {
           (['left', 'right'] as const).map((side) => halfWidth(inner, side, x, inner.floor + LOW_MM)),
         ),
       );
+      const through = wayThrough(x0, x0, scene);
       return {
         where: 'middle',
+        ...(through ? { through } : {}),
         zone: 'floor',
         x0: Math.ceil(x0),
         x1: Math.floor(x1),

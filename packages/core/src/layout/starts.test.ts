@@ -68,9 +68,43 @@ describe('what is offered one after the other', () => {
     ['Wren', wren, ['tilting-board', 'seat', 'base-run', 'high-cupboard', 'rack']],
     ['Wren', wren, ['slide-out-bed', 'base-run', 'tall-cupboard']],
     ['Bulrush', bulrush, ['bed-platform', 'wash-room', 'base-run', 'seat', 'table', 'high-cupboard', 'rack']],
+    ['Bulrush', bulrush, ['partition', 'bed-along', 'base-run', 'seat', 'table']],
     ['Thimble', thimble, ['slide-out-bed', 'base-run', 'high-cupboard']],
   ] as const)('stands in %s without anything failing: %#', (_name, file, families) => {
     expect(failing(furnished(file, ...families), file)).toEqual([]);
+  });
+});
+
+describe('where it is offered', () => {
+  it('is in one line with its neighbour, and before no window where there is another place', () => {
+    const project = furnished(wren, 'base-run', 'tall-cupboard', 'seat');
+    const { checks } = derive(project, wren.priceBook);
+    expect(checks.filter(({ rule, grade }) => rule === 'in-one-line' && grade !== 'good')).toEqual([]);
+    expect(checks.filter(({ rule, grade }) => rule === 'glass-free' && grade !== 'good')).toEqual([]);
+    // the seat stands beside the kitchen, and would have come out 8 before it
+    const [kitchen, seat] = ['base-run', 'seat'].map((id) => project.layout.units.find(({ family }) => family === id));
+    expect(seat && 'front' in seat.body && kitchen && 'front' in kitchen.body && seat.body.front).toBe(
+      kitchen && 'front' in kitchen.body ? kitchen.body.front : null,
+    );
+  });
+  it('is a partition whose door opens onto the way, past the wing of a seat', () => {
+    const project = furnished(wren, 'corner-seat', 'table', 'partition');
+    const { checks } = derive(project, wren.priceBook);
+    expect(checks.find(({ id }) => id === 'way')?.grade).toBe('good');
+    const across = project.layout.units.find(({ family }) => family === 'partition');
+    if (!across) throw new Error('it was offered');
+    // put back to the middle it is told, and opened again by one press
+    const shut = applyOperation(
+      project,
+      { name: 'changeUnit', payload: { id: across.id, changes: { doorAt: -300, doorWidth: 600 } } },
+      wren.priceBook,
+    ).project;
+    const note = derive(shut, wren.priceBook).checks.find(({ id }) => id === 'way');
+    expect(note?.grade).toBe('fails');
+    const [mend] = note?.mends ?? [];
+    if (!mend) throw new Error('it can be mended');
+    const opened = mend.operations.reduce((at, one) => applyOperation(at, one, wren.priceBook).project, shut);
+    expect(derive(opened, wren.priceBook).checks.find(({ id }) => id === 'way')?.grade).toBe('good');
   });
 });
 

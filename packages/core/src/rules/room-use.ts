@@ -31,6 +31,9 @@ export const waysOutRule = defineRule({
   run: ({ ways, which }) => atLeast(ways, 2, 1, graded('rule.waysOut', { ways, which })),
 });
 
+/** A step of more than this between neighbours is meant, mm. */
+export const MEANT_STEP_MM = 30;
+
 export const alignRule = defineRule({
   name: 'in-one-line',
   title: 'Fronts and tops in one line',
@@ -41,7 +44,7 @@ export const alignRule = defineRule({
   },
   input: z.strictObject({ off: length, name, other: name, what: z.enum(['front', 'top']) }),
   run: ({ off, name: unit, other, what }, { good }) =>
-    atMost(off, good, 30, (grade) =>
+    atMost(off, good, MEANT_STEP_MM, (grade) =>
       graded('rule.align', {
         name: unit,
         other,

@@ -357,6 +357,7 @@ export const EN = {
     '{part} is cut and would now have to be {amount} longer: let a strip in, move its neighbour, or cut it again.',
   'cut.conflict.narrow':
     '{part} is cut and would now have to be {amount} wider: let a strip in, move its neighbour, or cut it again.',
+  'cut.conflict.ends': '{part} is cut, and would now have other angles at its ends: cut them again, or cut it anew.',
   'cut.conflict.over': '{part} is cut and would now be smaller: take off {length} along and {width} across.',
   'cut.notSold': '{part} is cut from {material}, which the price book does not sell in sheets.',
 

@@ -87,6 +87,9 @@ describe('a kept plan', () => {
     expect(now?.placements).toEqual(sheet.placements);
     expect(now?.cut).toContain('a');
     expect(changed.conflicts).toEqual([{ part: 'a', short: { length: 7, width: 0 } }]);
+    // no saw is better than that
+    expect(plan(resized('a', 1200.4), kept).conflicts).toEqual([]);
+    expect(plan(resized('a', 1199.4), kept).conflicts).toHaveLength(1);
     const gone = plan(
       PARTS.filter((part) => part.id !== 'a'),
       kept,

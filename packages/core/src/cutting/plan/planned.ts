@@ -40,6 +40,8 @@ const ROOM = 'room:';
 const OFFCUT = 'offcut:';
 /** Sizes that differ by less than this are the same, mm. */
 const SAME_MM = 0.051;
+/** What is cut is good while it is no further from what is wanted now: a saw is no better, mm. */
+export const AS_SAWN_MM = 0.5;
 /** Play for sums in millimetres, engine units. */
 const UNITS_OVER = 100;
 /** Free places narrower than this hold nothing. */
@@ -86,10 +88,10 @@ function planned(sheet: KeptSheet): PlannedSheet {
 
 const sameEnds = (a: KeptPlacement['ends'], b: KeptPlacement['ends']): boolean =>
   (a?.start ?? 0) === (b?.start ?? 0) && (a?.end ?? 0) === (b?.end ?? 0);
-const sameSize = (placed: KeptPlacement, part: CutJob['parts'][number]): boolean =>
+const sameSize = (placed: KeptPlacement, part: CutJob['parts'][number], within = SAME_MM): boolean =>
   sameEnds(placed.ends, part.ends) &&
-  Math.abs(placed.length - part.length) < SAME_MM &&
-  Math.abs(placed.width - (part.width ?? 0)) < SAME_MM;
+  Math.abs(placed.length - part.length) < within &&
+  Math.abs(placed.width - (part.width ?? 0)) < within;
 
 /** What is left to plan once what is cut, begun or locked stays where it is. */
 export function remainingOf(job: CutJob, kept: KeptPlan | undefined, offcuts: readonly Offcut[]): Remaining {
@@ -109,7 +111,7 @@ export function remainingOf(job: CutJob, kept: KeptPlan | undefined, offcuts: re
           placements.push(placed);
           if (placed.spoiled) continue;
           held.add(placed.part);
-          if (cut && (!part || !sameSize(placed, part)))
+          if (cut && (!part || !sameSize(placed, part, AS_SAWN_MM)))
             conflicts.push({
               part: placed.part,
               short: part ? { length: part.length - placed.length, width: (part.width ?? 0) - placed.width } : null,

@@ -21,6 +21,7 @@ import {
   scribeField,
   sheetAbout,
   type Family,
+  type Start,
   type Surroundings,
 } from '../family.js';
 import { OPENS, type Motion } from '../motions.js';
@@ -213,6 +214,37 @@ function motionsOf(unit: Unit, inner: Shell): Motion[] {
     : [{ ...plain, kind: 'slide', by: [0, door.to - door.from, 0] }];
 }
 
+/** Where less than this stands before the walls, it is free from one to the other, mm. */
+const BESIDE_MM = 50;
+/** In a stretch that is no longer than this nobody passes from one side of it to the other, mm. */
+const PASSES_MM = 600;
+/** How wide its door is made, and at least, mm. */
+const DOOR_MM = 600;
+const LEAST_DOOR_MM = 500;
+
+/** One as it is usually made, whose front face is at a place along. */
+function partitionAt(x: number, { id, name, room, book }: Start): Unit {
+  const to = Math.floor(roofHeight(room, x, 0) - room.floor) - UNDER_ROOF_MM;
+  const sheet = sheetAbout(book, 12);
+  return {
+    id,
+    family: 'partition',
+    name,
+    body: { stands: 'across', x, length: materialOf(book, sheet)?.thickness ?? 12, from: 0, to: Math.max(100, to) },
+    meets: { left: { how: 'scribed', allowance: 20 }, right: { how: 'scribed', allowance: 20 } },
+    division: { name: 'wall', holds: { kind: 'open' }, front: { kind: 'none' } },
+    school: 'plywood',
+    materials: { board: sheet },
+    options: {
+      door: 'open',
+      doorAt: -DOOR_MM / 2,
+      doorWidth: DOOR_MM,
+      doorHeight: Math.min(1800, Math.max(200, to - 60)),
+      widest: 1180,
+    },
+  };
+}
+
 /** A wall across the vehicle from floor to roof, cut to the section there, with or without a door. */
 export const partition: Family = {
   id: 'partition',
@@ -267,27 +299,16 @@ export const partition: Family = {
     }),
     cuts: [],
   }),
-  start: ({ id, name, room, book }) => {
-    const x = Math.round(room.length / 2);
-    const to = Math.floor(roofHeight(room, x, 0) - room.floor) - UNDER_ROOF_MM;
-    const sheet = sheetAbout(book, 12);
-    return {
-      id,
-      family: 'partition',
-      name,
-      body: { stands: 'across', x, length: materialOf(book, sheet)?.thickness ?? 12, from: 0, to: Math.max(100, to) },
-      meets: { left: { how: 'scribed', allowance: 20 }, right: { how: 'scribed', allowance: 20 } },
-      division: { name: 'wall', holds: { kind: 'open' }, front: { kind: 'none' } },
-      school: 'plywood',
-      materials: { board: sheet },
-      options: {
-        door: 'open',
-        doorAt: -300,
-        doorWidth: 600,
-        doorHeight: Math.min(1800, Math.max(200, to - 60)),
-        widest: 1180,
-      },
-    };
+  start: (start) => partitionAt(Math.round(start.room.length / 2), start),
+  inGap: (gap, start) => {
+    const { through } = gap;
+    if (gap.where !== 'middle' || gap.zone !== 'floor' || gap.x1 - gap.x0 < PASSES_MM) return null;
+    if (!through || through.to - through.from < LEAST_DOOR_MM || gap.deep < 2 * gap.wall - BESIDE_MM) return null;
+    // its door where one gets through before and behind it
+    const unit = partitionAt(gap.x0, start);
+    const width = Math.floor(Math.min(DOOR_MM, through.to - through.from));
+    const doorAt = Math.round(Math.min(Math.max(-width / 2, through.from), through.to - width));
+    return { unit: { ...unit, options: { ...unit.options, doorAt, doorWidth: width } }, fits: 0.1 };
   },
   skeleton: (unit, room) => {
     const boards = boardsOf(unit, room);

@@ -28,8 +28,12 @@ import { contactsOf, type Board } from '../skeleton.js';
 
 /** A pedestal of two boards in a cross, so wide, mm. */
 const PEDESTAL_MM = 300;
-/** Two legs of boards stand so far in from the ends, mm. */
-const LEG_IN_MM = 80;
+/** Two legs of boards stand so far in from the ends, mm: nearer to them where knees want the room between. */
+const LEG_IN_MM = { most: 80, least: 20 };
+/** Knees between two legs have so much room, and are tight in so much, mm. */
+const KNEES_MM = { good: 600, tight: 550 };
+const legIn = (length: number, thick: number): number =>
+  Math.min(LEG_IN_MM.most, Math.max(LEG_IN_MM.least, (length - KNEES_MM.good) / 2 - thick));
 
 const freeBody = (unit: Unit): { x: number; length: number; y: number; width: number; to: number } | null =>
   unit.body.stands === 'free' ? unit.body : null;
@@ -69,7 +73,10 @@ function legsOf(unit: Unit, inner: Shell, thick: number): SolidBox[] {
       { ...box, x0: cx + thick / 2, x1: cx + half, y0: cy - thick / 2, y1: cy + thick / 2, z0: inner.floor, z1 },
       { ...box, x0: cx - half, x1: cx - thick / 2, y0: cy - thick / 2, y1: cy + thick / 2, z0: inner.floor, z1 },
     ];
-  if (unit.options['stand'] === 'legs') return [across(box.x0 + LEG_IN_MM), across(box.x1 - LEG_IN_MM - thick)];
+  if (unit.options['stand'] === 'legs') {
+    const inward = legIn(box.x1 - box.x0, thick);
+    return [across(box.x0 + inward), across(box.x1 - inward - thick)];
+  }
   return [];
 }
 
@@ -176,6 +183,10 @@ export const table: Family = {
     const taken = (['left', 'right'] as const).map((side) => beside(side, x, x + length).length > 0);
     const soft = seat?.options['cushion'] ?? seat?.options['mattress'];
     const cushion = typeof soft === 'number' ? soft : 0;
+    const sheet = sheetAbout(book, 18);
+    const legs = length - 2 * (LEG_IN_MM.least + (materialOf(book, sheet)?.thickness ?? USUAL_MM)) >= KNEES_MM.tight;
+    // a pedestal is straddled by nobody
+    if (seat && !legs) return null;
     const high = seat
       ? Math.min(HIGHEST_MM, Math.round(seat.body.to + (1 - CUSHION_GIVES) * cushion + OVER_SEAT_MM))
       : USUAL_HIGH_MM;
@@ -190,9 +201,9 @@ export const table: Family = {
         meets: {},
         division: { name: 'under', holds: { kind: 'open' }, front: { kind: 'none' } },
         school: 'plywood',
-        materials: { board: sheetAbout(book, 18) },
-        // knees go between two legs of a long one
-        options: { stand: length >= LONG_MM ? 'legs' : 'pedestal', low: 0, loose: true, latch: true },
+        materials: { board: sheet },
+        // knees go between two legs
+        options: { stand: legs ? 'legs' : 'pedestal', low: 0, loose: true, latch: true },
       },
       // at a seat it is of use
       fits: seat ? 0.9 * Math.min(1, sharedBy(seat.body, gap) / length) : 0.5,

@@ -10,6 +10,7 @@ import { FAMILIES } from '../../furniture/families/index.js';
 import type { Family } from '../../furniture/family.js';
 import { applyOperation } from '../../furniture/kit.js';
 import { doorHeadRule, doorwayRule, glassGapRule, sashRule } from '../../rules/openings.js';
+import { placedOpenings, widthOf } from '../../shell/openings.js';
 import { offersIn } from '../gap-offers.js';
 import { gapsOf } from '../gaps.js';
 import { say } from '../../words/say.js';
@@ -64,6 +65,25 @@ describe('what stands over a step', () => {
 });
 
 describe('glass behind a unit', () => {
+  it('is freed by one press: what stands before it is moved clear of it, or made shorter', () => {
+    const window = placedOpenings(wren.project.survey).find(({ opening }) => opening.id === 'o1');
+    const tall = wren.project.layout.units.find(({ family }) => family === 'tall-cupboard');
+    if (!window || tall?.body.stands !== 'left') throw new Error('there is a window, and a tall cupboard on the left');
+    const { body } = tall;
+    const bare = wren.project.layout.units.map(({ id }): Operation => ({ name: 'removeUnit', payload: { id } }));
+    const at = (x: number): Operation => ({
+      name: 'placeUnit',
+      payload: { unit: { ...tall, id: 'tall', body: { ...body, x } } },
+    });
+    const { from, to } = widthOf(window);
+    const hidden = (operations: Operation[]) => after(wren, ...operations).checks.find(({ id }) => id === 'glass:o1');
+    const note = hidden([...bare, at(Math.round(from) + 20)]);
+    expect(note?.grade).toBe('tight');
+    expect(note?.mends.length).toBeGreaterThan(0);
+    for (const { operations } of note?.mends ?? [])
+      expect(hidden([...bare, at(Math.round(from) + 20), ...operations])).toBeUndefined();
+    expect(hidden([...bare, at(Math.ceil(to) + 1)])).toBeUndefined();
+  });
   it('is told once of a unit, of however many parts it is', () => {
     const corner = FAMILIES.find(({ id }) => id === 'corner-seat');
     const room = after(wren).inner;

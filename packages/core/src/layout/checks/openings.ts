@@ -5,10 +5,13 @@ import { offer, sceneWith } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
 import { doorHeadRule, doorwayRule, glassGapRule, outboardRule, overStepRule, sashRule } from '../../rules/openings.js';
+import { glassRule } from '../../rules/room-use.js';
 import { narrowOf, widthOf } from '../../shell/openings.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
+import { behindGlass, sideOf } from '../behind-glass.js';
 import { standsClear } from '../gap-offers.js';
+import { isBetter } from './people.js';
 import { inWalls, standingAt, standingInDoor, type StandingAt, type Walled } from '../in-doors.js';
 
 const pinAt = (scene: Scene, { side, ...placed }: Walled, unit: string | null): Pin => {
@@ -32,13 +35,17 @@ function widestFree(from: number, to: number, spans: readonly { readonly x0: num
 const HANGS_MM = 900;
 const hangsIn = (scene: Scene, { z0 }: StandingAt): boolean => z0 >= scene.inner.floor + HANGS_MM;
 
-/** Out of a door to its front or its rear, or shorter up to it: whatever stands clear then. */
-function outOf(scene: Scene, door: Walled, id: string | undefined): readonly (Mend | null)[] {
+/** Out of a stretch to its front or its rear, or shorter up to it: whatever stands clear then, and is clear of it. */
+function outOf(
+  scene: Scene,
+  span: { readonly from: number; readonly to: number },
+  id: string | undefined,
+  clear: (then: Scene) => boolean,
+): readonly (Mend | null)[] {
   const unit = scene.units.find((one) => one.id === id);
   if (!unit) return [];
   const { name, body } = unit;
-  const helps = (then: Unit): boolean =>
-    standsClear(then, scene) && standingInDoor(sceneWith(scene, then), door).every((one) => one.id !== id);
+  const helps = (then: Unit): boolean => standsClear(then, scene) && clear(sceneWith(scene, then));
   const moved = (x: number): Mend | null =>
     offer(
       unit,
@@ -55,7 +62,7 @@ function outOf(scene: Scene, door: Walled, id: string | undefined): readonly (Me
     length >= SHORTEST_MM && length < body.length
       ? offer(unit, scene, { x, length }, message('mend.shortenBy', { name, by: mm(body.length - length) }), helps)
       : null;
-  const [from, to] = [Math.floor(door.from), Math.ceil(door.to)];
+  const [from, to] = [Math.floor(span.from), Math.ceil(span.to)];
   return [
     moved(from - body.length),
     moved(to),
@@ -65,6 +72,9 @@ function outOf(scene: Scene, door: Walled, id: string | undefined): readonly (Me
 }
 /** A unit is not made shorter than this, mm. */
 const SHORTEST_MM = 300;
+/** The same for what stands in a door. */
+const outOfDoor = (scene: Scene, door: Walled, id: string | undefined): readonly (Mend | null)[] =>
+  outOf(scene, door, id, (then) => standingInDoor(then, door).every((one) => one.id !== id));
 
 const doorway = appliesTo(doorwayRule, {
   ofRoom: (scene) =>
@@ -84,7 +94,7 @@ const doorway = appliesTo(doorwayRule, {
               },
               pin: pinAt(scene, door, standing[0]?.id ?? null),
               quiet: true,
-              mend: () => [...new Set(standing.map(({ id }) => id))].flatMap((id) => outOf(scene, door, id)),
+              mend: () => [...new Set(standing.map(({ id }) => id))].flatMap((id) => outOfDoor(scene, door, id)),
             },
           ];
     }),
@@ -107,7 +117,7 @@ const doorHead = appliesTo(doorHeadRule, {
                 by: lowest.name,
               },
               pin: pinAt(scene, door, lowest.id),
-              mend: () => outOf(scene, door, lowest.id),
+              mend: () => outOfDoor(scene, door, lowest.id),
             },
           ]
         : [];
@@ -219,5 +229,34 @@ const glassGap = appliesTo(glassGapRule, {
     }),
 });
 
+const glass = appliesTo(glassRule, {
+  ofRoom: (scene) =>
+    scene.openings
+      .filter((placed) => placed.opening.kind === 'window' && sideOf(placed) !== null)
+      .map((placed) => {
+        const { share, by, ids } = behindGlass(placed, scene);
+        const side = sideOf(placed);
+        const { from, to } = widthOf(placed);
+        const y = halfWidth(scene.inner, side ?? 'left', (from + to) / 2, placed.sill) - 120;
+        return {
+          id: `glass:${placed.opening.id}`,
+          input: { share, name: placed.opening.name, by: by.join(', ') || '–' },
+          pin: { unit: null, person: null, x: (from + to) / 2, y: side === 'left' ? -y : y },
+          quiet: true,
+          // clear of the glass, or shorter up to it
+          mend: ({ grade }) =>
+            ids.flatMap((id) =>
+              outOf(scene, widthOf(placed), id, (then) => {
+                const left = behindGlass(placed, then).share;
+                return isBetter(
+                  glassRule.run({ share: left, name: '', by: '' }, scene.figures[glassRule.name]).grade,
+                  grade,
+                );
+              }),
+            ),
+        };
+      }),
+});
+
 /** Whether doors, steps and windows stay free. */
-export const OPENING_CHECKS = [doorway, doorHead, outboard, overStep, sash, glassGap];
+export const OPENING_CHECKS = [doorway, doorHead, outboard, overStep, sash, glass, glassGap];

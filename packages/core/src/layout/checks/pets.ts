@@ -3,6 +3,7 @@ import type { Den } from '../../document/unit-schema.js';
 import { appliesTo, type Mend, type Scene } from '../../furniture/scene.js';
 import { petPlaceRule, petRoadRule } from '../../rules/pets.js';
 import { message, mm } from '../../words/message.js';
+import { acrossAt } from './room.js';
 import { nearestDen, petRoom, type PetRoom } from '../pets.js';
 
 const denOf = (pet: Pet, scene: Scene): Den['at'] | null => scene.dens.find((den) => den.pet === pet.id)?.at ?? null;
@@ -16,10 +17,7 @@ function laid(pet: Pet, room: PetRoom | null, scene: Scene): Mend | null {
     said: message(at.turned ? 'mend.layAcross' : 'mend.layAlong', {
       who: pet.name,
       x: mm(at.x),
-      across:
-        at.y === 0
-          ? message('pet.centre')
-          : message(at.y < 0 ? 'pet.leftOf' : 'pet.rightOf', { y: mm(Math.abs(at.y)) }),
+      across: acrossAt(at.y),
     }),
     operations: [{ name: 'layPet', payload: { pet: pet.id, at } }],
   };

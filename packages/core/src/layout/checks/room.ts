@@ -10,7 +10,7 @@ import { wayThroughRule } from '../../rules/people.js';
 import { collisionRule, insideRule, overlapOf, type SolidBox } from '../../rules/room.js';
 import { archFace, type ArchShape } from '../../shell/arch.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
-import { message, mm } from '../../words/message.js';
+import { message, mm, type Message } from '../../words/message.js';
 
 /** A unit less deep than this is of no use, mm. */
 const LEAST_DEPTH_MM = 100;
@@ -295,6 +295,8 @@ export interface Way {
   readonly at: 'hip' | 'shoulder';
 }
 
+/** What is asked for what stands in a room. */
+type Standable = Pick<Scene, 'units' | 'inner' | 'families' | 'arches' | 'book' | 'things'>;
 type Standing = Obstacle & { readonly unit: Unit };
 const standings = new WeakMap<
   Unit,
@@ -302,7 +304,7 @@ const standings = new WeakMap<
 >();
 
 /** What stands in the way at a height: solids, with what stands out over their fronts. At the hip whatever stands on the floor counts. */
-function obstaclesAt(scene: Scene, at: 'hip' | 'shoulder'): readonly Standing[] {
+function obstaclesAt(scene: Standable, at: 'hip' | 'shoulder'): readonly Standing[] {
   const above = (height: number): number => scene.inner.floor + height;
   return scene.units.flatMap((unit) => {
     const solids = solidsOf(unit, scene, scene.families);
@@ -354,7 +356,7 @@ const STEPPED_OVER_MM = 100;
 const BEYOND_MM = 5000;
 const archesStand = new WeakMap<ArchShape, Obstacle>();
 /** Arches and what else of the vehicle stands on its floor: feet go beside it. */
-export function archesAt({ arches, inner }: Scene): readonly Obstacle[] {
+export function archesAt({ arches, inner }: Pick<Scene, 'arches' | 'inner'>): readonly Obstacle[] {
   return arches
     .filter(({ height, bottom }) => height > inner.floor + STEPPED_OVER_MM && bottom <= inner.floor)
     .map((arch) => {
@@ -369,7 +371,7 @@ export function archesAt({ arches, inner }: Scene): readonly Obstacle[] {
 }
 
 /** Beds from wall to wall, where nobody walks, and what stands in the way at a height beside them. */
-function inTheWay(scene: Scene, at: 'hip' | 'shoulder') {
+function inTheWay(scene: Standable, at: 'hip' | 'shoulder') {
   const blocked = scene.units.filter(
     (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
   );
@@ -383,7 +385,7 @@ function inTheWay(scene: Scene, at: 'hip' | 'shoulder') {
  * The widest free stretch at a place along the vehicle, from where to where across, mm: what the way through is judged by
  * there; null where a bed reaches from wall to wall and nobody walks.
  */
-export function wayAt(x: number, scene: Scene): { readonly from: number; readonly to: number } | null {
+export function wayAt(x: number, scene: Standable): { readonly from: number; readonly to: number } | null {
   const { blocked, standing } = inTheWay(scene, 'hip');
   if (blocked.some((unit) => isAt(unit, x))) return null;
   const [left, right] = (['left', 'right'] as const).map((side) =>
@@ -518,6 +520,41 @@ export function widen(scene: Scene, want: number, narrow: (scene: Scene) => Way 
   return [...ways].sort((a, b) => a.operations.length - b.operations.length);
 }
 
+/** How far left or right of the centre line, in words. */
+export const acrossAt = (y: number): Message =>
+  y === 0 ? message('across.centre') : message(y < 0 ? 'across.left' : 'across.right', { y: mm(Math.abs(y)) });
+
+/** The opening of something across the vehicle put where one gets through before and behind it; null where it has none, or that is no wider. */
+function opened(scene: Scene, at: Way): Mend | null {
+  const across = scene.units.find((unit) => spansWalls(unit) && at.x >= unit.body.x - 1 && at.x <= endOf(unit) + 1);
+  const [place, width] = ['doorAt', 'doorWidth'].map((name) => across?.options[name]);
+  if (!across || typeof place !== 'number' || typeof width !== 'number') return null;
+  const without = { ...scene, units: scene.units.filter(({ id }) => id !== across.id) };
+  const free = wayThrough(across.body.x, endOf(across), without);
+  if (!free || free.to - free.from <= at.width) return null;
+  const to = Math.round(Math.min(Math.max(place, free.from), Math.max(free.from, free.to - width)));
+  return offer(
+    across,
+    scene,
+    { doorAt: to },
+    message('mend.doorAt', { name: across.name, at: acrossAt(to) }),
+    (then) => (narrowestWay(sceneWith(scene, then), at.at)?.width ?? Infinity) > at.width,
+  );
+}
+
+/** From where to where across one gets past a stretch along the vehicle, just before it and just behind it, mm; null where nobody walks. */
+export function wayThrough(x0: number, x1: number, scene: Standable): ReturnType<typeof wayAt> {
+  const [before, behind] = [x0 - BESIDE_MM, x1 + BESIDE_MM].map((x) =>
+    x > scene.inner.start && x < scene.inner.length ? wayAt(x, scene) : undefined,
+  );
+  if (before === null || behind === null) return null;
+  const from = Math.max(before?.from ?? -Infinity, behind?.from ?? -Infinity);
+  const to = Math.min(before?.to ?? Infinity, behind?.to ?? Infinity);
+  return Number.isFinite(from) && Number.isFinite(to) ? { from, to } : null;
+}
+/** What stands no further from something than this is right before it, mm. */
+const BESIDE_MM = 30;
+
 const way = appliesTo(wayThroughRule, {
   ofRoom: (scene) =>
     (['hip', 'shoulder'] as const).flatMap((at) => {
@@ -529,7 +566,7 @@ const way = appliesTo(wayThroughRule, {
               input: { width: narrow.width, at },
               pin: { unit: null, person: null, x: narrow.x, y: narrow.y },
               quiet: at === 'shoulder',
-              mend: ({ good }) => widen(scene, good, (then) => narrowestWay(then, at)),
+              mend: ({ good }) => [opened(scene, narrow), ...widen(scene, good, (then) => narrowestWay(then, at))],
             },
           ]
         : [];

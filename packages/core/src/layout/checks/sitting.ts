@@ -1,11 +1,12 @@
 import { endOf, frontLineOf } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
+import type { Family } from '../../furniture/family.js';
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { backOfKnee, CUSHION_GIVES, grownIn } from '../../rules/people.js';
-import { figureOf } from '../../rules/rule.js';
+import { figureOf, type Grade } from '../../rules/rule.js';
 import {
   facingRule,
   hangingRule,
@@ -144,11 +145,15 @@ const seatWidth = appliesTo(seatsRule, {
 /** Somebody on a seat reaches a table whose edge is no farther before them, mm. */
 const REACH_MM = 350;
 
-/** The tables somebody on a seat can use, and how far their edge is. */
-function tablesAt(seat: Seat, scene: Scene) {
+type Table = NonNullable<ReturnType<NonNullable<Family['table']>>>;
+const tableOf = (unit: Unit, scene: Scene): Table | null =>
+  familyNamed(scene.families, unit.family)?.table?.(unit, scene) ?? null;
+
+/** The tables somebody on a seat can use. */
+function tablesAt(seat: Seat, scene: Scene): { readonly unit: Unit; readonly table: Table }[] {
   return scene.units.flatMap((unit) => {
     if (unit.id === seat.unit.id) return [];
-    const table = familyNamed(scene.families, unit.family)?.table?.(unit, scene);
+    const table = tableOf(unit, scene);
     if (!table) return [];
     const { box } = table;
     const half = seat.wide / 2;
@@ -169,7 +174,7 @@ function tablesAt(seat: Seat, scene: Scene) {
       seat.looks[1] !== 0
         ? box.y1 > py - REACH_MM && box.y0 < py + REACH_MM
         : box.x1 > px - REACH_MM && box.x0 < px + REACH_MM;
-    return alongside > 250 && near < REACH_MM && over ? [{ unit, table, alongside }] : [];
+    return alongside > 250 && near < REACH_MM && over ? [{ unit, table }] : [];
   });
 }
 
@@ -198,30 +203,56 @@ const tableHeight = appliesTo(tableHeightRule, {
     ),
 });
 
+/** Whether a seat is the wing of a bench at the same table, and nobody is to sit on it: those who sit there use the bench. */
+const isSpare = (seat: Seat, table: Unit, scene: Scene): boolean =>
+  seat.part !== undefined &&
+  seat.sitters.length === 0 &&
+  seatsIn(scene, [seat.unit]).some(
+    (other) => other.id !== seat.id && tablesAt(other, scene).some(({ unit }) => unit.id === table.id),
+  );
+
+/** The room for knees under a table, for somebody on a seat: the widest between its legs, or beside the one in the middle, mm. */
+function kneesUnder(seat: Seat, { box, legs }: Table): { readonly wide: number; readonly deep: number } {
+  const along = seat.looks[1] !== 0;
+  const [deep, [from, to]] = along ? [box.y1 - box.y0, [box.x0, box.x1]] : [box.x1 - box.x0, [box.y0, box.y1]];
+  const stops = legs
+    .map((leg) => (along ? ([leg.x0, leg.x1] as const) : ([leg.y0, leg.y1] as const)))
+    .sort((a, b) => a[0] - b[0]);
+  let [at, widest] = [from, 0];
+  for (const [low, high] of stops) {
+    widest = Math.max(widest, low - at);
+    at = Math.max(at, high);
+  }
+  return { wide: Math.max(widest, to - at), deep };
+}
+
 const kneeRoom = appliesTo(kneeRoomRule, {
   ofRoom: (scene) =>
     seatsIn(scene).flatMap((seat) =>
-      tablesAt(seat, scene).map(({ unit, table, alongside }) => {
-        const { box, legs } = table;
-        const [deep, [from, to]] =
-          seat.looks[1] !== 0 ? [box.y1 - box.y0, [box.x0, box.x1]] : [box.x1 - box.x0, [box.y0, box.y1]];
-        // between the legs, or beside the one in the middle
-        const stops = legs
-          .map((leg) => (seat.looks[1] !== 0 ? ([leg.x0, leg.x1] as const) : ([leg.y0, leg.y1] as const)))
-          .sort((a, b) => a[0] - b[0]);
-        let [at, widest] = [from, 0];
-        for (const [low, high] of stops) {
-          widest = Math.max(widest, low - at);
-          at = Math.max(at, high);
-        }
-        widest = Math.max(widest, to - at);
-        // a pedestal is straddled by nobody, but knees go on both sides of it
-        return {
-          id: `knee-room:${unit.id}:${seat.id}`,
-          input: { wide: Math.min(widest, Math.max(alongside, widest)), deep, name: unit.name },
-          pin: { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 },
-          quiet: true,
-        };
+      tablesAt(seat, scene).flatMap(({ unit, table }) => {
+        if (isSpare(seat, unit, scene)) return [];
+        const { box } = table;
+        const own = scene.figures[kneeRoomRule.name];
+        // two legs leave more than a pedestal, or the other way round
+        const onto = ({ grade }: { readonly grade: Grade }, stand: 'legs' | 'pedestal'): Mend | null =>
+          familyNamed(scene.families, unit.family)?.fields.some(({ name }) => name === 'stand')
+            ? offer(unit, scene, { stand }, message(`mend.stand.${stand}`, { name: unit.name }), (then) => {
+                const under = tableOf(then, scene);
+                return (
+                  under !== null &&
+                  isBetter(kneeRoomRule.run({ ...kneesUnder(seat, under), name: unit.name }, own).grade, grade)
+                );
+              })
+            : null;
+        return [
+          {
+            id: `knee-room:${unit.id}:${seat.id}`,
+            input: { ...kneesUnder(seat, table), name: unit.name },
+            pin: { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 },
+            quiet: true,
+            mend: (verdict) => [onto(verdict, 'legs'), onto(verdict, 'pedestal')],
+          },
+        ];
       }),
     ),
 });

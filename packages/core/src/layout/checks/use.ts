@@ -1,65 +1,13 @@
 import { endOf, frontLineOf } from '../../document/body.js';
+import type { Unit } from '../../document/schema.js';
 import { familyNamed } from '../../document/kit.js';
-import { appliesTo, changeUnit, type Case, type Scene, type SeenOpening } from '../../furniture/scene.js';
+import { appliesTo, changeUnit, type Case, type SeenOpening } from '../../furniture/scene.js';
 import { boardBox, type Skeleton } from '../../furniture/skeleton.js';
-import { solidBox, solidsOf } from '../../furniture/solid.js';
-import { rectangle, outlineArea } from '../../numeric/plane.js';
-import { cutOut } from '../../numeric/shapes.js';
-import { alignRule, carryRule, glassRule, waysOutRule } from '../../rules/room-use.js';
-import { widthOf } from '../../shell/openings.js';
+import { solidBox } from '../../furniture/solid.js';
+import { alignRule, carryRule, MEANT_STEP_MM, waysOutRule } from '../../rules/room-use.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
-
-const sideOf = ({ opening }: SeenOpening): 'left' | 'right' | null =>
-  opening.surface === 'left' || opening.surface === 'right' ? opening.surface : null;
-/** What stands farther from a wall than this leaves its window free, mm. */
-const NEAR_MM = 250;
-
-/** What of an opening in a side wall is behind units, as a share of it, and their names. */
-function behind(placed: SeenOpening, scene: Scene): { readonly share: number; readonly by: readonly string[] } {
-  const side = sideOf(placed);
-  if (!side) return { share: 0, by: [] };
-  const { from, to } = widthOf(placed);
-  const wall = halfWidth(scene.inner, side, (from + to) / 2, (placed.sill + placed.head) / 2);
-  const names: string[] = [];
-  const rings = scene.units.flatMap((unit) =>
-    solidsOf(unit, scene, scene.families).flatMap((box) => {
-      const out = side === 'left' ? -box.y0 : box.y1;
-      const shared =
-        out > wall - NEAR_MM &&
-        (side === 'left' ? box.y0 < 0 : box.y1 > 0) &&
-        box.x0 < to &&
-        box.x1 > from &&
-        box.z0 < placed.head &&
-        box.z1 > placed.sill;
-      if (!shared) return [];
-      names.push(unit.name);
-      return [rectangle(box.x0, box.z0, box.x1, box.z1)];
-    }),
-  );
-  const glass = rectangle(from, placed.sill, to, placed.head);
-  const whole = (to - from) * (placed.head - placed.sill);
-  const free = cutOut({ outer: glass, holes: [] }, rings).reduce((sum, piece) => sum + outlineArea(piece), 0);
-  return { share: Math.min(1, Math.max(0, 1 - free / whole)), by: [...new Set(names)] };
-}
-
-const glass = appliesTo(glassRule, {
-  ofRoom: (scene) =>
-    scene.openings
-      .filter((placed) => placed.opening.kind === 'window' && sideOf(placed) !== null)
-      .map((placed) => {
-        const { share, by } = behind(placed, scene);
-        const side = sideOf(placed);
-        const { from, to } = widthOf(placed);
-        const y = halfWidth(scene.inner, side ?? 'left', (from + to) / 2, placed.sill) - 120;
-        return {
-          id: `glass:${placed.opening.id}`,
-          input: { share, name: placed.opening.name, by: by.join(', ') || '–' },
-          pin: { unit: null, person: null, x: (from + to) / 2, y: side === 'left' ? -y : y },
-          quiet: true,
-        };
-      }),
-});
+import { behindGlass } from '../behind-glass.js';
 
 /** An opening one gets out by has at least this along and up, mm. */
 const GET_OUT_MM = 450;
@@ -75,7 +23,7 @@ const waysOut = appliesTo(waysOutRule, {
         (opening.kind === 'door' || opening.swing !== 'fixed'),
     );
     const free = large.filter((placed) => {
-      const { share } = behind(placed, scene);
+      const { share } = behindGlass(placed, scene);
       return share < 0.5;
     });
     return [
@@ -91,6 +39,15 @@ const waysOut = appliesTo(waysOutRule, {
 /** Neighbours stand no farther apart than this, mm. */
 const NEXT_MM = 20;
 
+/** Whether two units stand next to each other at one wall, at the same height. */
+export function isNextTo(a: Unit, b: Unit): boolean {
+  const beside = Math.abs(endOf(a) - b.body.x) < NEXT_MM || Math.abs(endOf(b) - a.body.x) < NEXT_MM;
+  const side = frontLineOf(a)?.side;
+  return (
+    beside && side !== undefined && side === frontLineOf(b)?.side && a.body.from < b.body.to && b.body.from < a.body.to
+  );
+}
+
 const inLine = appliesTo(alignRule, {
   ofRoom: (scene) => {
     const standing = scene.units.flatMap((unit) => {
@@ -102,11 +59,7 @@ const inLine = appliesTo(alignRule, {
     for (let i = 0; i < standing.length; i += 1)
       for (let k = i + 1; k < standing.length; k += 1) {
         const [a, b] = [standing[i], standing[k]];
-        if (!a || !b || a.line.side !== b.line.side) continue;
-        const next =
-          Math.abs(endOf(a.unit) - b.unit.body.x) < NEXT_MM || Math.abs(endOf(b.unit) - a.unit.body.x) < NEXT_MM;
-        const level = a.unit.body.from < b.unit.body.to && b.unit.body.from < a.unit.body.to;
-        if (!next || !level) continue;
+        if (!a || !b || !isNextTo(a.unit, b.unit)) continue;
         const pin = {
           unit: b.unit.id,
           person: null,
@@ -115,7 +68,7 @@ const inLine = appliesTo(alignRule, {
         };
         const row = (what: 'front' | 'top', off: number, to: number): Row => ({
           id: `align:${what}:${a.unit.id}:${b.unit.id}`,
-          input: { off: off > 30 ? 0 : off, name: b.unit.name, other: a.unit.name, what },
+          input: { off: off > MEANT_STEP_MM ? 0 : off, name: b.unit.name, other: a.unit.name, what },
           pin,
           quiet: true,
           mend: () => ({
@@ -198,5 +151,5 @@ const carryIn = appliesTo(carryRule, {
     });
   },
 });
-/** Windows, ways out, lines and the way in. */
-export const USE_CHECKS = [glass, waysOut, inLine, carryIn];
+/** Ways out, lines and the way in. */
+export const USE_CHECKS = [waysOut, inLine, carryIn];

@@ -1,0 +1,54 @@
+import type { Scene, SeenOpening } from '../furniture/scene.js';
+import { solidsOf } from '../furniture/solid.js';
+import { rectangle, outlineArea } from '../numeric/plane.js';
+import { cutOut } from '../numeric/shapes.js';
+import { widthOf } from '../shell/openings.js';
+import { halfWidth } from '../shell/shell.js';
+
+type GlassScene = Pick<Scene, 'units' | 'inner' | 'families' | 'arches' | 'book' | 'things' | 'openings'>;
+
+/** The side wall an opening is in; null where it is in none. */
+export const sideOf = ({ opening }: SeenOpening): 'left' | 'right' | null =>
+  opening.surface === 'left' || opening.surface === 'right' ? opening.surface : null;
+/** What stands farther from a wall than this leaves its window free, mm. */
+const NEAR_MM = 250;
+
+/** What of an opening in a side wall is behind units, as a share of it, and their names. */
+export function behindGlass(
+  placed: SeenOpening,
+  scene: GlassScene,
+): { readonly share: number; readonly by: readonly string[]; readonly ids: readonly string[] } {
+  const side = sideOf(placed);
+  if (!side) return { share: 0, by: [], ids: [] };
+  const { from, to } = widthOf(placed);
+  const wall = halfWidth(scene.inner, side, (from + to) / 2, (placed.sill + placed.head) / 2);
+  const near = new Map<string, string>();
+  const rings = scene.units.flatMap((unit) =>
+    solidsOf(unit, scene, scene.families).flatMap((box) => {
+      const out = side === 'left' ? -box.y0 : box.y1;
+      const shared =
+        out > wall - NEAR_MM &&
+        (side === 'left' ? box.y0 < 0 : box.y1 > 0) &&
+        box.x0 < to &&
+        box.x1 > from &&
+        box.z0 < placed.head &&
+        box.z1 > placed.sill;
+      if (!shared) return [];
+      near.set(unit.id, unit.name);
+      return [rectangle(box.x0, box.z0, box.x1, box.z1)];
+    }),
+  );
+  const glass = rectangle(from, placed.sill, to, placed.head);
+  const whole = (to - from) * (placed.head - placed.sill);
+  const free = cutOut({ outer: glass, holes: [] }, rings).reduce((sum, piece) => sum + outlineArea(piece), 0);
+  return { share: Math.min(1, Math.max(0, 1 - free / whole)), by: [...new Set(near.values())], ids: [...near.keys()] };
+}
+
+/** The largest share of a window in a side wall that is behind units; 0 where there is none. */
+export const mostHidden = (scene: GlassScene): number =>
+  Math.max(
+    0,
+    ...scene.openings
+      .filter((placed) => placed.opening.kind === 'window')
+      .map((placed) => behindGlass(placed, scene).share),
+  );
