@@ -144,6 +144,12 @@ const apart = (a: string, b: string): number => {
   }).length;
 };
 
+/** So much of a score is each unit worth that stands somewhere else than in another proposal, and of so many at most. */
+const UNLIKE = 0.06;
+const UNLIKE_UNITS = 4;
+/** How often a run that things are built into is set before what is no bed, as a share. */
+const HOLDING_FIRST = 0.75;
+
 /** A project with another layout in the place of its own, and with nothing left that spoke of units that are not in it. */
 export function withLayout(project: Project, layout: Layout): Project {
   const there = (unit: string | null | undefined): boolean => layout.units.some(({ id }) => id === unit);
@@ -252,8 +258,21 @@ export function* suggestSearch(
     };
   };
 
+  /** The best, then again and again the one that is good and most unlike those that are taken already; the best first. */
+  const unlike = (): typeof found => {
+    const [first, ...others] = [...found].sort((a, b) => b.score - a.score);
+    const taken = first ? [first] : [];
+    const worth = (one: (typeof found)[number]): number =>
+      one.score + UNLIKE * Math.min(UNLIKE_UNITS, ...taken.map(({ signature: other }) => apart(one.signature, other)));
+    while (taken.length < want && others.length > 0) {
+      const next = others.reduce((best, one) => (worth(one) > worth(best) ? one : best));
+      taken.push(...others.splice(others.indexOf(next), 1));
+    }
+    return taken.sort((a, b) => b.score - a.score);
+  };
+
   const told = (): Suggested => {
-    const best = [...found].sort((a, b) => b.score - a.score).slice(0, want);
+    const best = unlike();
     return {
       proposals: best.map(({ layout, figures, score }) => ({
         layout,
@@ -272,12 +291,16 @@ export function* suggestSearch(
   /** One arrangement, or null where something does not go in any more. */
   const build = (): Project | null => {
     let at = empty;
+    const others = shuffled(
+      families.filter((family) => !bed(family)),
+      random,
+    );
+    // what has to hold the most is mostly set before the rest takes its room
+    const holding = things.length > 0 && random() < HOLDING_FIRST ? others.find(({ worksAt }) => worksAt) : undefined;
     const order = [
       ...families.filter(bed),
-      ...shuffled(
-        families.filter((family) => !bed(family)),
-        random,
-      ),
+      ...(holding ? [holding] : []),
+      ...others.filter((family) => family !== holding),
     ];
     let toPlace = things;
     for (const family of order) {

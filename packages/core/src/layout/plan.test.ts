@@ -442,6 +442,26 @@ describe('suggested arrangements', () => {
       expect(fits.map(({ grade }) => grade)).toEqual(['good', 'good', 'good']);
     }
   });
+  it('are unlike each other: more units stand elsewhere than among the five best of the same search', () => {
+    const wished = wishesSchema.parse({ must: ['bed-platform', 'base-run', 'seat', 'tall-cupboard'] });
+    let found: Suggested = { proposals: [], tried: 0, lost: [] };
+    for (const told of suggestSearch(wren.project, wren.priceBook, wished, { seed: 3, steps: 40 })) found = told;
+    expect(found.proposals).toHaveLength(5);
+    const places = found.proposals.map(({ layout }) =>
+      layout.units.map(
+        ({ family, body }) => `${family} ${body.stands} ${Math.round((3 * (body.x + body.length / 2)) / 3690)}`,
+      ),
+    );
+    const unlike = places.flatMap((own, i) =>
+      places.slice(i + 1).map((other) => own.filter((place) => !other.includes(place)).length),
+    );
+    expect(Math.min(...unlike)).toBeGreaterThanOrEqual(1);
+    expect(unlike.reduce((sum, count) => sum + count, 0) / unlike.length).toBeGreaterThan(1.8);
+    // and they are told in order
+    expect(found.proposals.map(({ score }) => score)).toEqual(
+      found.proposals.map(({ score }) => score).sort((a, b) => b - a),
+    );
+  });
   it('lay an animal where it has room among what they put in, also one whose bay is gone, and are taken by operations', () => {
     const pets = ['wool', 'moss'].map((id) => ({ id, name: id, length: 500, width: 150, height: 400 }));
     const before: Project = {
