@@ -142,8 +142,8 @@ export function compareCommand(one: string, other: string): void {
   const touches = knockOnOf(a.project, before, after);
   json({
     figures: [
-      layoutFigures(a.project, before, { families: FAMILIES }),
-      layoutFigures(b.project, after, { families: FAMILIES }),
+      layoutFigures(a.project, before, { families: FAMILIES }, a.priceBook),
+      layoutFigures(b.project, after, { families: FAMILIES }, b.priceBook),
     ],
     differences: layoutDifferences(a.project.layout.units, b.project.layout.units).map(told),
     touches: { ...touches, buys: touches.buys.map(({ size, ...buy }) => ({ ...buy, size: told(size) })) },

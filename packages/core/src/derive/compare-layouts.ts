@@ -3,11 +3,14 @@ import { frontLineOf } from '../document/body.js';
 import { familyNamed } from '../document/kit.js';
 import { cutOn } from '../cutting/plan/planned.js';
 import { litresIn } from '../furniture/slid-inside.js';
+import { behindGlass, sideOf } from '../layout/behind-glass.js';
 import { isOpen } from '../layout/checks/checks.js';
+import { narrowestWay } from '../layout/checks/room.js';
 import { message, mm, type Message } from '../words/message.js';
 import type { Derived } from './derived.js';
 import { createDeriver } from './derive.js';
 import { DERIVE_KIT, type DeriveKit } from './kit.js';
+import { sceneOf } from './scene-of.js';
 
 /** What one layout comes to, for a row beside others. Lengths in mm, masses in kg, money in minor units. */
 export interface LayoutFigures {
@@ -28,7 +31,12 @@ export interface LayoutFigures {
 }
 
 /** The figures of a layout as it was derived. */
-export function layoutFigures(project: Project, derived: Derived, kit: Pick<DeriveKit, 'families'>): LayoutFigures {
+export function layoutFigures(
+  project: Project,
+  derived: Derived,
+  kit: Pick<DeriveKit, 'families'>,
+  book: PriceBook,
+): LayoutFigures {
   const { checks } = derived;
   const bays = derived.made.flatMap(({ skeleton }) =>
     (skeleton?.bays ?? []).map((place) => ({ ...place, litres: litresIn(place, skeleton?.boards ?? []) })),
@@ -41,15 +49,10 @@ export function layoutFigures(project: Project, derived: Derived, kit: Pick<Deri
       .filter(({ bay: { holds } }) => holds.kind !== 'pull-out' || holds.thing === null)
       .filter(({ room }) => (room.z0 + room.z1) / 2 - floor >= from && (room.z0 + room.z1) / 2 - floor < to)
       .reduce((sum, one) => sum + one.litres, 0);
-  const windows = checks.filter(({ rule }) => rule === 'glass-free').length;
-  const openings = project.survey.openings.filter(
-    ({ kind, surface }) => kind === 'window' && (surface === 'left' || surface === 'right'),
+  const scene = sceneOf(project, derived, book, kit.families);
+  const windows = (scene?.openings ?? []).filter(
+    (placed) => placed.opening.kind === 'window' && sideOf(placed) !== null,
   );
-  // a window that is free says nothing; one that is not says by how much it is over a fifth
-  const behind = checks
-    .filter(({ rule }) => rule === 'glass-free')
-    .reduce((sum, { spare }) => sum + (spare === null ? 0 : 0.2 - spare), 0);
-  const way = checks.find(({ id }) => id === 'way');
   return {
     fails: checks.filter(isOpen).length,
     tight: checks.filter(({ grade, aside }) => grade === 'tight' && aside === null).length,
@@ -64,14 +67,17 @@ export function layoutFigures(project: Project, derived: Derived, kit: Pick<Deri
     worktop: project.layout.units
       .filter((unit) => familyNamed(kit.families, unit.family)?.worksAt?.(unit) === true && frontLineOf(unit) !== null)
       .reduce((sum, unit) => sum + unit.body.length, 0),
-    way: way?.spare === null || way === undefined ? null : way.spare + 550,
+    way: (scene && narrowestWay(scene, 'hip')?.width) ?? null,
     kg: derived.weight.added,
     cost: derived.shopping.total,
     hours: derived.schedule.tasks.reduce((sum, { task }) => sum + task.minutes, 0) / 60,
     sheets: derived.plans
       .filter(({ job }) => job.kind === 'sheet')
       .reduce((sum, { plan }) => sum + plan.sheets.length, 0),
-    glass: openings.length === 0 ? null : windows === 0 ? 1 : 1 - behind / openings.length,
+    glass:
+      scene && windows.length > 0
+        ? 1 - windows.reduce((sum, placed) => sum + behindGlass(placed, scene).share, 0) / windows.length
+        : null,
   };
 }
 
@@ -173,13 +179,13 @@ export function layoutCases(project: Project, book: PriceBook, kit: DeriveKit = 
   const deriver = createDeriver(kit);
   const standing = deriver.pull(project, book);
   return [
-    { id: null, figures: layoutFigures(project, standing, kit), differences: [], touches: null },
+    { id: null, figures: layoutFigures(project, standing, kit, book), differences: [], touches: null },
     ...(project.variants ?? []).map(({ id, layout }): LayoutCase => {
       const other = { ...project, layout };
       const derived = deriver.pull(other, book);
       return {
         id,
-        figures: layoutFigures(other, derived, kit),
+        figures: layoutFigures(other, derived, kit, book),
         differences: layoutDifferences(project.layout.units, layout.units),
         touches: knockOnOf(project, standing, derived),
       };

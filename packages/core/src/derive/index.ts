@@ -1,6 +1,13 @@
 /** Everything that follows from a document, worked out and remembered. */
 export { vehicleMeasures, type VehicleMeasures } from './compare-vehicles.js';
-export { knockOnOf, type LayoutCase, layoutCases, layoutDifferences, layoutFigures } from './compare-layouts.js';
+export {
+  knockOnOf,
+  type LayoutCase,
+  layoutCases,
+  layoutDifferences,
+  layoutFigures,
+  type LayoutFigures,
+} from './compare-layouts.js';
 export { createDeriver, derive, DERIVED_KEYS, SHAPE_KEYS } from './derive.js';
 export type { Derived, DerivedShape } from './derived.js';
 export { eachFloorWay, type FloorWay } from './floor-ways.js';

@@ -375,7 +375,7 @@ export function* suggestSearch(
       );
       for (const { said } of own.slice(0, 1)) give(said.key, said);
       if (mended.left.length === 0 && own.length === 0) {
-        const figures = layoutFigures(made, now, kit);
+        const figures = layoutFigures(made, now, kit, book);
         const sign = signature(made.layout, now.inner?.length ?? 1);
         const score = scoreOf(figures, wishes);
         const proposal = { layout: made.layout, figures, score, gaveUp: [], signature: sign };

@@ -390,14 +390,38 @@ describe('layouts beside each other', () => {
     const deriver = createDeriver();
     const [before, then] = [deriver.derive(wren.project, wren.priceBook), deriver.derive(other, wren.priceBook)];
     const [a, b] = [
-      layoutFigures(wren.project, before, { families: FAMILIES }),
-      layoutFigures(other, then, { families: FAMILIES }),
+      layoutFigures(wren.project, before, { families: FAMILIES }, wren.priceBook),
+      layoutFigures(other, then, { families: FAMILIES }, wren.priceBook),
     ];
     // lower, its hold has too low an opening for the crates
     expect([a.fails, b.fails]).toEqual([1, 1]);
     // the kitchen's front is 30 nearer its wall over 1445
     expect(a.storage.low).toBeGreaterThan(b.storage.low);
     expect(b.way).toBeCloseTo((a.way ?? 0) + 30, 6);
+    // what is built before a window counts, also where it is too little to be told, and whatever is held to be good
+    const hidden = after(wren.project, {
+      name: 'placeUnit',
+      payload: {
+        unit: runWith({ id: 'low', side: 'left', x: 880, length: 260, front: 600, height: 1300 }),
+      },
+    });
+    const { checks } = deriver.derive(hidden, wren.priceBook);
+    expect(checks.filter(({ rule }) => rule === 'glass-free')).toEqual([]);
+    const before900 = layoutFigures(
+      hidden,
+      deriver.derive(hidden, wren.priceBook),
+      { families: FAMILIES },
+      wren.priceBook,
+    );
+    expect(before900.glass).toBeLessThan(a.glass ?? 0);
+    expect(before900.glass).toBeGreaterThan((a.glass ?? 0) - 0.1);
+    const strict: Project = {
+      ...wren.project,
+      settings: { ...wren.project.settings, figures: { 'way-through': { hipGood: 700 } } },
+    };
+    expect(
+      layoutFigures(strict, deriver.derive(strict, wren.priceBook), { families: FAMILIES }, wren.priceBook).way,
+    ).toBe(a.way);
     const differences = layoutDifferences(wren.project.layout.units, variant.layout.units).map((said) => say(said));
     expect(differences).toContain('Bed is 640 high, was 720');
     expect(differences.some((text) => text.startsWith('the front of Kitchen stands at 400'))).toBe(true);

@@ -15,6 +15,7 @@ import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { nextId } from '../measure/next-id.js';
 import { SmallPlan } from './SmallPlan.js';
+import { useFigureRows } from './use-figure-rows.js';
 
 const HIGH = 70;
 const BUILT_IN: readonly string[] = ['sink', 'cooker', 'cold-box', 'oven'];
@@ -40,7 +41,8 @@ const PLAIN_WEIGHTS: Readonly<Record<(typeof WISHED)[number], number>> = {
 
 /** Arrangements of what has to be in, searched for on this shell. What stands is kept beside them when one is taken. */
 export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene }) {
-  const { t, len, said } = useSpeech();
+  const { t, said } = useSpeech();
+  const rows = useFigureRows(scene.book.currency);
   const offered = FAMILIES.filter((family) => family.inGap !== undefined);
   const [must, setMust] = useState<readonly string[]>(
     [...new Set(scene.project.layout.units.map(({ family }) => family))].filter((id) =>
@@ -138,16 +140,18 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
                   })}
               </p>
               {last.proposals.map(({ layout, figures, gaveUp }, i) => (
-                <div key={i} className="row gap-6 wrap">
+                <div key={i} className="row gap-10 proposal">
                   <SmallPlan units={layout.units} room={room} high={HIGH} />
-                  <div className="stack gap-4 small">
+                  <div className="stack gap-4 small grow">
                     <strong>{t('suggest.number', { number: i + 1 })}</strong>
-                    <span className="figures">
-                      {Math.round(figures.storage.low + figures.storage.middle + figures.storage.high)} l ·{' '}
-                      {t('variants.worktop')} {len(figures.worktop)}
-                      {figures.way !== null && ` · ${t('variants.way')} ${len(figures.way)}`} · {Math.round(figures.kg)}{' '}
-                      kg
-                    </span>
+                    <dl className="figures told-figures">
+                      {rows.map(([name, written]) => (
+                        <div key={name}>
+                          <dt>{name}</dt>
+                          <dd>{written(figures)}</dd>
+                        </div>
+                      ))}
+                    </dl>
                     {gaveUp.length > 0 && <span>{t('suggest.gave', { what: gaveUp.map(said).join(', ') })}</span>}
                     <div>
                       <Button size="small" onClick={() => take(layout)}>

@@ -3,7 +3,6 @@ import ToggleButton from '@mui/material/ToggleButton';
 import TextField from '@mui/material/TextField';
 import { memo, useState } from 'react';
 import type { LayoutCase } from '@nestplank/core/derive';
-import { groupDigits } from '@nestplank/core/words';
 import { Fold } from '../../kit/Fold.js';
 import { useChange } from '../../kit/use-change.js';
 import { act, askLayouts } from '../../state/session.js';
@@ -12,6 +11,7 @@ import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { partName } from '../build/names.js';
 import { nextId } from '../measure/next-id.js';
+import { useFigureRows } from './use-figure-rows.js';
 
 /** So many purchases that change are named. */
 const BUYS_NAMED = 8;
@@ -45,26 +45,7 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
       setCases([]);
     }
   };
-  const rows: readonly (readonly [string, (one: LayoutCase) => string])[] = [
-    [t('variants.fails'), ({ figures }) => `${figures.fails} / ${figures.tight}`],
-    [
-      t('variants.comfort'),
-      ({ figures }) =>
-        figures.comfort.length === 0 ? '–' : len(Math.min(...figures.comfort.map(({ spare }) => spare))),
-    ],
-    [
-      t('variants.storage'),
-      ({ figures: { storage } }) =>
-        `${Math.round(storage.low)} / ${Math.round(storage.middle)} / ${Math.round(storage.high)}`,
-    ],
-    [t('variants.worktop'), ({ figures }) => len(figures.worktop)],
-    [t('variants.way'), ({ figures }) => (figures.way === null ? '–' : len(figures.way))],
-    [t('variants.glass'), ({ figures }) => (figures.glass === null ? '–' : `${Math.round(figures.glass * 100)} %`)],
-    [t('variants.kg'), ({ figures }) => String(Math.round(figures.kg))],
-    [t('variants.cost', { currency: scene.book.currency }), ({ figures }) => groupDigits(figures.cost / 100, 0)],
-    [t('variants.hours'), ({ figures }) => figures.hours.toFixed(0)],
-    [t('variants.sheets'), ({ figures }) => String(figures.sheets)],
-  ];
+  const rows = useFigureRows(scene.book.currency);
   return (
     <Fold title={t('variants.title')} line={t('variants.count', { count: variants.length })}>
       {variants.length === 0 && <p className="small soft">{t('variants.none')}</p>}
@@ -132,11 +113,11 @@ export const Variants = memo(function Variants({ scene }: { readonly scene: Scen
               </tr>
             </thead>
             <tbody>
-              {rows.map(([label, of]) => (
+              {rows.map(([label, written]) => (
                 <tr key={label}>
                   <th scope="row">{label}</th>
                   {cases.map((one) => (
-                    <td key={one.id ?? 'now'}>{of(one)}</td>
+                    <td key={one.id ?? 'now'}>{written(one.figures)}</td>
                   ))}
                 </tr>
               ))}

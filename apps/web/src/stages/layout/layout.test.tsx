@@ -667,7 +667,7 @@ describe('what one wishes and holds', () => {
       proposals: [
         {
           layout: { ...layout, units: layout.units.slice(0, 2) },
-          figures: layoutFigures(scene.project, scene.derived, { families: FAMILIES }),
+          figures: layoutFigures(scene.project, scene.derived, { families: FAMILIES }, scene.book),
           score: 1,
           gaveUp: [message('gave.storage', { litres: 120 })],
         },
@@ -680,6 +680,10 @@ describe('what one wishes and holds', () => {
     expect(told.textContent).toContain('9 arrangements built.');
     expect(told.textContent).toContain('no free stretch takes it: Seat (5 ×); Doors open (2 ×)');
     expect(told.textContent).toContain('gave up 120 litres less to keep things in');
+    // what it comes to: the same lines as where layouts are set beside each other
+    for (const name of ['least comfort', 'worktop', 'glass free', 'sheets'])
+      expect(within(told).getByText(name)).toBeTruthy();
+    expect(within(told).getByText('worktop').nextSibling?.textContent).toBe('1\u202f445');
     await user.click(screen.getByRole('button', { name: 'Start from this' }));
     expect(acted.map(({ name }) => name)).toEqual([
       'keepLayout',
