@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Person } from '@nestplank/core/document';
-import { extentOf, lying, sitting, standing } from './body.js';
+import { extentOf, lying, sitting, sittingFromFront, standing } from './body.js';
 
 const plain: Person = { id: 'p', name: 'P', stature: 1740 };
 const measured: Person = { ...plain, sittingHeight: 930, shoulderWidth: 500 };
@@ -24,6 +24,14 @@ describe('the outline of a person', () => {
       expect(y[1]).toBeCloseTo(person.sittingHeight ?? 0.52 * person.stature, 6);
       expect(y[0]).toBeGreaterThan(-0.01 * person.stature);
       expect(y[0]).toBeLessThan(0.02 * person.stature);
+    }
+  });
+  it('is as high from the front, and as broad as it stands', () => {
+    for (const person of PEOPLE) {
+      const { x, y } = extentOf(sittingFromFront(person));
+      expect(y[1]).toBeCloseTo(person.sittingHeight ?? 0.52 * person.stature, 6);
+      expect(y[0]).toBeGreaterThanOrEqual(-1e-9);
+      expect(x[1] - x[0]).toBeCloseTo(extentOf(standing(person)).x[1] * 2, 6);
     }
   });
   it('lies from crown to sole', () => {

@@ -59,6 +59,15 @@ export function sitting(person: Person): readonly Capsule[] {
   ];
 }
 
+/** The same from the front, the legs toward or away from whoever looks: across from the middle and up from the seat, mm. */
+export function sittingFromFront(person: Person): readonly Capsule[] {
+  const hip = hipOf(person);
+  const onSeat = ([across, up]: Point, radius: number): Point => [across, Math.max(radius, up - hip)];
+  return standing(person)
+    .filter(({ from, to }) => Math.max(from[1], to[1]) > hip + 0.02 * person.stature)
+    .map(({ from, to, radius }) => ({ from: onSeat(from, radius), to: onSeat(to, radius), radius }));
+}
+
 /** Somebody who lies on the back, from above: from the crown to the soles, and across from the middle, mm. */
 export const lying = (person: Person): readonly Capsule[] =>
   standing(person).map(({ from, to, radius }) => ({

@@ -3,7 +3,7 @@ import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js
 import { sceneOf, type DerivedShape } from '@nestplank/core/derive';
 import type { PriceBook } from '@nestplank/core/document';
 import { materialOf } from '@nestplank/core/materials';
-import { FAMILIES } from '@nestplank/core/furniture';
+import { FAMILIES, movesOf } from '@nestplank/core/furniture';
 import { type Soft, softIn } from '@nestplank/core/layout';
 import type { Part } from '@nestplank/core/parts';
 import type { Scene } from '../state/scene.js';
@@ -24,16 +24,6 @@ export interface Piece {
 /** Boxes over arches, beside headers and round windows are flat and stand where they are made; other linings follow the wall. */
 const BOXES: ReadonlySet<string> = new Set(['arch-top', 'arch-side', 'arch-end', 'header', 'reveal']);
 
-/** What each part of furniture moves with, by the part's id. */
-const movesOf = (shape: DerivedShape): ReadonlyMap<string, string> =>
-  new Map(
-    shape.made.flatMap(({ unit, skeleton }) =>
-      (skeleton?.boards ?? []).flatMap(({ name, moves }): [string, string][] =>
-        moves === undefined ? [] : [[`${unit}.${name}`, `${unit}.${moves}`]],
-      ),
-    ),
-  );
-
 /** Mattresses and cushions, as the plan has them now. */
 export function softsOf({ project, derived, book }: Pick<Scene, 'project' | 'derived' | 'book'>): readonly Soft[] {
   const world = sceneOf(project, derived, book, FAMILIES);
@@ -46,7 +36,7 @@ export const drawnParts = (shape: DerivedShape): readonly Part[] =>
 
 /** Everything that is made, in as few bodies as can be drawn apart; a unit that is taken apart gives each of its parts. */
 export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | null): readonly Piece[] {
-  const moves = movesOf(shape);
+  const moves = movesOf(shape.made);
   const groups = new Map<
     string,
     { readonly first: Part; readonly bodies: BufferGeometry[]; readonly moves: string | null }

@@ -1,7 +1,7 @@
 import { isAt, type Person } from '@nestplank/core/document';
 import type { Scene as RulesScene } from '@nestplank/core/furniture';
 import { headroomIn, type LyingPlace, sitsUp, wayAt } from '@nestplank/core/layout';
-import { sitting as sittingBody, standing } from '../kit/body.js';
+import { sitting, sittingFromFront, standing, type Capsule } from '../kit/body.js';
 import { BodyOutline } from '../kit/BodyOutline.js';
 import type { Speech } from '../words/words.js';
 import type { View } from './view.js';
@@ -15,7 +15,7 @@ function Figure({
   spare,
   view,
   speech,
-  sitting,
+  body,
   left = false,
 }: {
   readonly person: Person;
@@ -26,7 +26,7 @@ function Figure({
   readonly spare: number;
   readonly view: View;
   readonly speech: Speech;
-  readonly sitting: boolean;
+  readonly body: (person: Person) => readonly Capsule[];
   /** Looks to the left: the other way round. */
   readonly left?: boolean;
 }) {
@@ -34,7 +34,7 @@ function Figure({
   return (
     <g role="img" aria-label={`${person.name}: ${speech.t('slice.head', { spare: speech.len(spare) })}`}>
       <BodyOutline
-        body={sitting ? sittingBody(person) : standing(person)}
+        body={body(person)}
         at={([across, up]) => view.at(y + (left ? -across : across), seat + up)}
         scale={view.scale}
       />
@@ -77,8 +77,18 @@ export function People({
     // who lies across lies side by side along the vehicle
     const index = bed.along === 'x' ? 0 : Math.min(count - 1, Math.floor(((x - body.x) / body.length) * count));
     const sits = sitsUp(bed, index, scene);
-    // towards the way, off the wall behind
-    return sits && <Figure {...sits} view={view} speech={speech} sitting left={sits.y > 0} />;
+    // who lies along the vehicle looks along it; else towards the way, off the wall behind
+    return (
+      sits && (
+        <Figure
+          {...sits}
+          view={view}
+          speech={speech}
+          body={bed.along === 'x' ? sittingFromFront : sitting}
+          left={sits.y > 0}
+        />
+      )
+    );
   }
   const way = wayAt(x, scene);
   if (!way) return null;
@@ -93,7 +103,7 @@ export function People({
       spare={ceiling - room.floor - tallest.stature}
       view={view}
       speech={speech}
-      sitting={false}
+      body={standing}
     />
   );
 }

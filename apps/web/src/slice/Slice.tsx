@@ -1,11 +1,11 @@
 import { memo, useDeferredValue, useMemo, type ReactNode } from 'react';
 import { sceneOf, type Derived, type DerivedShape } from '@nestplank/core/derive';
-import type { PriceBook, Project } from '@nestplank/core/document';
-import { FAMILIES } from '@nestplank/core/furniture';
+import type { Mode, PriceBook, Project } from '@nestplank/core/document';
+import { FAMILIES, partsIn } from '@nestplank/core/furniture';
 import { boxOf, type Point } from '@nestplank/core/numeric';
 import { halfWidth, roofHeight, sectionAcross, wallTop, type Shell } from '@nestplank/core/shell';
 import { useScene, useSliceX } from '../state/scene.js';
-import { look } from '../state/view.js';
+import { look, useView } from '../state/view.js';
 import { ringPath } from '../kit/path.js';
 import { useSize } from '../kit/use-size.js';
 import { useSpeech } from '../words/use-speech.js';
@@ -39,6 +39,8 @@ interface DrawingProps {
   readonly width: number;
   readonly height: number;
   readonly tape: string | null;
+  /** The mode that is shown. */
+  readonly mode: Mode | null;
 }
 
 const SectionDrawing = memo(function SectionDrawing({
@@ -51,6 +53,7 @@ const SectionDrawing = memo(function SectionDrawing({
   width,
   height,
   tape,
+  mode,
 }: DrawingProps) {
   const speech = useSpeech();
   const { t, len } = speech;
@@ -60,6 +63,17 @@ const SectionDrawing = memo(function SectionDrawing({
   const world = useMemo(
     () => sceneOf(project, { ...shape, inner: shape.inner ?? room }, book, FAMILIES),
     [project, shape, book, room],
+  );
+  // as in the mode that is shown; else as when somebody lies in what is drawn out for it
+  const states = useMemo(
+    () => mode?.states ?? Object.fromEntries(shape.lying.flatMap(({ out }) => (out ? [[out.motion, 1] as const] : []))),
+    [mode, shape.lying],
+  );
+  const parts = useMemo(() => partsIn(shape.parts, shape.made, states), [shape.parts, shape.made, states]);
+  // nobody lies in a bed that is not drawn out
+  const lying = useMemo(
+    () => shape.lying.filter(({ out }) => !out || (states[out.motion] ?? 0) > 0),
+    [shape.lying, states],
   );
   const box = boxOf(outer);
   const margin = { side: 26, top: 16, bottom: 34 };
@@ -112,10 +126,20 @@ const SectionDrawing = memo(function SectionDrawing({
       />
       <PartCuts parts={builtIn} book={book} x={x} view={view} />
       {project.layout.units.map((unit) => (
-        <UnitCut key={unit.id} unit={unit} shape={shape} book={book} room={room} x={x} view={view} />
+        <UnitCut
+          key={unit.id}
+          unit={unit}
+          lies={shape.lying.find((place) => place.unit.id === unit.id) ?? null}
+          parts={parts.filter((part) => part.unit === unit.id)}
+          states={states}
+          book={book}
+          room={room}
+          x={x}
+          view={view}
+        />
       ))}
       <RunCuts runs={shape.runs.placed} x={x} view={view} speech={speech} />
-      {tape === null && world && <People scene={world} lying={shape.lying} x={x} view={view} speech={speech} />}
+      {tape === null && world && <People scene={world} lying={lying} x={x} view={view} speech={speech} />}
       {tape === null && world && <Animals scene={world} x={x} view={view} speech={speech} />}
       {tape === null && (
         <Works
@@ -157,6 +181,8 @@ export function Slice({
   const { ref, width } = useSize<HTMLDivElement>();
   const shell = scene?.shape.shell ?? null;
   const own = useDeferredValue(useSliceX(shell));
+  const shown = useView((view) => view.mode);
+  const mode = scene?.project.layout.modes?.find(({ id }) => id === shown) ?? null;
   if (!scene || !shell || !scene.room) return null;
   const x = at ?? own;
   const number = shell.at.findIndex((station) => Math.abs(station - x) < 1);
@@ -195,6 +221,7 @@ export function Slice({
             width={width}
             height={height}
             tape={tape}
+            mode={tape === null ? mode : null}
           />
         )}
       </div>

@@ -1,5 +1,5 @@
-import type { DerivedShape } from '@nestplank/core/derive';
-import { frontLineOf, isAt, type PriceBook, type Unit } from '@nestplank/core/document';
+import { frontLineOf, isAt, type Mode, type PriceBook, type Unit } from '@nestplank/core/document';
+import type { LyingPlace } from '@nestplank/core/layout';
 import { materialOf } from '@nestplank/core/materials';
 import { spread } from '@nestplank/core/numeric';
 import { sectionOf, type Part } from '@nestplank/core/parts';
@@ -63,33 +63,40 @@ function RunOutline({
 /** A unit where the slice goes through it: its outline, its parts cut through, and what lies on it. */
 export function UnitCut({
   unit,
-  shape,
+  lies,
+  parts,
+  states,
   book,
   room,
   x,
   view,
 }: {
   readonly unit: Unit;
-  readonly shape: DerivedShape;
+  readonly lies: LyingPlace | null;
+  /** Its parts, where they stand in the mode that is shown. */
+  readonly parts: readonly Part[];
+  readonly states: Mode['states'];
   readonly book: PriceBook;
   readonly room: Shell;
   readonly x: number;
   readonly view: View;
 }) {
-  if (!isAt(unit, x)) return null;
-  const lies = shape.lying.find((place) => place.unit.id === unit.id) ?? null;
+  const cuts = <PartCuts parts={parts} book={book} x={x} view={view} />;
+  // what is turned or drawn out of it may reach past its ends
+  if (!isAt(unit, x)) return cuts;
   const top = room.floor + unit.body.to;
   const edge = (side: 'left' | 'right', z: number) =>
     view.at((side === 'left' ? -1 : 1) * halfWidth(room, side, x, z), z);
   const line = frontLineOf(unit);
   // bedding reaches from wall to wall, or from the front of a bed along a wall to that wall
-  const near = (z: number) => view.at((line?.sign ?? 1) * (line?.front ?? 0), z);
+  const out = lies?.out ? lies.out.by * (states[lies.out.motion] ?? 0) : 0;
+  const near = (z: number) => view.at((line?.sign ?? 1) * ((line?.front ?? 0) - out), z);
   const from = (z: number) => (line === null || line.side === 'left' ? edge('left', z) : near(z));
   const to = (z: number) => (line === null || line.side === 'right' ? edge('right', z) : near(z));
   return (
     <g role="img" aria-label={unit.name}>
       <RunOutline unit={unit} room={room} x={x} view={view} />
-      <PartCuts parts={shape.parts.filter((part) => part.unit === unit.id)} book={book} x={x} view={view} />
+      {cuts}
       {lies && lies.mattress > 0 && (
         <path
           d={ringPath([from(top), to(top), to(top + lies.mattress), from(top + lies.mattress)])}

@@ -6,6 +6,7 @@ export { applyOperation, materialsOf } from './kit.js';
 export type { MadeUnit } from './make.js';
 export { type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.js';
 export { type Rigid, rigidOf } from './moved.js';
+export { movesOf, partsIn } from './parts-moved.js';
 export type { PlacedRun } from './runs.js';
 export type { Check } from './scene.js';
 
