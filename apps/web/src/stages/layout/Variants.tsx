@@ -19,7 +19,7 @@ const BUYS_NAMED = 8;
 /** Layouts kept beside the one that stands: used, taken out, set beside each other by what they come to. */
 export const Variants = memo(function Variants({ scene }: { readonly scene: Scene }) {
   const speech = useSpeech();
-  const { t, len, said } = speech;
+  const { t, said } = speech;
   const change = useChange();
   const traced = useView((view) => view.traced);
   const [name, setName] = useState('');
