@@ -18,8 +18,23 @@ export default defineConfig({
   test: {
     // two cores are what the whole check is meant for; one of them left idle doubles its time
     maxWorkers: 2,
-    include: ['packages/*/src/**/*.test.ts', 'apps/*/src/**/*.test.ts', 'apps/*/src/**/*.test.tsx'],
     testTimeout: 180_000,
     hookTimeout: 180_000,
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'core',
+          include: ['packages/*/src/**/*.test.ts'],
+          // nothing of the core remembers what would be another answer: its modules are loaded once, not for each file
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
+        // what stands in for a module, and the page, are each file's own
+        test: { name: 'apps', include: ['apps/*/src/**/*.test.ts', 'apps/*/src/**/*.test.tsx'] },
+      },
+    ],
   },
 });

@@ -87,6 +87,17 @@ describe('where it is offered', () => {
       kitchen && 'front' in kitchen.body ? kitchen.body.front : null,
     );
   });
+  it('is a bench whose front comes out of a sheet: along the grain where it is longer than a sheet is wide', () => {
+    const project = furnished(bulrush, 'corner-seat');
+    const seat = project.layout.units.find(({ family }) => family === 'corner-seat');
+    if (!seat || seat.body.length < 1500) throw new Error('it is as long as it is usually made');
+    const { parts, problems } = derive(project, bulrush.priceBook);
+    expect(problems.filter(({ place }) => place.startsWith(`${seat.id}.`))).toEqual([]);
+    const panels = parts.filter(({ unit, role }) => unit === seat.id && role === 'panel-front');
+    const widest = Math.max(...panels.map((part) => part.outline.outer.reduce((most, [x]) => Math.max(most, x), 0)));
+    // its long side is along the sheet
+    expect(widest).toBeGreaterThan(1500);
+  });
   it('is a partition whose door opens onto the way, past the wing of a seat', () => {
     const project = furnished(wren, 'corner-seat', 'table', 'partition');
     const { checks } = derive(project, wren.priceBook);

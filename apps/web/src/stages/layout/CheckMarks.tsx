@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import type { Check } from '@nestplank/core/furniture';
 import { berthOf } from '@nestplank/core/layout';
-import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
+import { isNarrow, screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { animalPlace, isNamed, labelPlace, lyingPlace, runPlace } from '../../foldout/label-place.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
@@ -42,7 +42,10 @@ export const CheckMarks = memo(function CheckMarks({
   const runs = scene.derived.runs.placed.flatMap((run) =>
     isNamed(run, chosen) ? (runPlace(frame, run)?.box ?? []) : [],
   );
-  const sizes = markSizes(checks.map(({ grade }) => grade !== 'fails'));
+  const sizes = markSizes(
+    checks.map(({ grade }) => grade !== 'fails'),
+    isNarrow(frame),
+  );
   const places = markPlaces(own, [...names, ...animals, ...runs], sizes);
   return (
     <g>

@@ -58,6 +58,7 @@ describe('the places of numbered marks', () => {
   it('are smaller for lesser notes where there are many, and closer by as much', () => {
     const lesser = Array.from({ length: 12 }, (_, i) => i % 2 === 1);
     expect(new Set(markSizes(lesser))).toEqual(new Set([MARK_PX]));
+    expect(new Set(markSizes(lesser, true))).toEqual(new Set([LESSER_PX]));
     const sizes = markSizes([...lesser, true]);
     expect(sizes.slice(0, 2)).toEqual([MARK_PX, LESSER_PX]);
     const places = markPlaces(

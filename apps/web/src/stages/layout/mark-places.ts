@@ -25,9 +25,12 @@ const ROUND: readonly Place[] = Array.from({ length: FARTHEST_PX / STEP_PX }, (_
   [[0, 0]],
 );
 
-/** How large each mark is from its middle, px. */
-export const markSizes = (lesser: readonly boolean[]): number[] =>
-  lesser.map((one) => (one && lesser.length > MANY ? LESSER_PX : MARK_PX));
+/**
+ * How large each mark is from its middle, px.
+ * @param narrow on a small drawing every mark is as small as the lesser ones
+ */
+export const markSizes = (lesser: readonly boolean[], narrow = false): number[] =>
+  lesser.map((one) => (narrow || (one && lesser.length > MANY) ? LESSER_PX : MARK_PX));
 
 const clearOf = ([x, y]: Place, { x0, x1, y0, y1 }: LabelPlace['box'], size: number): boolean =>
   Math.hypot(Math.max(x0 - x, 0, x - x1), Math.max(y0 - y, 0, y - y1)) >= size;

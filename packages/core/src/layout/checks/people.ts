@@ -150,8 +150,7 @@ function mostOver(
   const roof = (y: number): number => Math.min(...spread(x0, x1, 5).map((x) => roofHeight(inner, x, y)));
   // a body that lies along sits up anywhere over its length, in the middle of its place; one across anywhere over its own
   const along = x1 - x0 > y1 - y0;
-  const ys =
-    !along && y0 < -HEAD_MM && y1 > HEAD_MM ? [0, ...spread(y0 + HEAD_MM, y1 - HEAD_MM, 9)] : [(y0 + y1) / 2];
+  const ys = !along && y0 < -HEAD_MM && y1 > HEAD_MM ? [0, ...spread(y0 + HEAD_MM, y1 - HEAD_MM, 9)] : [(y0 + y1) / 2];
   const xs = along ? spread(x0 + HEAD_MM, x1 - HEAD_MM, 9) : [(x0 + x1) / 2];
   let most = { y: ys[0] ?? 0, height: -Infinity };
   for (const y of ys) {
