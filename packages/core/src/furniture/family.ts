@@ -61,6 +61,8 @@ export interface Gap {
   readonly middle: number;
   /** How far from the centre line the wall is, the least over the stretch. */
   readonly wall: number;
+  /** In the middle: what of that one walks in, beside wheel arches and what else stands on the floor. */
+  readonly walked?: number;
   /** In the middle: from where to where across one gets on at its front end; left out where nobody does. */
   readonly through?: { readonly from: number; readonly to: number };
 }

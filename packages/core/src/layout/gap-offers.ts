@@ -4,7 +4,9 @@ import type { Unit } from '../document/unit-schema.js';
 import type { Family, Gap, Offer, Start } from '../furniture/family.js';
 import { tried } from '../furniture/offer.js';
 import type { Scene, SceneRule } from '../furniture/scene.js';
+import { sweptBy } from '../furniture/motions.js';
 import { solidsOf } from '../furniture/solid.js';
+import { boxOf } from '../numeric/plane.js';
 import { overlapOf, type SolidBox } from '../rules/room.js';
 import { MEANT_STEP_MM } from '../rules/room-use.js';
 import { archSpan } from '../shell/arch.js';
@@ -17,6 +19,8 @@ import { isNextTo } from './checks/use.js';
 
 /** The rules what is offered has to pass where it stands: it is within the room, and on no wheel arch. */
 const STANDS: ReadonlySet<string> = new Set(['inside-shell', 'arch-in']);
+/** So well fits what would stand in the way of what is moved, as a share; of that what would stand where an animal lies. */
+const IN_THE_WAY = 0.3;
 /** So much worse fits what would stand before all of a window, as a share. */
 const HIDES = 0.4;
 /** Less than this is not slid along to get past something, mm. */
@@ -43,7 +47,7 @@ const doorsOf = (unit: Unit, scene: Scene): Walled[] =>
 const standsInDoor = (unit: Unit, scene: Scene): boolean => doorsOf(unit, scene).length > 0;
 
 /** What lies in a stretch at the heights of a unit and as deep as it: from where to where along, mm. */
-function blockedIn(unit: Unit, gap: Gap, scene: Scene, dens: readonly SolidBox[]): [number, number][] {
+function blockedIn(unit: Unit, gap: Gap, scene: Scene, off: readonly SolidBox[]): [number, number][] {
   const line = frontLineOf(unit);
   const own = solidsOf(unit, scene, scene.families);
   // wherever along it would stand
@@ -52,7 +56,7 @@ function blockedIn(unit: Unit, gap: Gap, scene: Scene, dens: readonly SolidBox[]
     ...scene.units
       .filter(({ id }) => id !== unit.id)
       .flatMap((other) => solidsOf(other, scene, scene.families))
-      .concat(dens)
+      .concat(off)
       .filter((box) => swept.some((mine) => overlapOf(mine, box) !== null))
       .map((box): [number, number] => [box.x0, box.x1]),
     ...scene.arches
@@ -69,17 +73,29 @@ function blockedIn(unit: Unit, gap: Gap, scene: Scene, dens: readonly SolidBox[]
 
 /**
  * One of a family as it would stand in a free stretch, clear of what stands there and of wheel arches: slid along, notched
- * over an arch, or fitted into what is free of the stretch; off the places of animals where it can be. Null where it does not.
+ * over an arch, or fitted into what is free of the stretch; off the places of animals and of what is opened or drawn out where it can be. Null where it does not.
  */
 export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
   const dens = lyingOnFloor(scene);
-  const offer =
-    offeredBeside(dens, family, gap, start, scene) ??
-    (dens.length > 0 ? offeredBeside([], family, gap, start, scene) : null);
+  const swept = sweptIn(scene);
+  // where there is no such place it may be in the way of what is seldom moved, then of an animal, and is told so
+  const offer = [[...dens, ...swept], dens, []].reduce<Offer | null>((found, off, i) => {
+    const next = found ?? offeredBeside(off, family, gap, start, scene);
+    return found === null && next !== null ? { ...next, fits: next.fits * IN_THE_WAY ** i } : next;
+  }, null);
   // what would stand before a window is better somewhere else
   return offer && { ...offer, fits: offer.fits * (1 - HIDES * mostHidden({ ...scene, units: [offer.unit] })) };
 }
-function offeredBeside(dens: readonly SolidBox[], family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
+/** The room that what moves takes up on its way, box by box: doors, drawers, lids and beds of what stands there. */
+const sweptIn = ({ skeletons }: Scene): readonly SolidBox[] =>
+  [...skeletons.values()].flatMap(({ motions = [] }) =>
+    motions.map((motion): SolidBox => {
+      const { ring, z0, z1 } = sweptBy(motion);
+      const { minX, maxX, minY, maxY } = boxOf(ring);
+      return { x0: minX, x1: maxX, y0: minY, y1: maxY, z0, z1 };
+    }),
+  );
+function offeredBeside(off: readonly SolidBox[], family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
   const offer = family.inGap?.(gap, start) ?? null;
   if (!offer) return null;
   const { unit } = offer;
@@ -87,7 +103,7 @@ function offeredBeside(dens: readonly SolidBox[], family: Family, gap: Gap, star
   const free = (own: Unit): boolean =>
     standsClear(own, scene) &&
     (gap.zone === 'door' || !standsInDoor(own, scene)) &&
-    !solidsOf(own, scene, scene.families).some((box) => dens.some((den) => overlapOf(box, den) !== null));
+    !solidsOf(own, scene, scene.families).some((box) => off.some((kept) => overlapOf(box, kept) !== null));
   const { body } = unit;
   // the middle of what is free across is not always the vehicle's
   const placed: Unit =
@@ -106,7 +122,7 @@ function offeredBeside(dens: readonly SolidBox[], family: Family, gap: Gap, star
     return puts.find(free) ?? own;
   };
   if (free(placed)) return { ...offer, unit: lined(placed) };
-  const blocked = blockedIn(placed, gap, scene, dens);
+  const blocked = blockedIn(placed, gap, scene, off);
   const { x, length } = placed.body;
   const places = [...blocked.flatMap(([from, to]) => [to, from - length]), gap.x1 - length]
     .map((at) => Math.round(at))

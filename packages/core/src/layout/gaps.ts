@@ -7,7 +7,7 @@ import { solidsOf } from '../furniture/solid.js';
 import { spread } from '../numeric/plane.js';
 import { narrowOf, widthOf } from '../shell/openings.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
-import { wayThrough } from './checks/room.js';
+import { archesAt, wayThrough } from './checks/room.js';
 
 /** The way through is kept this wide when a gap's depth is told, mm. */
 const WAY_MM = 600;
@@ -158,6 +158,8 @@ function inMiddle(scene: GapScene): Gap[] {
         .filter(({ z0 }) => z0 < inner.floor + LOW_MM)
         .flatMap(({ x0, x1 }) => [x0, x1]),
     ]);
+  // where nothing is built in there is nothing to walk past
+  const standing = units.length > 0;
   const doors = openings
     .filter(({ opening }) => opening.kind === 'door' && (opening.surface === 'left' || opening.surface === 'right'))
     .flatMap(({ from, to }) => [from, to]);
@@ -169,6 +171,13 @@ function inMiddle(scene: GapScene): Gap[] {
     return stretchesLeft(from, to, taken).map(([x0, x1]): Gap => {
       const free = (side: 'left' | 'right'): number =>
         otherSide(scene, side === 'left' ? 'right' : 'left', x0 + 1, x1 - 1);
+      // arches stand in the way too, and feet go beside them
+      const humps = standing ? archesAt(scene).filter((arch) => arch.x0 < x1 && arch.x1 > x0) : [];
+      const walked = (side: 'left' | 'right'): number =>
+        Math.min(
+          free(side),
+          ...humps.flatMap(({ y0, y1 }) => (y0 < 0 === (side === 'left') ? [side === 'left' ? -y1 : y0] : [])),
+        );
       const wall = Math.min(
         ...spread(x0, x1, 5).flatMap((x) =>
           (['left', 'right'] as const).map((side) => halfWidth(inner, side, x, inner.floor + LOW_MM)),
@@ -184,6 +193,7 @@ function inMiddle(scene: GapScene): Gap[] {
         z0: 0,
         z1: Math.min(...spread(x0, x1, 5).map((x) => roofHeight(inner, x, 0))) - inner.floor,
         deep: free('left') + free('right'),
+        walked: walked('left') + walked('right'),
         middle: (free('right') - free('left')) / 2,
         wall,
       };

@@ -11,6 +11,7 @@ import { FAMILIES } from '../furniture/families/index.js';
 import { seatHeight } from '../furniture/families/seat.js';
 import { freeUnitId } from '../furniture/family.js';
 import { applyOperation } from '../furniture/kit.js';
+import { walkThrough } from '../practice/accuracy.js';
 import { sleepersAcross } from '../furniture/sleepers.js';
 import { say } from '../words/say.js';
 import { offeredIn } from './gap-offers.js';
@@ -97,6 +98,21 @@ describe('where it is offered', () => {
     const widest = Math.max(...panels.map((part) => part.outline.outer.reduce((most, [x]) => Math.max(most, x), 0)));
     // its long side is along the sheet
     expect(widest).toBeGreaterThan(1500);
+  });
+  it('is a table that leaves the way free beside a wheel arch too', () => {
+    const people = [
+      { id: 'a', name: 'Ann', stature: 1650 },
+      { id: 'b', name: 'Bo', stature: 1760 },
+    ];
+    const drawn = { ...walkThrough({ vehicle: 'van', seed: 6 }, 1, 0).project, people };
+    const file = { ...wren, project: drawn };
+    const project = furnished(file, 'bed-platform', 'base-run', 'seat', 'table');
+    expect(derive(project, wren.priceBook).checks.find(({ id }) => id === 'way')?.grade).not.toBe('fails');
+  });
+  it('keeps off what is drawn out and opened, where there is another place', () => {
+    const project = furnished(bulrush, 'slide-out-bed', 'leaf-table', 'stool');
+    const { checks } = derive(project, bulrush.priceBook);
+    expect(checks.filter(({ rule, grade }) => rule === 'room-to-move' && grade === 'fails')).toEqual([]);
   });
   it('is a partition whose door opens onto the way, past the wing of a seat', () => {
     const project = furnished(wren, 'corner-seat', 'table', 'partition');

@@ -88,7 +88,10 @@ const USUAL_MM = 18;
 /** How long a table is, how wide at most and at least, and what is left to get past it, mm. */
 const LONG_MM = 800;
 const WIDE_MM = 700;
-const NARROW_MM = 450;
+/** At least so wide, and where there is little room. */
+const NARROW_MM = { good: 450, tight: 350 };
+/** So much is left beside a narrow one, and where there is little room. */
+const SQUEEZED_MM = { good: 550, tight: 450 };
 const PAST_MM = 620;
 /** How high it is over a seat with somebody on it, and where there is none, mm. */
 const OVER_SEAT_MM = 280;
@@ -167,9 +170,11 @@ export const table: Family = {
   }),
   inGap: (gap, { id, name, layout, book }) => {
     const room = gap.x1 - gap.x0;
-    if (gap.where !== 'middle' || room < 600 || gap.deep < 500) return null;
+    const { walked = gap.deep } = gap;
+    if (gap.where !== 'middle' || room < 600 || walked < NARROW_MM.tight + SQUEEZED_MM.tight) return null;
     // along one side of what is free, so that one gets past it; as wide as that lets it be
-    const width = Math.round(Math.min(Math.max(gap.deep - PAST_MM, NARROW_MM), gap.deep, WIDE_MM));
+    const narrow = Math.min(NARROW_MM.good, Math.max(NARROW_MM.tight, walked - SQUEEZED_MM.good));
+    const width = Math.floor(Math.min(Math.max(walked - PAST_MM, narrow), WIDE_MM));
     const length = Math.round(Math.min(room, LONG_MM));
     // before a seat, where one stands at a side of it
     const beside = (side: 'left' | 'right', from: number, to: number): Unit[] =>
