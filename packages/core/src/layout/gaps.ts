@@ -39,12 +39,12 @@ export function stretchesLeft(
 
 const spanOf = (unit: Unit): readonly [number, number] => [unit.body.x, endOf(unit)];
 
-/** How far out the other side's fronts stand over a stretch: to them or to the other wall, the least, mm. */
+/** How far out the other side's fronts stand over a stretch, and what stands free: to them or to the other wall, the least, mm. */
 function otherSide(scene: GapScene, side: 'left' | 'right', x0: number, x1: number): number {
   const other = side === 'left' ? 'right' : 'left';
   const { units, inner } = scene;
   const fronts = units.flatMap((unit) =>
-    frontLineOf(unit)?.side === other && unit.body.from < LOW_MM
+    (frontLineOf(unit)?.side === other || unit.body.stands === 'free') && unit.body.from < LOW_MM
       ? solidsOf(unit, scene, scene.families).flatMap((box) =>
           box.x0 < x1 && box.x1 > x0 ? [other === 'left' ? -box.y1 : box.y0] : [],
         )

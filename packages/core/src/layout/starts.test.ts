@@ -109,6 +109,19 @@ describe('where it is offered', () => {
     const project = furnished(file, 'bed-platform', 'base-run', 'seat', 'table');
     expect(derive(project, wren.priceBook).checks.find(({ id }) => id === 'way')?.grade).not.toBe('fails');
   });
+  it('is opposite of nothing that stands free in the way, and its head can be made under a roof that falls away', () => {
+    const people = [{ id: 'b', name: 'Bo', stature: 1760 }];
+    const drawn = (vehicle: 'van' | 'trailer', seed: number) => ({
+      ...wren,
+      project: { ...walkThrough({ vehicle, seed }, 1, 0).project, people },
+    });
+    const trailer = drawn('trailer', 12);
+    const opposite = derive(furnished(trailer, 'seat', 'seat', 'table', 'tall-cupboard'), wren.priceBook);
+    expect(opposite.checks.find(({ id }) => id === 'way')?.grade).not.toBe('fails');
+    const van = drawn('van', 18);
+    const hung = derive(furnished(van, 'base-run', 'high-cupboard'), wren.priceBook);
+    expect(hung.problems.filter(({ place }) => place.startsWith('high-cupboard'))).toEqual([]);
+  });
   it('keeps off what is drawn out and opened, where there is another place', () => {
     const project = furnished(bulrush, 'slide-out-bed', 'leaf-table', 'stool');
     const { checks } = derive(project, bulrush.priceBook);
@@ -120,6 +133,14 @@ describe('where it is offered', () => {
     expect(checks.find(({ id }) => id === 'way')?.grade).toBe('good');
     const across = project.layout.units.find(({ family }) => family === 'partition');
     if (!across) throw new Error('it was offered');
+    // nobody stands in its door, which is lower than the room
+    const standing = (at: Project) =>
+      derive(at, wren.priceBook)
+        .checks.filter(({ rule }) => rule === 'standing-height')
+        .map(({ spare }) => spare);
+    expect(standing(project)).toEqual(
+      standing(applyOperation(project, { name: 'removeUnit', payload: { id: across.id } }, wren.priceBook).project),
+    );
     // put back to the middle it is told, and opened again by one press
     const shut = applyOperation(
       project,

@@ -27,12 +27,16 @@ function hung(x: number, length: number, side: 'left' | 'right', start: Start): 
   const sign = side === 'left' ? -1 : 1;
   const front = frontAt(x, length, side, start);
   const probe = { body: { stands: side, x, length, front, from: 0, to: 1 } } as Unit;
-  const to = Math.floor(roofOver(start.room, probe, sign * front) - start.room.floor) - UNDER_ROOF_MM;
+  const under = (out: number): number =>
+    Math.floor(roofOver(start.room, probe, sign * out) - start.room.floor) - UNDER_ROOF_MM;
+  const from = Math.max(0, under(front) - HIGH_MM);
+  // under a roof that falls away its head is as wide as one can be made of
+  const to = Math.min(under(front), under(front + HEAD_MM));
   return {
     id: start.id,
     family: 'high-cupboard',
     name: start.name,
-    body: { stands: side, x, length, front, from: Math.max(0, to - HIGH_MM), to: Math.max(1, to) },
+    body: { stands: side, x, length, front, from, to: Math.max(from + 1, to) },
     meets: { back: { how: 'scribed', allowance: 20 } },
     division: {
       cut: 'along',
@@ -48,6 +52,9 @@ function hung(x: number, length: number, side: 'left' | 'right', start: Start): 
     options: {},
   };
 }
+
+/** A head is at least so wide from its front to the roof or the wall behind it, mm. */
+const HEAD_MM = 80;
 
 /** A front that leaves a usual depth where the cupboard will hang. */
 function frontAt(x: number, length: number, side: 'left' | 'right', { room }: Start): number {

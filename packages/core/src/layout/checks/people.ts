@@ -165,9 +165,12 @@ function mostOver(
 /** How high it is over one berth at the best place along the body, mm above the bare floor. */
 export const ceilingOver = (unit: Unit, berth: Berth, scene: Scene): number => mostOver(unit, berth, scene).height;
 
-/** How high one stands up to at a place on the floor: to the roof, or to what hangs over a head there, mm above the bare floor. */
-export function headroomIn(scene: Scene): (x: number, y: number) => number {
-  const above = hangingOver(scene.inner.floor + HANGS_MM, null, scene);
+/**
+ * How high one stands up to at a place on the floor: to the roof, or to what hangs over a head there, mm above the bare floor.
+ * @param long what hangs over less than this of the way is passed with a nod and left out, mm
+ */
+export function headroomIn(scene: Scene, long = 0): (x: number, y: number) => number {
+  const above = hangingOver(scene.inner.floor + HANGS_MM, null, scene).filter(({ x0, x1 }) => x1 - x0 >= long);
   return (x, y) => Math.min(roofHeight(scene.inner, x, y), lowestOver(x, y, above));
 }
 /** What begins lower than this is stepped round, not ducked under, mm. */
@@ -369,6 +372,9 @@ const worktop = appliesTo(worktopRule, {
 });
 
 /** Where one stands up: everywhere but over what reaches from wall to wall. */
+/** What hangs over no more of the way than this is a door's head, mm. */
+const NODDED_MM = 100;
+
 const standing = appliesTo(standingRule, {
   ofRoom: (scene) => {
     const { inner, units, people, families } = scene;
@@ -378,7 +384,8 @@ const standing = appliesTo(standingRule, {
     const free = spread(inner.start, inner.length, 25).filter(
       (x) => !beds.some((bed) => x > bed.body.x && x < endOf(bed)),
     );
-    const headroom = headroomIn(scene);
+    // nobody stands in the door of a partition
+    const headroom = headroomIn(scene, NODDED_MM);
     const lowest = free
       .map((x) => ({ x, height: headroom(x, 0) - inner.floor }))
       .reduce((least, next) => (next.height < least.height ? next : least), { x: 0, height: Infinity });
