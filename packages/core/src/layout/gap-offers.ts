@@ -79,22 +79,37 @@ export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene):
   const dens = lyingOnFloor(scene);
   const swept = sweptIn(scene);
   // where there is no such place it may be in the way of what is seldom moved, then of an animal, and is told so
-  const offer = [[...dens, ...swept], dens, []].reduce<Offer | null>((found, off, i) => {
-    const next = found ?? offeredBeside(off, family, gap, start, scene);
-    return found === null && next !== null ? { ...next, fits: next.fits * IN_THE_WAY ** i } : next;
-  }, null);
+  const ways = [
+    { off: [...dens, ...swept], share: 1 },
+    { off: dens, share: IN_THE_WAY },
+    { off: [], share: IN_THE_WAY ** 2 },
+  ].filter(({ off }, i, all) => off.length !== all[i - 1]?.off.length);
+  let offer: Offer | null = null;
+  for (const { off, share } of ways) {
+    const next = offeredBeside(off, family, gap, start, scene);
+    if (!next) continue;
+    offer = { ...next, fits: next.fits * share };
+    break;
+  }
   // what would stand before a window is better somewhere else
   return offer && { ...offer, fits: offer.fits * (1 - HIDES * mostHidden({ ...scene, units: [offer.unit] })) };
 }
 /** The room that what moves takes up on its way, box by box: doors, drawers, lids and beds of what stands there. */
-const sweptIn = ({ skeletons }: Scene): readonly SolidBox[] =>
-  [...skeletons.values()].flatMap(({ motions = [] }) =>
+function sweptIn(scene: Scene): readonly SolidBox[] {
+  const before = sweptBefore.get(scene);
+  if (before) return before;
+  const swept = [...scene.skeletons.values()].flatMap(({ motions = [] }) =>
     motions.map((motion): SolidBox => {
       const { ring, z0, z1 } = sweptBy(motion);
       const { minX, maxX, minY, maxY } = boxOf(ring);
       return { x0: minX, x1: maxX, y0: minY, y1: maxY, z0, z1 };
     }),
   );
+  sweptBefore.set(scene, swept);
+  return swept;
+}
+/** Every family is asked for every free stretch of one room: worked out once for it. */
+const sweptBefore = new WeakMap<Scene, readonly SolidBox[]>();
 function offeredBeside(off: readonly SolidBox[], family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
   const offer = family.inGap?.(gap, start) ?? null;
   if (!offer) return null;

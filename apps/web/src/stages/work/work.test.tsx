@@ -63,7 +63,7 @@ describe('the work ahead', () => {
     expect((slower.ends ?? '') > (derived.schedule.ends ?? '')).toBe(true);
     expect(slower.workHours).toBeCloseTo(derived.schedule.workHours, 6);
   });
-  it('refuses a day of more than 24 hours, and a day that is no date, at their places', async () => {
+  it('refuses a day of more than 24 hours, at its place, and keeps what was typed', async () => {
     open();
     render(<WorkStage />);
     const hours = screen.getByRole('textbox', { name: /hours/i });
@@ -73,7 +73,7 @@ describe('the work ahead', () => {
     expect((hours as HTMLInputElement).value).toBe('30');
     expect(acted).toEqual([]);
   });
-  it('is drawn day by day: as many hours of work as the tasks have', () => {
+  it('is drawn day by day, the tasks by their numbers', () => {
     const { derived } = open();
     const { container } = render(<WorkStage />);
     const chart = container.querySelector('.board');
