@@ -119,6 +119,7 @@ export function weighCommand(path: string): void {
   const { weight, mass } = derived;
   json({
     added: tenth(weight.added),
+    mattressesAndCushions: tenth(weight.soft),
     left: tenth(weight.left),
     right: tenth(weight.right),
     centre: weight.centre?.map(tenth) ?? null,

@@ -22,6 +22,7 @@ export function FoldOut({
   quiet = false,
   seen = false,
   current = null,
+  beyond = 0,
   tools,
 }: {
   /** What is drawn when the ceiling is in the middle. */
@@ -33,6 +34,8 @@ export function FoldOut({
   readonly seen?: boolean;
   /** The reading that is asked for. */
   readonly current?: string | null;
+  /** How far behind the rear end something is drawn, mm. */
+  readonly beyond?: number;
 }) {
   const { t } = useSpeech();
   const scene = useScene();
@@ -42,8 +45,8 @@ export function FoldOut({
   const lining = useView((view) => view.lining);
   const shell = scene?.shape.shell ?? null;
   const frame = useMemo(
-    () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height) : null),
-    [shell, width, height],
+    () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height, beyond) : null),
+    [shell, width, height, beyond],
   );
   const narrow = frame !== null && isNarrow(frame);
   const worded = height >= SMALL_PX;
@@ -71,7 +74,12 @@ export function FoldOut({
               <text x={frame.rightEdge} y={frame.top - 12} textAnchor="end" className="soft">
                 {t(narrow ? 'foldout.rightShort' : 'foldout.right')}
               </text>
-              <text x={frame.centre + 8} y={frame.top + frame.height + 18} className="soft">
+              <text
+                x={beyond > 0 ? frame.leftFoot : frame.centre + 8}
+                y={frame.top + frame.height + 18}
+                textAnchor={beyond > 0 ? 'end' : 'start'}
+                className="soft"
+              >
                 {t('foldout.rear')}
               </text>
             </>

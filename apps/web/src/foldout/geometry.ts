@@ -38,8 +38,12 @@ function widestFloor(shell: Shell, side: Side): number {
   );
 }
 
-/** Fits the fold-out into a window, true to scale. */
-export function foldOutFrame(shell: Shell, width: number, height: number): FoldOutFrame {
+/**
+ * Fits the fold-out into a window, true to scale.
+ * @param beyond how far behind its rear end something is drawn too, mm
+ */
+export function foldOutFrame(shell: Shell, width: number, height: number, beyond = 0): FoldOutFrame {
+  const long = shell.length + beyond;
   const [left, right] = [tallest(shell, 'left'), tallest(shell, 'right')];
   const [floorLeft, floorRight] = [widestFloor(shell, 'left'), widestFloor(shell, 'right')];
   const across = left + right + floorLeft + floorRight;
@@ -48,7 +52,7 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
     height < SMALL.height
       ? [SMALL.margin, SMALL.margin]
       : [MARGIN.top, width < NARROW.width ? NARROW.bottom : MARGIN.bottom];
-  const scale = Math.max(0.02, Math.min(free / across, (height - above - bottom) / shell.length));
+  const scale = Math.max(0.02, Math.min(free / across, (height - above - bottom) / long));
   const used = across * scale + RULER + GAP;
   const leftEdge = (width - used) / 2;
   const leftFoot = leftEdge + left * scale;
@@ -57,7 +61,7 @@ export function foldOutFrame(shell: Shell, width: number, height: number): FoldO
   return {
     shell,
     scale,
-    top: above + Math.max(0, (height - above - bottom - shell.length * scale) / 2),
+    top: above + Math.max(0, (height - above - bottom - long * scale) / 2),
     height: shell.length * scale,
     centre,
     leftFoot,

@@ -17,6 +17,7 @@ import type { Skeleton } from '../furniture/skeleton.js';
 import type { OwnFigures } from '../rules/rule.js';
 import type { Scene } from '../furniture/scene.js';
 import { modeFigures } from '../layout/modes.js';
+import { softIn, type Soft } from '../layout/soft.js';
 import { weigh } from '../layout/weight.js';
 import { massPoints } from '../mass/points.js';
 import { shoppingOf, type ShoppingInput } from '../costing/shopping.js';
@@ -211,6 +212,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       figures: Derived['mass'],
       units: readonly Unit[],
       skeletons: ReadonlyMap<string, Skeleton>,
+      softs: readonly Soft[],
       things: readonly Thing[],
       stored: readonly Stored[],
       people: Project['people'],
@@ -225,6 +227,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         mass: figures,
         units,
         skeletons,
+        softs,
         things,
         stored,
         people,
@@ -235,6 +238,16 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         book,
         trailer,
       }),
+  );
+  const softsIn = memoLast(
+    (
+      units: readonly Unit[],
+      skeletons: ReadonlyMap<string, Skeleton>,
+      room: Shell,
+      found: readonly ArchShape[],
+      book: PriceBook,
+      things: readonly Thing[],
+    ) => softIn({ units, skeletons, inner: room, arches: found, book, things, families }),
   );
   const weight = memoLast(weigh);
   const joined = createJoined();
@@ -499,6 +512,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             from.mass,
             units,
             skeletonsIn(from.made),
+            softsIn(units, skeletonsIn(from.made), from.inner, from.arches, book, things),
             things,
             stored,
             project.people,

@@ -4,6 +4,7 @@ export { movableDividers, type Movable } from './division.js';
 export { type Family, freeUnitId, type Gap, type Start } from './family.js';
 export { applyOperation, materialsOf } from './kit.js';
 export type { MadeUnit } from './make.js';
+export { UPHOLSTERY_KG_M3 } from './mass-point.js';
 export { type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.js';
 export { type Rigid, rigidOf } from './moved.js';
 export { movesOf, partsIn } from './parts-moved.js';

@@ -44,6 +44,8 @@ export interface SlideMotion extends Moving {
   readonly kind: 'slide';
   /** Along x, y and z when fully open, mm. */
   readonly by: readonly [number, number, number];
+  /** It may be drawn out of the vehicle, where a door is open before it. */
+  readonly outside?: boolean;
 }
 /** Taken away, or to another place in the room. */
 export interface LiftMotion extends Moving {

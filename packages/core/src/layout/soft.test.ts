@@ -76,4 +76,53 @@ describe('mattresses and cushions', () => {
     const { softs: all } = softs(wrenFile, { name: 'changeUnit', payload: { id: 'bed', changes: { mattress: 0 } } });
     expect(all.some(({ id }) => id === 'bed.mattress')).toBe(false);
   });
+  it.each([
+    ['Wren', wrenFile],
+    ['Bulrush', bulrushFile],
+    ['Thimble', thimbleFile],
+  ])('%s: they weigh 40 kg for each cubic metre, at the middle of the block that each is', (_name, text) => {
+    const { project, priceBook } = readProjectFile(text);
+    const derived = derive(project, priceBook);
+    const scene = sceneOf(project, derived, priceBook, FAMILIES);
+    if (!scene) throw new Error('there is no room');
+    const litres = softIn(scene).reduce((sum, { volume }) => sum + volume / 1e6, 0);
+    expect(derived.weight.soft).toBeCloseTo(litres * 0.04, 6);
+    // taken away again, each unit is lighter by what lay on it
+    const bare = derive(
+      {
+        ...project,
+        layout: {
+          ...project.layout,
+          units: project.layout.units.map((unit) => ({
+            ...unit,
+            options: Object.fromEntries(
+              Object.entries(unit.options).map(([name, value]) => [
+                name,
+                name === 'mattress' || name === 'cushion' ? 0 : value,
+              ]),
+            ),
+          })),
+        },
+      },
+      priceBook,
+    );
+    expect(bare.weight.soft).toBe(0);
+    // a guard is so much higher than its mattress
+    const guarded = new Set(project.layout.units.filter(({ options }) => 'guard' in options).map(({ id }) => id));
+    for (const { unit, kg } of derived.weight.units.filter((one) => !guarded.has(one.unit))) {
+      const litresOf = softIn(scene)
+        .filter((one) => one.unit === unit)
+        .reduce((sum, { volume }) => sum + volume / 1e6, 0);
+      expect(kg - (bare.weight.units.find((one) => one.unit === unit)?.kg ?? 0)).toBeCloseTo(litresOf * 0.04, 6);
+    }
+  });
+  it('of a bed that is drawn out all of the mattress counts, also what stands at its back by day', () => {
+    const { scene, softs: all } = softs(thimbleFile);
+    const bed = scene.units.find(({ family }) => family === 'slide-out-bed');
+    const out = bed && FAMILIES.find(({ id }) => id === 'slide-out-bed')?.lies?.(bed).out?.by;
+    const mattress = all.find(({ unit }) => unit === bed?.id);
+    if (!bed || !mattress || !out) throw new Error('there is no slide-out bed');
+    const { x0, x1, y0, y1, z0, z1 } = mattress.box;
+    expect(mattress.volume).toBeCloseTo((x1 - x0) * (y1 - y0 + out) * (z1 - z0), 3);
+  });
 });

@@ -10,12 +10,19 @@ export interface Soft {
   readonly id: string;
   readonly unit: string;
   readonly box: SolidBox;
+  /** All of it, of a bed that is drawn out too, mm3. */
+  readonly volume: number;
   /** What moves under it, such as the lids of a seat: it is taken off first. */
   readonly under: readonly string[];
 }
 
+/** What is looked at for them. */
+export type SoftRoom = Pick<Scene, 'inner' | 'arches' | 'book' | 'things' | 'units' | 'families' | 'skeletons'>;
+
+const volumeOf = ({ x0, x1, y0, y1, z0, z1 }: SolidBox): number => (x1 - x0) * (y1 - y0) * (z1 - z0);
+
 /** A block as far as the walls leave it clear. */
-function betweenWalls(box: SolidBox, { inner }: Scene): SolidBox {
+function betweenWalls(box: SolidBox, { inner }: SoftRoom): SolidBox {
   const [left, right] = (['left', 'right'] as const).map((side) =>
     Math.min(
       ...spread(box.x0, box.x1, 9).flatMap((x) => spread(box.z0, box.z1, 3).map((z) => halfWidth(inner, side, x, z))),
@@ -24,7 +31,7 @@ function betweenWalls(box: SolidBox, { inner }: Scene): SolidBox {
   return { ...box, y0: Math.max(box.y0, -(left ?? 0)), y1: Math.min(box.y1, right ?? 0) };
 }
 /** What lies under a block and moves: lids of a seat, a board that tilts. */
-const movesUnder = (unit: string, box: SolidBox, { skeletons }: Scene): readonly string[] =>
+const movesUnder = (unit: string, box: SolidBox, { skeletons }: SoftRoom): readonly string[] =>
   (skeletons.get(unit)?.motions ?? [])
     .filter(
       ({ shut }) =>
@@ -41,7 +48,7 @@ const UNDER_MM = 5;
  * Every mattress and cushion: a mattress fills its bed as far as the walls leave it clear, one that is drawn out lies on what
  * is in; a cushion covers its seat from the front edge to the backrest.
  */
-export function softIn(scene: Scene): readonly Soft[] {
+export function softIn(scene: SoftRoom): readonly Soft[] {
   const { inner, units, families } = scene;
   const mattresses = lyingPlaces(units, families).flatMap((place): Soft[] => {
     const { unit, mattress, sleepers } = place;
@@ -52,8 +59,9 @@ export function softIn(scene: Scene): readonly Soft[] {
     const most = (high: 'x1' | 'y1'): number => Math.max(...berths.map((berth) => berth[high]));
     const block = { x0: least('x0'), x1: most('x1'), y0: least('y0'), y1: most('y1'), z0, z1: z0 + mattress };
     const box = betweenWalls(block, scene);
+    const volume = volumeOf(box) + (place.out ? place.out.by * (box.x1 - box.x0) * mattress : 0);
     return mattress > 0
-      ? [{ id: `${unit.id}.mattress`, unit: unit.id, box, under: movesUnder(unit.id, box, scene) }]
+      ? [{ id: `${unit.id}.mattress`, unit: unit.id, box, volume, under: movesUnder(unit.id, box, scene) }]
       : [];
   });
   // one sits on the mattress of what is a bed too
@@ -79,7 +87,8 @@ export function softIn(scene: Scene): readonly Soft[] {
             y1: y + wide / 2,
           };
     const block = betweenWalls({ ...box, z0, z1: z0 + cushion }, scene);
-    return [{ id: `${seat.id}.cushion`, unit: unit.id, box: block, under: movesUnder(unit.id, block, scene) }];
+    const under = movesUnder(unit.id, block, scene);
+    return [{ id: `${seat.id}.cushion`, unit: unit.id, box: block, volume: volumeOf(block), under }];
   });
   return [...mattresses, ...cushions];
 }

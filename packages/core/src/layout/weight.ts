@@ -5,6 +5,8 @@ import type { MassPoint } from '../furniture/mass-point.js';
 export interface WeightFigures {
   /** All that is built in, kept and seated. */
   readonly added: number;
+  /** Of that, mattresses and cushions. */
+  readonly soft: number;
   readonly left: number;
   readonly right: number;
   /** The middle of what is added. */
@@ -68,6 +70,10 @@ export function weigh(points: readonly MassPoint[], limits: Limits | null): Weig
     : nothing;
   return {
     added,
+    soft: sum(
+      points.filter(({ kind }) => kind === 'soft'),
+      ({ kg }) => kg,
+    ),
     left: side(-1),
     right: side(1),
     centre:

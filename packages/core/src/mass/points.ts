@@ -3,11 +3,12 @@ import { familyNamed } from '../document/kit.js';
 import { thingIn } from '../document/layout-changes.js';
 import type { Person, Pet, PriceBook, Stored, Thing, Unit } from '../document/schema.js';
 import type { Den } from '../document/unit-schema.js';
-import type { MassPoint } from '../furniture/mass-point.js';
+import { UPHOLSTERY_KG_M3, type MassPoint } from '../furniture/mass-point.js';
 import type { SceneFamily } from '../furniture/scene.js';
 import type { Skeleton } from '../furniture/skeleton.js';
 import { boxOf } from '../numeric/plane.js';
 import { partMass, type Part } from '../parts/part.js';
+import type { SolidBox } from '../rules/room.js';
 import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import type { MassFigures } from './mass.js';
 
@@ -53,6 +54,8 @@ export interface PointsInput {
   readonly mass: MassFigures;
   readonly units: readonly Unit[];
   readonly skeletons: ReadonlyMap<string, Skeleton>;
+  /** Mattresses and cushions: the block that each is, and all of its volume, mm3. */
+  readonly softs: readonly { readonly unit: string; readonly box: SolidBox; readonly volume: number }[];
   readonly things: readonly Thing[];
   readonly stored: readonly Stored[];
   readonly people: readonly Person[];
@@ -66,7 +69,7 @@ export interface PointsInput {
 }
 
 /**
- * Everything that is built in, kept or seated, with where its middle is: each part of a unit, each surface as a whole, things
+ * Everything that is built in, kept or seated, with where its middle is: each part of a unit, its mattress and cushions, each surface as a whole, things
  * empty and what they hold when full, goods, people on their seats and animals where they lie, or in the cab.
  */
 export function massPoints(input: PointsInput): readonly MassPoint[] {
@@ -89,6 +92,14 @@ export function massPoints(input: PointsInput): readonly MassPoint[] {
     if (part.unit !== null && kg !== null)
       points.push({ kg, at: middleOf(part), kind: 'unit', unit: part.unit, name: nameOf(part.unit) });
   }
+  for (const { unit, box, volume } of input.softs)
+    points.push({
+      kg: (volume / 1e9) * UPHOLSTERY_KG_M3,
+      at: [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2, (box.z0 + box.z1) / 2],
+      kind: 'soft',
+      unit,
+      name: nameOf(unit),
+    });
   for (const { id, kind, kg } of mass.of)
     if (kind === 'surface') points.push({ kg, at: surfaceAt(id), kind: 'surface', unit: null, name: id });
   const put = (thing: Thing, at: readonly [number, number, number], unit: string): void => {

@@ -36,10 +36,10 @@ export const doorHeadRule = defineRule({
 
 export const outboardRule = defineRule({
   name: 'outboard',
-  title: 'A board that turns out through a door',
+  title: 'What goes out through a door',
   formula:
     'clear = least distance of the room it passes through from the sides, sill and head of the door; good: >= 20; tight: >= 5; fails where no door is behind it',
-  reason: 'What swings out meets the frame, its seal or the leaf that stands open beside it.',
+  reason: 'What swings or is drawn out meets the frame, its seal or the leaf that stands open beside it.',
   figures: { good: figure('clear, good', 20), tight: figure('clear, tight', 5) },
   input: z.strictObject({
     clear: length.nullable(),

@@ -235,6 +235,13 @@ export default function BuyStage() {
                 ))}
               </tbody>
             </table>
+            {mass.unknown.length > 0 && (
+              <p className="small below-little">
+                {t('weight.unknown', {
+                  materials: mass.unknown.map((id) => materialOf(scene.book, id)?.name ?? id).join(', '),
+                })}
+              </p>
+            )}
             <p className="small soft below-little">{t('buy.massCaution')}</p>
           </section>
         )}

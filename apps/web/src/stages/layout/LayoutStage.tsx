@@ -21,7 +21,7 @@ import { GapDrawing, GapGround, GapOffers } from './GapAsk.js';
 import { Goods } from './Goods.js';
 import { ModeLayer } from './ModeLayer.js';
 import { ModesRow, ModeTold } from './ModesRow.js';
-import { motionsIn } from './modes.js';
+import { behindRear, motionsIn } from './modes.js';
 import { BedScale } from './BedScale.js';
 import { RunLayer } from './RunLayer.js';
 import { PetLayer } from './PetLayer.js';
@@ -86,6 +86,8 @@ export default function LayoutStage() {
       inner && survey && units ? { units, inner, openings: placedOpenings(survey), ribs } : null,
     [inner, survey, units, ribs],
   );
+  const made = scene?.shape.made;
+  const beyond = useMemo(() => (inner && made ? behindRear(made, inner.length) : 0), [inner, made]);
   const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
   const matesOf = (unit: Unit): readonly Unit[] =>
     together.includes(unit.id)
@@ -128,6 +130,7 @@ export default function LayoutStage() {
           <div className="foldout-and-gap">
             <FoldOut
               quiet={false}
+              beyond={beyond}
               overhead={(frame) =>
                 scene?.room &&
                 world && (

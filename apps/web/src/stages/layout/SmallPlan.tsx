@@ -33,7 +33,8 @@ export function SmallPlan({
       return [x, (side === 'left' ? -1 : 1) * half(side, x, room.floor)];
     });
   const away = new Set(moved.filter(({ prism }) => prism === null).map(({ unit }) => unit));
-  const width = room.length * scale + 4;
+  const out = Math.max(room.length, ...moved.flatMap(({ prism }) => prism?.ring.map(([x]) => x) ?? []));
+  const width = out * scale + 4;
   return (
     <svg viewBox={`0 0 ${width} ${high}`} height={high} width={width} aria-hidden="true">
       <path d={path([...edge('left'), ...edge('right').reverse()])} fill="var(--paper)" stroke="var(--soft)" />

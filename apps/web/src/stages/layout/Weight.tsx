@@ -1,4 +1,6 @@
 import { memo } from 'react';
+import { UPHOLSTERY_KG_M3 } from '@nestplank/core/furniture';
+import { materialOf } from '@nestplank/core/materials';
 import { roadLoadRule } from '@nestplank/core/rules';
 import type { Limits } from '@nestplank/core/document';
 import { Fold } from '../../kit/Fold.js';
@@ -73,7 +75,8 @@ const KILOS = ['most', 'bare', 'bareFront', 'mostFront', 'mostRear'] as const;
 /** What it weighs, and where: the papers' masses are entered here. */
 export const Weight = memo(function Weight({ scene }: { readonly scene: Scene }) {
   const { t } = useSpeech();
-  const { weight } = scene.derived;
+  const { weight, mass } = scene.derived;
+  const unknown = mass.unknown.map((id) => materialOf(scene.book, id)?.name ?? id);
   const { limits } = scene.project;
   const trailer = scene.project.vehicle.kind === 'trailer';
   const set = (changes: Partial<Limits>) => act({ name: 'changeLimits', payload: { changes } });
@@ -102,6 +105,8 @@ export const Weight = memo(function Weight({ scene }: { readonly scene: Scene })
           </span>
         </div>
       )}
+      <p className="small figures">{t('weight.soft', { kg: weight.soft.toFixed(1), density: UPHOLSTERY_KG_M3 })}</p>
+      {unknown.length > 0 && <p className="small">{t('weight.unknown', { materials: unknown.join(', ') })}</p>}
       {weight.empty.total !== null && (
         <p className="small figures">{t('weight.empty', { total: kg(weight.empty.total) })}</p>
       )}

@@ -1,6 +1,13 @@
 import { sceneOf } from '@nestplank/core/derive';
 import type { Mode } from '@nestplank/core/document';
-import { FAMILIES, standsMoved, type Motion, type Prism } from '@nestplank/core/furniture';
+import {
+  FAMILIES,
+  standsMoved,
+  sweptFromAbove,
+  type MadeUnit,
+  type Motion,
+  type Prism,
+} from '@nestplank/core/furniture';
 import { stepsBetween } from '@nestplank/core/layout';
 import type { Scene } from '../../state/scene.js';
 
@@ -15,6 +22,15 @@ export interface MovedPart {
 /** How the parts of a unit move, once it is made. */
 export const motionsIn = (scene: Scene, unit: string): readonly Motion[] =>
   scene.shape.made.find((made) => made.unit === unit)?.skeleton?.motions ?? [];
+
+/** How far behind the rear end anything is drawn out, mm; 0 where all stays inside. */
+export const behindRear = (made: readonly MadeUnit[], length: number): number =>
+  Math.max(
+    0,
+    ...made.flatMap(({ skeleton }) =>
+      (skeleton?.motions ?? []).flatMap((motion) => sweptFromAbove(motion).map(([x]) => Math.ceil(x - length))),
+    ),
+  );
 
 /** Everything that is moved in a mode. */
 export const movedParts = (scene: Scene, states: Mode['states']): readonly MovedPart[] =>

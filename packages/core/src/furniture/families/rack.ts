@@ -29,7 +29,7 @@ import { appliesTo } from '../scene.js';
 import { boardIn } from '../simple-boards.js';
 import { contactsOf, type BayRoom, type Board, type Skeleton } from '../skeleton.js';
 
-const OPEN = ['left', 'right'] as const;
+const OPEN = ['left', 'right', 'rear'] as const;
 const MOST_LEVELS = 6;
 /** It is put so far off the wall, which is nowhere quite straight, mm. */
 const OFF_WALL_MM = 10;
@@ -94,6 +94,26 @@ const tied = appliesTo(tiePointsRule, {
   },
 });
 
+const opensOf = ({ options: { opens } }: Unit): (typeof OPEN)[number] => OPEN.find((one) => one === opens) ?? 'right';
+/** A box less so much at both its ends along an axis. */
+const inset = (box: SolidBox, axis: 'x' | 'y', by: number): SolidBox =>
+  axis === 'x' ? { ...box, x0: box.x0 + by, x1: box.x1 - by } : { ...box, y0: box.y0 + by, y1: box.y1 - by };
+/** The two boards that stand at the ends of a box along an axis, within it, good side out. */
+const sidesOf = (
+  box: SolidBox,
+  axis: 'x' | 'y',
+  thick: number,
+): readonly { readonly name: string; readonly at: SolidBox; readonly good: 1 | -1 }[] =>
+  axis === 'x'
+    ? [
+        { name: 'front', at: { ...box, x1: box.x0 + thick }, good: -1 },
+        { name: 'rear', at: { ...box, x0: box.x1 - thick }, good: 1 },
+      ]
+    : [
+        { name: 'left', at: { ...box, y1: box.y0 + thick }, good: -1 },
+        { name: 'right', at: { ...box, y0: box.y1 - thick }, good: 1 },
+      ];
+
 function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
   const [board, lip] = ['board', 'lip'].map((role) => materialOf(book, unit.materials[role] ?? ''));
   const { body } = unit;
@@ -106,7 +126,11 @@ function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
     nothingButProblems([{ place: unit.id, said: message(key, { unit: unit.name }) }]);
   if (body.length < 6 * t || body.width < 6 * t) return say('furniture.narrow');
   if (z1 - z0 < t + high + 20) return say('furniture.low');
-  const inside = { x0: box.x0 + t, x1: box.x1 - t, z0: z0 + t, z1 };
+  const opens = opensOf(unit);
+  // its ends stand beside what is loaded, the lips before and behind it
+  const [ends, lips] = opens === 'rear' ? (['y', 'x'] as const) : (['x', 'y'] as const);
+  const between = inset(box, ends, t);
+  const inside = { x0: between.x0, x1: between.x1, z0: z0 + t, z1 };
   const { bays, dividers, problems } = divide(unit, {
     inside,
     front: inside,
@@ -116,57 +140,37 @@ function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
     deep: () => body.width,
   });
   const floors = [{ name: 'bottom', at: z0 }, ...dividers.map(({ name, at }) => ({ name, at }))];
-  const lips = (floor: { name: string; at: number }): Board[] =>
+  const lipsOf = (floor: { name: string; at: number }): Board[] =>
     high < 1
       ? []
-      : (['left', 'right'] as const).map((side) =>
-          boardIn(
-            {
-              x0: inside.x0,
-              x1: inside.x1,
-              y0: side === 'left' ? box.y0 : box.y1 - lip.thickness,
-              y1: side === 'left' ? box.y0 + lip.thickness : box.y1,
-              z0: floor.at + t,
-              z1: floor.at + t + high,
-            },
-            'y',
-            {
-              name: `${floor.name}.lip-${side}`,
+      : sidesOf({ ...between, z0: floor.at + t, z1: floor.at + t + high }, lips, lip.thickness).map(
+          ({ name, at, good }) =>
+            boardIn(at, lips, {
+              name: `${floor.name}.lip-${name}`,
               role: 'lip',
               material: lip,
-              grain: 'x',
-              good: side === 'left' ? -1 : 1,
-            },
-          ),
+              grain: ends,
+              good,
+            }),
         );
   const boards: Board[] = [
-    boardIn({ ...box, x1: inside.x0 }, 'x', {
-      name: 'end-front',
-      role: 'rack-end',
-      material: board,
-      grain: 'z',
-      good: -1,
-    }),
-    boardIn({ ...box, x0: inside.x1 }, 'x', {
-      name: 'end-rear',
-      role: 'rack-end',
-      material: board,
-      grain: 'z',
-      good: 1,
-    }),
+    ...sidesOf(box, ends, t).map(({ name, at, good }) =>
+      boardIn(at, ends, { name: `end-${name}`, role: 'rack-end', material: board, grain: 'z', good }),
+    ),
     ...floors.map(({ name, at }) =>
-      boardIn({ ...box, x0: inside.x0, x1: inside.x1, z0: at, z1: at + t }, 'z', {
+      boardIn({ ...between, z0: at, z1: at + t }, 'z', {
         name,
         role: 'tray',
         material: board,
-        grain: 'x',
+        grain: ends,
         good: 1,
       }),
     ),
-    ...floors.flatMap(lips),
+    ...floors.flatMap(lipsOf),
   ];
-  const fromLeft = unit.options['opens'] === 'left';
-  const out = SLIDES_SHARE * body.width;
+  const out = SLIDES_SHARE * (lips === 'x' ? body.length : body.width);
+  const held = inset(between, lips, lip.thickness);
+  const deep = lips === 'x' ? held.x1 - held.x0 : held.y1 - held.y0;
   return {
     boards,
     contacts: contactsOf(boards),
@@ -174,12 +178,12 @@ function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
     problems,
     bays: bays.map(({ bay, inside: own }): BayRoom => ({
       bay,
-      room: { ...own, y0: box.y0 + lip.thickness, y1: box.y1 - lip.thickness },
-      into: fromLeft ? 1 : -1,
-      deepLow: body.width - 2 * lip.thickness,
-      deepHigh: body.width - 2 * lip.thickness,
+      room: { ...held, z0: own.z0, z1: own.z1 },
+      into: opens === 'rear' ? 0 : opens === 'left' ? 1 : -1,
+      deepLow: deep,
+      deepHigh: deep,
       // over the lip
-      through: [own.x1 - own.x0, Math.max(0, own.z1 - own.z0 - high)],
+      through: [ends === 'x' ? between.x1 - between.x0 : between.y1 - between.y0, Math.max(0, own.z1 - own.z0 - high)],
     })),
     motions:
       unit.options['slides'] === true
@@ -188,7 +192,8 @@ function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
               of: `${unit.id}.slide`,
               name: message('motion.rack', { unit: { unit: unit.id } }),
               kind: 'slide',
-              by: [0, fromLeft ? -out : out, 0],
+              by: opens === 'rear' ? [out, 0, 0] : [0, opens === 'left' ? -out : out, 0],
+              outside: true,
               shut: box,
               hands: 1,
               latch: unit.options['latch'] === true,

@@ -12,6 +12,7 @@ import { beforeRule, latchRule, sweepRule } from '../../rules/moving.js';
 import { overlapOf, type SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
+import { leaves } from '../through-doors.js';
 
 /** Things that come nearer than this touch, mm. */
 export const TOUCH_MM = 0.5;
@@ -166,6 +167,7 @@ const NONE_AWAY: ReadonlySet<string> = new Set();
 
 interface Known {
   readonly inner: Scene['inner'];
+  readonly openings: Scene['openings'];
   readonly others: readonly Standing[];
   readonly met: Met;
 }
@@ -179,12 +181,13 @@ function firstMet(motion: Motion, unit: Unit, scene: Scene): Met {
   const last = known.get(motion);
   if (
     last?.inner === scene.inner &&
+    last.openings === scene.openings &&
     last.others.length === others.length &&
     last.others.every(({ box, unit: other }, i) => box === others[i]?.box && other === others[i].unit)
   )
     return last.met;
   const met = meets(motion, others, scene);
-  known.set(motion, { inner: scene.inner, others, met });
+  known.set(motion, { inner: scene.inner, openings: scene.openings, others, met });
   return met;
 }
 
@@ -201,9 +204,18 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
       const clear = clearOfSlide(motion.shut, motion.by, box);
       return clear !== null && clear < needs ? [{ clear, needs, by: name, unit: other }] : [];
     });
-    const across = motion.by[1];
+    const [along, across] = motion.by;
     const wall =
-      across === 0 ? null : clearOfSlide(motion.shut, motion.by, wallBeyond(scene, motion.shut, across > 0 ? 1 : -1));
+      // out through a door that is open
+      leaves(motion, scene)?.door
+        ? null
+        : across !== 0
+          ? clearOfSlide(motion.shut, motion.by, wallBeyond(scene, motion.shut, across > 0 ? 1 : -1))
+          : along > 0
+            ? Math.max(0, scene.inner.length - motion.shut.x1)
+            : along < 0
+              ? Math.max(0, motion.shut.x0 - scene.inner.start)
+              : null;
     return least(needs, [
       ...found,
       ...(wall !== null && wall < needs ? [{ clear: wall, needs, by: WALL, unit: null }] : []),
@@ -251,7 +263,12 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
   const middle = (through.y0 + through.y1) / 2;
   const roof = Math.min(...spread(shut.x0, shut.x1, 5).map((x) => roofHeight(scene.inner, x, middle))) - shut.z1;
   // along the vehicle it ends at the front and the rear
-  const end = out === ways[2] ? shut.x0 - scene.inner.start : out === ways[3] ? scene.inner.length - shut.x1 : Infinity;
+  const end =
+    out === ways[2]
+      ? shut.x0 - scene.inner.start
+      : out === ways[3] && !leaves(motion, scene)?.door
+        ? scene.inner.length - shut.x1
+        : Infinity;
   return least(needs, [
     ...found,
     ...(vertical && roof < needs ? [{ clear: roof, needs, by: ROOF, unit: null }] : []),
@@ -380,7 +397,7 @@ const before = appliesTo(beforeRule, {
         if (motion.before === 0 || motion.kind !== 'slide') return [];
         const met = firstMet(motion, unit, scene);
         // that it does not open at all is said already
-        if (met.clear < met.needs) return [];
+        if (met.clear < met.needs || leaves(motion, scene)?.door) return [];
         const [bx, by, bz] = motion.by;
         const more = 1 + LOOK_MM / Math.max(1, Math.hypot(bx, by, bz));
         const far = firstMet({ ...motion, by: [bx * more, by * more, bz * more] }, unit, scene);

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { endOf } from '../../document/body.js';
+import { acrossOf, endOf } from '../../document/body.js';
 import type { Unit } from '../../document/schema.js';
 import { offer, sceneWith } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
@@ -11,6 +11,8 @@ import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { behindGlass, sideOf } from '../behind-glass.js';
 import { standsClear } from '../gap-offers.js';
+import { clearOf, leaves } from '../through-doors.js';
+import { motionsOf } from './moving.js';
 import { isBetter } from './people.js';
 import { inWalls, standingAt, standingInDoor, type StandingAt, type Walled } from '../in-doors.js';
 
@@ -124,47 +126,42 @@ const doorHead = appliesTo(doorHeadRule, {
     }),
 });
 
-/** Nothing that reaches less far beyond the wall has to pass a door, mm. */
-const BEYOND_MM = 30;
 const outboard = appliesTo(outboardRule, {
   ofUnit: (unit, scene) =>
-    (scene.skeletons.get(unit.id)?.motions ?? []).flatMap((motion): Case<z.output<typeof outboardRule.input>>[] => {
-      if (motion.kind !== 'hinge' || motion.about !== 'level') return [];
-      const { open, through } = motion;
-      const middle = (open.x0 + open.x1) / 2;
-      const beyond = (side: 'left' | 'right'): boolean =>
-        (side === 'left' ? -open.y0 : open.y1) >
-        halfWidth(scene.inner, side, middle, (open.z0 + open.z1) / 2) + BEYOND_MM;
-      const side = (['left', 'right'] as const).find(beyond);
-      if (side === undefined) return [];
-      const [door] = inWalls(scene, 'door')
-        .filter((one) => one.side === side && one.from < open.x1 && one.to > open.x0)
-        .sort((a, b) => overlap(b, open) - overlap(a, open));
-      const pin: Pin = { unit: unit.id, person: null, x: middle, y: (through.y0 + through.y1) / 2 };
+    motionsOf(unit, scene).flatMap((motion): Case<z.output<typeof outboardRule.input>>[] => {
+      const out = leaves(motion, scene);
+      if (!out) return [];
+      const { door, way, through } = out;
+      const pin: Pin = {
+        unit: unit.id,
+        person: null,
+        x: (through.x0 + through.x1) / 2,
+        y: (through.y0 + through.y1) / 2,
+      };
       const id = `outboard:${motion.of}`;
-      if (!door) return [{ id, input: { clear: null, way: 'beside', name: unit.name, door: '' }, pin }];
-      // a door that leans passes what its narrowest height does
-      const narrow = narrowOf(door);
-      const ways = [
-        { way: 'beside' as const, clear: Math.min(through.x0 - narrow.from, narrow.to - through.x1) },
-        { way: 'under' as const, clear: through.z0 - door.sill },
-        { way: 'above' as const, clear: door.head - through.z1 },
-      ];
-      const { way, clear } = ways.reduce((least, next) => (next.clear < least.clear ? next : least));
+      // what is drawn out against a wall or turns against the rear end gets no further, which is said by itself
+      if (!door)
+        return motion.kind === 'slide' || way === 'rear'
+          ? []
+          : [{ id, input: { clear: null, way: 'beside', name: unit.name, door: '' }, pin }];
+      const { where, clear } = clearOf({ ...out, door });
       return [
         {
           id,
-          input: { clear, way, name: unit.name, door: door.opening.name },
+          input: { clear, way: where, name: unit.name, door: door.opening.name },
           pin,
           mend: () => {
+            const narrow = narrowOf(door);
             const room = { from: Math.ceil(narrow.from + FREE_MM), to: Math.floor(narrow.to - FREE_MM) };
-            const length = Math.min(Math.round(unit.body.length), room.to - room.from);
+            const along = way === 'rear' ? acrossOf(unit) : { from: unit.body.x, to: endOf(unit) };
+            const long = Math.min(Math.round(along.to - along.from), room.to - room.from);
+            const at = Math.min(Math.max(along.from, room.from), room.to - long);
             const from = Math.max(Math.round(unit.body.from), Math.ceil(door.sill + FREE_MM - scene.inner.floor));
             const height = Math.min(Math.round(unit.body.to), Math.floor(door.head - FREE_MM - scene.inner.floor));
             return offer(
               unit,
               scene,
-              { x: Math.min(Math.max(unit.body.x, room.from), room.to - length), length, from, height },
+              { ...(way === 'rear' ? { y: at, width: long } : { x: at, length: long }), from, height },
               message('mend.intoDoor', { name: unit.name, door: door.opening.name }),
             );
           },
@@ -174,9 +171,6 @@ const outboard = appliesTo(outboardRule, {
 });
 /** Left free all round by what is offered, mm. */
 const FREE_MM = 20;
-const overlap = ({ from, to }: Walled, { x0, x1 }: { readonly x0: number; readonly x1: number }): number =>
-  Math.min(to, x1) - Math.max(from, x0);
-
 const overStep = appliesTo(overStepRule, {
   ofUnit: (unit, scene) =>
     scene.arches

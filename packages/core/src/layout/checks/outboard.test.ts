@@ -98,10 +98,10 @@ describe('a board that turns out through a door', () => {
     expect(noteIn(derive(mended, priceBook))).toMatchObject({ grade: 'good' });
   });
 
-  it('is told to turn out through the wall where there is no door', () => {
+  it('is told to go out through the wall where there is no door', () => {
     const note = noteIn(derive(withBoard(1500, 700, 500, 900), priceBook));
     expect(note).toMatchObject({ grade: 'fails', mends: [] });
-    expect(note && say(note.said)).toBe('Stall turns out through the wall: no door of that side is behind it.');
+    expect(note && say(note.said)).toBe('Stall goes out through the wall: no door of that side is behind it.');
   });
 
   it('that stands out through the shut door is a problem with its place, and has no parts', () => {
@@ -147,5 +147,108 @@ describe('a board that turns out through a door', () => {
         .shopping.lines.filter(({ id }) => /hinge|stay/.test(id))
         .reduce((sum, { quantity }) => sum + quantity, 0);
     expect(kinds(set)).toBeGreaterThan(kinds(project) + 2);
+  });
+});
+
+describe('a tray that is drawn out through a door', () => {
+  // the rear doors: 780 to both sides of the centre line, from the floor to 1720; the room ends at 3690
+  const room = bare.inner;
+  const empty: Project = { ...project, layout: { units: [] } };
+  const withTray = (body: object, opens = 'rear'): Project =>
+    applyOperation(empty, {
+      name: 'placeUnit',
+      payload: {
+        unit: {
+          id: 'crates',
+          family: 'rack',
+          name: 'Crates',
+          body: {
+            stands: 'free',
+            x: (room?.length ?? 0) - 1010,
+            length: 1000,
+            y: -300,
+            width: 600,
+            from: 0,
+            to: 700,
+            ...body,
+          } as never,
+          meets: { foot: { how: 'square' } },
+          division: { name: 'level-1', holds: { kind: 'hold' }, front: { kind: 'none' } },
+          school: 'plywood',
+          materials: { board: 'birch-12', lip: 'birch-9' },
+          options: { lipHigh: 60, opens, slides: true, latch: true, load: 0, eyes: 4, eyeHolds: 1000 },
+        },
+      },
+    }).project;
+  const notes = (of: Project) =>
+    derive(of, priceBook).checks.filter(({ id }) => /^(outboard|sweep|before):crates/.test(id));
+
+  it('goes out at the rear by eight tenths of its length, with what the doors leave under it', () => {
+    const derived = derive(withTray({}), priceBook);
+    const [motion] = derived.made[0]?.skeleton?.motions ?? [];
+    expect(motion).toMatchObject({ kind: 'slide', by: [800, 0, 0] });
+    const [note, ...others] = notes(withTray({}));
+    expect(others).toEqual([]);
+    // the sill of the doors is at the datum, the finished floor above it
+    expect(note).toMatchObject({ id: 'outboard:crates.slide', grade: 'good' });
+    expect(note?.spare).toBeCloseTo((room?.floor ?? 0) - 20, 6);
+  });
+
+  it('near the side of the doors it is short of good, and moved by one press', () => {
+    const set = withTray({ y: 170 });
+    const [note] = notes(set);
+    // it ends at 770: 10 are left beside it
+    expect(note).toMatchObject({ grade: 'tight', spare: -10 });
+    const mended = (note?.mends[0]?.operations ?? []).reduce((p, one) => applyOperation(p, one).project, set);
+    expect(notes(mended)).toMatchObject([{ grade: 'good' }]);
+    expect(mended.layout.units[0]?.body).toMatchObject({ y: 160, width: 600 });
+  });
+
+  it('too wide for the doors it is made narrower', () => {
+    const set = withTray({ y: -800, width: 1600 });
+    expect(notes(set)[0]).toMatchObject({ grade: 'fails', spare: -40 });
+    const mended = (notes(set)[0]?.mends[0]?.operations ?? []).reduce((p, one) => applyOperation(p, one).project, set);
+    expect(mended.layout.units[0]?.body).toMatchObject({ y: -760, width: 1520 });
+    expect(notes(mended)).toMatchObject([{ grade: 'good' }]);
+  });
+
+  it('meets the rear end where no door is known there, and the wall beside the sliding door', () => {
+    const closed: Project = {
+      ...withTray({}),
+      survey: { ...project.survey, openings: project.survey.openings.filter(({ surface }) => surface !== 'rear') },
+    };
+    expect(notes(closed)).toMatchObject([{ id: 'sweep:crates.slide', grade: 'fails', spare: -790 }]);
+    const side = (x: number) => notes(withTray({ x, length: 500, y: 100, width: 700, to: 500 }, 'right'));
+    expect(side(400)).toMatchObject([{ id: 'outboard:crates.slide', grade: 'good' }]);
+    expect(side(1600)).toMatchObject([{ id: 'sweep:crates.slide', grade: 'fails' }]);
+  });
+
+  it('has its ends beside what is loaded and its lips before and behind it', () => {
+    const boards = (opens: string) =>
+      (derive(withTray({}, opens), priceBook).made[0]?.skeleton?.boards ?? []).map(({ name, normal }) => [
+        name,
+        normal,
+      ]);
+    expect(boards('rear')).toEqual([
+      ['end-left', 'y'],
+      ['end-right', 'y'],
+      ['bottom', 'z'],
+      ['bottom.lip-front', 'x'],
+      ['bottom.lip-rear', 'x'],
+    ]);
+    expect(boards('right')).toEqual([
+      ['end-front', 'x'],
+      ['end-rear', 'x'],
+      ['bottom', 'z'],
+      ['bottom.lip-left', 'y'],
+      ['bottom.lip-right', 'y'],
+    ]);
+    const { made, parts } = derive(withTray({}), priceBook);
+    expect(made[0]?.skeleton?.problems).toEqual([]);
+    // as long between its ends as it is wide less two boards of 12, and as deep as it is long
+    const tray = parts.find(({ role }) => role === 'tray');
+    const box = (tray?.outline.outer ?? []).map(([u, v]) => [u, v]);
+    const size = [0, 1].map((i) => Math.max(...box.map((p) => p[i] ?? 0)) - Math.min(...box.map((p) => p[i] ?? 0)));
+    expect(size.sort((a, b) => a - b)).toEqual([576, 1000]);
   });
 });

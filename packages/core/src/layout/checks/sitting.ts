@@ -4,6 +4,7 @@ import type { Person, Unit } from '../../document/schema.js';
 import type { Family } from '../../furniture/family.js';
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
+import type { Surroundings } from '../../furniture/surroundings.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { backOfKnee, CUSHION_GIVES, grownIn } from '../../rules/people.js';
 import { figureOf, type Grade } from '../../rules/rule.js';
@@ -28,7 +29,10 @@ export interface Seat extends Sitting {
   readonly id: string;
   readonly unit: Unit;
 }
-export const seatsIn = (scene: Scene, units: readonly Unit[] = scene.units): Seat[] =>
+export const seatsIn = (
+  scene: Surroundings & Pick<Scene, 'units' | 'families'>,
+  units: readonly Unit[] = scene.units,
+): Seat[] =>
   units.flatMap((unit) =>
     (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({
       ...sits,
