@@ -7,8 +7,21 @@ import { halfWidth, sideAlong, type Shell } from '../shell/shell.js';
 import type { SceneFamily } from './scene.js';
 import type { Surroundings } from './surroundings.js';
 
-/** The room a unit takes, as an upright box in the vehicle, mm, with the bedding on it. Walls are followed only as far as a box can. */
+const boxed = new WeakMap<Unit, { readonly inner: Shell; readonly box: SolidBox }>();
+
+/**
+ * The room a unit takes, as an upright box in the vehicle, mm, with the bedding on it. Walls are followed only as far as a box
+ * can. Worked out once for a unit in its room.
+ */
 export function solidBox(unit: Unit, inner: Shell, families: readonly SceneFamily[]): SolidBox {
+  const before = boxed.get(unit);
+  if (before?.inner === inner) return before.box;
+  const box = boxRound(unit, inner, families);
+  boxed.set(unit, { inner, box });
+  return box;
+}
+
+function boxRound(unit: Unit, inner: Shell, families: readonly SceneFamily[]): SolidBox {
   const { body } = unit;
   const [x0, x1] = [body.x, endOf(unit)];
   const top = inner.floor + body.to;

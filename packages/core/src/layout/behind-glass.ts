@@ -1,5 +1,7 @@
 import type { Scene, SeenOpening } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
+import type { Unit } from '../document/schema.js';
+import type { SolidBox } from '../rules/room.js';
 import { rectangle, outlineArea } from '../numeric/plane.js';
 import { cutOut } from '../numeric/shapes.js';
 import { widthOf } from '../shell/openings.js';
@@ -13,18 +15,26 @@ export const sideOf = ({ opening }: SeenOpening): 'left' | 'right' | null =>
 /** What stands farther from a wall than this leaves its window free, mm. */
 const NEAR_MM = 250;
 
-/** What of an opening in a side wall is behind units, as a share of it, and their names. */
-export function behindGlass(
-  placed: SeenOpening,
-  scene: GlassScene,
-): { readonly share: number; readonly by: readonly string[]; readonly ids: readonly string[] } {
+interface Behind {
+  readonly share: number;
+  readonly by: readonly string[];
+  readonly ids: readonly string[];
+}
+const NOTHING: Behind = { share: 0, by: [], ids: [] };
+const hidden = new WeakMap<
+  SeenOpening,
+  { readonly boxes: readonly SolidBox[]; readonly units: readonly Unit[]; readonly behind: Behind }
+>();
+
+/** What of an opening in a side wall is behind units, as a share of it, and their names. The same things hide the same of it. */
+export function behindGlass(placed: SeenOpening, scene: GlassScene): Behind {
   const side = sideOf(placed);
-  if (!side) return { share: 0, by: [], ids: [] };
+  if (!side) return NOTHING;
   const { from, to } = widthOf(placed);
   const wall = halfWidth(scene.inner, side, (from + to) / 2, (placed.sill + placed.head) / 2);
-  const near = new Map<string, string>();
-  const rings = scene.units.flatMap((unit) =>
-    solidsOf(unit, scene, scene.families).flatMap((box) => {
+  const [units, boxes]: [Unit[], SolidBox[]] = [[], []];
+  for (const unit of scene.units)
+    for (const box of solidsOf(unit, scene, scene.families)) {
       const out = side === 'left' ? -box.y0 : box.y1;
       const shared =
         out > wall - NEAR_MM &&
@@ -33,15 +43,27 @@ export function behindGlass(
         box.x1 > from &&
         box.z0 < placed.head &&
         box.z1 > placed.sill;
-      if (!shared) return [];
-      near.set(unit.id, unit.name);
-      return [rectangle(box.x0, box.z0, box.x1, box.z1)];
-    }),
-  );
+      if (!shared) continue;
+      units.push(unit);
+      boxes.push(box);
+    }
+  const before = hidden.get(placed);
+  if (
+    before?.boxes.length === boxes.length &&
+    before.boxes.every((box, i) => box === boxes[i] && before.units[i] === units[i])
+  )
+    return before.behind;
+  const rings = boxes.map((box) => rectangle(box.x0, box.z0, box.x1, box.z1));
   const glass = rectangle(from, placed.sill, to, placed.head);
   const whole = (to - from) * (placed.head - placed.sill);
   const free = cutOut({ outer: glass, holes: [] }, rings).reduce((sum, piece) => sum + outlineArea(piece), 0);
-  return { share: Math.min(1, Math.max(0, 1 - free / whole)), by: [...new Set(near.values())], ids: [...near.keys()] };
+  const behind: Behind = {
+    share: Math.min(1, Math.max(0, 1 - free / whole)),
+    by: [...new Set(units.map(({ name }) => name))],
+    ids: [...new Set(units.map(({ id }) => id))],
+  };
+  hidden.set(placed, { boxes, units, behind });
+  return behind;
 }
 
 /** The largest share of a window in a side wall that is behind units; 0 where there is none. */

@@ -55,8 +55,21 @@ function unitsOf(points: readonly MassPoint[], limits: Limits | null): WeightFig
     .sort((a, b) => b.kg - a.kg);
 }
 
-/** What it comes to on the road, with full tanks and everybody seated, and with empty tanks. */
+const weighed = new WeakMap<
+  readonly MassPoint[],
+  { readonly limits: Limits | null; readonly figures: WeightFigures }
+>();
+
+/** What it comes to on the road, with full tanks and everybody seated, and with empty tanks. The same points are added up once. */
 export function weigh(points: readonly MassPoint[], limits: Limits | null): WeightFigures {
+  const before = weighed.get(points);
+  if (before?.limits === limits) return before.figures;
+  const figures = addedUp(points, limits);
+  weighed.set(points, { limits, figures });
+  return figures;
+}
+
+function addedUp(points: readonly MassPoint[], limits: Limits | null): WeightFigures {
   const added = sum(points, ({ kg }) => kg);
   const built = points.filter(({ kind }) => kind !== 'person');
   const side = (sign: 1 | -1): number => sum(built, ({ kg, at }) => (at[1] * sign > 0 ? kg : at[1] === 0 ? kg / 2 : 0));

@@ -30,36 +30,68 @@ function standsAt(motion: Motion, share: number): Prism | null {
   return prism;
 }
 
-const movedOf = new WeakMap<Scene, WeakMap<Readonly<Record<string, number>>, readonly Placed[]>>();
-
-/** Everything that is moved in a mode, where it then is. */
-export function movedIn(scene: Scene, states: Readonly<Record<string, number>>): readonly Placed[] {
-  const ofScene = movedOf.get(scene) ?? new WeakMap<Readonly<Record<string, number>>, readonly Placed[]>();
-  movedOf.set(scene, ofScene);
+interface Movable {
+  readonly motion: Motion;
+  readonly unit: Unit;
+  /** Which of all that moves it is, in the order of the units. */
+  readonly place: number;
+}
+const movables = new WeakMap<Scene, ReadonlyMap<string, Movable>>();
+/** All that moves, by its name: listed once for a scene, as every mode names a few of many. */
+function movableIn(scene: Scene): ReadonlyMap<string, Movable> {
+  const before = movables.get(scene);
+  if (before) return before;
+  const all = new Map<string, Movable>();
+  for (const unit of scene.units)
+    for (const motion of motionsOf(unit, scene)) all.set(motion.of, { motion, unit, place: all.size });
+  movables.set(scene, all);
+  return all;
+}
+interface Used extends Movable {
+  readonly share: number;
+}
+type States = Readonly<Record<string, number>>;
+const used = new WeakMap<Scene, Map<States, readonly Used[]>>();
+/** What a mode moves, in the order of the units. */
+function usedIn(scene: Scene, states: States): readonly Used[] {
+  const ofScene = used.get(scene) ?? new Map<States, readonly Used[]>();
+  used.set(scene, ofScene);
   const before = ofScene.get(states);
   if (before) return before;
-  const moved = placedIn(scene, states);
+  const all = movableIn(scene);
+  const moved: Used[] = [];
+  for (const name of Object.keys(states)) {
+    const share = states[name] ?? 0;
+    const one = share > 0 ? all.get(name) : undefined;
+    if (one) moved.push({ motion: one.motion, unit: one.unit, place: one.place, share });
+  }
+  moved.sort((one, other) => one.place - other.place);
   ofScene.set(states, moved);
   return moved;
 }
-
-function placedIn(scene: Scene, states: Readonly<Record<string, number>>): readonly Placed[] {
-  return scene.units.flatMap((unit) =>
-    motionsOf(unit, scene).flatMap((motion): Placed[] => {
-      const share = states[motion.of] ?? 0;
-      const prism = share > 0 ? standsAt(motion, share) : null;
-      return prism ? [{ motion, unit, share, prism }] : [];
-    }),
-  );
+const movedOf = new WeakMap<readonly Used[], readonly Placed[]>();
+/** Everything that is moved in a mode, where it then is. */
+export function movedIn(scene: Scene, states: States): readonly Placed[] {
+  const all = usedIn(scene, states);
+  const before = movedOf.get(all);
+  if (before) return before;
+  const moved = all.flatMap(({ motion, unit, share }): Placed[] => {
+    const prism = standsAt(motion, share);
+    return prism ? [{ motion, unit, share, prism }] : [];
+  });
+  movedOf.set(all, moved);
+  return moved;
 }
 
-/** Units that do not stand in the room in a mode: what was taken away or lifted off as a whole. */
-export const awayIn = (scene: Scene, states: Readonly<Record<string, number>>): ReadonlySet<string> =>
+/** Units that a mode leaves elsewhere than where they stand by day. */
+const goneIn = (scene: Scene, states: States, gone: (motion: Motion) => boolean): ReadonlySet<string> =>
   new Set(
-    scene.units
-      .filter((unit) => motionsOf(unit, scene).some((motion) => (states[motion.of] ?? 0) > 0 && takesAway(motion)))
-      .map(({ id }) => id),
+    usedIn(scene, states)
+      .filter(({ motion }) => gone(motion))
+      .map(({ unit }) => unit.id),
   );
+/** Units that do not stand in the room in a mode: what was taken away or lifted off as a whole. */
+export const awayIn = (scene: Scene, states: States): ReadonlySet<string> => goneIn(scene, states, takesAway);
 
 const clashed = new WeakMap<Prism, WeakMap<Prism, number>>();
 /** The same with a memory: what did not move meets what it met. */
@@ -73,11 +105,21 @@ function clashOf(a: Prism, b: Prism): number {
   return depth;
 }
 
+const rounds = new WeakMap<Prism, ReturnType<typeof boxOf>>();
+/** The box round room that is taken, seen from above. */
+function roundOf(prism: Prism): ReturnType<typeof boxOf> {
+  const before = rounds.get(prism);
+  if (before) return before;
+  const round = boxOf(prism.ring);
+  rounds.set(prism, round);
+  return round;
+}
+
 /** How far two things reach into each other, seen from above; 0 where they do not meet at any height. */
 function depthOfClash(a: Prism, b: Prism): number {
   if (a.z0 >= b.z1 - TOUCH_MM || b.z0 >= a.z1 - TOUCH_MM) return 0;
   // most things are nowhere near each other
-  const [boxA, boxB] = [boxOf(a.ring), boxOf(b.ring)];
+  const [boxA, boxB] = [roundOf(a), roundOf(b)];
   if (boxA.minX >= boxB.maxX || boxB.minX >= boxA.maxX || boxA.minY >= boxB.maxY || boxB.minY >= boxA.maxY) return 0;
   const shared = clipTo({ outer: a.ring, holes: [] }, b.ring);
   return Math.max(
@@ -107,18 +149,21 @@ function asPrism(box: SolidBox): Prism {
   return prism;
 }
 
-/** The operation that shuts something in a mode. */
-const shutIn = (scene: Scene, mode: Scene['modes'][number], of: string): Mend => ({
-  said: message('mend.shutInMode', { mode: mode.name }),
-  operations: [
-    {
-      name: 'putMode',
-      payload: {
-        mode: { ...mode, states: Object.fromEntries(Object.entries(mode.states).filter(([name]) => name !== of)) },
-      },
-    },
-  ],
-});
+const shutters = new WeakMap<Scene['modes'][number], Map<string, Mend>>();
+/** The operation that shuts something in a mode: the same for as long as that mode is. */
+function shutIn(mode: Scene['modes'][number], of: string): Mend {
+  const ofMode = shutters.get(mode) ?? new Map<string, Mend>();
+  shutters.set(mode, ofMode);
+  const before = ofMode.get(of);
+  if (before) return before;
+  const states = Object.fromEntries(Object.entries(mode.states).filter(([name]) => name !== of));
+  const mend: Mend = {
+    said: message('mend.shutInMode', { mode: mode.name }),
+    operations: [{ name: 'putMode', payload: { mode: { ...mode, states } } }],
+  };
+  ofMode.set(of, mend);
+  return mend;
+}
 
 const clashes = appliesTo(clashRule, {
   ofRoom: (scene) => {
@@ -128,15 +173,9 @@ const clashes = appliesTo(clashRule, {
     return scene.modes.flatMap((mode) => {
       const moved = movedIn(scene, mode.states);
       // a thing that is taken away or lowered does not stand where it stands by day
-      const lifted = new Set(
-        scene.units
-          .filter((unit) =>
-            motionsOf(unit, scene).some((motion) => (mode.states[motion.of] ?? 0) > 0 && leavesPlace(motion)),
-          )
-          .map(({ id }) => id),
-      );
+      const lifted = goneIn(scene, mode.states, leavesPlace);
       return moved.flatMap((one, i) => {
-        const round = boxOf(one.prism.ring);
+        const round = roundOf(one.prism);
         // most things are nowhere near what is moved
         const near = (box: SolidBox): boolean =>
           box.x0 < round.maxX &&
@@ -144,31 +183,21 @@ const clashes = appliesTo(clashRule, {
           box.y0 < round.maxY &&
           box.y1 > round.minY &&
           sameHeight(one.prism, box);
-        const others = [
-          ...moved
-            .slice(i + 1)
-            .filter(({ unit }) => unit.id !== one.unit.id)
-            .map(({ prism, motion }) => ({
-              prism,
-              id: motion.of,
-              name: motion.name as Motion['name'] | string,
-              of: motion.of,
-            })),
-          ...standing
-            .filter(({ unit, box }) => near(box) && unit !== one.unit && !lifted.has(unit.id))
-            .map(({ unit, prism }) => ({ prism, id: unit.id, name: unit.name as Motion['name'] | string, of: null })),
-        ];
         const worst = new Map<string, { by: number; name: Motion['name'] | string }>();
-        for (const { prism, id, name } of others) {
+        const meet = (prism: Prism, id: string, name: Motion['name'] | string): void => {
           const by = clashOf(one.prism, prism);
           if (by > TOUCH_MM && by > (worst.get(id)?.by ?? 0)) worst.set(id, { by, name });
-        }
+        };
+        for (const { prism, motion, unit } of moved.slice(i + 1))
+          if (unit !== one.unit) meet(prism, motion.of, motion.name);
+        for (const { prism, unit, box } of standing)
+          if (near(box) && unit !== one.unit && !lifted.has(unit.id)) meet(prism, unit.id, unit.name);
         return [...worst].map(([id, { by, name }]) => ({
           id: `clash:${mode.id}:${one.motion.of}:${id}`,
           input: { by, what: one.motion.name, other: name, mode: mode.name },
           pin: pinAt(one.unit, midOf(one.prism)),
           mode: mode.id,
-          mend: () => shutIn(scene, mode, one.motion.of),
+          mend: () => shutIn(mode, one.motion.of),
         }));
       });
     });
@@ -188,7 +217,7 @@ const shut = appliesTo(shutRule, {
             input: { what: motion.name, mode: mode.name, share },
             pin: pinAt(unit, midOf(prism)),
             mode: mode.id,
-            mend: () => shutIn(scene, mode, motion.of),
+            mend: () => shutIn(mode, motion.of),
           })),
       ),
 });

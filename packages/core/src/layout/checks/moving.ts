@@ -153,15 +153,26 @@ const ROOF = 'the roof';
 /** What has been taken out of the room in every mode in which something is moved: it stands in its way in none. */
 function awayBefore(motion: Motion, scene: Scene): ReadonlySet<string> {
   if (scene.modes.length === 0) return NONE_AWAY;
+  const movable = takenIn(scene);
+  if (movable.length === 0) return NONE_AWAY;
   const used = scene.modes.filter(({ states }) => (states[motion.of] ?? 0) > 0);
   if (used.length === 0) return NONE_AWAY;
   return new Set(
-    scene.units
-      .filter((unit) =>
-        motionsOf(unit, scene).some((own) => takesAway(own) && used.every(({ states }) => (states[own.of] ?? 0) > 0)),
-      )
-      .map(({ id }) => id),
+    movable.filter(({ of }) => used.every(({ states }) => (states[of] ?? 0) > 0)).map(({ unit }) => unit.id),
   );
+}
+const taken = new WeakMap<Scene, readonly { readonly of: string; readonly unit: Unit }[]>();
+/** Everything that can be taken out of the room as a whole, listed once for a scene. */
+function takenIn(scene: Scene): readonly { readonly of: string; readonly unit: Unit }[] {
+  const before = taken.get(scene);
+  if (before) return before;
+  const all = scene.units.flatMap((unit) =>
+    motionsOf(unit, scene)
+      .filter(takesAway)
+      .map(({ of }) => ({ of, unit })),
+  );
+  taken.set(scene, all);
+  return all;
 }
 const NONE_AWAY: ReadonlySet<string> = new Set();
 

@@ -207,11 +207,11 @@ const collision = appliesTo(collisionRule, {
       return { unit, boxes: solids, from, to };
     });
     const met: { readonly a: (typeof boxes)[number]; readonly b: (typeof boxes)[number] }[] = [];
-    for (let i = 0; i < boxes.length; i += 1)
+    for (const [i, a] of boxes.entries())
       for (let k = i + 1; k < boxes.length; k += 1) {
-        const [a, b] = [boxes[i], boxes[k]];
+        const b = boxes[k];
         // most things stand nowhere near each other
-        if (a && b && a.from < b.to && b.from < a.to) met.push({ a, b });
+        if (b && a.from < b.to && b.from < a.to) met.push({ a, b });
       }
     return met.flatMap(({ a, b }) => {
       const pair = deepest(a.boxes, b.boxes);
@@ -375,7 +375,8 @@ function inTheWay(scene: Standable, at: 'hip' | 'shoulder') {
   const blocked = scene.units.filter(
     (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
   );
-  const units = obstaclesAt(scene, at).filter(({ unit }) => !blocked.includes(unit));
+  const all = obstaclesAt(scene, at);
+  const units = blocked.length === 0 ? all : all.filter(({ unit }) => !blocked.includes(unit));
   // where nothing is built in there is nothing to walk past
   const standing: readonly Obstacle[] = at === 'hip' && units.length > 0 ? [...units, ...archesAt(scene)] : units;
   return { blocked, standing };
@@ -431,12 +432,14 @@ export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonl
   const all = fromLeft([...standing, ...more]);
   const z = inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
   let least: Way | null = null;
-  for (const obstacle of all)
+  for (const obstacle of all) {
+    const beside = all.filter(({ x0, x1 }) => x0 <= obstacle.x1 && x1 >= obstacle.x0);
     for (const { x, left, right } of postsOf(obstacle, inner, z)) {
       if (blocked.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
-      const { width, y } = widestAt(left, right, all, x, x);
+      const { width, y } = widestAt(left, right, beside, x, x);
       if (least === null || width < least.width) least = { width, x, y, at };
     }
+  }
   // things that reach into each other leave nothing
   if (least && least.width < 0) least = { ...least, width: 0 };
   if (more.length === 0) ofScene.set(at, least);

@@ -33,14 +33,22 @@ interface InBay {
   readonly place: BayRoom;
   readonly thing: Thing;
 }
-const placesOf = (unit: Unit, scene: Scene): readonly BayRoom[] => scene.skeletons.get(unit.id)?.bays ?? [];
-/** Every thing in a bay of a unit. */
-export const inBays = (unit: Unit, scene: Scene): InBay[] =>
-  placesOf(unit, scene).flatMap((place): InBay[] => {
+const placesOf = (unit: Unit, scene: Scene): readonly BayRoom[] => scene.skeletons.get(unit.id)?.bays ?? NO_PLACES;
+const NO_PLACES: readonly BayRoom[] = [];
+const held = new WeakMap<readonly BayRoom[], { readonly things: Scene['things']; readonly all: readonly InBay[] }>();
+/** Every thing in a bay of a unit: looked up once for as long as its bays and the data sheets are the same. */
+export function inBays(unit: Unit, scene: Scene): readonly InBay[] {
+  const places = placesOf(unit, scene);
+  const before = held.get(places);
+  if (before?.things === scene.things && (before.all.length === 0 || before.all[0]?.unit === unit)) return before.all;
+  const all = places.flatMap((place): InBay[] => {
     const id = thingIn(place.bay);
     const thing = id === null ? undefined : scene.things.find((own) => own.id === id);
     return thing ? [{ unit, place, thing }] : [];
   });
+  held.set(places, { things: scene.things, all });
+  return all;
+}
 export const middle = ({ room }: BayRoom): { readonly x: number; readonly y: number } => ({
   x: (room.x0 + room.x1) / 2,
   y: (room.y0 + room.y1) / 2,
@@ -284,29 +292,49 @@ function freeBefore(
   return { far, by };
 }
 
-/** Bays that one reaches into from the room, and how far before their fronts what stands under them keeps one, mm. */
-function keptOff(unit: Unit, { room }: BayRoom, scene: Scene): number {
-  const line = frontLineOf(unit);
-  if (!line) return 0;
-  const before = scene.units.flatMap((other) => {
-    const own = frontLineOf(other);
-    const under =
-      own?.side === line.side &&
-      other.body.to + scene.inner.floor <= room.z0 + 1 &&
-      other.body.x < room.x1 - 1 &&
-      endOf(other) > room.x0 + 1;
-    return own && under ? [line.front - own.front + overhangOf(other, scene)] : [];
-  });
-  return Math.max(0, ...before);
+/** A front that somebody stands before: where it is along the vehicle, how high it ends, and how far out its top reaches. */
+interface Stood {
+  readonly side: 'left' | 'right';
+  readonly x0: number;
+  readonly x1: number;
+  readonly top: number;
+  readonly reach: number;
 }
-const overhangOf = (unit: Unit, scene: Scene): number =>
-  familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
+const stoodBefore = new WeakMap<Unit, Stood | null>();
+/** The fronts of all units, each worked out once for as long as its unit is the same. */
+const frontsOf = ({ units, families }: Scene): readonly Stood[] =>
+  units.flatMap((unit) => {
+    const before = stoodBefore.get(unit);
+    if (before !== undefined) return before ?? [];
+    const line = frontLineOf(unit);
+    const stood = line && {
+      side: line.side,
+      x0: unit.body.x,
+      x1: endOf(unit),
+      top: unit.body.to,
+      reach: (familyNamed(families, unit.family)?.overhang?.(unit) ?? 0) - line.front,
+    };
+    stoodBefore.set(unit, stood);
+    return stood ?? [];
+  });
+
+/** How far before the front of a bay what stands under it keeps one, mm. */
+function keptOff(unit: Unit, { room }: BayRoom, floor: number, fronts: readonly Stood[]): number {
+  const line = frontLineOf(unit);
+  let off = 0;
+  if (line)
+    for (const { side, x0, x1, top, reach } of fronts)
+      if (side === line.side && top + floor <= room.z0 + 1 && x0 < room.x1 - 1 && x1 > room.x0 + 1)
+        off = Math.max(off, line.front + reach);
+  return off;
+}
 
 const back = appliesTo(reachBackRule, {
   ofRoom: (scene) => {
     const grown = grownIn(scene.people);
     const who = [...(grown.length > 0 ? grown : scene.people)].sort((a, b) => a.stature - b.stature)[0];
     if (!who) return [];
+    const fronts = frontsOf(scene);
     // one stands in a wash room, and does not reach into it
     const reached = scene.units.filter((unit) => familyNamed(scene.families, unit.family)?.standsIn?.(unit) !== true);
     return reached.flatMap((unit) =>
@@ -318,7 +346,10 @@ const back = appliesTo(reachBackRule, {
           return {
             id: `reach-back:${unit.id}:${bay.name}`,
             input: {
-              deep: (place.behind ?? 0) + Math.max(place.deepLow, place.deepHigh) + keptOff(unit, place, scene),
+              deep:
+                (place.behind ?? 0) +
+                Math.max(place.deepLow, place.deepHigh) +
+                keptOff(unit, place, scene.inner.floor, fronts),
               height: (room.z0 + room.z1) / 2 - scene.inner.floor,
               stature: who.stature,
               who: who.name,

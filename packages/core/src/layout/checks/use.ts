@@ -56,10 +56,12 @@ const inLine = appliesTo(alignRule, {
     });
     type Row = Case<{ off: number; name: string; other: string; what: 'front' | 'top' }>;
     const rows: Row[] = [];
-    for (let i = 0; i < standing.length; i += 1)
+    for (const [i, a] of standing.entries()) {
+      const [from, to] = [a.unit.body.x - NEXT_MM, endOf(a.unit) + NEXT_MM];
       for (let k = i + 1; k < standing.length; k += 1) {
-        const [a, b] = [standing[i], standing[k]];
-        if (!a || !b || !isNextTo(a.unit, b.unit)) continue;
+        const b = standing[k];
+        // most things stand nowhere near each other
+        if (!b || b.unit.body.x > to || endOf(b.unit) < from || !isNextTo(a.unit, b.unit)) continue;
         const pin = {
           unit: b.unit.id,
           person: null,
@@ -68,7 +70,7 @@ const inLine = appliesTo(alignRule, {
         };
         const row = (what: 'front' | 'top', off: number, to: number): Row => ({
           id: `align:${what}:${a.unit.id}:${b.unit.id}`,
-          input: { off: off > MEANT_STEP_MM ? 0 : off, name: b.unit.name, other: a.unit.name, what },
+          input: { off, name: b.unit.name, other: a.unit.name, what },
           pin,
           quiet: true,
           mend: () => ({
@@ -76,11 +78,12 @@ const inLine = appliesTo(alignRule, {
             operations: [changeUnit(b.unit, { [what === 'front' ? 'front' : 'height']: to })],
           }),
         });
-        rows.push(
-          row('front', Math.abs(a.line.front - b.line.front), a.line.front),
-          row('top', Math.abs(a.unit.body.to - b.unit.body.to), a.unit.body.to),
-        );
+        const [front, top] = [Math.abs(a.line.front - b.line.front), Math.abs(a.unit.body.to - b.unit.body.to)];
+        // what is in line, or meant to step, is not told
+        if (front > 0 && front <= MEANT_STEP_MM) rows.push(row('front', front, a.line.front));
+        if (top > 0 && top <= MEANT_STEP_MM) rows.push(row('top', top, a.unit.body.to));
       }
+    }
     return rows;
   },
 });
