@@ -222,6 +222,17 @@ const shut = appliesTo(shutRule, {
       ),
 });
 
+const obstacles = new WeakMap<Prism, Obstacle>();
+/** Room that is taken as something in the way. */
+function obstacleOf(prism: Prism): Obstacle {
+  const before = obstacles.get(prism);
+  if (before) return before;
+  const { minX, maxX, minY, maxY } = roundOf(prism);
+  const obstacle: Obstacle = { x0: minX, x1: maxX, y0: minY, y1: maxY };
+  obstacles.set(prism, obstacle);
+  return obstacle;
+}
+
 /** The way through in each mode that has something moved into it. */
 const wayIn = appliesTo(wayThroughRule, {
   ofRoom: (scene) => {
@@ -231,10 +242,7 @@ const wayIn = appliesTo(wayThroughRule, {
       if (mode.use !== 'day' && mode.use !== 'drive') return [];
       const more = movedIn(scene, mode.states)
         .filter(({ prism }) => prism.z0 < scene.inner.floor + 900)
-        .map(({ prism }): Obstacle => {
-          const box = boxOf(prism.ring);
-          return { x0: box.minX, x1: box.maxX, y0: box.minY, y1: box.maxY };
-        });
+        .map(({ prism }) => obstacleOf(prism));
       const narrow = more.length > 0 ? narrowestWay(scene, 'hip', more) : null;
       if (!narrow || (plain && narrow.width >= plain.width)) return [];
       return [

@@ -72,6 +72,8 @@ function outOf(
     shorter(to, Math.floor(endOf(unit) - to)),
   ].sort((a, b) => Number(a === null) - Number(b === null));
 }
+/** Where more than so many stand in a door, no single one of them frees it. */
+const ASKED = 4;
 /** A unit is not made shorter than this, mm. */
 const SHORTEST_MM = 300;
 /** The same for what stands in a door. */
@@ -96,7 +98,8 @@ const doorway = appliesTo(doorwayRule, {
               },
               pin: pinAt(scene, door, standing[0]?.id ?? null),
               quiet: true,
-              mend: () => [...new Set(standing.map(({ id }) => id))].flatMap((id) => outOfDoor(scene, door, id)),
+              mend: () =>
+                [...new Set(standing.map(({ id }) => id))].slice(0, ASKED).flatMap((id) => outOfDoor(scene, door, id)),
             },
           ];
     }),

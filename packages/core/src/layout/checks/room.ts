@@ -415,6 +415,38 @@ function postsOf(obstacle: Obstacle, inner: Scene['inner'], z: number): readonly
   posts.set(obstacle, { inner, z, at });
   return at;
 }
+interface Beside {
+  readonly inner: Scene['inner'];
+  readonly z: number;
+  readonly beside: readonly Obstacle[];
+  readonly beds: readonly Unit[];
+  readonly way: Way | null;
+}
+const besides = new WeakMap<Obstacle, Beside>();
+const sameAll = <T>(a: readonly T[], b: readonly T[]): boolean =>
+  a.length === b.length && a.every((one, i) => one === b[i]);
+/** The narrowest way past one thing, between all that stands beside it: the same for as long as that does. */
+function narrowestBeside(
+  obstacle: Obstacle,
+  all: readonly Obstacle[],
+  blocked: readonly Unit[],
+  inner: Scene['inner'],
+  z: number,
+  at: Way['at'],
+): Way | null {
+  const beside = all.filter(({ x0, x1 }) => x0 <= obstacle.x1 && x1 >= obstacle.x0);
+  const before = besides.get(obstacle);
+  if (before?.inner === inner && before.z === z && sameAll(before.beds, blocked) && sameAll(before.beside, beside))
+    return before.way;
+  let way: Way | null = null;
+  for (const { x, left, right } of postsOf(obstacle, inner, z)) {
+    if (blocked.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
+    const { width, y } = widestAt(left, right, beside, x, x);
+    if (way === null || width < way.width) way = { width, x, y, at };
+  }
+  besides.set(obstacle, { inner, z, beside, beds: blocked, way });
+  return way;
+}
 const plainWays = new WeakMap<Scene, Map<'hip' | 'shoulder', Way | null>>();
 
 /**
@@ -433,12 +465,8 @@ export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonl
   const z = inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
   let least: Way | null = null;
   for (const obstacle of all) {
-    const beside = all.filter(({ x0, x1 }) => x0 <= obstacle.x1 && x1 >= obstacle.x0);
-    for (const { x, left, right } of postsOf(obstacle, inner, z)) {
-      if (blocked.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
-      const { width, y } = widestAt(left, right, beside, x, x);
-      if (least === null || width < least.width) least = { width, x, y, at };
-    }
+    const here = narrowestBeside(obstacle, all, blocked, inner, z, at);
+    if (here && (least === null || here.width < least.width)) least = here;
   }
   // things that reach into each other leave nothing
   if (least && least.width < 0) least = { ...least, width: 0 };
