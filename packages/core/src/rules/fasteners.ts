@@ -21,13 +21,31 @@ export interface Picked {
 /** A screw into the edge of a board is no thicker than this share of it, so that it does not split. */
 export const SHARE_OF_EDGE = 0.3;
 
+const picked = new WeakMap<PriceBook, Map<string, Picked | null>>();
+/** So many answers are kept for one price book. */
+const KEPT = 2000;
+
 /**
  * The shortest stocked fastener that bites deep enough and does not come out; of equal lengths the thinnest. The limits
  * are those of rule *fixing-length* for it, or for the shortest one there is.
  * @param edge thickness of the board whose edge it goes into, mm; null where it goes into a face
+ * The same question to the same book is answered from memory: hundreds of joints ask a few.
  * @returns null when the price book has no fastener of the kind
  */
 export function pickFastener(book: PriceBook, fixing: Fixing, edge: number | null = null): Picked | null {
+  const { passed, gap, into, depth, spare } = fixing;
+  const key = `${passed} ${gap} ${into} ${depth} ${spare} ${edge}`;
+  const ofBook = picked.get(book) ?? new Map<string, Picked | null>();
+  picked.set(book, ofBook);
+  const before = ofBook.get(key);
+  if (before !== undefined) return before;
+  if (ofBook.size >= KEPT) ofBook.clear();
+  const answer = shortestThatFits(book, fixing, edge);
+  ofBook.set(key, answer);
+  return answer;
+}
+
+function shortestThatFits(book: PriceBook, fixing: Fixing, edge: number | null): Picked | null {
   const kind = fixing.into === 'wood' ? 'wood' : 'metal';
   const stocked = book.items.flatMap((item) =>
     item.fastener?.kind === kind ? [{ item, diameter: item.fastener.diameter, length: item.fastener.length }] : [],
