@@ -98,6 +98,7 @@ export function createPlans(): (
               project.offcuts,
               cutting.smallestOffcut,
               firstPlan,
+              own,
             );
       memory.set(id, { input, plan });
       return [plan];

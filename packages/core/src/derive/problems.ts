@@ -16,10 +16,20 @@ import type { ShellResult } from '../shell/build.js';
 import type { Shell } from '../shell/shell.js';
 import type { FaceFixing } from '../layers/knock-on.js';
 import type { FloorChoice } from '../document/schema.js';
-import { message, mm } from '../words/message.js';
+import { message, mm, type Message } from '../words/message.js';
+import type { ShapeMoved } from '../parts/drawn-shape.js';
+
+/** How what is cut is drawn since. */
+function redrawn(part: string, { outline, openings, was, now }: ShapeMoved): Message {
+  if (was !== now) return message('cut.conflict.count', { part, was, now });
+  return outline >= openings
+    ? message('cut.conflict.outline', { part, amount: mm(outline) })
+    : message('cut.conflict.openings', { part, amount: mm(openings) });
+}
 
 /** What is cut stays as it is; where the design has moved on, this says what no longer fits. */
-function conflictProblem({ part, short }: MaterialPlan['conflicts'][number]): Problem {
+function conflictProblem({ part, short, shape }: MaterialPlan['conflicts'][number]): Problem {
+  if (shape) return { stage: 'cut', place: part, said: redrawn(part, shape) };
   const most = short && Math.max(short.length, short.width);
   const said =
     short === null || most === null

@@ -56,6 +56,8 @@ export const cutPlanSchema = z.strictObject({
   seconds: z.number(),
 });
 
+/** The outline of a part and the openings in it, each as its corners in a row: x, y, x, y, mm. None for a plain rectangle. */
+export const drawnShapeSchema = z.array(z.array(z.number().min(-100_000).max(100_000)).max(1000)).max(200);
 /** A part on a sheet of a kept plan, with the size it was laid out at: what is cut is cut, whatever the design does later. */
 export const keptPlacementSchema = placementSchema.extend({
   length: sizeSchema,
@@ -65,6 +67,8 @@ export const keptPlacementSchema = placementSchema.extend({
   locked: z.boolean(),
   /** The angles of a bar part's ends where they are not square. */
   ends: barEndsSchema.optional(),
+  /** What was drawn on it when it was sawn. */
+  shape: drawnShapeSchema.optional(),
 });
 export const keptSheetSchema = z.strictObject({
   id: idSchema,
@@ -116,6 +120,7 @@ export const wasteSchema = z.strictObject({
   date: z.iso.date(),
 });
 
+export type DrawnShape = z.infer<typeof drawnShapeSchema>;
 export type KeptPlan = z.infer<typeof keptPlanSchema>;
 export type KeptSheet = z.infer<typeof keptSheetSchema>;
 export type KeptPlacement = z.infer<typeof keptPlacementSchema>;

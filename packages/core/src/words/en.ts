@@ -358,6 +358,9 @@ export const EN = {
   'cut.conflict.narrow':
     '{part} is cut and would now have to be {amount} wider: let a strip in, move its neighbour, or cut it again.',
   'cut.conflict.ends': '{part} is cut, and would now have other angles at its ends: cut them again, or cut it anew.',
+  'cut.conflict.outline': '{part} is cut; its outline was drawn again since and lies up to {amount} elsewhere.',
+  'cut.conflict.openings': '{part} is cut; an opening in it was drawn again since and lies up to {amount} elsewhere.',
+  'cut.conflict.count': '{part} is cut with {was} {was|opening|openings} in it; now {now} {now|is|are} drawn there.',
   'cut.conflict.over': '{part} is cut and would now be smaller: take off {length} along and {width} across.',
   'cut.notSold': '{part} is cut from {material}, which the price book does not sell in sheets.',
 

@@ -76,7 +76,7 @@ export function BenchView({ plans, start, scene, onClose }: BenchViewProps) {
     const taken = since.current === null ? null : (clock - since.current) / 1000;
     since.current = clock;
     setTold(null);
-    change(...keepingFirst(item, keptPlan(item)), {
+    change(...keepingFirst(item, keptPlan(item), { sheet: now.step.sheet, parts: scene.derived.parts }), {
       name: 'tickCut',
       payload: {
         material: item.material.id,

@@ -3,7 +3,10 @@ import { type MaterialJob } from '../job/from-parts.js';
 import { fingerprint } from '../../numeric/fingerprint.js';
 import type { Operation } from '../../document/operation.js';
 import type { CutJob, CutPlan } from '../job/job.js';
+import { drawnShape, shapeMoved } from '../../parts/drawn-shape.js';
+import type { Part } from '../../parts/part.js';
 import {
+  AS_SAWN_MM,
   boundOf,
   composeSheets,
   jobOf,
@@ -57,6 +60,7 @@ export function planMaterial(
   offcuts: readonly Offcut[],
   smallestOffcut: number,
   first: FirstPlan,
+  parts: readonly Part[] = [],
 ): MaterialPlan {
   const { material, job, waiting } = made;
   const own = offcuts.filter((offcut) => offcut.material === material.id);
@@ -83,9 +87,29 @@ export function planMaterial(
     plan,
     state: kept === undefined ? 'first' : anew.length > 0 ? 'mended' : 'kept',
     anew,
-    conflicts: remaining.conflicts,
+    conflicts: [...remaining.conflicts, ...redrawn(remaining.fixed, parts, remaining.conflicts)],
     waiting,
   };
+}
+
+/** What is cut and of the size that is wanted, but drawn otherwise since. */
+function redrawn(
+  fixed: readonly PlannedSheet[],
+  parts: readonly Part[],
+  told: readonly CutConflict[],
+): readonly CutConflict[] {
+  const others = new Set(told.map(({ part }) => part));
+  return fixed.flatMap((sheet) =>
+    sheet.placements.flatMap((placed): CutConflict[] => {
+      if (placed.spoiled || !placed.shape || others.has(placed.part) || !sheet.cut.includes(placed.part)) return [];
+      const part = parts.find(({ id }) => id === placed.part);
+      const now = part && drawnShape(part);
+      if (!now) return [];
+      const shape = shapeMoved(placed.shape, now, placed);
+      const same = shape.was === shape.now && Math.max(shape.outline, shape.openings) < AS_SAWN_MM;
+      return same ? [] : [{ part: placed.part, short: { length: 0, width: 0 }, shape }];
+    }),
+  );
 }
 
 /** A found plan as the sheets that are kept, with what is fixed in front. */
@@ -101,12 +125,32 @@ export function keptFrom(item: MaterialPlan, found: CutPlan): KeptPlan {
   };
 }
 
-/** The plan that stands, to be kept as it is: what an operation at the saw starts from. */
-export function keptNow(item: MaterialPlan): KeptPlan {
+/** The sheet that is sawn next, and the parts as they are drawn. */
+export interface Sawn {
+  readonly sheet: string;
+  readonly parts: readonly Part[];
+}
+/** A sheet with what is drawn on those of its parts that are not cut yet. */
+function drawnOn(sheet: PlannedSheet, parts: readonly Part[]): PlannedSheet {
+  return {
+    ...sheet,
+    placements: sheet.placements.map((placed) => {
+      const part = sheet.cut.includes(placed.part) ? undefined : parts.find(({ id }) => id === placed.part);
+      const shape = part && drawnShape(part);
+      return shape ? { ...placed, shape } : placed;
+    }),
+  };
+}
+
+/**
+ * The plan that stands, to be kept as it is: what an operation at the saw starts from.
+ * @param sawn the sheet that is sawn next: it is kept with what is drawn on its parts
+ */
+export function keptNow(item: MaterialPlan, sawn?: Sawn): KeptPlan {
   return {
     material: item.material.id,
     job: item.key,
-    sheets: item.sheets.map(bare),
+    sheets: item.sheets.map((sheet) => bare(sheet.id === sawn?.sheet ? drawnOn(sheet, sawn.parts) : sheet)),
     bound: item.plan.bound,
     proved: item.plan.proved,
   };
@@ -115,8 +159,8 @@ export function keptNow(item: MaterialPlan): KeptPlan {
 /**
  * What has to be kept before something is done at the saw: the plan that stands, where it is not the one that is kept.
  */
-export function keepingFirst(item: MaterialPlan, kept: KeptPlan | undefined): readonly Operation[] {
-  const now = keptNow(item);
+export function keepingFirst(item: MaterialPlan, kept: KeptPlan | undefined, sawn?: Sawn): readonly Operation[] {
+  const now = keptNow(item, sawn);
   const same = kept !== undefined && JSON.stringify(kept.sheets) === JSON.stringify(now.sheets);
   return same ? [] : [{ name: 'keepPlan', payload: now }];
 }

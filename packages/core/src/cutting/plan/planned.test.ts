@@ -4,11 +4,13 @@ import type { KeptPlan, KeptSheet, PriceItem } from '../../document/schema.js';
 import { startPriceBook } from '../../materials/start-book.js';
 import { movePart, placesFor, sawnAgain } from './by-hand.js';
 import { merchantCuts } from './carrying.js';
-import { keptFrom, keptNow, planMaterial, type MaterialPlan } from './cutting-room.js';
+import { keepingFirst, keptFrom, keptNow, planMaterial, type MaterialPlan } from './cutting-room.js';
 import { fenceOrder, secondsPerCut, USUAL_CUT_SECONDS } from './fence.js';
 import { cutJobSchema, type CutJob } from '../job/job.js';
 import { solveJob } from '../engine/search.js';
 import { needs, stepsOf } from './steps.js';
+import { rectangle } from '../../numeric/plane.js';
+import type { Part } from '../../parts/part.js';
 import { planFaults } from '../job/verify.js';
 
 const found = startPriceBook().items.find((item) => item.id === 'birch-15');
@@ -95,6 +97,66 @@ describe('a kept plan', () => {
       kept,
     );
     expect(gone.conflicts).toEqual([{ part: 'a', short: null }]);
+  });
+
+  it('keeps what was drawn on a part when it was sawn, and says how it is drawn since', () => {
+    const drawn = (id: string, holes: Part['outline']['holes']): Part => ({
+      id,
+      role: 'side',
+      number: 1,
+      unit: null,
+      material: 'birch-12',
+      thickness: 12,
+      outline: { outer: rectangle(0, 0, 1200, 600), holes },
+      grain: true,
+      edges: [],
+      place: { origin: [0, 0, 0], along: [1, 0, 0], across: [0, 1, 0], thick: [0, 0, 1] },
+    });
+    const withHole = (x: number): readonly Part[] =>
+      ['a', 'b', 'c', 'd'].map((id) => drawn(id, [rectangle(x, 200, x + 100, 300)]));
+    const item = plan(PARTS);
+    const sheet = holder(item, 'a')?.id ?? '';
+    const [keep] = keepingFirst(item, keptNow(item), { sheet, parts: withHole(500) });
+    if (keep?.name !== 'keepPlan') throw new Error('it is kept with what is drawn');
+    const cut = keep.payload as KeptPlan;
+    const all = {
+      ...cut,
+      sheets: cut.sheets.map((own) =>
+        own.id === sheet ? { ...own, done: stepsOf(own).map((step) => step.name) } : own,
+      ),
+    };
+    const now = (parts: readonly Part[], sizes = PARTS) =>
+      planMaterial({ material, job: jobOf(sizes), key: '', waiting: [] }, all, [], 100, first, parts).conflicts;
+    const told = (found: ReturnType<typeof now>) => found.find(({ part }) => part === 'a');
+    expect(now(withHole(500))).toEqual([]);
+    // a hole that a saw would not tell from where it was
+    expect(now(withHole(500.3))).toEqual([]);
+    expect(told(now(withHole(512)))).toMatchObject({ short: { length: 0, width: 0 }, shape: { openings: 12 } });
+    const more = withHole(500).map((part) => ({
+      ...part,
+      outline: { ...part.outline, holes: [...part.outline.holes, rectangle(50, 50, 80, 80)] },
+    }));
+    expect(told(now(more))).toMatchObject({ shape: { was: 1, now: 2 } });
+    // where its size is another one this is said, once
+    const both = now(withHole(512), resized('a', 1207)).filter(({ part }) => part === 'a');
+    expect(both).toEqual([{ part: 'a', short: { length: 7, width: 0 } }]);
+    // what is kept stays what was sawn, also when the next sheet is kept
+    const after = planMaterial(
+      { material, job: jobOf(PARTS), key: '', waiting: [] },
+      all,
+      [],
+      100,
+      first,
+      withHole(512),
+    );
+    const again = keptNow(after, { sheet, parts: withHole(512) });
+    const shapeOn = (of: KeptPlan) =>
+      of.sheets.flatMap(({ placements }) => placements).find(({ part }) => part === 'a')?.shape;
+    expect(shapeOn(again)).toEqual(shapeOn(all));
+    expect(shapeOn(all)).toHaveLength(2);
+    // a sheet that is not sawn yet is kept without
+    const other = all.sheets.find(({ id }) => id !== sheet);
+    expect(other?.placements.every(({ shape }) => shape === undefined)).toBe(true);
   });
 
   it('moves a changed part off a begun sheet while it is not cut, and its place is free again', () => {

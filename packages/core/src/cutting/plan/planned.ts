@@ -5,6 +5,7 @@ import { separable } from '../job/verify.js';
 import { footprintOf } from './footprint.js';
 import { lowerBound } from '../bounds/bound.js';
 import { stepsOf } from './steps.js';
+import type { ShapeMoved } from '../../parts/drawn-shape.js';
 
 /** A sheet of the plan that stands, and what its state means for the person. */
 export interface PlannedSheet extends KeptSheet {
@@ -19,6 +20,8 @@ export interface CutConflict {
   readonly part: string;
   /** How much is missing along and across, mm; negative: how much has to come off. Null when the part is no longer wanted. */
   readonly short: { readonly length: number; readonly width: number } | null;
+  /** It is of the size that is wanted, but drawn otherwise since: its outline, or openings in it. */
+  readonly shape?: ShapeMoved;
 }
 /** What is fixed already, and the job that remains. */
 export interface Remaining {
