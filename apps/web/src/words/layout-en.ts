@@ -180,7 +180,7 @@ export const LAYOUT_UI = {
   'weight.title': 'Weight',
   'weight.line': '{added} kg built in, kept and seated',
   'weight.soft':
-    'Of that, mattresses and cushions: {kg} kg, taken at {density} kg/m³. Screws and fittings are not counted.',
+    'Mattresses and cushions are {kg} kg of it, taken at {density} kg/m³. Screws and fittings are not counted.',
   'weight.unknown': 'Not in it, as no density is entered: {materials}.',
   'weight.sides': 'Left {left} kg · right {right} kg',
   'weight.bubble': 'Left against right: {left} kg and {right} kg',

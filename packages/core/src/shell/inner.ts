@@ -2,7 +2,7 @@ import type { Side } from '../document/schema.js';
 import { evaluate, monotoneCurve, slopeAt, type Curve } from '../numeric/curve.js';
 import { spread, type Point } from '../numeric/plane.js';
 import { makeShell, roofSlope, type Shell, type StationSection } from './shell.js';
-import { HAIR_MM } from '../numeric/tolerance.js';
+import { HAIR_MM, ROUNDING } from '../numeric/tolerance.js';
 
 /** How far each surface moves into the room, mm. */
 export interface Insets {
@@ -16,11 +16,12 @@ export interface Insets {
 
 /** Points along each curve that are moved inward. */
 const SAMPLES = 25;
-/** The moved curves are lengthened by this much so that they always cross at the corner, mm. */
+/** The moved curves are lengthened by this much so that they cross at the corner, mm; and where a round shoulder is farther off, by this. */
 const OVERLAP_MM = 150;
+const FAR_OVERLAP_MM = 1000;
 
 /** Moves the wall inward along its normal: the tangent is (d', 1), so the normal into the room is (-1, d') over its length. */
-function movedWall(wall: Curve, inset: number): Point[] {
+function movedWall(wall: Curve, inset: number, beyond: number): Point[] {
   const [from, to] = [wall.at[0] ?? 0, wall.at.at(-1) ?? 0];
   const heights = to > from ? spread(from, to, SAMPLES) : [from];
   const points = heights.map((z): Point => {
@@ -28,17 +29,17 @@ function movedWall(wall: Curve, inset: number): Point[] {
     const length = Math.hypot(1, slope);
     return [evaluate(wall, z) - inset / length, z + (inset * slope) / length];
   });
-  return [...points, lengthened(points, slopeAt(wall, to))];
+  return [...points, lengthened(points, slopeAt(wall, to), beyond)];
 }
 
-function lengthened(points: readonly Point[], slope: number): Point {
+function lengthened(points: readonly Point[], slope: number, beyond: number): Point {
   const [d, z] = points.at(-1) ?? [0, 0];
   const length = Math.hypot(1, slope);
-  return [d + (OVERLAP_MM * slope) / length, z + OVERLAP_MM / length];
+  return [d + (beyond * slope) / length, z + beyond / length];
 }
 
 /** Moves the roof down along its normal: the tangent is (1, h'), so the normal into the room is (h', -1) over its length. */
-function movedRoof(section: StationSection, inset: number): Point[] {
+function movedRoof(section: StationSection, inset: number, by: number): Point[] {
   const [from, to] = [section.roof.at[0] ?? 0, section.roof.at.at(-1) ?? 0];
   const points = spread(from, to, 2 * SAMPLES).map((y): Point => {
     const slope = roofSlope(section, y);
@@ -48,8 +49,8 @@ function movedRoof(section: StationSection, inset: number): Point[] {
   const start: Point = points[0] ?? [0, 0];
   const end: Point = points.at(-1) ?? [0, 0];
   const beyond = (p: Point, slope: number, sign: number): Point => [
-    p[0] + (sign * OVERLAP_MM) / Math.hypot(1, slope),
-    p[1] + (sign * OVERLAP_MM * slope) / Math.hypot(1, slope),
+    p[0] + (sign * by) / Math.hypot(1, slope),
+    p[1] + (sign * by * slope) / Math.hypot(1, slope),
   ];
   return [beyond(start, roofSlope(section, from), -1), ...points, beyond(end, roofSlope(section, to), 1)];
 }
@@ -67,7 +68,8 @@ function crossing(
       if (Math.abs(cross) < 1e-12) continue;
       const t = ((r[0] - p[0]) * (s[1] - r[1]) - (r[1] - p[1]) * (s[0] - r[0])) / cross;
       const u = ((r[0] - p[0]) * (q[1] - p[1]) - (r[1] - p[1]) * (q[0] - p[0])) / cross;
-      if (t >= 0 && t <= 1 && u >= 0 && u <= 1)
+      // lines that meet in a corner of both are not lost to the last digit
+      if (t >= -ROUNDING && t <= 1 + ROUNDING && u >= -ROUNDING && u <= 1 + ROUNDING)
         return { point: [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])], onA: i - 1, onB: j - 1 };
     }
   }
@@ -94,13 +96,19 @@ const curveThrough = (points: readonly Point[]): Curve => {
 
 /** The inner section, or null when the layers leave no room between them. */
 function insetSection(section: StationSection, insets: Insets): StationSection | null {
-  const roof = movedRoof(section, insets.ceiling);
+  const roofBy = (beyond: number): readonly Point[] => movedRoof(section, insets.ceiling, beyond);
+  const roof = roofBy(OVERLAP_MM);
   const side = (which: Side): { readonly wall: Curve; readonly corner: Point; readonly onRoof: number } | null => {
     const sign = which === 'left' ? -1 : 1;
-    const wall = movedWall(section[which], insets[which]).map(([d, z]): Point => [sign * d, z]);
-    const line = which === 'left' ? roof : [...roof].reverse();
-    const met = crossing(wall, line);
-    if (!met) return null;
+    const upBy = (beyond: number): readonly Point[] =>
+      movedWall(section[which], insets[which], beyond).map(([d, z]): Point => [sign * d, z]);
+    const cross = (wall: readonly Point[], line: readonly Point[]) => {
+      const met = crossing(wall, which === 'left' ? line : [...line].reverse());
+      return met && { wall, met };
+    };
+    const found = cross(upBy(OVERLAP_MM), roof) ?? cross(upBy(FAR_OVERLAP_MM), roofBy(FAR_OVERLAP_MM));
+    if (!found) return null;
+    const { wall, met } = found;
     const upTo = [...wall.slice(0, met.onA + 1), met.point].map(([y, z]): Point => [z, sign * y]);
     return {
       wall: curveThrough(upTo),

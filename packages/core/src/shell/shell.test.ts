@@ -8,7 +8,8 @@ import { buildShell } from './build.js';
 import { innerShell } from './inner.js';
 import { roomFigures } from './room.js';
 import { monotoneCurve } from '../numeric/curve.js';
-import { boxOf } from '../numeric/plane.js';
+import { boxOf, spread } from '../numeric/plane.js';
+import { walkThrough } from '../practice/accuracy.js';
 import {
   curvatureRadius,
   developedHeight,
@@ -246,6 +247,44 @@ describe('the inner shell', () => {
     expect(innerShell(shellOf(BOX), { floor: 0, left: 950, right: 950, ceiling: 0, front: 0, rear: 0 })).toBeNull();
     expect(innerShell(shellOf(BOX), { floor: 1000, left: 0, right: 0, ceiling: 1000, front: 0, rear: 0 })).toBeNull();
   });
+  it.each(['van', 'bus', 'trailer'] as const)(
+    'is left in every drawn %s by layers of any usual thickness on any of its surfaces, none at all among them',
+    (vehicle) => {
+      const layers = [
+        [0, 0, 0],
+        [20, 20, 0],
+        [0, 0, 60],
+        [0, 0, 100],
+        [60, 60, 0],
+        [20, 20, 150],
+        [150, 30, 20],
+      ] as const;
+      for (let seed = 3050; seed < 3062; seed += 1) {
+        const { shell } = buildShell(walkThrough({ vehicle, seed }, 1, 0).project.survey);
+        if (!shell) throw new Error('it is measured');
+        for (const [left, right, ceiling] of layers) {
+          const inner = innerShell(shell, { floor: 0, left, right, ceiling, front: 0, rear: 0 });
+          const what = `${vehicle} ${seed}: ${left} ${right} ${ceiling}`;
+          if (!inner) throw new Error(`${what} leaves no room`);
+          for (const { x } of shell.stations) {
+            for (const side of ['left', 'right'] as const)
+              // higher up the room ends at the roof
+              for (const z of spread(shell.floor, Math.min(wallTop(inner, side, x), wallTop(shell, side, x)) - 1, 7))
+                expect(halfWidth(inner, side, x, z), what).toBeLessThanOrEqual(
+                  halfWidth(shell, side, x, z) - 0.99 * (side === 'left' ? left : right) + 1,
+                );
+            const [from, to] = [
+              -halfWidth(inner, 'left', x, wallTop(inner, 'left', x)),
+              halfWidth(inner, 'right', x, wallTop(inner, 'right', x)),
+            ];
+            expect(to - from, what).toBeGreaterThan(800);
+            for (const y of spread(from, to, 9))
+              expect(roofHeight(inner, x, y), what).toBeLessThanOrEqual(roofHeight(shell, x, y) - ceiling + 1);
+          }
+        }
+      }
+    },
+  );
   it('never grows, whatever the layers', () => {
     const shell = shellOf(LEANING);
     const inset = fc.integer({ min: 0, max: 120 });
