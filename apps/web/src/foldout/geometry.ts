@@ -71,6 +71,15 @@ export function foldOutFrame(shell: Shell, width: number, height: number, beyond
   };
 }
 
+/** A vehicle so long for its width that the fold-out is less wide than this share of its height leaves the sides of its pane empty. */
+const LONG_SHARE = 1.3;
+/** Whether that is so: what stands under the drawing has room beside it then. */
+export function leavesSides(shell: Shell): boolean {
+  const across =
+    tallest(shell, 'left') + tallest(shell, 'right') + widestFloor(shell, 'left') + widestFloor(shell, 'right');
+  return across < LONG_SHARE * shell.length;
+}
+
 /** Words written below or above it come too near each other when it is narrower than this, px. */
 const NARROW_PX = 420;
 export const isNarrow = (frame: FoldOutFrame): boolean => frame.rightEdge - frame.leftEdge < NARROW_PX;

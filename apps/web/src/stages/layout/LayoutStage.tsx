@@ -9,7 +9,7 @@ import { placedOpenings } from '@nestplank/core/shell';
 import { FoldOut } from '../../foldout/FoldOut.js';
 import { UnitLayer } from '../../foldout/UnitLayer.js';
 import { UnitName } from '../../foldout/UnitName.js';
-import type { FoldOutFrame } from '../../foldout/geometry.js';
+import { leavesSides, type FoldOutFrame } from '../../foldout/geometry.js';
 import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
@@ -88,6 +88,7 @@ export default function LayoutStage() {
   );
   const made = scene?.shape.made;
   const beyond = useMemo(() => (inner && made ? behindRear(made, inner.length) : 0), [inner, made]);
+  const long = inner ? leavesSides(inner) : false;
   const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
   const matesOf = (unit: Unit): readonly Unit[] =>
     together.includes(unit.id)
@@ -120,7 +121,7 @@ export default function LayoutStage() {
       .map((unit) => <UnitName key={unit.id} frame={frame} unit={unit} />);
   return (
     <main className="stage">
-      <div className="board">
+      <div className={long ? 'board modes-beside' : 'board'}>
         {opened === 'full' && later && (
           <Suspense fallback={null}>
             <Room scene={later} />
@@ -171,10 +172,14 @@ export default function LayoutStage() {
           </div>
         )}
         {later?.shape.shell && (
-          <div className="strip unit-strip no-print">
-            <UnitStrip scene={later} />
-            <ModesRow scene={later} />
-          </div>
+          <>
+            <div className="strip unit-strip no-print">
+              <UnitStrip scene={later} />
+            </div>
+            <div className="strip modes-strip no-print">
+              <ModesRow scene={later} />
+            </div>
+          </>
         )}
       </div>
       <div className="side">
