@@ -147,6 +147,21 @@ export const standingRule = defineRule({
     ),
 });
 
+/** One ducks under what is no lower than this share of the stature. */
+const DUCKED_SHARE = 0.8;
+export const lintelRule = defineRule({
+  name: 'lintel',
+  title: 'The head of a door in a partition',
+  formula: 'high = head of the door over the floor; good: >= stature + 20; tight: >= 0.8 x stature; else fails',
+  reason: 'A head that is met at every pass is met in the dark too; lower than that one crawls.',
+  figures: { good: figure('over the stature, good', 20) },
+  input: z.strictObject({ high: length, stature, who, name: z.string().default('') }),
+  run: ({ high, stature: tall, who: person, name }, { good }) =>
+    atLeast(high, tall + good, DUCKED_SHARE * tall, (grade, spare) =>
+      message(`rule.lintel.${grade}`, { who: person, name, high: mm(high), short: mm(-(spare ?? 0)) }),
+    ),
+});
+
 export const wayThroughRule = defineRule({
   name: 'way-through',
   title: 'Way through at hip and at shoulder height',

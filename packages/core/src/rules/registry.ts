@@ -64,6 +64,7 @@ export const FORMULAS: readonly Rule[] = [
   people.sittingUpRule,
   people.bedEdgeRule,
   people.standingRule,
+  people.lintelRule,
   people.wayThroughRule,
   people.worktopRule,
   room.collisionRule,

@@ -380,6 +380,7 @@ export const LAYOUT_EN = {
   'mend.vents': 'Cut {area} cm² for air low and high in its front',
   'mend.openFront': 'Leave it open at the front',
   'mend.doorFront': 'Give it a door',
+  'mend.doorHigh': 'Make the door of {name} {to} high',
   'mend.doorAt': 'Put the left edge of the door of {name} {at}',
   'mend.stand.legs': 'Stand {name} on two legs',
   'mend.stand.pedestal': 'Stand {name} on a pedestal',

@@ -8,7 +8,9 @@ import { leansAlong } from '../../parts/scribe.js';
 import type { SolidBox } from '../../rules/room.js';
 import { archFace, archSpan } from '../../shell/arch.js';
 import { halfWidth, roofHeight, sectionAcross, type Shell } from '../../shell/shell.js';
-import { message } from '../../words/message.js';
+import { lintelRule } from '../../rules/people.js';
+import { wholeUp } from '../../numeric/tolerance.js';
+import { message, mm } from '../../words/message.js';
 import { allowanceAt } from '../bed-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
@@ -25,6 +27,8 @@ import {
   type Surroundings,
 } from '../family.js';
 import { OPENS, type Motion } from '../motions.js';
+import { offer } from '../offer.js';
+import { appliesTo } from '../scene.js';
 import { boardIn } from '../simple-boards.js';
 import { contactsOf, type Board, type BoardEdge } from '../skeleton.js';
 
@@ -143,6 +147,33 @@ function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 
   });
 }
 
+/** Left of the wall over its door, mm. */
+const OVER_DOOR_MM = 60;
+/** Whether the tallest gets through its door upright. */
+const lintel = appliesTo(lintelRule, {
+  ofUnit: (unit, scene) => {
+    const door = doorOf(unit);
+    const tallest = [...scene.people].sort((a, b) => b.stature - a.stature)[0];
+    if (!door || !tallest) return [];
+    const input = { high: door.high, stature: tallest.stature, who: tallest.name, name: unit.name };
+    return [
+      {
+        id: `lintel:${unit.id}`,
+        input,
+        pin: { unit: unit.id, person: tallest.id, x: unit.body.x, y: (door.from + door.to) / 2 },
+        quiet: true,
+        mend: ({ grade, good }) => {
+          const to = Math.floor(Math.min(unit.body.to - OVER_DOOR_MM, wholeUp(good)));
+          const then = lintelRule.run({ ...input, high: to }, scene.figures[lintelRule.name]).grade;
+          return to > door.high && then !== grade
+            ? offer(unit, scene, { doorHeight: to }, message('mend.doorHigh', { name: unit.name, to: mm(to) }))
+            : null;
+        },
+      },
+    ];
+  },
+});
+
 /** Room round a hinged door and under it, and how far a sliding one covers the wall beside its opening, mm. */
 const DOOR_GAP_MM = 3;
 const UNDER_DOOR_MM = 10;
@@ -221,9 +252,12 @@ const PASSES_MM = 600;
 /** How wide its door is made, and at least, mm. */
 const DOOR_MM = 600;
 const LEAST_DOOR_MM = 500;
+/** How high it is made, or as high as who walks through it, mm. */
+const DOOR_HIGH_MM = 1800;
 
 /** One as it is usually made, whose front face is at a place along. */
-function partitionAt(x: number, { id, name, room, book }: Start): Unit {
+function partitionAt(x: number, { id, name, room, book, people }: Start): Unit {
+  const tallest = Math.max(0, ...people.map(({ stature }) => stature));
   const to = Math.floor(roofHeight(room, x, 0) - room.floor) - UNDER_ROOF_MM;
   const sheet = sheetAbout(book, 12);
   return {
@@ -239,7 +273,7 @@ function partitionAt(x: number, { id, name, room, book }: Start): Unit {
       door: 'open',
       doorAt: -DOOR_MM / 2,
       doorWidth: DOOR_MM,
-      doorHeight: Math.min(1800, Math.max(200, to - 60)),
+      doorHeight: Math.min(Math.max(DOOR_HIGH_MM, tallest + 30), Math.max(200, to - OVER_DOOR_MM)),
       widest: 1180,
     },
   };
@@ -345,5 +379,5 @@ export const partition: Family = {
       ...(to > door.high ? [{ ...box, y0: door.from, y1: door.to, z0: inner.floor + door.high }] : []),
     ].filter(({ y0, y1 }) => y1 > y0);
   },
-  rules: [],
+  rules: [lintel],
 };
