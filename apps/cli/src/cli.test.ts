@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,6 +7,7 @@ import { derive } from '@nestplank/core/derive';
 import { projectFileText, readProjectFile } from '@nestplank/core/formats';
 import { halfWidth, roofHeight } from '@nestplank/core/shell';
 import { cutJobSchema, planFaults, type CutPlan } from '@nestplank/core/cutting';
+import { plank, started } from './plank.fixture.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
 const entry = join(root, 'apps/cli/dist/main.js');
@@ -17,15 +17,6 @@ const derived = derive(project, priceBook);
 const folder = mkdtempSync(join(tmpdir(), 'nest-plank-cli-'));
 const at = (name: string): string => join(folder, name);
 
-interface Outcome {
-  readonly code: number | null;
-  readonly out: string;
-  readonly err: string;
-}
-function plank(...args: string[]): Outcome {
-  const run = spawnSync(process.execPath, [entry, ...args], { encoding: 'utf8', maxBuffer: 1e8 });
-  return { code: run.status, out: run.stdout, err: run.stderr };
-}
 function file(name: string, content: unknown): string {
   writeFileSync(at(name), typeof content === 'string' ? content : JSON.stringify(content));
   return at(name);
@@ -38,7 +29,7 @@ describe('the command line', () => {
   afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
   it('reports everything derived', () => {
-    const { code, out } = plank('report', demo);
+    const { code, out } = started('report', demo);
     expect(code).toBe(0);
     const report = JSON.parse(out) as {
       room: { standing: { value: number } };

@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -6,16 +5,12 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, it } from 'vitest';
 import { derive } from '@nestplank/core/derive';
 import { readProjectFile } from '@nestplank/core/formats';
+import { plank } from './plank.fixture.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
-const entry = join(root, 'apps/cli/dist/main.js');
 const folder = mkdtempSync(join(tmpdir(), 'nest-plank-layout-'));
 const at = (name: string): string => join(folder, name);
 const demo = (name: string): string => join(root, `demo/${name}.json`);
-function plank(...args: string[]): { readonly code: number | null; readonly out: string; readonly err: string } {
-  const run = spawnSync(process.execPath, [entry, ...args], { encoding: 'utf8', maxBuffer: 1e8 });
-  return { code: run.status, out: run.stdout, err: run.stderr };
-}
 const told = <T>(...args: string[]): T => JSON.parse(plank(...args).out) as T;
 
 describe('a layout on the command line', () => {
