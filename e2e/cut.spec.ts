@@ -68,8 +68,17 @@ test('a sheet is cut at the bench, one cut at a time, and one part wrong', async
   await saved(page);
   const middle = kept(await cuttingOf(request, id), 'birch-15');
   // what is begun is where it was
-  const laid = (plan: typeof middle): string[] => plan.sheets.map((sheet) => JSON.stringify(sheet.placements)).sort();
+  const laid = (plan: typeof middle): string[] =>
+    plan.sheets
+      .map(({ placements }) =>
+        JSON.stringify(placements.map(({ part, x, y, turned, length, width }) => [part, x, y, turned, length, width])),
+      )
+      .sort();
   expect(laid(middle)).toEqual(laid(before));
+  // and what was drawn on what is sawn now is kept with it: nothing for a rectangle, else its corners
+  const shapes = new Map(middle.sheets.flatMap(({ placements }) => placements.map(({ part, shape }) => [part, shape])));
+  expect(shapes.get('bench.bottom')).toEqual([]);
+  expect(shapes.get('kitchen.bottom')?.[0]?.length).toBeGreaterThan(8);
 
   // a part comes out wrong: the reason is asked for, nothing typed is lost
   await bench.getByRole('button', { name: 'Cut wrong' }).click();

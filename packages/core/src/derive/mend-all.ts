@@ -28,6 +28,8 @@ interface Node {
   readonly done: MendedAll['done'];
   readonly fails: readonly Check[];
   readonly cost: number;
+  /** What of it cannot be made. */
+  readonly unmade: number;
 }
 
 /** So many plans are looked at before the best so far is given. */
@@ -52,16 +54,17 @@ export function* mendSearch(
   kit: DeriveKit = DERIVE_KIT,
   { deriver = createDeriver(kit), most = MOST_TRIED }: MendOptions = {},
 ): Generator<MendedAll, void> {
-  const look = (candidate: Project): { fails: readonly Check[]; tight: number } => {
-    const { checks } = deriver.pull(candidate, book, true);
+  const look = (candidate: Project): { fails: readonly Check[]; tight: number; unmade: number } => {
+    const { checks, made } = deriver.pull(candidate, book, true);
     return {
+      unmade: made.reduce((sum, { problems }) => sum + problems.length, 0),
       fails: checks.filter(isOpen),
       tight: checks.filter(({ grade, aside }) => grade === 'tight' && aside === null).length,
     };
   };
   const nodeOf = (candidate: Project, operations: Node['operations'], done: Node['done']): Node => {
-    const { fails, tight } = look(candidate);
-    return { project: candidate, operations, done, fails, cost: fails.length * 100 + done.length * 6 + tight };
+    const { fails, tight, unmade } = look(candidate);
+    return { project: candidate, operations, done, fails, unmade, cost: fails.length * 100 + done.length * 6 + tight };
   };
   const first = nodeOf(project, [], []);
   const seen = new Set([JSON.stringify([project.layout, project.stored])]);
@@ -88,11 +91,13 @@ export function* mendSearch(
         if (seen.has(key)) continue;
         seen.add(key);
         tried += 1;
+        // what leaves something that cannot be made mends nothing
         const made = nodeOf(
           next,
           [...node.operations, ...mend.operations],
           [...node.done, { check, said: mend.said, operations: mend.operations }],
         );
+        if (made.unmade > first.unmade) continue;
         if (made.fails.length < best.fails.length || (made.fails.length === best.fails.length && made.cost < best.cost))
           best = made;
         open.push(made);
@@ -128,7 +133,7 @@ function apply(project: Project, operations: readonly Operation[], book: PriceBo
 /** The same without the mends that turned out not to be needed once others were made. */
 function without(
   node: Node,
-  look: (candidate: Project) => { readonly fails: readonly Check[] },
+  look: (candidate: Project) => { readonly fails: readonly Check[]; readonly unmade: number },
   after: (operations: readonly Operation[]) => Project | null,
   first: Project,
 ): Pick<MendedAll, 'project' | 'operations' | 'done'> & { readonly fails: readonly Check[] } {
@@ -138,8 +143,8 @@ function without(
     const rest = done.filter((other) => other !== one);
     const project = rest.length === 0 ? first : after(rest.flatMap(({ operations }) => operations));
     if (!project) continue;
-    const { fails } = look(project);
-    if (fails.length <= kept.fails.length) {
+    const { fails, unmade } = look(project);
+    if (fails.length <= kept.fails.length && unmade <= node.unmade) {
       kept = { project, fails };
       done = rest;
     }

@@ -33,7 +33,9 @@ describe('the head of a door in a partition', () => {
     expect(noteIn(withDoor({ doorHeight: 1770 }))).toBeUndefined();
     const tight = noteIn(withDoor({ doorHeight: 1600 }));
     expect(tight).toMatchObject({ grade: 'tight', spare: -170, person: 'tall' });
-    expect(tight && say(tight.said)).toBe('Tall ducks through the door of Wall: it is 1\u202f600 high, 170 short of good.');
+    expect(tight && say(tight.said)).toBe(
+      'Tall ducks through the door of Wall: it is 1\u202f600 high, 170 short of good.',
+    );
     expect(noteIn(withDoor({ doorHeight: 1300 }))).toMatchObject({ grade: 'fails' });
     expect(noteIn(withDoor({ doorHeight: 1300, door: 'none' }))).toBeUndefined();
     expect(noteIn({ ...withDoor({ doorHeight: 1300 }), people: [] })).toBeUndefined();

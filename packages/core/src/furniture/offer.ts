@@ -3,14 +3,55 @@ import { familyNamed } from '../document/kit.js';
 import type { OptionValue, Unit } from '../document/unit-schema.js';
 import { message, type Message } from '../words/message.js';
 import { changeUnit, type Mend, type Scene } from './scene.js';
+import type { Surroundings } from './surroundings.js';
 
 type Changes = Readonly<Record<string, OptionValue>>;
 
-/** A unit with fields changed; null where its family has not got one of them now, or no unit may be so. */
-export function tried(unit: Unit, changes: Changes, scene: Pick<Scene, 'families'>): Unit | null {
+/** What is asked of a room to try something in it. */
+export type Tried = Pick<Scene, 'families'> & Surroundings;
+
+/** Whether a unit can be made as it would be. One that cannot be made as it is may stay so. */
+function makes(then: Unit, unit: Unit, scene: Tried): boolean {
+  const own = familyNamed(scene.families, unit.family)?.makes;
+  return own === undefined || own(then, scene) || !own(unit, scene);
+}
+
+/**
+ * The height nearest to a wanted one at which a unit can be made, and no higher where that is asked for: what hangs in steps
+ * takes the next one. The wanted one where there is none nearby.
+ */
+export function madeHeight(unit: Unit, scene: Tried, wanted: number, noHigher = false): number {
+  const own = familyNamed(scene.families, unit.family)?.makes;
+  if (!own) return wanted;
+  const at = (to: number): boolean => own({ ...unit, body: { ...unit.body, to } }, scene);
+  for (let by = 0; by <= STEPS_APART_MM; by += 1) {
+    if (at(wanted - by)) return wanted - by;
+    if (!noHigher && at(wanted + by)) return wanted + by;
+  }
+  return wanted;
+}
+/** Heights at which something can be made are no farther apart than this, mm. */
+const STEPS_APART_MM = 300;
+
+/**
+ * The fields that put the top of a unit at a height: what hangs is moved as a whole and stays as thick as it is, what stands
+ * on the floor becomes higher or lower.
+ */
+export function topAt(unit: Unit, scene: Pick<Scene, 'families'>, to: number): Changes {
+  const { body, family } = unit;
+  const from = body.from + to - body.to;
+  const hangs = body.from > 0 && from > 0;
+  return hangs && familyNamed(scene.families, family)?.fields.some(({ name }) => name === 'from')
+    ? { from }
+    : { height: to };
+}
+
+/** A unit with fields changed; null where its family has not got one of them now, no unit may be so, or it cannot be made so. */
+export function tried(unit: Unit, changes: Changes, scene: Tried): Unit | null {
   try {
     const then = changeFields(unit, changes, scene);
-    return (familyNamed(scene.families, unit.family)?.faults(then) ?? []).length > 0 ? null : then;
+    const faulty = (familyNamed(scene.families, unit.family)?.faults(then) ?? []).length > 0;
+    return faulty || !makes(then, unit, scene) ? null : then;
   } catch (problem) {
     if (problem instanceof OperationError) return null;
     throw problem;
@@ -23,7 +64,7 @@ export function tried(unit: Unit, changes: Changes, scene: Pick<Scene, 'families
  */
 export function offer(
   unit: Unit,
-  scene: Pick<Scene, 'families'>,
+  scene: Tried,
   changes: Changes,
   said: Message,
   helps: (then: Unit) => boolean = () => true,

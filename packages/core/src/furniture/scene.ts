@@ -97,6 +97,8 @@ export interface SceneFamily extends UnitFamily {
   readonly solids?: (unit: Unit, room: Surroundings) => readonly SolidBox[];
   /** Its outline seen from above, where it is not just its body's: from the body's front line at its front end round its back. */
   readonly above?: (unit: Unit, body: readonly Point[]) => readonly Point[];
+  /** Whether one can be made as it is, where that is said without making it: what mends something is never of a size that cannot be. */
+  readonly makes?: (unit: Unit, room: Surroundings) => boolean;
   /** Only a board at the wall: it has no depth to speak of. */
   readonly flat?: boolean;
   /** The thing that it is, by its data sheet. */

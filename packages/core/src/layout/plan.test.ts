@@ -106,7 +106,10 @@ describe('mend all', () => {
   it('leaves nothing failing in the bus, without putting in or taking out a unit, and can be undone as one', () => {
     const mended = mendAll(bulrush.project, bulrush.priceBook);
     expect(mended.left).toEqual([]);
-    expect(derive(mended.project, bulrush.priceBook).checks.filter(isOpen)).toEqual([]);
+    const then = derive(mended.project, bulrush.priceBook);
+    expect(then.checks.filter(isOpen)).toEqual([]);
+    // and all of it can be made
+    expect(then.made.flatMap(({ problems }) => problems)).toEqual([]);
     expect(mended.project.layout.units.map(({ id }) => id)).toEqual(bulrush.project.layout.units.map(({ id }) => id));
     const together = applyOperation(bulrush.project, {
       name: 'together',

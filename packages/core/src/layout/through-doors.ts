@@ -7,7 +7,7 @@ import { halfWidth } from '../shell/shell.js';
 /** A wall that something goes out through. */
 export type OutThrough = 'left' | 'right' | 'rear';
 const WAYS: readonly OutThrough[] = ['left', 'right', 'rear'];
-/** Nothing that reaches less far beyond a wall has to pass a door, mm. */
+/** What turns and reaches less far beyond a wall than this does not pass it, mm. */
 const BEYOND_MM = 30;
 
 /** How something that moves leaves the vehicle. */
@@ -39,26 +39,28 @@ function within(door: SeenOpening, way: OutThrough, box: SolidBox): number {
   return Math.min(wide.to, to) - Math.max(wide.from, from);
 }
 
+/** The room something passes on its way out, where it is outside, and how far that has to be to count; null for what stays in. */
+function outOf(motion: Motion): { readonly through: SolidBox; readonly out: SolidBox; readonly least: number } | null {
+  if (motion.kind === 'slide') {
+    const { shut, by } = motion;
+    if (motion.outside !== true) return null;
+    const out = { ...shut, x0: shut.x0 + by[0], x1: shut.x1 + by[0], y0: shut.y0 + by[1], y1: shut.y1 + by[1] };
+    return { through: shut, out, least: 0 };
+  }
+  return motion.kind === 'hinge' && motion.about === 'level'
+    ? { through: motion.through, out: motion.open, least: BEYOND_MM }
+    : null;
+}
+
 /**
  * How something that is meant to be used outside gets there: a board that turns out, a tray that is drawn out. Null for what
  * stays inside.
  */
 export function leaves(motion: Motion, scene: Scene): Leaves | null {
-  const slid = motion.kind === 'slide' && motion.outside === true;
-  if (!slid && !(motion.kind === 'hinge' && motion.about === 'level')) return null;
-  const { shut } = motion;
-  const out: SolidBox = slid
-    ? {
-        ...shut,
-        x0: shut.x0 + motion.by[0],
-        x1: shut.x1 + motion.by[0],
-        y0: shut.y0 + motion.by[1],
-        y1: shut.y1 + motion.by[1],
-      }
-    : (motion as Extract<Motion, { kind: 'hinge'; about: 'level' }>).open;
-  const way = WAYS.find((one) => beyond(scene, one, out) > BEYOND_MM);
-  if (way === undefined) return null;
-  const through = slid ? shut : (motion as Extract<Motion, { kind: 'hinge'; about: 'level' }>).through;
+  const moved = outOf(motion);
+  const way = moved && WAYS.find((one) => beyond(scene, one, moved.out) > moved.least);
+  if (!moved || !way) return null;
+  const { through } = moved;
   const [door = null] = scene.openings
     .filter(({ opening }) => opening.kind === 'door' && opening.surface === way)
     .filter((one) => within(one, way, through) > 0)

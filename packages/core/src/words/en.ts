@@ -154,6 +154,7 @@ export const EN = {
   'furniture.tinyBay': '{unit}, {bay} is only {size} wide, high or deep: give it more, or take it out.',
   'furniture.thin':
     '{unit}: its {board} would be only {wide} wide, so it is not made. Move the front, or make the unit larger.',
+  'furniture.doorWide': '{unit} is too short for its door.',
   'furniture.narrow': '{unit} is too short: its two ends fill it.',
   'furniture.shallow': 'There is no depth left behind the front of {unit}: move its front towards the centre line.',
   'furniture.noSupport': 'Nothing can stand under {unit} between the arches: raise it or move it.',

@@ -135,7 +135,8 @@ function drawnOn(sheet: PlannedSheet, parts: readonly Part[]): PlannedSheet {
   return {
     ...sheet,
     placements: sheet.placements.map((placed) => {
-      const part = sheet.cut.includes(placed.part) ? undefined : parts.find(({ id }) => id === placed.part);
+      const done = placed.spoiled || sheet.cut.includes(placed.part);
+      const part = done ? undefined : parts.find(({ id }) => id === placed.part);
       const shape = part && drawnShape(part);
       return shape ? { ...placed, shape } : placed;
     }),

@@ -67,6 +67,13 @@ function bedAt(x: number, length: number, start: Start): Unit {
   };
 }
 
+/** Whether its height is one of the steps of its rails. */
+function onStep(unit: Unit): boolean {
+  const step = numberOption(unit, 'step');
+  const off = unit.body.to % step;
+  return off < 0.5 || step - off < 0.5;
+}
+
 /** A bed over a hold, on bearers that hang between the walls on rails: its height can be changed in steps. */
 export const bedOnRails: Family = {
   id: 'bed-on-rails',
@@ -118,6 +125,7 @@ export const bedOnRails: Family = {
     return { ...unit, options: { ...unit.options, sleepers: start.people.slice(0, 2).map(({ id }) => id) } };
   },
   inGap: (gap, start) => bedInGap(gap, start, (x, length) => bedAt(x, length, start), 0.9),
+  makes: onStep,
   skeleton: (unit, room) => {
     const [board, support] = ['board', 'support'].map((role) => materialOf(room.book, unit.materials[role] ?? ''));
     if (!board || !support) return nothingButProblems([], true);
@@ -149,20 +157,18 @@ export const bedOnRails: Family = {
       ...bedBoards(unit, room, { top, underside, floor, board: board.thickness, support: support.thickness }),
       ...bearers,
     ];
-    const off = unit.body.to % step;
     return {
       boards,
       contacts: contactsOf(boards),
       comesApart: true,
-      problems:
-        off < 0.5 || step - off < 0.5
-          ? []
-          : [
-              {
-                place: unit.id,
-                said: message('furniture.railStep', { unit: unit.name, to: mm(unit.body.to), step: mm(step) }),
-              },
-            ],
+      problems: onStep(unit)
+        ? []
+        : [
+            {
+              place: unit.id,
+              said: message('furniture.railStep', { unit: unit.name, to: mm(unit.body.to), step: mm(step) }),
+            },
+          ],
     };
   },
   lies: (unit) => {

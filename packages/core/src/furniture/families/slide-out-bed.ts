@@ -23,6 +23,7 @@ import {
   yesNoField,
   type Family,
   type Start,
+  type Surroundings,
 } from '../family.js';
 import { seatHeight } from './seat.js';
 import { boardIn, outward } from '../simple-boards.js';
@@ -39,6 +40,10 @@ function deepIn(unit: Unit, inner: Shell): number {
   const z = inner.floor + unit.body.to;
   return Math.min(...spread(unit.body.x, endOf(unit), 7).map((x) => halfWidth(inner, line.side, x, z))) - line.front;
 }
+
+/** Whether its two sets lie on each other's bearers when they are out. */
+const heldOut = (unit: Unit, { inner }: Surroundings): boolean =>
+  numberOption(unit, 'out') <= deepIn(unit, inner) - WALL_GAP_MM - RAIL_MM;
 
 /** How deep it is by day and how far it is drawn out: for two it is wide enough to lie on and just shallow enough to sit on, mm. */
 const FOR_TWO = { deep: 645, out: 510 };
@@ -146,6 +151,7 @@ export const slideOutBed: Family = {
       fits: 0.7 * Math.min(1, gap.deep / FOR_TWO.deep),
     };
   },
+  makes: heldOut,
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);
     const [board, support] = ['board', 'support'].map((role) => materialOf(room.book, unit.materials[role] ?? ''));
@@ -165,8 +171,7 @@ export const slideOutBed: Family = {
       nothingButProblems([{ place: unit.id, said: message(key, { unit: unit.name }) }], true);
     if (underside - floor < RAIL_MM) return say('furniture.low');
     if (deep < 200) return say('furniture.shallow');
-    // the two sets have to lie on each other's bearers when they are out
-    if (out > deep - RAIL_MM) return say('furniture.slidesTooFar');
+    if (!heldOut(unit, room)) return say('furniture.slidesTooFar');
     const frame = frameOf({
       unit,
       room,

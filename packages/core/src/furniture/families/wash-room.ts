@@ -30,6 +30,8 @@ import { contactsOf, type Board } from '../skeleton.js';
 const UNDER_ROOF_MM = 6;
 /** Left of the front beside the door, mm. */
 const POST_MM = 60;
+/** Whether its front is long enough for its door. */
+const holdsDoor = (unit: Unit): boolean => numberOption(unit, 'doorWidth') + 2 * POST_MM <= unit.body.length + 0.5;
 
 function roomAt(x: number, length: number, side: 'left' | 'right', front: number, start: Start): Unit {
   const sign = side === 'left' ? -1 : 1;
@@ -112,6 +114,7 @@ export const washRoom: Family = {
       fits: 0.5,
     };
   },
+  makes: holdsDoor,
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);
     const board = materialOf(room.book, unit.materials['board'] ?? '');
@@ -124,9 +127,9 @@ export const washRoom: Family = {
     const [x0, x1] = [unit.body.x, endOf(unit)];
     const wide = numberOption(unit, 'doorWidth');
     const high = numberOption(unit, 'doorHeight');
-    const say = (key: 'furniture.narrow' | 'furniture.low') =>
+    const say = (key: 'furniture.doorWide' | 'furniture.low') =>
       nothingButProblems([{ place: unit.id, said: message(key, { unit: unit.name }) }]);
-    if (wide + 2 * POST_MM > x1 - x0 + 0.5) return say('furniture.narrow');
+    if (!holdsDoor(unit)) return say('furniture.doorWide');
     if (floor + high + 20 > top) return say('furniture.low');
     const frame = frameOf({
       unit,

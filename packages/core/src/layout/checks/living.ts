@@ -1,7 +1,7 @@
 import { familyNamed, fieldNamed } from '../../document/kit.js';
 import { spansWalls } from '../../document/body.js';
 import type { Person } from '../../document/schema.js';
-import { offer } from '../../furniture/offer.js';
+import { offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Scene } from '../../furniture/scene.js';
 import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
@@ -68,7 +68,7 @@ const gettingPast = appliesTo(gettingPastRule, {
                 ? offer(
                     unit,
                     scene,
-                    { height: to },
+                    topAt(unit, scene, to),
                     message('mend.lower', { name: unit.name, to: mm(to) }),
                     (then) =>
                       // what it was beside may come to hang over it

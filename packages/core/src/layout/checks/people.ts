@@ -1,7 +1,7 @@
 import { endOf, frontLineOf, spansWalls } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
-import { offer } from '../../furniture/offer.js';
+import { madeHeight, offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
@@ -56,11 +56,12 @@ const eachSleeper =
 function bestHeight(
   { unit, mattress }: LyingPlace,
   { x0, x1 }: Berth,
-  { inner }: Scene,
+  scene: Scene,
 ): { readonly height: number; readonly clear: number } {
+  const { inner } = scene;
   return spread(-REACH_MM, REACH_MM, 2 * Math.round(REACH_MM / 10) + 1)
     .map((by) => {
-      const height = unit.body.to + by;
+      const height = madeHeight(unit, scene, unit.body.to + by);
       const top = inner.floor + height;
       return { height, clear: clearAcross(inner, x0, x1, top, top + mattress) };
     })
@@ -112,7 +113,7 @@ const bedLength = appliesTo(bedLengthRule, {
           ? offer(
               unit,
               scene,
-              { height: better.height },
+              topAt(unit, scene, better.height),
               message('mend.bedHeight', { to: mm(better.height), gain: mm(better.clear - berth.clear) }),
             )
           : null;
@@ -238,12 +239,12 @@ const sittingUp = appliesTo(sittingUpRule, {
           input: sittingInput(place, sleeper, scene),
           pin: onBerth(place, sleeper, 0.4),
           mend: ({ spare }: Verdict) => {
-            const lower = wholeUp(-(spare ?? 0));
+            const lower = unit.body.to - madeHeight(unit, scene, unit.body.to - wholeUp(-(spare ?? 0)), true);
             return unit.body.to - lower > LOWEST_MM + 50
               ? offer(
                   unit,
                   scene,
-                  { height: unit.body.to - lower },
+                  topAt(unit, scene, unit.body.to - lower),
                   message('mend.lowerBed', { by: mm(lower) }),
                   (then) => {
                     // what it was beside may come to hang over it
@@ -345,10 +346,10 @@ export function heightsFor(
   own: number,
   helps: (height: number) => boolean,
 ): Mend | null {
-  const height = [forAll, own].find((to) => to !== unit.body.to && helps(to));
+  const height = [forAll, own].map((to) => madeHeight(unit, scene, to)).find((to) => to !== unit.body.to && helps(to));
   return height === undefined
     ? null
-    : offer(unit, scene, { height }, message('mend.heightTo', { name: unit.name, to: mm(height) }));
+    : offer(unit, scene, topAt(unit, scene, height), message('mend.heightTo', { name: unit.name, to: mm(height) }));
 }
 
 const worktop = appliesTo(worktopRule, {

@@ -2,7 +2,7 @@ import { endOf, frontLineOf } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
 import type { Family } from '../../furniture/family.js';
-import { offer } from '../../furniture/offer.js';
+import { offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
 import type { Surroundings } from '../../furniture/surroundings.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -201,7 +201,8 @@ const tableHeight = appliesTo(tableHeightRule, {
             seat: seat.unit.name,
           },
           pin: { unit: unit.id, person: null, x: unit.body.x + 100, y: seat.at[1] + seat.looks[1] * 120 },
-          mend: () => offer(unit, scene, { height: to }, message('mend.heightTo', { name: unit.name, to: mm(to) })),
+          mend: () =>
+            offer(unit, scene, topAt(unit, scene, to), message('mend.heightTo', { name: unit.name, to: mm(to) })),
         };
       }),
     ),

@@ -1,0 +1,118 @@
+import { describe, expect, it } from 'vitest';
+import thimbleFile from '../../../../demo/thimble.json?raw';
+import wrenFile from '../../../../demo/wren.json?raw';
+import { derive } from '../derive/derive.js';
+import { mendAll } from '../derive/mend-all.js';
+import { sceneOf } from '../derive/scene-of.js';
+import type { Project, Unit } from '../document/schema.js';
+import { readProjectFile } from '../formats/read.js';
+import { say } from '../words/say.js';
+import { bedAlong } from './families/bed-along.js';
+import { bedOnRails } from './families/bed-on-rails.js';
+import { FAMILIES } from './families/index.js';
+import { plainBox } from './families/plain-box.js';
+import { washRoom } from './families/wash-room.js';
+import { applyOperation } from './kit.js';
+import { madeHeight, topAt, tried } from './offer.js';
+
+const { project: wren, priceBook: book } = readProjectFile(wrenFile);
+const empty: Project = { ...wren, layout: { units: [] }, stored: [], wishes: [], variants: [] };
+const room = derive(empty, book).inner;
+if (!room) throw new Error('Wren has a room');
+const start = { id: 'u', name: 'It', layout: empty.layout, people: empty.people, room, book };
+const place = (project: Project, unit: Unit): Project =>
+  applyOperation(project, { name: 'placeUnit', payload: { unit } }).project;
+const sceneIn = (project: Project, from = book) => {
+  const scene = sceneOf(project, derive(project, from), from, FAMILIES);
+  if (!scene) throw new Error('there is a room');
+  return scene;
+};
+
+describe('what mends something can be made', () => {
+  it('a slide-out bed is put back only as far as its two sets still hold each other', () => {
+    const { project, priceBook } = readProjectFile(thimbleFile);
+    const bed = project.layout.units.find(({ family }) => family === 'slide-out-bed');
+    if (!bed || bed.body.stands !== 'right') throw new Error('Thimble has one');
+    const scene = sceneIn(project, priceBook);
+    const { front } = bed.body;
+    const problems = (to: number): number =>
+      derive(
+        applyOperation(project, { name: 'changeUnit', payload: { id: bed.id, changes: { front: to } } }).project,
+        priceBook,
+      ).made.find(({ unit }) => unit === bed.id)?.problems.length ?? NaN;
+    // as far back as it can be made, and a little farther
+    let last = front;
+    while (tried(bed, { front: last + 5 }, scene)) last += 5;
+    expect(last).toBeGreaterThan(front);
+    expect(problems(last)).toBe(0);
+    expect(problems(last + 5)).toBe(1);
+    // one that cannot be made as it is may be changed to whatever
+    const broken = { ...bed, body: { ...bed.body, front: last + 50 } };
+    expect(tried(broken, { front: last + 60 }, scene)).not.toBeNull();
+  });
+
+  it('a bed on rails is lowered and raised to one of its steps', () => {
+    const unit = bedOnRails.start(start);
+    const bed = { ...unit, body: { ...unit.body, to: 800 }, options: { ...unit.options, step: 50 } };
+    const scene = sceneIn(place(empty, bed));
+    expect([801, 799, 774, 776, 730].map((to) => madeHeight(bed, scene, to))).toEqual([800, 800, 750, 800, 750]);
+    expect([799, 774, 776].map((to) => madeHeight(bed, scene, to, true))).toEqual([750, 750, 750]);
+    expect(tried(bed, { height: 784 }, scene)).toBeNull();
+    // whoever cannot sit up is offered the next step that is low enough
+    const high = place(
+      { ...empty, people: [{ id: 'a', name: 'A', stature: 1600 }] },
+      { ...bed, body: { ...bed.body, to: 1000 }, options: { ...bed.options, sleepers: ['a'] } },
+    );
+    const note = derive(high, book).checks.find(({ id }) => id === 'sitting-up:u:a');
+    expect(note?.grade).toBe('fails');
+    const short = -(note?.spare ?? 0);
+    const lower = Math.ceil(short / 50) * 50;
+    expect(note?.mends.map(({ said }) => say(said))).toContain(`Lower the platform by ${lower}`);
+    const mended = (note?.mends[0]?.operations ?? []).reduce((p, one) => applyOperation(p, one).project, high);
+    const after = derive(mended, book);
+    expect(after.checks.find(({ id }) => id === 'sitting-up:u:a')?.grade).toBe('good');
+    expect(after.problems.filter(({ place: at }) => at === 'u')).toEqual([]);
+  });
+
+  it('a wash room is not made shorter than its door and what holds it, and says so where somebody does that', () => {
+    const unit = washRoom.start(start);
+    const wash = { ...unit, options: { ...unit.options, doorWidth: 500 } };
+    const scene = sceneIn(place(empty, wash));
+    expect(tried(wash, { length: 620 }, scene)).not.toBeNull();
+    expect(tried(wash, { length: 619 }, scene)).toBeNull();
+    const typed = applyOperation(place(empty, wash), {
+      name: 'changeUnit',
+      payload: { id: 'u', changes: { length: 600 } },
+    }).project;
+    expect(derive(typed, book).problems.map(({ said }) => say(said))).toContain('It is too short for its door.');
+  });
+
+  it('a bed that hangs is lowered as a whole, and stays as thick as it is', () => {
+    const bunk = bedAlong.start(start);
+    const hung = { ...bunk, body: { ...bunk.body, from: 860, to: 975 } };
+    const scene = sceneIn(place(empty, hung));
+    expect(topAt(hung, scene, 940)).toEqual({ from: 825 });
+    const lower = tried(hung, topAt(hung, scene, 940), scene);
+    expect(lower?.body).toMatchObject({ from: 825, to: 940 });
+    // one that stands on the floor becomes lower, and so does one that would hang in it
+    expect(topAt({ ...hung, body: { ...hung.body, from: 0 } }, scene, 940)).toEqual({ height: 940 });
+    expect(topAt({ ...hung, body: { ...hung.body, from: 30 } }, scene, 940)).toEqual({ height: 940 });
+  });
+
+  it('and all mends together leave nothing that cannot be', () => {
+    const unit = washRoom.start(start);
+    const { length } = unit.body;
+    const wash = { ...unit, options: { ...unit.options, doorWidth: length - 120 } };
+    // a plain box runs into it by half of its length
+    const box = plainBox.start({ ...start, id: 'box', name: 'Box' });
+    const set = place(place(empty, wash), {
+      ...box,
+      body: { stands: 'free', x: wash.body.x + length / 2, length: 900, y: -900, width: 600, from: 0, to: 700 },
+    });
+    const before = derive(set, book);
+    expect(before.checks.some(({ rule, grade }) => rule === 'collision' && grade === 'fails')).toBe(true);
+    const { project, left } = mendAll(set, book);
+    expect(left.filter(({ rule }) => rule === 'collision')).toEqual([]);
+    expect(derive(project, book).made.flatMap(({ problems }) => problems)).toEqual([]);
+  });
+});
