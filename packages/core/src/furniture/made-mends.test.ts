@@ -9,7 +9,10 @@ import { readProjectFile } from '../formats/read.js';
 import { say } from '../words/say.js';
 import { bedAlong } from './families/bed-along.js';
 import { bedOnRails } from './families/bed-on-rails.js';
+import { cornerSeat } from './families/corner-seat.js';
+import { highCupboard } from './families/high-cupboard.js';
 import { FAMILIES } from './families/index.js';
+import { outsideBoard } from './families/outside-board.js';
 import { plainBox } from './families/plain-box.js';
 import { washRoom } from './families/wash-room.js';
 import { applyOperation } from './kit.js';
@@ -85,6 +88,45 @@ describe('what mends something can be made', () => {
       payload: { id: 'u', changes: { length: 600 } },
     }).project;
     expect(derive(typed, book).problems.map(({ said }) => say(said))).toContain('It is too short for its door.');
+  });
+
+  it.each([
+    // two wings of 520 want a seat of 1040
+    [
+      'a corner seat is not shortened under its wings',
+      cornerSeat,
+      { wings: 'both', wingWide: 520 },
+      'length',
+      1040,
+      -1,
+    ],
+    // its front is the inner face of a board of 15, 5 off the door that is shut
+    ['an outside board is not put back through the door', outsideBoard, {}, 'front', null, 1],
+    ['a high cupboard is not raised so far that the roof leaves it no height', highCupboard, {}, 'from', null, 1],
+  ] as const)('%s', (_what, family, options, field, last, way) => {
+    const unit = family.start(start);
+    const stood: Unit = {
+      ...unit,
+      options: { ...unit.options, ...options },
+      body: { ...unit.body, length: Math.max(unit.body.length, 1200) },
+    };
+    const scene = sceneIn(place(empty, stood));
+    const at = (value: number): Project =>
+      applyOperation(place(empty, stood), {
+        name: 'changeUnit',
+        payload: { id: 'u', changes: { [field]: value } },
+      }).project;
+    const problems = (value: number): number =>
+      derive(at(value), book).made.reduce((sum, made) => sum + made.problems.length, 0);
+    const now = Number(family.fields.find(({ name }) => name === field)?.get(stood));
+    expect(problems(now)).toBe(0);
+    let to = now;
+    while (tried(stood, { [field]: to + way }, scene) && Math.abs(to - now) < 1000) to += way;
+    // the very last that can be made, and it is offered nothing beyond it
+    expect(Math.abs(to - now)).toBeGreaterThan(0);
+    if (last !== null) expect(to).toBe(last);
+    expect(problems(to)).toBe(0);
+    expect(problems(to + way)).toBeGreaterThan(0);
   });
 
   it('a bed that hangs is lowered as a whole, and stays as thick as it is', () => {

@@ -2,12 +2,11 @@ import { familyNamed } from '../document/kit.js';
 import type { PriceBook } from '../document/schema.js';
 import type { Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
-import { boxOf } from '../numeric/plane.js';
 import { message, mm } from '../words/message.js';
 import type { Family, Surroundings } from './family.js';
 import { hardwareOfMotions } from './hardware.js';
 import { NOTHING_MADE, type Made, type School } from './school.js';
-import type { Skeleton } from './skeleton.js';
+import { thinIn, type Skeleton } from './skeleton.js';
 
 /** A unit worked out: its boards and what touches what, and what they are made into. */
 export interface MadeUnit extends Made {
@@ -53,16 +52,9 @@ export function makeUnit(
   };
 }
 
-/** A board narrower than this is a splinter, mm. */
-const LEAST_BOARD_MM = 8;
-
 /** The same without boards of which hardly anything is left: each is a problem with its place instead. */
 function withoutThin(unit: Unit, skeleton: Skeleton, family: Family): Skeleton {
-  const thin = skeleton.boards.flatMap((board) => {
-    const box = boxOf(board.outline.outer);
-    const wide = Math.min(box.maxX - box.minX, box.maxY - box.minY);
-    return wide < LEAST_BOARD_MM ? [{ board, wide }] : [];
-  });
+  const thin = thinIn(skeleton.boards);
   if (thin.length === 0) return skeleton;
   const gone = new Set(thin.map(({ board }) => board.name));
   return {

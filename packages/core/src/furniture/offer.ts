@@ -46,16 +46,21 @@ export function topAt(unit: Unit, scene: Pick<Scene, 'families'>, to: number): C
     : { height: to };
 }
 
-/** A unit with fields changed; null where its family has not got one of them now, no unit may be so, or it cannot be made so. */
-export function tried(unit: Unit, changes: Changes, scene: Tried): Unit | null {
+/** A unit with fields changed; null where its family has not got one of them now, or no unit may be so. */
+function changed(unit: Unit, changes: Changes, scene: Pick<Scene, 'families'>): Unit | null {
   try {
     const then = changeFields(unit, changes, scene);
-    const faulty = (familyNamed(scene.families, unit.family)?.faults(then) ?? []).length > 0;
-    return faulty || !makes(then, unit, scene) ? null : then;
+    return (familyNamed(scene.families, unit.family)?.faults(then) ?? []).length > 0 ? null : then;
   } catch (problem) {
     if (problem instanceof OperationError) return null;
     throw problem;
   }
+}
+
+/** The same; null also where it cannot be made so. */
+export function tried(unit: Unit, changes: Changes, scene: Tried): Unit | null {
+  const then = changed(unit, changes, scene);
+  return then && makes(then, unit, scene) ? then : null;
 }
 
 /**
@@ -69,8 +74,9 @@ export function offer(
   said: Message,
   helps: (then: Unit) => boolean = () => true,
 ): Mend | null {
-  const then = tried(unit, changes, scene);
-  return then && helps(then) ? { said, operations: [changeUnit(unit, changes)] } : null;
+  const then = changed(unit, changes, scene);
+  // whether it can be made is asked last: it may take its boards to say
+  return then && helps(then) && makes(then, unit, scene) ? { said, operations: [changeUnit(unit, changes)] } : null;
 }
 
 /** The same room with one unit as it would be. What its boards and motions would be is not worked out. */

@@ -1,4 +1,4 @@
-import type { Point } from '../numeric/plane.js';
+import { boxOf, type Point } from '../numeric/plane.js';
 import type { Vector } from '../parts/part.js';
 import { planeAxes, type Axis, type Standing } from '../parts/lay-flat.js';
 import type { Bay } from '../document/unit-schema.js';
@@ -161,3 +161,13 @@ export function contactsOf(boards: readonly Board[]): readonly Contact[] {
   });
   return contacts;
 }
+
+/** A board narrower than this is a splinter, mm. */
+const LEAST_BOARD_MM = 8;
+/** The boards of which hardly anything is left, and how wide they would be, mm. */
+export const thinIn = (boards: readonly Board[]): readonly { readonly board: Board; readonly wide: number }[] =>
+  boards.flatMap((board) => {
+    const box = boxOf(board.outline.outer);
+    const wide = Math.min(box.maxX - box.minX, box.maxY - box.minY);
+    return wide < LEAST_BOARD_MM ? [{ board, wide }] : [];
+  });

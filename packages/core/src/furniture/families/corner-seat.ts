@@ -45,6 +45,8 @@ const WING_MM = 450;
 /** A wing is so wide along, backrest and all, mm. */
 const WING_WIDE_MM = 520;
 
+/** Whether it is as long as its wings are wide. */
+const holdsWings = (unit: Unit): boolean => endsOf(unit).length * numberOption(unit, 'wingWide') <= unit.body.length;
 const endsOf = ({ options }: Unit): readonly End[] => {
   const { wings } = options;
   return wings === 'both' ? ['front', 'rear'] : wings === 'rear' ? ['rear'] : ['front'];
@@ -248,6 +250,7 @@ export const cornerSeat: Family = {
       fits: 0.7 * Math.min(1, room / LONG_MM) * Math.min(1, wingOut / WING_MM),
     };
   },
+  makes: holdsWings,
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);
     const [board, top, facing] = ['carcass', 'top', 'facing'].map((role) =>
@@ -256,12 +259,11 @@ export const cornerSeat: Family = {
     if (!line || !board || !top || !facing) return nothingButProblems([]);
     const { floor } = room.inner;
     const ends = endsOf(unit);
-    const wide = numberOption(unit, 'wingWide');
-    if (ends.length * wide > unit.body.length || unit.body.to <= top.thickness + board.thickness + 30)
+    if (!holdsWings(unit) || unit.body.to <= top.thickness + board.thickness + 30)
       return nothingButProblems([
         {
           place: unit.id,
-          said: message(ends.length * wide > unit.body.length ? 'furniture.wings' : 'furniture.low', {
+          said: message(holdsWings(unit) ? 'furniture.low' : 'furniture.wings', {
             unit: unit.name,
           }),
         },

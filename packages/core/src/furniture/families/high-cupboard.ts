@@ -17,6 +17,7 @@ import {
   type Family,
   type Start,
 } from '../family.js';
+import { thinIn } from '../skeleton.js';
 
 /** Its head stays so far under the roof, mm. */
 const UNDER_ROOF_MM = 10;
@@ -106,6 +107,11 @@ export const highCupboard: Family = {
     if (gap.zone !== 'high' || gap.where === 'middle' || room < 300) return null;
     const unit = hung(gap.x0, Math.round(Math.min(room, 1300)), gap.where, start);
     return unit.body.from >= gap.z0 && unit.body.to <= gap.z1 + 1 ? { unit, fits: Math.min(1, room / 1300) } : null;
+  },
+  // how low the roof comes over its front is said by its boards
+  makes: (unit, room) => {
+    const { boards, problems } = highCupboard.skeleton(unit, room);
+    return problems.length === 0 && thinIn(boards).length === 0;
   },
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);

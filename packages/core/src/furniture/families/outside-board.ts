@@ -135,6 +135,10 @@ export const outsideBoard: Family = {
     const to = Math.min(from + HIGH_MM, Math.floor(gap.z1 - FREE_MM));
     return { unit: boardAt(x, length, gap.where, [from, to], start), fits: Math.min(1, long / 800) * 0.5 };
   },
+  makes: (unit, room) => {
+    const lies = liesOf(unit, room);
+    return !lies || lies.outer <= lies.door;
+  },
   skeleton: (unit, room) => {
     const line = frontLineOf(unit);
     const board = materialOf(room.book, unit.materials['board'] ?? '');
