@@ -3,6 +3,12 @@ import { expect, openStage, ownDemo, saved, SEARCHED, test } from './support.js'
 import type { APIRequestContext, Page } from '@playwright/test';
 
 interface Placement {
+  readonly x: number;
+  readonly y: number;
+  readonly turned: boolean;
+  readonly length: number;
+  readonly width: number;
+  readonly shape?: readonly (readonly number[])[];
   readonly part: string;
   readonly spoiled: boolean;
   readonly locked: boolean;
