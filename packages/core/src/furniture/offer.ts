@@ -1,7 +1,7 @@
 import { changeFields, OperationError } from '../document/editing.js';
 import { familyNamed } from '../document/kit.js';
 import type { OptionValue, Unit } from '../document/unit-schema.js';
-import { message, type Message } from '../words/message.js';
+import { message, mm, type Message } from '../words/message.js';
 import { changeUnit, type Mend, type Scene } from './scene.js';
 import type { Surroundings } from './surroundings.js';
 
@@ -77,6 +77,23 @@ export function offer(
   const then = changed(unit, changes, scene);
   // whether it can be made is asked last: it may take its boards to say
   return then && helps(then) && makes(then, unit, scene) ? { said, operations: [changeUnit(unit, changes)] } : null;
+}
+
+/** What is raised at its underside alone keeps more than this of its height, mm. */
+const LEAST_LEFT_MM = 150;
+/**
+ * Something that hangs raised by so much: as a whole, or its underside alone where the roof leaves it no room above.
+ * @param helps what it as it would be has to pass
+ */
+export function raised(unit: Unit, scene: Tried, by: number, helps?: (then: Unit) => boolean): Mend | null {
+  const { name, body } = unit;
+  const from = body.from + by;
+  return (
+    offer(unit, scene, { from }, message('mend.raise', { name, by: mm(by) }), helps) ??
+    (body.to - from > LEAST_LEFT_MM
+      ? offer(unit, scene, { from, height: body.to }, message('mend.underside', { name, by: mm(by) }), helps)
+      : null)
+  );
 }
 
 /** The same room with one unit as it would be. What its boards and motions would be is not worked out. */

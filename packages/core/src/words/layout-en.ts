@@ -349,6 +349,7 @@ export const LAYOUT_EN = {
   'mend.way.right': 'right',
   'mend.intoDoor': 'Fit {name} into {door}',
   'mend.raise': 'Raise {name} by {by}',
+  'mend.underside': 'Raise the underside of {name} by {by}: its head stays',
   'mend.lower': 'Lower {name} to {to}',
   'mend.heightTo': 'Put {name} at {to}',
   'mend.moveOutlet': 'Put {name} at {x} from the front',

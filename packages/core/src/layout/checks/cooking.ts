@@ -1,5 +1,5 @@
 import type { Thing, Unit } from '../../document/schema.js';
-import { offer } from '../../furniture/offer.js';
+import { raised } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Pin, type Scene } from '../../furniture/scene.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
@@ -8,7 +8,6 @@ import { wholeUp } from '../../numeric/tolerance.js';
 import { besideCookerRule, cookerRule, fuelRule } from '../../rules/things.js';
 import type { SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
-import { message, mm } from '../../words/message.js';
 import { alone, inBays, middle, pinIn } from './things.js';
 
 /** What of a thing goes by its manual alone. */
@@ -145,12 +144,7 @@ const above = appliesTo(cookerRule, {
           if (spare === null) return null;
           const more = wholeUp(-spare);
           return over && over.id !== unit.id && over.body.to - over.body.from > LEAST_LEFT_MM
-            ? offer(
-                over,
-                scene,
-                { from: over.body.from + more },
-                message('mend.raise', { name: over.name, by: mm(more) }),
-              )
+            ? raised(over, scene, more)
             : null;
         },
       };

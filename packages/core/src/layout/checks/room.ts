@@ -2,7 +2,7 @@ import { endOf, frontLineOf, isAt, spansWalls } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
-import { offer, sceneWith, tried } from '../../furniture/offer.js';
+import { offer, raised, sceneWith, tried } from '../../furniture/offer.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
@@ -257,15 +257,7 @@ const collision = appliesTo(collisionRule, {
               move(rear, 'rear'),
               shorten(front, 'rear'),
               shorten(rear, 'front'),
-              above
-                ? offer(
-                    above,
-                    scene,
-                    { from: above.body.from + wholeUp(overlap.z) },
-                    message('mend.raise', { name: above.name, by: mm(wholeUp(overlap.z)) }),
-                    parts,
-                  )
-                : null,
+              above ? raised(above, scene, wholeUp(overlap.z), parts) : null,
               ...[a, b].flatMap((own) =>
                 own.unit.body.stands === 'free' ? [move(own, 'left'), move(own, 'right')] : [],
               ),
