@@ -80,7 +80,7 @@ export function offer(
 }
 
 /** What is raised at its underside alone keeps more than this of its height, mm. */
-const LEAST_LEFT_MM = 150;
+export const LEAST_LEFT_MM = 150;
 /**
  * Something that hangs raised by so much: as a whole, or its underside alone where the roof leaves it no room above.
  * @param helps what it as it would be has to pass

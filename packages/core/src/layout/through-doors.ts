@@ -22,7 +22,7 @@ export interface Leaves {
 /** Which axis of the floor runs along a wall. */
 const alongOf = (way: OutThrough): 'x' | 'y' => (way === 'rear' ? 'y' : 'x');
 /** From where to where a box reaches along a wall, mm. */
-export const spanAt = (way: OutThrough, box: SolidBox): { readonly from: number; readonly to: number } =>
+const spanAt = (way: OutThrough, box: SolidBox): { readonly from: number; readonly to: number } =>
   alongOf(way) === 'x' ? { from: box.x0, to: box.x1 } : { from: box.y0, to: box.y1 };
 
 /** How far a box reaches beyond a wall, at its own middle, mm. */

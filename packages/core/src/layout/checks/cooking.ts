@@ -1,5 +1,5 @@
 import type { Thing, Unit } from '../../document/schema.js';
-import { raised } from '../../furniture/offer.js';
+import { LEAST_LEFT_MM, raised } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Pin, type Scene } from '../../furniture/scene.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
@@ -150,8 +150,6 @@ const above = appliesTo(cookerRule, {
       };
     }),
 });
-/** A cupboard that is raised keeps more than this of its height, mm. */
-const LEAST_LEFT_MM = 150;
 
 /** How far beside and behind a cooker what stands up is told, and how high over it, mm. */
 const BESIDE_MM = 150;
