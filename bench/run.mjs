@@ -91,8 +91,8 @@ function benchDerive() {
   })).reduce((on, unit) => done(on, 'placeUnit', { unit }), project);
   const box = (i) => done(many, 'changeUnit', { id: 'm3', changes: { x: 300 + ((i * 7) % 400) } });
   deriver.derive(many, priceBook);
-  for (let i = 0; i < 20; i += 1) deriver.shape(box(i), priceBook, true);
-  const forty = timed(60, (i) => deriver.shape(box(i), priceBook, true));
+  for (let i = 0; i < 60; i += 1) deriver.shape(box(i), priceBook, 'by-hand');
+  const forty = timed(300, (i) => deriver.shape(box(i), priceBook, 'by-hand'));
   const sixty = Array.from({ length: 57 }, (_, i) => ({
     ...kitchen,
     id: `n${i}`,
@@ -130,8 +130,9 @@ function benchDerive() {
     share(wholeChecks, 0.5) < 60,
   );
   const one = (i) => done(inModes, 'changeUnit', { id: 'n3', changes: { x: 300 + ((i * 7) % 400) } });
-  for (let i = 0; i < 10; i += 1) deriver.shape(one(i), priceBook, 'by-hand');
-  const inDrag = timed(60, (i) => deriver.shape(one(i), priceBook, 'by-hand'));
+  // a drag of some seconds, once the machine knows the way
+  for (let i = 0; i < 60; i += 1) deriver.shape(one(i), priceBook, 'by-hand');
+  const inDrag = timed(300, (i) => deriver.shape(one(i), priceBook, 'by-hand'));
   row(
     'A drag step with 60 units in 6 modes (95th percentile)',
     'under 8 ms',

@@ -545,6 +545,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       figures: project.settings.figures ?? NO_FIGURES,
       skeletons: skeletonsIn(now.made),
       masses: masses(now),
+      mending: dragging !== 'by-hand',
     });
     const now: Derived = pulled<Derived>({
       progress: () => progress(askedOf(project.survey)),

@@ -56,5 +56,6 @@ export function sceneOf(
     figures: project.settings.figures ?? NO_FIGURES,
     skeletons: skeletonsOf(derived.made),
     masses: null,
+    mending: true,
   };
 }

@@ -7,7 +7,6 @@ import type { Shell } from '../shell/shell.js';
 import { message, type Message } from '../words/message.js';
 import type { SceneFamily } from './scene.js';
 import type { Surroundings } from './surroundings.js';
-import type { Skeleton } from './skeleton.js';
 
 /** What a new unit starts from. */
 export interface Start {
@@ -38,7 +37,6 @@ export interface Family extends SceneFamily {
   readonly start: (start: Start) => Unit;
   /** One as it would stand in a free stretch; null where it does not fit there, or is of no use. Better ones have more of what it needs. */
   readonly inGap?: (gap: Gap, start: Start) => Offer | null;
-  readonly skeleton: (unit: Unit, room: Surroundings) => Skeleton;
   /** Figures of its own that somebody who builds or uses it wants to know. */
   readonly tells?: (unit: Unit, room: Surroundings) => readonly Message[];
   /** Which ways its bays can be cut into several, each said what it holds and how it is closed. */

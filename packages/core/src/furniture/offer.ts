@@ -2,7 +2,8 @@ import { changeFields, OperationError } from '../document/editing.js';
 import { familyNamed } from '../document/kit.js';
 import type { OptionValue, Unit } from '../document/unit-schema.js';
 import { message, mm, type Message } from '../words/message.js';
-import { changeUnit, type Mend, type Scene } from './scene.js';
+import { changeUnit, type Mend, type Scene, type SceneFamily } from './scene.js';
+import { thinIn } from './skeleton.js';
 import type { Surroundings } from './surroundings.js';
 
 type Changes = Readonly<Record<string, OptionValue>>;
@@ -10,7 +11,38 @@ type Changes = Readonly<Record<string, OptionValue>>;
 /** What is asked of a room to try something in it. */
 export type Tried = Pick<Scene, 'families'> & Surroundings;
 
-/** Whether a unit can be made as it would be. One that cannot be made as it is may stay so. */
+/** What one room has answered about units as they would be: asked anew at every step of a drag, about the same ones. */
+let answered: { readonly room: Surroundings; readonly of: Map<string, number> } | null = null;
+const MOST_ANSWERS = 500;
+
+/** What cannot be made of a unit: things its family says, and splinters. It may take all the boards of a unit to say. */
+function flawsOf(unit: Unit, family: SceneFamily, scene: Tried): number {
+  const { inner, arches, book, things } = scene;
+  const same =
+    answered?.room.inner === inner &&
+    answered.room.arches === arches &&
+    answered.room.book === book &&
+    answered.room.things === things;
+  if (!answered || !same || answered.of.size >= MOST_ANSWERS)
+    answered = { room: { inner, arches, book, things }, of: new Map() };
+  const key = JSON.stringify(unit);
+  const before = answered.of.get(key);
+  if (before !== undefined) return before;
+  const { boards, problems } = family.skeleton(unit, scene);
+  const flaws = problems.length + thinIn(boards).length;
+  answered.of.set(key, flaws);
+  return flaws;
+}
+
+/** Whether as much of a unit can be made as it would be as it is now, splinters counted. One that cannot be made as it is may stay so. */
+export function keeps(then: Unit, unit: Unit, scene: Tried): boolean {
+  const family = familyNamed(scene.families, unit.family);
+  if (!family) return true;
+  const flaws = flawsOf(then, family, scene);
+  return flaws === 0 || flaws <= flawsOf(unit, family, scene);
+}
+
+/** Whether a unit can be made as it would be, as far as its family says at once. One that cannot be made as it is may stay so. */
 function makes(then: Unit, unit: Unit, scene: Tried): boolean {
   const own = familyNamed(scene.families, unit.family)?.makes;
   return own === undefined || own(then, scene) || !own(unit, scene);
@@ -76,7 +108,9 @@ export function offer(
 ): Mend | null {
   const then = changed(unit, changes, scene);
   // whether it can be made is asked last: it may take its boards to say
-  return then && helps(then) && makes(then, unit, scene) ? { said, operations: [changeUnit(unit, changes)] } : null;
+  return then && helps(then) && makes(then, unit, scene) && keeps(then, unit, scene)
+    ? { said, operations: [changeUnit(unit, changes)] }
+    : null;
 }
 
 /** What is raised at its underside alone keeps more than this of its height, mm. */

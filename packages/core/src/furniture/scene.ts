@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import type { z } from 'zod';
 import type { UnitFamily } from '../document/kit.js';
 import type { Operation } from '../document/operation.js';
@@ -101,6 +102,8 @@ export interface SceneFamily extends UnitFamily {
   readonly makes?: (unit: Unit, room: Surroundings) => boolean;
   /** Only a board at the wall: it has no depth to speak of. */
   readonly flat?: boolean;
+  /** Its boards, its bays and what of it moves. */
+  readonly skeleton: (unit: Unit, room: Surroundings) => Skeleton;
   /** The thing that it is, by its data sheet. */
   readonly is?: (unit: Unit) => string | null;
   readonly rules: readonly SceneRule[];
@@ -131,6 +134,8 @@ export interface Scene extends Surroundings {
   readonly skeletons: ReadonlyMap<string, Skeleton>;
   /** Everything that weighs, where it is; null while it is not worked out. */
   readonly masses: readonly MassPoint[] | null;
+  /** Whether ways to mend what is wrong are worked out: not while something is in somebody's hand. */
+  readonly mending: boolean;
 }
 
 /** One case of a rule: what goes in, where it is pinned, and how it would be mended. */
@@ -157,29 +162,55 @@ type Where<Input> = {
 };
 
 /** Says where a rule applies. Its formula stays as it is; what comes out are checks. */
+const MOST_VERDICTS = 2000;
+/** What a rule says of a case, remembered while what goes in is the same: most cases are, at every step of a drag. */
+function rememberedVerdicts<Input extends z.ZodType>(
+  rule: Rule<Input, Verdict>,
+): (id: string, input: z.output<Input>, own: OwnFigures | undefined) => Verdict {
+  interface Last {
+    readonly input: z.output<Input>;
+    readonly own: OwnFigures | undefined;
+    readonly verdict: Verdict;
+  }
+  const lasts = new Map<string, Last>();
+  return (id, input, own) => {
+    const last = lasts.get(id);
+    if (last && last.own === own && equal(last.input, input)) return last.verdict;
+    const verdict = rule.run(input, own);
+    if (!last && lasts.size >= MOST_VERDICTS) lasts.clear();
+    lasts.set(id, { input, own, verdict });
+    return verdict;
+  };
+}
+
+/** A rule with the places where it applies: each case judged, told unless it is quiet and good, with the ways to mend it. */
 export function appliesTo<Input extends z.ZodType>(
   rule: Rule<Input, Verdict>,
   where: Where<z.output<Input>>,
 ): SceneRule {
-  const checks = (cases: readonly Case<z.output<Input>>[], { figures }: Scene): readonly Check[] =>
-    cases.flatMap(({ id, input, pin, mend, quiet, mode }): Check[] => {
-      const verdict = rule.run(input, figures[rule.name]);
-      if (quiet === true && verdict.grade === 'good') return [];
-      const mends = verdict.grade === 'good' ? [] : [mend?.(verdict) ?? []].flat();
-      return [
-        {
-          id,
-          rule: rule.name,
-          grade: verdict.grade,
-          said: verdict.said,
-          spare: verdict.spare,
-          ...pin,
-          mends: mends.flatMap((one) => one ?? []),
-          aside: null,
-          ...(mode === undefined ? {} : { mode }),
-        },
-      ];
-    });
+  const verdictOf = rememberedVerdicts(rule);
+  const checks = (cases: readonly Case<z.output<Input>>[], { figures, mending }: Scene): readonly Check[] => {
+    const own = figures[rule.name];
+    const found: Check[] = [];
+    for (const { id, input, pin, mend, quiet, mode } of cases) {
+      const verdict = verdictOf(id, input, own);
+      const { grade, said, spare } = verdict;
+      if (quiet === true && grade === 'good') continue;
+      const mends = grade === 'good' || !mending ? [] : [mend?.(verdict) ?? []].flat();
+      found.push({
+        id,
+        rule: rule.name,
+        grade,
+        said,
+        spare,
+        ...pin,
+        mends: mends.flatMap((one) => one ?? []),
+        aside: null,
+        ...(mode === undefined ? {} : { mode }),
+      });
+    }
+    return found;
+  };
   const { ofUnit, ofRoom } = where;
   return {
     rule: rule as unknown as Rule,

@@ -23,7 +23,8 @@ import {
   type Start,
   type Surroundings,
 } from '../family.js';
-import { appliesTo, changeUnit } from '../scene.js';
+import { offer } from '../offer.js';
+import { appliesTo } from '../scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { allowanceAt, bedBoards, INSIDE_CORNER_MM, type Levels } from '../bed-boards.js';
 import { bedInGap, DOUBLE_MM, SINGLE_MM, sleepersAcross } from '../sleepers.js';
@@ -145,7 +146,8 @@ function levelsOf(unit: Unit, { inner, book }: Surroundings): Levels | null {
 
 /** A bed may be raised over an arch that comes up through its boards. */
 const archUnder = appliesTo(archUnderRule, {
-  ofUnit: (unit, { inner, arches, book }) => {
+  ofUnit: (unit, scene) => {
+    const { inner, arches, book } = scene;
     const levels = levelsOf(unit, { inner, arches, book, things: [] });
     if (!levels) return [];
     return arches
@@ -161,10 +163,7 @@ const archUnder = appliesTo(archUnderRule, {
         },
         mend: ({ spare }) => {
           const by = wholeUp(-(spare ?? 0));
-          return {
-            said: message('mend.raiseBed', { by: mm(by) }),
-            operations: [changeUnit(unit, { height: unit.body.to + by })],
-          };
+          return offer(unit, scene, { height: unit.body.to + by }, message('mend.raiseBed', { by: mm(by) }));
         },
       }));
   },

@@ -28,7 +28,8 @@ import {
   type Family,
   type Start,
 } from '../family.js';
-import { appliesTo, changeUnit } from '../scene.js';
+import { offer } from '../offer.js';
+import { appliesTo } from '../scene.js';
 import { boardIn, outward } from '../simple-boards.js';
 import { contactsOf, type Board } from '../skeleton.js';
 
@@ -63,7 +64,8 @@ const leastDeep = (unit: Unit, inner: Shell): number =>
   );
 
 const depthLeft = appliesTo(boughtDepthRule, {
-  ofUnit: (unit, { inner, things }) => {
+  ofUnit: (unit, scene) => {
+    const { inner, things } = scene;
     const thing = sheetOf(unit, things);
     const line = frontLineOf(unit);
     if (!thing || !line) return [];
@@ -78,10 +80,7 @@ const depthLeft = appliesTo(boughtDepthRule, {
           const by = Math.ceil(-(spare ?? 0));
           const front = line.front - by;
           return front > 0
-            ? {
-                said: message('mend.frontOut', { name: unit.name, by: mm(by) }),
-                operations: [changeUnit(unit, { front })],
-              }
+            ? offer(unit, scene, { front }, message('mend.frontOut', { name: unit.name, by: mm(by) }))
             : null;
         },
       },
@@ -94,7 +93,8 @@ const deepOf = (unit: Unit, things: readonly Thing[]): number =>
   sheetOf(unit, things)?.depth ?? numberOption(unit, 'deep');
 
 const sizes = appliesTo(thingSizeRule, {
-  ofUnit: (unit, { things, book }) => {
+  ofUnit: (unit, scene) => {
+    const { things, book } = scene;
     const thing = sheetOf(unit, things);
     const line = frontLineOf(unit);
     if (!thing || !line) return [];
@@ -111,10 +111,7 @@ const sizes = appliesTo(thingSizeRule, {
         },
         pin: { unit: unit.id, person: null, x: body.x + body.length / 2, y: line.sign * line.front },
         quiet: true,
-        mend: () => ({
-          said: message('mend.sizeAsSheet'),
-          operations: [changeUnit(unit, { length, height: body.from + thing.height })],
-        }),
+        mend: () => offer(unit, scene, { length, height: body.from + thing.height }, message('mend.sizeAsSheet')),
       },
     ];
   },

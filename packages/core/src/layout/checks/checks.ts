@@ -85,6 +85,8 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
       limits: null,
       figures,
       masses: null,
+      // these are looked at again for what is moved alone
+      mending: true,
     }),
   );
   const each = memoEach(

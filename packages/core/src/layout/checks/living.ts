@@ -2,7 +2,7 @@ import { familyNamed, fieldNamed } from '../../document/kit.js';
 import { spansWalls } from '../../document/body.js';
 import type { Person } from '../../document/schema.js';
 import { offer, topAt } from '../../furniture/offer.js';
-import { appliesTo, changeUnit, type Scene } from '../../furniture/scene.js';
+import { appliesTo, type Scene } from '../../furniture/scene.js';
 import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -132,10 +132,12 @@ const eyeLine = appliesTo(eyeLineRule, {
                     const by = wholeUp(-(spare ?? 0) / (1 - CUSHION_GIVES));
                     const to = seat.cushion + (eyes - best.sill < best.head - eyes ? by : -by);
                     return family && fieldNamed(family, 'cushion') && to >= THIN_MM && to <= THICK_MM
-                      ? {
-                          said: message('mend.cushion', { name: seat.unit.name, to: mm(to) }),
-                          operations: [changeUnit(seat.unit, { cushion: to })],
-                        }
+                      ? offer(
+                          seat.unit,
+                          scene,
+                          { cushion: to },
+                          message('mend.cushion', { name: seat.unit.name, to: mm(to) }),
+                        )
                       : null;
                   },
                 },
@@ -161,10 +163,7 @@ const levelBed = appliesTo(levelBedRule, {
           mend: () => {
             const family = familyNamed(scene.families, unit.family);
             return family && fieldNamed(family, 'low')
-              ? {
-                  said: message('mend.lowerTo', { name: unit.name, to: mm(seat.top) }),
-                  operations: [changeUnit(unit, { low: seat.top })],
-                }
+              ? offer(unit, scene, { low: seat.top }, message('mend.lowerTo', { name: unit.name, to: mm(seat.top) }))
               : null;
           },
         }));

@@ -188,7 +188,8 @@ const known = new WeakMap<Motion, Known>();
 /** What is first in the way of a motion: how far it gets and how far it would. */
 function firstMet(motion: Motion, unit: Unit, scene: Scene): Met {
   const gone = awayBefore(motion, scene);
-  const others = othersNear(motion, unit, scene).filter(({ unit: other }) => !gone.has(other.id));
+  const found = othersNear(motion, unit, scene);
+  const others = gone.size === 0 ? found : found.filter(({ unit: other }) => !gone.has(other.id));
   const last = known.get(motion);
   if (
     last?.inner === scene.inner &&
@@ -320,10 +321,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
   const long = unit.options['flapLong'];
   const shorter = typeof long === 'number' ? Math.floor(long - (met.needs - met.clear)) : 0;
   if (motion.of === `${unit.id}.flap` && shorter >= SHORTEST_FLAP_MM)
-    mends.push({
-      said: message('mend.flap', { to: mm(shorter) }),
-      operations: [changeUnit(unit, { flapLong: shorter })],
-    });
+    mends.push(offer(unit, scene, { flapLong: shorter }, message('mend.flap', { to: mm(shorter) })));
   // what a lid of the top meets is not met by a front, and another front does not help
   const front = motion.kind === 'hinge' && !motion.of.endsWith('.lid') ? bay?.front.kind : undefined;
   if (bay && front === 'doors' && bay.front.kind === 'doors' && motion.kind === 'hinge' && motion.about === 'z') {
@@ -400,6 +398,18 @@ const sweeps = appliesTo(sweepRule, {
     ),
 });
 
+const lengthened = new WeakMap<Motion, Motion>();
+/** What slides, as if it slid out farther by so much as is looked at before it. */
+function fartherOut(motion: Motion & { readonly kind: 'slide' }): Motion {
+  const before = lengthened.get(motion);
+  if (before) return before;
+  const [bx, by, bz] = motion.by;
+  const more = 1 + LOOK_MM / Math.max(1, Math.hypot(bx, by, bz));
+  const farther = { ...motion, by: [bx * more, by * more, bz * more] as const };
+  lengthened.set(motion, farther);
+  return farther;
+}
+
 /** Room to stand before what is pulled out, from its open front to the next thing. */
 const before = appliesTo(beforeRule, {
   ofRoom: (scene) =>
@@ -409,9 +419,7 @@ const before = appliesTo(beforeRule, {
         const met = firstMet(motion, unit, scene);
         // that it does not open at all is said already
         if (met.clear < met.needs || leaves(motion, scene)?.door) return [];
-        const [bx, by, bz] = motion.by;
-        const more = 1 + LOOK_MM / Math.max(1, Math.hypot(bx, by, bz));
-        const far = firstMet({ ...motion, by: [bx * more, by * more, bz * more] }, unit, scene);
+        const far = firstMet(fartherOut(motion), unit, scene);
         return [
           {
             id: `before:${motion.of}`,

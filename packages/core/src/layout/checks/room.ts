@@ -2,7 +2,7 @@ import { endOf, frontLineOf, isAt, spansWalls } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
-import { offer, raised, sceneWith, tried } from '../../furniture/offer.js';
+import { keeps, offer, raised, sceneWith, tried } from '../../furniture/offer.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
@@ -43,14 +43,18 @@ const inside = appliesTo(insideRule, {
         quiet: true,
         mend: () =>
           length <= room
-            ? {
-                said: message(by < 0 ? 'mend.forward' : 'mend.rearward', { by: mm(Math.abs(by)) }),
-                operations: [changeUnit(unit, { x: x + by })],
-              }
-            : {
-                said: message('mend.shorten', { to: mm(Math.floor(room)) }),
-                operations: [changeUnit(unit, { x: inner.start, length: Math.floor(room) })],
-              },
+            ? offer(
+                unit,
+                scene,
+                { x: x + by },
+                message(by < 0 ? 'mend.forward' : 'mend.rearward', { by: mm(Math.abs(by)) }),
+              )
+            : offer(
+                unit,
+                scene,
+                { x: inner.start, length: Math.floor(room) },
+                message('mend.shorten', { to: mm(Math.floor(room)) }),
+              ),
       },
       {
         id: `under-roof:${unit.id}`,
@@ -59,10 +63,12 @@ const inside = appliesTo(insideRule, {
         quiet: true,
         mend: () =>
           to - wholeUp(over) > unit.body.from + 50
-            ? {
-                said: message('mend.lower', { name, to: mm(to - wholeUp(over)) }),
-                operations: [changeUnit(unit, { height: to - wholeUp(over) })],
-              }
+            ? offer(
+                unit,
+                scene,
+                { height: to - wholeUp(over) },
+                message('mend.lower', { name, to: mm(to - wholeUp(over)) }),
+              )
             : null,
       },
       ...(body.stands === 'free'
@@ -198,6 +204,18 @@ function parted(
   return before;
 }
 
+const depths = new WeakMap<readonly SolidBox[], WeakMap<readonly SolidBox[], ReturnType<typeof deepest>>>();
+/** The same with a memory: what stands where it did reaches into the others as it did. */
+function deepestOf(a: readonly SolidBox[], b: readonly SolidBox[]): ReturnType<typeof deepest> {
+  const ofA = depths.get(a) ?? new WeakMap<readonly SolidBox[], ReturnType<typeof deepest>>();
+  depths.set(a, ofA);
+  const before = ofA.get(b);
+  if (before !== undefined) return before;
+  const pair = deepest(a, b);
+  ofA.set(b, pair);
+  return pair;
+}
+
 const collision = appliesTo(collisionRule, {
   ofRoom: (scene) => {
     const { units } = scene;
@@ -214,7 +232,7 @@ const collision = appliesTo(collisionRule, {
         if (b && a.from < b.to && b.from < a.to) met.push({ a, b });
       }
     return met.flatMap(({ a, b }) => {
-      const pair = deepest(a.boxes, b.boxes);
+      const pair = deepestOf(a.boxes, b.boxes);
       const overlap = pair && overlapOf(pair.a, pair.b);
       if (!pair || !overlap) return [];
       const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a, b] : [b, a];
@@ -417,6 +435,17 @@ interface Beside {
 const besides = new WeakMap<Obstacle, Beside>();
 const sameAll = <T>(a: readonly T[], b: readonly T[]): boolean =>
   a.length === b.length && a.every((one, i) => one === b[i]);
+const overlapAlong = (a: Obstacle, b: Obstacle): boolean => a.x0 <= b.x1 && a.x1 >= b.x0;
+/** Whether what stands beside something is what stood there before, in its order. */
+function isBeside(obstacle: Obstacle, all: readonly Obstacle[], before: readonly Obstacle[]): boolean {
+  let found = 0;
+  for (const other of all) {
+    if (!overlapAlong(other, obstacle)) continue;
+    if (before[found] !== other) return false;
+    found += 1;
+  }
+  return found === before.length;
+}
 /** The narrowest way past one thing, between all that stands beside it: the same for as long as that does. */
 function narrowestBeside(
   obstacle: Obstacle,
@@ -426,10 +455,15 @@ function narrowestBeside(
   z: number,
   at: Way['at'],
 ): Way | null {
-  const beside = all.filter(({ x0, x1 }) => x0 <= obstacle.x1 && x1 >= obstacle.x0);
   const before = besides.get(obstacle);
-  if (before?.inner === inner && before.z === z && sameAll(before.beds, blocked) && sameAll(before.beside, beside))
+  if (
+    before?.inner === inner &&
+    before.z === z &&
+    sameAll(before.beds, blocked) &&
+    isBeside(obstacle, all, before.beside)
+  )
     return before.way;
+  const beside = all.filter((other) => overlapAlong(other, obstacle));
   let way: Way | null = null;
   for (const { x, left, right } of postsOf(obstacle, inner, z)) {
     if (blocked.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
@@ -514,7 +548,7 @@ export function widen(scene: Scene, want: number, narrow: (scene: Scene) => Way 
         if (!line || !here || line.side !== side || depthOf(unit, then) - line.front - short < LEFT_BEHIND_MM)
           return [];
         const put = tried(unit, { front: line.front + short }, then);
-        const now = put && sceneWith(then, put);
+        const now = put && keeps(put, unit, then) && sceneWith(then, put);
         return put && now && (narrow(now)?.width ?? want) >= Math.min(want, way.width) && before === 0
           ? [{ unit, put, by: short, now }]
           : [];

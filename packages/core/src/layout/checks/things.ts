@@ -7,7 +7,7 @@ import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
 import { deepForSlides, slidesFor } from '../../furniture/fronts.js';
 import { offer, together, tried } from '../../furniture/offer.js';
-import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
 import type { BayRoom, Board } from '../../furniture/skeleton.js';
 import { litresIn, slidOutOf, type SlidInside } from '../../furniture/slid-inside.js';
@@ -174,10 +174,8 @@ const sizes = appliesTo(thingSizeRule, {
         input: { off, name: unit.name, thing: thing.name },
         pin: { unit: unit.id, person: null, x: body.x + body.length / 2, y: body.y + body.width / 2 },
         quiet: true,
-        mend: () => ({
-          said: message('mend.sizeAsSheet'),
-          operations: [changeUnit(unit, { length, width, height: body.from + thing.height })],
-        }),
+        mend: () =>
+          offer(unit, scene, { length, width, height: body.from + thing.height }, message('mend.sizeAsSheet')),
       },
     ];
   },

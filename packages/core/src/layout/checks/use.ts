@@ -1,7 +1,8 @@
 import { endOf, frontLineOf } from '../../document/body.js';
 import type { Unit } from '../../document/schema.js';
 import { familyNamed } from '../../document/kit.js';
-import { appliesTo, changeUnit, type Case, type SeenOpening } from '../../furniture/scene.js';
+import { offer } from '../../furniture/offer.js';
+import { appliesTo, type Case, type SeenOpening } from '../../furniture/scene.js';
 import { boardBox, type Skeleton } from '../../furniture/skeleton.js';
 import { solidBox } from '../../furniture/solid.js';
 import { alignRule, carryRule, MEANT_STEP_MM, waysOutRule } from '../../rules/room-use.js';
@@ -73,10 +74,7 @@ const inLine = appliesTo(alignRule, {
           input: { off, name: b.unit.name, other: a.unit.name, what },
           pin,
           quiet: true,
-          mend: () => ({
-            said: message('mend.align'),
-            operations: [changeUnit(b.unit, { [what === 'front' ? 'front' : 'height']: to })],
-          }),
+          mend: () => offer(b.unit, scene, { [what === 'front' ? 'front' : 'height']: to }, message('mend.align')),
         });
         const [front, top] = [Math.abs(a.line.front - b.line.front), Math.abs(a.unit.body.to - b.unit.body.to)];
         // what is in line, or meant to step, is not told
