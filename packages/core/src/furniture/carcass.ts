@@ -23,6 +23,7 @@ import {
 } from './carcass-boards.js';
 import { divide, type Divider, type PlacedBay } from './division.js';
 import { besideOnTray, frontsOf, slots, TRAY_FOOT_MM } from './fronts.js';
+import { heldAtOneEnd, standsOnNothing } from './hung-on.js';
 import { contactsOf, type BayRoom, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 
 const SHELF_SETBACK_MM = 15;
@@ -308,7 +309,7 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     bodies,
     problems: notCut,
   } = top && !top.lids ? cutOutsIn(frame, bays, between) : { holes: [], bodies: [], problems: [] };
-  const fronts = frontsOf(frame, bays);
+  const fronts = frontsOf(frame, bays, dividers);
   const boards: Board[] = [
     ...end('end-front', x, -1),
     ...end('end-rear', endOf(unit) - thick, 1),
@@ -381,7 +382,11 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     problems: [
       ...problems,
       ...notOpen(frame, dividers, boards),
-      ...bays.flatMap((bay) => crowded(frame, bay) ?? []),
+      ...bays.flatMap((bay) =>
+        [crowded(frame, bay), heldAtOneEnd(frame, dividers, bay), standsOnNothing(frame, dividers, bay)].filter(
+          (problem) => problem !== null,
+        ),
+      ),
       ...notCut,
       ...fronts.problems,
     ],

@@ -2,10 +2,11 @@ import { endOf } from '../document/body.js';
 import type { PriceBook, Thing } from '../document/schema.js';
 import { rectangle, type Ring } from '../numeric/plane.js';
 import type { SolidBox } from '../rules/room.js';
-import { message, type Message } from '../words/message.js';
+import { message, mm, type Message } from '../words/message.js';
 import { deepBehind, deepIn, facingBoard, level, REVEAL_MM, VISIBLE_FRONT, type Frame } from './carcass-boards.js';
-import type { PlacedBay, Region } from './division.js';
+import type { Divider, PlacedBay, Region } from './division.js';
 import { loadIn, slidesBear } from './hardware.js';
+import { edgesOf, hangsAtFront, hangsOnNothing, meetsDoors, type Edges } from './hung-on.js';
 import { OPENS, type Motion } from './motions.js';
 import { boardBox, type Board, type FurnitureProblem } from './skeleton.js';
 
@@ -24,6 +25,8 @@ export const TRAY_FOOT_MM = 5;
 const TRAY_MM = 100;
 /** Somebody stands before a drawer so far from it when it is open, mm. */
 const BEFORE_DRAWER_MM = 450;
+/** Things that come nearer than this touch, mm. */
+const TOUCH_MM = 0.5;
 /** Two sliding panels cover each other by so much, mm. */
 const OVERLAP_MM = 30;
 
@@ -128,8 +131,8 @@ const called = (
   number = 1,
 ): Message => message(key, { unit: { unit: frame.unit.id }, bay, number });
 
-/** Hinged doors of one width side by side: they open away from each other, in pairs. */
-function doors(frame: Frame, placed: PlacedBay): Fronts {
+/** Hinged doors of one width side by side: they open away from each other, in pairs. What stands between others hangs on nothing. */
+function doors(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
   const { bay, front } = placed;
   if (bay.front.kind !== 'doors') return NONE;
   const { count, latch } = bay.front;
@@ -145,9 +148,10 @@ function doors(frame: Frame, placed: PlacedBay): Fronts {
     const name = `${bay.name}.door-${i + 1}`;
     return face(frame, name, 'door', region, 'hung', name, each);
   });
+  const hangs = count === 1 ? edges.front || edges.rear : count === 2 && edges.front && edges.rear;
   const motions = boards.map((board, i): Motion => {
     const shut = boxOf([board]);
-    const atFront = i % 2 === 0;
+    const atFront = count === 1 ? hangsAtFront(edges) : i % 2 === 0;
     return {
       of: `${frame.unit.id}.${board.name}`,
       name: called(count === 1 ? 'motion.door' : 'motion.doorOf', frame, bay.name, i + 1),
@@ -163,11 +167,15 @@ function doors(frame: Frame, placed: PlacedBay): Fronts {
       before: 0,
     };
   });
-  return { boards, motions, problems: ventProblems(frame, placed, regions, 1 / count) };
+  return {
+    boards,
+    motions,
+    problems: [...(hangs ? [] : [hangsOnNothing(frame, placed)]), ...ventProblems(frame, placed, regions, 1 / count)],
+  };
 }
 
 /** One front over a bay that turns about a level axis, slides or comes off. */
-function oneFront(frame: Frame, placed: PlacedBay): Fronts {
+function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
   const { bay, front } = placed;
   const { kind } = bay.front;
   const out = (from: number, by: number): [number, number] => {
@@ -201,7 +209,7 @@ function oneFront(frame: Frame, placed: PlacedBay): Fronts {
           before: 0,
         },
       ],
-      problems: [],
+      problems: (down ? edges.foot : edges.head) ? [] : [hangsOnNothing(frame, placed)],
     };
   }
   if (kind === 'panel') {
@@ -314,7 +322,8 @@ export const slidesFor = (thing: Thing, thick: number, book: PriceBook): number 
 export const deepForSlides = (length: number): number => length + BEHIND_SLIDE_MM;
 
 /** What slides out of a bay: drawers one over the other, or one frame; each with its face. */
-function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
+function slid(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
+  const { bay, inside, front } = placed;
   const { holds } = bay;
   if (holds.kind !== 'drawers' && holds.kind !== 'pull-out') return NONE;
   const count = holds.kind === 'drawers' ? holds.count : 1;
@@ -324,6 +333,12 @@ function slid(frame: Frame, { bay, inside, front }: PlacedBay): Fronts {
   const motions: Motion[] = [];
   const problems: FurnitureProblem[] = [];
   const lengths = slideLengths(frame.room.book);
+  const meets = meetsDoors(frame, placed, edges, x0, x1);
+  if (meets > TOUCH_MM)
+    problems.push({
+      place: `${frame.unit.id}.${bay.name}`,
+      said: message('furniture.slideDoor', { unit: frame.unit.name, bay: bay.name, by: mm(meets) }),
+    });
   // one line for each bay, not one for each drawer
   const say = (key: 'furniture.drawerSmall' | 'furniture.drawerDeep'): void => {
     const place = `${frame.unit.id}.${bay.name}`;
@@ -422,11 +437,14 @@ function lids(frame: Frame, bays: readonly PlacedBay[]): Fronts {
 }
 
 /** Everything that closes the bays of a carcass or slides out of them, with how it moves. */
-export function frontsOf(frame: Frame, bays: readonly PlacedBay[]): Fronts {
+export function frontsOf(frame: Frame, bays: readonly PlacedBay[], dividers: readonly Divider[]): Fronts {
   // what lies behind another bay has no face of its own
   const atFace = bays.filter(({ inside }) => inside.near === 0);
   const all = [
-    ...atFace.flatMap((bay) => [doors(frame, bay), oneFront(frame, bay), slid(frame, bay)]),
+    ...atFace.flatMap((bay) => {
+      const edges = edgesOf(frame, dividers, bay);
+      return [doors(frame, bay, edges), oneFront(frame, bay, edges), slid(frame, bay, edges)];
+    }),
     lids(frame, bays),
   ];
   const behind = bays.filter(({ inside }) => inside.near > 0);

@@ -148,6 +148,19 @@ export const EN = {
   'furniture.wings': '{unit}: its wings are wider than it is long. Make them less wide.',
   'furniture.crowded':
     '{unit}, {bay}: {count} {count|shelf leaves|shelves leave} {between} between them. Fewer shelves, or a higher bay.',
+  'furniture.doorHangs':
+    '{unit}, {bay}: a door would hang on nothing, as no upright stands where its hinges are. Divide the bay there, or take one door, or two that hang at its ends.',
+  'furniture.flapHangs':
+    '{unit}, {bay}: its flap would hang on nothing, as no board lies where its hinges are. Divide the bays by a board there, or close them otherwise.',
+  'furniture.oneEnd':
+    '{unit}, {bay}: {what} would be held at one end only, as no upright stands at the other. Divide the bays by a board there.',
+  'furniture.slideDoor':
+    '{unit}, {bay}: what slides out would meet its open doors by {by}. Thinner doors or thicker uprights make room, or faces on the drawers instead of doors.',
+  'furniture.onNothing': '{unit}, {bay}: no board lies under {thing}. Divide the bays by a board there.',
+  'holds.shelves': 'its shelves',
+  'holds.drawers': 'its drawers',
+  'holds.pullOut': 'what slides out of it',
+  'holds.rail': 'its rail',
   'furniture.behind':
     '{unit}, {bay} lies behind another bay: nothing swings or slides out of it. Close it with a panel, or leave it open.',
   'furniture.noFrame': '{unit}: {board} is too small for an opening with a frame round it. Make it a board.',

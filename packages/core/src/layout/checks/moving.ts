@@ -301,6 +301,8 @@ const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'f
   payload: { id: unit.id, bay: bay.name, ...changes },
 });
 
+/** More doors than hang at the ends of a bay need an upright between them. */
+const MOST_DOORS = 2;
 /** A shorter flap is of no use, mm. */
 const SHORTEST_FLAP_MM = 100;
 /** Ways to give a motion room: other fronts, a shorter way out, the other unit put back. */
@@ -328,7 +330,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
     // narrower doors are hung elsewhere: they are clear of what is farther from the front than they are wide
     const free = Math.min(...others.map(({ box }) => aheadOf(motion, box)), aheadOfWall(motion, scene));
     const count = Math.ceil((bay.front.count * motion.reach) / Math.max(1, free));
-    if (count > bay.front.count && count <= 4)
+    if (count > bay.front.count && count <= MOST_DOORS)
       mends.push({
         said: message('mend.moreDoors', { count }),
         operations: [changeBay(unit, bay, { front: { ...bay.front, count } })],
