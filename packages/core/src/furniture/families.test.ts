@@ -64,6 +64,24 @@ describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id
     expect(new Set(motions).size).toBe(motions.length);
     for (const of of motions) expect(of.startsWith('u.')).toBe(true);
   });
+  it('is joined together, or stands on the floor or at a wall with every piece of it', () => {
+    const fixed = (made.skeleton?.boards ?? []).filter(({ moves, held }) => moves === undefined && held === 'fixed');
+    const groups = new Map(fixed.map(({ name }) => [name, name]));
+    const groupOf = (name: string): string => {
+      const next = groups.get(name) ?? name;
+      return next === name ? name : groupOf(next);
+    };
+    for (const { a, b } of made.skeleton?.contacts ?? [])
+      if (groups.has(a) && groups.has(b)) groups.set(groupOf(a), groupOf(b));
+    for (const group of new Set(fixed.map(({ name }) => groupOf(name)))) {
+      const boxes = fixed.filter(({ name }) => groupOf(name) === group).map(boardBox);
+      const held = boxes.some(({ low, high }) => {
+        const wall = (side: 'left' | 'right') => halfWidth(room, side, low[0], low[2]) - 30;
+        return low[2] < room.floor + 1 || -low[1] > wall('left') || high[1] > wall('right');
+      });
+      expect(held, group).toBe(true);
+    }
+  });
   it('can be put in by its noun, which is one word for the line', () => {
     expect(family.words.noun).toMatch(/^[a-z-]+$/);
     expect(idSchema.safeParse(freeUnitId([], family.words.noun).id).success).toBe(true);
@@ -128,6 +146,66 @@ describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id
       ),
       { numRuns: 40, seed: 13 },
     );
+  });
+});
+
+describe('a wash room', () => {
+  const room = van();
+  const family = FAMILIES.find(({ id }) => id === 'wash-room');
+  const unit = family?.start(start(room));
+  const withDoor = (door: string, x = 1200): Unit => {
+    if (!unit) throw new Error('there are no wash rooms');
+    return { ...unit, body: { ...unit.body, x }, options: { ...unit.options, door } };
+  };
+  const doorOf = (door: string, x?: number) => {
+    const { skeleton } = make(withDoor(door, x), room);
+    const board = skeleton?.boards.find(({ role }) => role === 'wash-door');
+    return { skeleton, motion: skeleton?.motions?.[0], box: board && boardBox(board) };
+  };
+  it('has its wall over the door screwed flat to its posts, behind them', () => {
+    const { skeleton } = doorOf('hinged');
+    const met = (skeleton?.contacts ?? [])
+      .filter(({ a, b }) => a === 'over-door' || b === 'over-door')
+      .map(({ a, b, kind }) => `${a === 'over-door' ? b : a} ${kind}`)
+      .sort();
+    expect(met).toEqual(['end-front butt', 'end-rear butt', 'post-front face', 'post-rear face']);
+  });
+  it('slides its door before the posts until it is clear of its opening, to where there is room', () => {
+    const [towardRear, towardFront] = [doorOf('sliding', 600), doorOf('sliding', 2400)];
+    const wide = Number(unit?.options['doorWidth']);
+    // it covers 20 at each side, and runs by its opening and as much
+    expect((towardRear.box?.high[0] ?? 0) - (towardRear.box?.low[0] ?? 0)).toBeCloseTo(wide + 40, 6);
+    expect(towardRear.motion).toMatchObject({ kind: 'slide', by: [wide + 20, 0, 0] });
+    expect(towardFront.motion).toMatchObject({ kind: 'slide', by: [-wide - 20, 0, 0] });
+    // in a plane of its own
+    const posts = towardRear.skeleton?.boards.filter(({ role }) => role === 'wash-post').map(boardBox) ?? [];
+    for (const post of posts)
+      expect(
+        Math.min(post.high[1], towardRear.box?.high[1] ?? 0) - Math.max(post.low[1], towardRear.box?.low[1] ?? 0),
+      ).toBeLessThan(0.01);
+    expect(make(withDoor('sliding'), room).hardware.map(({ item }) => item)).toContain('channel-double');
+    expect(doorOf('curtain').box).toBeUndefined();
+  });
+});
+
+describe('a bed that slides out', () => {
+  it('stands on feet of its own front when it is out, and its rails between its ends', () => {
+    const room = van();
+    const family = FAMILIES.find(({ id }) => id === 'slide-out-bed');
+    const made = family && make(family.start(start(room)), room);
+    const boards = made?.skeleton?.boards ?? [];
+    const front = boards.find(({ role }) => role === 'moving-front');
+    const box = front && boardBox(front);
+    const rail = boards.find(({ name }) => name === 'rail-middle');
+    expect(box?.low[2]).toBe(room.floor + 5);
+    // two feet of 90, and 90 high between them
+    const [long, high] = [(box?.high[0] ?? 0) - (box?.low[0] ?? 0), (box?.high[2] ?? 0) - (box?.low[2] ?? 0)];
+    expect(front && outlineArea(front.outline)).toBeCloseTo(90 * long + 2 * 90 * (high - 90), 3);
+    const ends = (made?.skeleton?.contacts ?? []).flatMap(({ a, b, kind }) => {
+      const other = a === rail?.name ? b : b === rail?.name ? a : '';
+      return kind === 'butt' && other.startsWith('end-') ? [other] : [];
+    });
+    expect(ends.sort()).toEqual(['end-front', 'end-rear']);
   });
 });
 

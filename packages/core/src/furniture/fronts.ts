@@ -1,14 +1,13 @@
 import { endOf } from '../document/body.js';
 import type { PriceBook, Thing } from '../document/schema.js';
 import { rectangle, type Ring } from '../numeric/plane.js';
-import type { SolidBox } from '../rules/room.js';
 import { message, mm, type Message } from '../words/message.js';
 import { deepBehind, deepIn, facingBoard, level, REVEAL_MM, VISIBLE_FRONT, type Frame } from './carcass-boards.js';
 import type { Divider, PlacedBay, Region } from './division.js';
 import { loadIn, slidesBear } from './hardware.js';
 import { edgesOf, hangsAtFront, hangsOnNothing, meetsDoors, type Edges } from './hung-on.js';
 import { OPENS, type Motion } from './motions.js';
-import { boardBox, type Board, type FurnitureProblem } from './skeleton.js';
+import { boxRound, type Board, type FurnitureProblem } from './skeleton.js';
 
 /** Room on each side of a drawer for its slides, mm. */
 const SLIDE_MM = 12.7;
@@ -37,12 +36,6 @@ export interface Fronts {
 }
 
 const NONE: Fronts = { boards: [], motions: [], problems: [] };
-const boxOf = (boards: readonly Board[]): SolidBox => {
-  const boxes = boards.map(boardBox);
-  const low = (i: 0 | 1 | 2): number => Math.min(...boxes.map((box) => box.low[i]));
-  const high = (i: 0 | 1 | 2): number => Math.max(...boxes.map((box) => box.high[i]));
-  return { x0: low(0), x1: high(0), y0: low(1), y1: high(1), z0: low(2), z1: high(2) };
-};
 
 /** Left round an opening for air, mm; and the share of a front's height that it may take. */
 const VENT_EDGE_MM = 40;
@@ -150,7 +143,7 @@ function doors(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
   });
   const hangs = count === 1 ? edges.front || edges.rear : count === 2 && edges.front && edges.rear;
   const motions = boards.map((board, i): Motion => {
-    const shut = boxOf([board]);
+    const shut = boxRound([board]);
     const atFront = count === 1 ? hangsAtFront(edges) : i % 2 === 0;
     return {
       of: `${frame.unit.id}.${board.name}`,
@@ -188,7 +181,7 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
     const down = kind === 'flap-down';
     const name = `${bay.name}.${down ? 'flap' : 'lift'}`;
     const board = face(frame, name, down ? 'flap' : 'lift', front, 'hung', name);
-    const shut = boxOf([board]);
+    const shut = boxRound([board]);
     const [y0, y1] = out(frame.front + frame.facing.thickness, high + frame.facing.thickness);
     const t = frame.facing.thickness;
     // down it lies level at its foot; up it stands out level at its head
@@ -235,7 +228,7 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       name: called('motion.sliding', frame, bay.name),
       kind: 'slide',
       by: [by, 0, 0],
-      shut: boxOf([board]),
+      shut: boxRound([board]),
       hands: 1,
       latch: bay.front.kind === 'sliding' && bay.front.latch,
       before: 0,
@@ -382,7 +375,7 @@ function slid(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       ),
       kind: 'slide',
       by: [0, -frame.sign * (holds.kind === 'drawers' ? deep : Math.min(holds.travel, deep)), 0],
-      shut: boxOf(made),
+      shut: boxRound(made),
       hands: 1,
       latch: holds.latch,
       before: BEFORE_DRAWER_MM,
@@ -413,7 +406,7 @@ function lids(frame: Frame, bays: readonly PlacedBay[]): Fronts {
       held: 'loose',
       moves: name,
     });
-    const shut = boxOf([board]);
+    const shut = boxRound([board]);
     const deep = shut.y1 - shut.y0;
     const motion: Motion = {
       of: `${frame.unit.id}.${name}`,

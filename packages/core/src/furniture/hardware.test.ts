@@ -3,7 +3,7 @@ import type { PriceBook, Thing } from '../document/schema.js';
 import type { Bay, Unit } from '../document/unit-schema.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { monotoneCurve } from '../numeric/curve.js';
-import { hingesRule, slideRule, strutRule } from '../rules/hardware.js';
+import { cupRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
 import { makeShell } from '../shell/shell.js';
 import { FAMILIES } from './families/index.js';
 import { partition } from './families/partition.js';
@@ -46,6 +46,10 @@ describe('the rules of hardware', () => {
     // 4 x 9.81 x 200 / (2 x 160 x 0.5) x 1.15 = 56.4
     expect(strutRule.run({ height: 400, mass: 4 }).newtons).toBeCloseTo(56.4, 1);
   });
+  it('bore no cup into a door that is no 14.5 thick', () => {
+    expect(cupRule.run({ thickness: 15 })).toEqual({ left: 2.5, takes: true });
+    expect(cupRule.run({ thickness: 12 })).toEqual({ left: -0.5, takes: false });
+  });
   it('rate slides by three quarters', () => expect(slideRule.run({ mass: 30 }).rated).toBe(40));
 });
 
@@ -56,6 +60,23 @@ describe('what a unit hangs and runs on', () => {
       'catch-push': 2,
     });
     expect(bought(run({ holds: { kind: 'open' }, front: { kind: 'doors', count: 1 } }))).toEqual({ 'hinge-cup-35': 2 });
+  });
+  it('is butt hinges where a door is too thin for a cup', () => {
+    const thin: Unit = {
+      ...run({ holds: { kind: 'open' }, front: { kind: 'doors', count: 2 } }),
+      materials: { carcass: 'birch-15', facing: 'poplar-12', top: 'birch-15' },
+    };
+    expect(bought(thin)).toEqual({ 'hinge-butt-60': 4 });
+  });
+  it('is not screwed into an edge that even the thinnest screws split', () => {
+    const told = (carcass: string) =>
+      make({
+        ...run({ holds: { kind: 'open' }, front: { kind: 'none' } }),
+        materials: { carcass, facing: 'birch-15', top: 'birch-15' },
+      }).problems.map(({ said }) => said.key);
+    // 3.5 is 0.39 of 9, and 0.7 of 5
+    expect(told('birch-9')).not.toContain('furniture.thinEdge');
+    expect(told('poplar-5')).toContain('furniture.thinEdge');
   });
   it('is a pair of slides of the drawer’s own length for each drawer', () => {
     const unit = run({ holds: { kind: 'drawers', count: 3, latch: true }, front: { kind: 'none' } });
@@ -137,7 +158,18 @@ describe('the door of a partition', () => {
     // 600 less 3 at each side
     expect(Math.max(...(hinged?.outline.outer ?? []).map(([, y]) => y))).toBeCloseTo(594);
     expect(bought(of('hinged'))).toEqual({ 'hinge-butt-60': 4, 'catch-push': 1 });
-    // 640 wide, slid by 600: 1240, twice
-    expect(bought(of('sliding'))).toEqual({ 'channel-double': 2.48, 'catch-push': 1 });
+    // 640 wide, slid by 620, when it is clear of its opening: 1260, twice
+    expect(bought(of('sliding'))).toEqual({ 'channel-double': 2.52, 'catch-push': 1 });
+  });
+  it('slides before the board beside it, to the side with the wall farther off', () => {
+    const slide = (doorAt: number) => {
+      const unit = of('sliding');
+      const { skeleton } = make({ ...unit, options: { ...unit.options, doorAt } });
+      return skeleton?.motions?.[0];
+    };
+    // its leaf lies on the rear face of a board of 12
+    const x = 1500 + 12;
+    expect(slide(-500)).toMatchObject({ by: [0, 620, 0], shut: { x0: x, x1: x + 12, y0: -520, y1: 120 } });
+    expect(slide(0)).toMatchObject({ by: [0, -620, 0] });
   });
 });

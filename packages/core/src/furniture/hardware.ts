@@ -3,7 +3,7 @@ import type { MOVING_HARDWARE, PriceItem } from '../document/schema.js';
 import type { Bay, Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { outlineArea } from '../numeric/plane.js';
-import { hingesRule, slideRule, strutRule } from '../rules/hardware.js';
+import { cupRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
 import type { SolidBox } from '../rules/room.js';
 import { message } from '../words/message.js';
 import type { Motion } from './motions.js';
@@ -60,8 +60,12 @@ function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surround
     const { rated } = slideRule.run({ mass: (mass ?? 0) + loadOf(unit, name, skeleton, room) });
     return [{ kind: 'slides', amount: 1, length: box.high[1] - box.low[1], bears: rated }, ...held('catch')];
   }
-  // doors of a carcass hang on cup hinges over its edges, whatever else turns on butt hinges
-  const kind = moving.some(({ role }) => ['door', 'flap', 'lift'].includes(role)) ? 'cup-hinge' : 'butt-hinge';
+  // doors of a carcass hang on cup hinges over its edges; whatever else turns, or is too thin for a cup, on butt hinges
+  const kind = moving.some(
+    ({ role, thickness }) => ['door', 'flap', 'lift'].includes(role) && cupRule.run({ thickness }).takes,
+  )
+    ? 'cup-hinge'
+    : 'butt-hinge';
   const length = motion.about === 'z' ? dz : Math.max(dx, dy);
   const hinges: Wanted = { kind, amount: hingesRule.run({ length, mass }).count };
   if (moving.some(({ role }) => role === 'lift'))
@@ -123,7 +127,7 @@ function stocked({ book }: Surroundings, { kind, length, bears }: Wanted): Price
 /**
  * Hinges, slides, struts, stays, channels and catches of everything in a unit that moves, out of the price book. What the
  * book has none of is a problem of the unit.
- * Sources: rules *hinges*, *strut-force*, *slide-load*.
+ * Sources: rules *hinges*, *hinge-cup*, *strut-force*, *slide-load*.
  */
 export function hardwareOfMotions(
   unit: Unit,

@@ -148,6 +148,14 @@ function contactOf(a: Board, boxA: Box, b: Board, boxB: Box): Contact | null {
   };
 }
 
+/** The box round boards, in the vehicle, mm. */
+export function boxRound(boards: readonly Board[]): SolidBox {
+  const boxes = boards.map(boardBox);
+  const low = (i: 0 | 1 | 2): number => Math.min(...boxes.map((box) => box.low[i]));
+  const high = (i: 0 | 1 | 2): number => Math.max(...boxes.map((box) => box.high[i]));
+  return { x0: low(0), x1: high(0), y0: low(1), y1: high(1), z0: low(2), z1: high(2) };
+}
+
 /** What touches what: every pair of boards of which one meets the other with its face. */
 export function contactsOf(boards: readonly Board[]): readonly Contact[] {
   const boxed = boards.map((board) => ({ board, box: boardBox(board) }));

@@ -16,17 +16,22 @@ export interface Picked {
   readonly item: PriceItem | null;
   readonly least: number;
   readonly most: number;
+  /** Even the thinnest stocked one splits the edge it goes into: then there is none. */
+  readonly splits: boolean;
 }
 
 /** A screw into the edge of a board is no thicker than this share of it, so that it does not split. */
 export const SHARE_OF_EDGE = 0.3;
+/** A drilled one may be as thick as this share; a thicker one splits it all the same. */
+const MOST_OF_EDGE = 0.45;
 
 const picked = new WeakMap<PriceBook, Map<string, Picked | null>>();
 /** So many answers are kept for one price book. */
 const KEPT = 2000;
 
 /**
- * The shortest stocked fastener that bites deep enough and does not come out; of equal lengths the thinnest. The limits
+ * The shortest stocked fastener that bites deep enough and does not come out; of equal lengths the thinnest. None where even
+ * the thinnest splits the edge it goes into. The limits
  * are those of rule *fixing-length* for it, or for the shortest one there is.
  * @param edge thickness of the board whose edge it goes into, mm; null where it goes into a face
  * The same question to the same book is answered from memory: hundreds of joints ask a few.
@@ -52,6 +57,7 @@ function shortestThatFits(book: PriceBook, fixing: Fixing, edge: number | null):
   );
   const thin = edge === null ? stocked : stocked.filter(({ diameter }) => diameter <= SHARE_OF_EDGE * edge);
   const thinnest = Math.min(...stocked.map(({ diameter }) => diameter));
+  const splits = edge !== null && stocked.length > 0 && thinnest > MOST_OF_EDGE * edge;
   const tried = (thin.length > 0 ? thin : stocked.filter(({ diameter }) => diameter === thinnest))
     .map(({ item, diameter, length }) => ({
       item,
@@ -60,9 +66,9 @@ function shortestThatFits(book: PriceBook, fixing: Fixing, edge: number | null):
       result: fixingRule.run({ ...fixing, diameter, stocked: [length] }),
     }))
     .sort((a, b) => a.length - b.length || a.diameter - b.diameter);
-  const fits = tried.find(({ result }) => result.pick !== null);
+  const fits = splits ? undefined : tried.find(({ result }) => result.pick !== null);
   const shown = fits ?? tried[0];
-  return shown ? { item: fits?.item ?? null, least: shown.result.least, most: shown.result.most } : null;
+  return shown ? { item: fits?.item ?? null, least: shown.result.least, most: shown.result.most, splits } : null;
 }
 
 /** A brad bites well from this deep on, weakly from that, mm; in timber that is hidden so much is left before it comes out. */

@@ -24,6 +24,19 @@ export const hingesRule = defineRule({
   },
 });
 
+/** How deep the cup of a concealed hinge is bored, and how much of a door is left under it at least, mm. */
+const CUP_DEEP_MM = 12.5;
+const UNDER_CUP_MM = 2;
+
+export const cupRule = defineRule({
+  name: 'hinge-cup',
+  title: 'Whether a door is thick enough for the cup of a hinge',
+  formula: 'left = thickness - 12.5; takes a cup where at least 2 mm is left, 3 is better',
+  reason: 'A cup bored too deep shows on the face, or comes out of it. Thinner doors hang on butt hinges.',
+  input: z.strictObject({ thickness: z.number().positive().max(200).meta({ unit: 'mm' }) }),
+  run: ({ thickness }) => ({ left: thickness - CUP_DEEP_MM, takes: thickness - CUP_DEEP_MM >= UNDER_CUP_MM }),
+});
+
 /** Where a gas strut takes hold of a door, as a share of its height from the hinge, and its angle to the door at the worst. */
 const STRUT_AT = 0.4;
 const STRUT_DEGREES = 30;

@@ -57,6 +57,7 @@ export const FORMULAS: readonly Rule[] = [
   runs.ductRule,
   runs.flueClearRule,
   hardware.hingesRule,
+  hardware.cupRule,
   hardware.strutRule,
   hardware.slideRule,
   people.bedLengthRule,

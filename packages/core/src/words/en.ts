@@ -174,6 +174,8 @@ export const EN = {
   'furniture.material': '{unit} is to be made of “{material}”, which is not in the price book: choose another.',
   'furniture.unknown': '{unit} is a “{what}”, which is not known here.',
   'furniture.division': 'The bays of {unit} do not fill it: there are {room} to divide.',
+  'furniture.thinEdge':
+    '{unit}: even the thinnest stocked screws split an edge of {thickness}. Take thicker boards, or enter thinner screws in the price book.',
   'furniture.noScrew':
     'No stocked screw goes through the {thickness} of {unit}: it takes {least} to {most}. Enter one in the price book.',
   'furniture.noScrews': 'There are no wood screws in the price book for {unit}.',

@@ -30,7 +30,7 @@ import { OPENS, type Motion } from '../motions.js';
 import { offer } from '../offer.js';
 import { appliesTo } from '../scene.js';
 import { boardIn } from '../simple-boards.js';
-import { contactsOf, type Board, type BoardEdge } from '../skeleton.js';
+import { boxRound, contactsOf, type Board, type BoardEdge } from '../skeleton.js';
 
 const CHORD_MM = 0.05;
 const ARCH_CLEARANCE_MM = 10;
@@ -209,8 +209,8 @@ function leafOf(unit: Unit, { inner, book }: Surroundings): Board[] {
   ];
 }
 
-/** How its door moves: hinged at its left edge, or slid behind the board beside it. */
-function motionsOf(unit: Unit, inner: Shell): Motion[] {
+/** How its door moves: hinged at its left edge, or slid before the board beside it, to the side that has more room. */
+function motionsOf(unit: Unit, leaf: Board | undefined, inner: Shell): Motion[] {
   const door = doorOf(unit);
   const kind = unit.options['door'];
   if (!door || (kind !== 'hinged' && kind !== 'sliding')) return [];
@@ -223,6 +223,7 @@ function motionsOf(unit: Unit, inner: Shell): Motion[] {
     z0: inner.floor,
     z1: inner.floor + door.high,
   };
+  const slides = kind === 'sliding' && leaf ? boxRound([leaf]) : null;
   const plain = {
     of: `${unit.id}.door`,
     name: message('motion.partition', { unit: { unit: unit.id } }),
@@ -242,7 +243,15 @@ function motionsOf(unit: Unit, inner: Shell): Motion[] {
           reach: door.to - door.from,
         },
       ]
-    : [{ ...plain, kind: 'slide', by: [0, door.to - door.from, 0] }];
+    : // before the board, to the side where the wall is farther off, until it is clear of its opening
+      [
+        {
+          ...plain,
+          ...(slides ? { shut: slides } : {}),
+          kind: 'slide',
+          by: [0, (door.to + door.from > 0 ? -1 : 1) * (door.to - door.from + SLID_OVER_MM), 0],
+        },
+      ];
 }
 
 /** Where less than this stands before the walls, it is free from one to the other, mm. */
@@ -348,13 +357,14 @@ export const partition: Family = {
     const boards = boardsOf(unit, room);
     if (typeof boards === 'string' || boards.length === 0)
       return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }]);
-    const all = [...boards, ...leafOf(unit, room)];
+    const leaf = leafOf(unit, room);
+    const all = [...boards, ...leaf];
     return {
       boards: all,
       contacts: contactsOf(all),
       comesApart: true,
       problems: [],
-      motions: motionsOf(unit, room.inner),
+      motions: motionsOf(unit, leaf[0], room.inner),
     };
   },
   solids: (unit, { inner }) => {

@@ -3,11 +3,11 @@ import { endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { spread } from '../../numeric/plane.js';
+import { spread, type Ring } from '../../numeric/plane.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 import { archIn, notchedBy, overArchField } from '../against-wall.js';
-import { frameOf, upright } from '../carcass-boards.js';
+import { facingBoard, frameOf, upright } from '../carcass-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
@@ -30,6 +30,9 @@ import { boardIn, outward } from '../simple-boards.js';
 import { contactsOf, type Board } from '../skeleton.js';
 
 const RAIL_MM = 90;
+/** A foot of what is drawn out is so wide, and is kept off the floor by its glide, mm. */
+const FOOT_MM = 90;
+const UNDER_FOOT_MM = 5;
 /** The wall is kept off by the fixed slats, mm. */
 const WALL_GAP_MM = 10;
 
@@ -210,9 +213,10 @@ export const slideOutBed: Family = {
         }),
       ];
     });
-    const rail = (name: string, role: string, near: number, moving: boolean): Board =>
+    const rail = (name: string, near: number): Board =>
       boardIn(
         {
+          // between the ends, which carry it
           x0: x0 + support.thickness,
           x1: x1 - support.thickness,
           ...outward(sign, near, near + support.thickness),
@@ -220,16 +224,40 @@ export const slideOutBed: Family = {
           z1: underside,
         },
         'y',
-        { name, role, material: support, grain: 'x', good: sign > 0 ? -1 : 1, ...(moving ? { moves } : {}) },
+        { name, role: 'bed-rail', material: support, grain: 'x', good: sign > 0 ? -1 : 1 },
       );
+    // what is drawn out stands on two feet of its front
+    const [low, high] = [underside - RAIL_MM, underside];
+    const glide = floor + UNDER_FOOT_MM;
+    const feet: Ring = [
+      [x0, glide],
+      [x0 + FOOT_MM, glide],
+      [x0 + FOOT_MM, low],
+      [x1 - FOOT_MM, low],
+      [x1 - FOOT_MM, glide],
+      [x1, glide],
+      [x1, high],
+      [x0, high],
+    ];
+    const movingFront = facingBoard(frame, {
+      name: 'moving-front',
+      role: 'moving-front',
+      material: support,
+      front: line.front,
+      outline: { outer: feet, holes: [] },
+      grain: 'x',
+      edges: [],
+      held: 'fixed',
+      moves,
+    });
     const end = (name: string, x: number, good: 1 | -1): Board[] =>
-      upright(frame, { name, role: 'bed-end', x, from: floor, to: underside - RAIL_MM, scribed: true, good });
+      upright(frame, { name, role: 'bed-end', x, from: floor, to: underside, scribed: true, good });
     const boards: Board[] = [
       ...end('end-front', x0, -1),
       ...end('end-rear', x1 - support.thickness, 1),
-      rail('rail-back', 'bed-rail', line.front + deep - support.thickness, false),
-      rail('rail-middle', 'bed-rail', line.front + support.thickness, false),
-      rail('moving-front', 'moving-front', line.front, true),
+      rail('rail-back', line.front + deep - support.thickness),
+      rail('rail-middle', line.front + support.thickness),
+      movingFront,
       ...slats,
     ];
     return {
@@ -243,7 +271,7 @@ export const slideOutBed: Family = {
           name: message('motion.slideBed', { unit: { unit: unit.id } }),
           kind: 'slide',
           by: [0, -sign * out, 0],
-          shut: { x0, x1, ...across, z0: underside - RAIL_MM, z1: top + numberOption(unit, 'mattress') },
+          shut: { x0, x1, ...across, z0: glide, z1: top + numberOption(unit, 'mattress') },
           hands: 1,
           latch: unit.options['latch'] === true,
           before: 0,

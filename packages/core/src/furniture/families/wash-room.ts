@@ -30,6 +30,10 @@ import { contactsOf, type Board } from '../skeleton.js';
 const UNDER_ROOF_MM = 6;
 /** Left of the front beside the door, mm. */
 const POST_MM = 60;
+/** Left round a door that turns, and under every one; what a door that slides covers beside its opening and over it, mm. */
+const GAP_MM = 3;
+const UNDER_DOOR_MM = 10;
+const SLID_OVER_MM = 20;
 /** Whether its front is long enough for its door. */
 const holdsDoor = (unit: Unit): boolean => numberOption(unit, 'doorWidth') + 2 * POST_MM <= unit.body.length + 0.5;
 
@@ -123,7 +127,10 @@ export const washRoom: Family = {
     const { inner } = room;
     const { floor } = inner;
     const t = board.thickness;
-    const top = Math.min(floor + unit.body.to, roofOver(inner, unit, line.sign * (line.front + t)));
+    const kind = unit.options['door'];
+    // a door that slides runs before the posts
+    const near = line.front + (kind === 'sliding' ? t : 0);
+    const top = Math.min(floor + unit.body.to, roofOver(inner, unit, line.sign * (near + t)));
     const [x0, x1] = [unit.body.x, endOf(unit)];
     const wide = numberOption(unit, 'doorWidth');
     const high = numberOption(unit, 'doorHeight');
@@ -136,7 +143,7 @@ export const washRoom: Family = {
       room,
       side: line.side,
       sign: line.sign,
-      front: line.front,
+      front: near,
       foot: floor,
       bottom: floor,
       carcassTop: top,
@@ -155,14 +162,13 @@ export const washRoom: Family = {
       b: number,
       low: number,
       up: number,
-      held: Board['held'],
-      moves?: string,
+      { held = 'fixed', moves, front = near }: { held?: Board['held']; moves?: string; front?: number } = {},
     ): Board =>
       facingBoard(frame, {
         name,
         role,
         material: board,
-        front: line.front,
+        front,
         outline: { outer: rectangle(a, low, b, up), holes: [] },
         grain: 'z',
         edges: [VISIBLE_FRONT],
@@ -171,26 +177,44 @@ export const washRoom: Family = {
       });
     const end = (name: string, x: number, good: 1 | -1): Board[] =>
       upright(frame, { name, role: 'wash-wall', x, from: floor, to: top, scribed: true, good });
-    const kind = unit.options['door'];
-    const doorBoard =
-      kind === 'curtain'
-        ? []
-        : [face('door', 'wash-door', from + 3, from + wide - 3, floor + 10, floor + high - 3, 'hung', 'door')];
+    const [a, b] = [from, from + wide];
+    const foot = floor + UNDER_DOOR_MM;
+    const doors =
+      kind === 'hinged'
+        ? [
+            face('door', 'wash-door', a + GAP_MM, b - GAP_MM, foot, floor + high - GAP_MM, {
+              held: 'hung',
+              moves: 'door',
+            }),
+          ]
+        : kind === 'sliding'
+          ? [
+              face('door', 'wash-door', a - SLID_OVER_MM, b + SLID_OVER_MM, foot, floor + high + SLID_OVER_MM, {
+                held: 'loose',
+                moves: 'door',
+                front: line.front,
+              }),
+            ]
+          : [];
     const boards: Board[] = [
       ...end('end-front', x0, 1),
       ...end('end-rear', x1 - t, -1),
-      face('post-front', 'wash-post', x0, from, floor, top, 'fixed'),
-      face('post-rear', 'wash-post', from + wide, x1, floor, top, 'fixed'),
-      face('over-door', 'wash-post', from, from + wide, floor + high, top, 'fixed'),
-      ...doorBoard,
+      face('post-front', 'wash-post', x0, a, floor, top),
+      face('post-rear', 'wash-post', b, x1, floor, top),
+      // behind the posts, from wall to wall: they are screwed together flat
+      face('over-door', 'wash-post', x0 + t, x1 - t, floor + high, top, { front: near + t }),
+      ...doors,
     ];
+    const slidOver = kind === 'sliding' ? SLID_OVER_MM : 0;
     const shut = {
-      x0: from,
-      x1: from + wide,
+      x0: a - slidOver,
+      x1: b + slidOver,
       ...outward(line.sign, line.front, line.front + t),
       z0: floor,
-      z1: floor + high,
+      z1: floor + high + slidOver,
     };
+    // it runs to where there is more room
+    const run = inner.length - shut.x1 >= shut.x0 - inner.start ? wide + slidOver : -wide - slidOver;
     const plain = {
       of: `${unit.id}.door`,
       name: message('motion.washDoor', { unit: { unit: unit.id } }),
@@ -212,7 +236,7 @@ export const washRoom: Family = {
             },
           ]
         : kind === 'sliding'
-          ? [{ ...plain, kind: 'slide', by: [Math.min(wide, x1 - from - wide), 0, 0] }]
+          ? [{ ...plain, kind: 'slide', by: [run, 0, 0] }]
           : [];
     const deep =
       Math.min(
@@ -220,7 +244,7 @@ export const washRoom: Family = {
           spread(floor, floor + 1200, 5).map((z) => halfWidth(inner, line.side, x, z)),
         ),
       ) -
-      line.front -
+      near -
       t;
     return {
       boards,
@@ -234,7 +258,7 @@ export const washRoom: Family = {
           room: {
             x0: x0 + t,
             x1: x1 - t,
-            ...outward(line.sign, line.front + t, line.front + t + Math.max(0, deep)),
+            ...outward(line.sign, near + t, near + t + Math.max(0, deep)),
             z0: floor + numberOption(unit, 'tray'),
             z1: top,
           },

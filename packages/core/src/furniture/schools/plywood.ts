@@ -89,14 +89,16 @@ function jointsOf(
     if (!picked?.item && !gluedAlone)
       problems.push({
         place: `${unit.id}.${through.name}`,
-        said: picked
-          ? message('furniture.noScrew', {
-              unit: unit.name,
-              thickness: mm(through.thickness),
-              least: mm(picked.least),
-              most: mm(picked.most),
-            })
-          : message('furniture.noScrews', { unit: unit.name }),
+        said: picked?.splits
+          ? message('furniture.thinEdge', { unit: unit.name, thickness: mm(into.thickness) })
+          : picked
+            ? message('furniture.noScrew', {
+                unit: unit.name,
+                thickness: mm(through.thickness),
+                least: mm(picked.least),
+                most: mm(picked.most),
+              })
+            : message('furniture.noScrews', { unit: unit.name }),
       });
     return [
       {
