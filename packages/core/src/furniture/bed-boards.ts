@@ -31,7 +31,8 @@ export const allowanceAt = (unit: Unit, side: Side): number => {
   return meet?.how === 'scribed' ? meet.allowance : 0;
 };
 
-function boardStrips(unit: Unit): { readonly from: number; readonly to: number }[] {
+/** From where to where along the vehicle each board of a bed lies, mm. */
+export function boardStrips(unit: Unit): { readonly from: number; readonly to: number }[] {
   const { x, length } = unit.body;
   const wanted = numberOption(unit, 'boardWidth');
   const count = Math.max(1, Math.ceil((length + BOARD_GAP_MM) / (wanted + BOARD_GAP_MM)));

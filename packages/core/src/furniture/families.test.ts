@@ -188,6 +188,53 @@ describe('a wash room', () => {
   });
 });
 
+describe('a bed', () => {
+  const bedOf = (id: string, change: (unit: Unit) => Unit = (unit) => unit) => {
+    const room = van();
+    const family = FAMILIES.find((one) => one.id === id);
+    if (!family) throw new Error(`there is no ${id}`);
+    return make(change(family.start(start(room))), room);
+  };
+  /** What a board rests on, from its front to its rear. */
+  const under = ({ skeleton }: ReturnType<typeof bedOf>, name: string): readonly string[] =>
+    (skeleton?.contacts ?? []).flatMap(({ a, b, kind }) =>
+      kind === 'rest' && (a === name || b === name) ? [a === name ? b : a] : [],
+    );
+  it.each(['bed-platform', 'bed-along', 'bed-on-rails'])('%s has each of its boards on two bearers or more', (id) => {
+    const made = bedOf(id);
+    const boards = (made.skeleton?.boards ?? []).filter(({ role }) => ['bed-board', 'bunk-board'].includes(role));
+    expect(boards.length).toBeGreaterThan(0);
+    for (const { name } of boards) expect(under(made, name).length, name).toBeGreaterThanOrEqual(2);
+  });
+  it('on rails has a bearer under each joint of its boards, and more between them where they are asked for', () => {
+    const bearers = (count: number, boardWidth: number) =>
+      (
+        bedOf('bed-on-rails', (unit) => ({
+          ...unit,
+          body: { ...unit.body, x: 2000, length: 1350 },
+          options: { ...unit.options, bearers: count, boardWidth },
+        })).skeleton?.boards ?? []
+      )
+        .filter(({ role }) => role === 'bearer')
+        .map(({ at }) => at);
+    // boards of 448, 3 apart: the joints' middles at 449.5 and 900.5, under them the middle of 18
+    expect(bearers(2, 620)).toEqual([2060, 2440.5, 2891.5, 3272]);
+    // one board: two, or a third in the middle
+    expect(bearers(2, 2000)).toEqual([2060, 3272]);
+    expect(bearers(3, 2000)).toEqual([2060, 2666, 3272]);
+    expect(bearers(5, 620)).toHaveLength(5);
+  });
+  it('along a wall spans no more than 650 from bearer to bearer, and needs some depth', () => {
+    const xs = (bedOf('bed-along').skeleton?.boards ?? [])
+      .filter(({ role, normal }) => normal === 'x' && ['bunk-bearer', 'bunk-end'].includes(role))
+      .map(({ at }) => at)
+      .sort((a, b) => a - b);
+    for (const [i, at] of xs.slice(1).entries()) expect(at - (xs[i] ?? 0)).toBeLessThanOrEqual(650);
+    const shallow = bedOf('bed-along', (unit) => ({ ...unit, body: { ...unit.body, front: 760 } as Unit['body'] }));
+    expect(shallow.problems.map(({ said }) => said.key)).toEqual(['furniture.shallow']);
+  });
+});
+
 describe('a bed that slides out', () => {
   it('stands on feet of its own front when it is out, and its rails between its ends', () => {
     const room = van();

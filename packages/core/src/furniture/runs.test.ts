@@ -70,6 +70,28 @@ describe('a run', () => {
     expect(hole?.place[1]).toBeLessThan(-800);
     expect(placed[0]?.length).toBeCloseTo((placed[0]?.points.at(-1)?.[0] ?? 0) - (placed[0]?.points[0]?.[0] ?? 0), 6);
   });
+  it('ends in the middle of a bay, or beside the bearer that stands there', () => {
+    const bunk: Unit = {
+      id: 'bunk',
+      family: 'bed-along',
+      name: 'Bunk',
+      body: { stands: 'right', x: 700, length: 1200, front: 250, from: 0, to: 450 },
+      meets: { back: { how: 'square' }, foot: { how: 'open' } },
+      division: { name: 'hold', holds: { kind: 'hold' }, front: { kind: 'none' } },
+      school: 'plywood',
+      materials: { board: 'birch-12', support: 'birch-15' },
+      options: { mattress: 100, guard: 0, sleepers: [] },
+    };
+    const bed = makeUnit(bunk, { inner, arches: [], book, things }, FAMILIES, SCHOOLS).skeleton as Skeleton;
+    const middle = bed.boards.find(({ name }) => name === 'bearer-1');
+    // 1170 between its ends take one bearer, in the middle: 15 thick at 1292.5
+    expect(middle?.at).toBeCloseTo(1292.5, 6);
+    const to = { unit: 'bunk', bay: 'hold' };
+    const all = runsOf({ runs: [run({ to })], skeletons: new Map([...skeletons, ['bunk', bed]]), things, inner });
+    expect(all.along).toEqual([]);
+    // 5 and half of 10 past its rear face
+    expect(all.placed[0]?.points.at(-1)?.[0]).toBeCloseTo(1292.5 + 15 + 10, 6);
+  });
   it('bores its hole into the part, and only there', () => {
     const { holes } = laid(run({}));
     const after = withSkeleton(kitchen, made, bored(skeleton, holes), book, SCHOOLS);

@@ -87,7 +87,20 @@ function bayNamed(end: RunEnd, skeletons: RunsInput['skeletons']): BayRoom | nul
   return skeletons.get(end.unit)?.bays?.find(({ bay }) => bay.name === end.bay) ?? null;
 }
 
-function anchorOf(end: RunEnd | null, kind: RunKind, last: boolean, input: RunsInput): Anchor | null {
+/** What ends in a bay keeps so far off a board that stands in it, mm. */
+const OFF_BOARD_MM = 5;
+/** The middle of a bay along the vehicle, or beside the board that stands there: a bearer under a bed, say. */
+function middleOf({ room }: BayRoom, diameter: number, boards: readonly Board[]): number {
+  const middle = (room.x0 + room.x1) / 2;
+  const off = diameter / 2 + OFF_BOARD_MM;
+  const inWay = boards.find(
+    ({ normal, at, thickness, moves }) =>
+      normal === 'x' && moves === undefined && at < middle + off && at + thickness > middle - off,
+  );
+  return inWay ? inWay.at + inWay.thickness + off : middle;
+}
+
+function anchorOf(end: RunEnd | null, { kind, diameter }: Run, last: boolean, input: RunsInput): Anchor | null {
   if (!end) return null;
   if ('at' in end) {
     const [x, y, z] = end.at;
@@ -109,7 +122,7 @@ function anchorOf(end: RunEnd | null, kind: RunKind, last: boolean, input: RunsI
         : LOW_MM;
   const y = into < 0 ? room.y0 + OFF_BACK_MM : into > 0 ? room.y1 - OFF_BACK_MM : (room.y0 + room.y1) / 2;
   return {
-    at: [(room.x0 + room.x1) / 2, y, room.z0 + Math.min(up, high)],
+    at: [middleOf(place, diameter, input.skeletons.get(end.unit)?.boards ?? []), y, room.z0 + Math.min(up, high)],
     side: into < 0 ? -1 : into > 0 ? 1 : 0,
     thing,
   };
@@ -301,7 +314,7 @@ const bendsOf = (points: readonly Vector[]): number =>
   }).length;
 
 function placed(run: Run, input: RunsInput): PlacedRun {
-  const [from, to] = [anchorOf(run.from, run.kind, false, input), anchorOf(run.to, run.kind, true, input)];
+  const [from, to] = [anchorOf(run.from, run, false, input), anchorOf(run.to, run, true, input)];
   const things = [from?.thing, to?.thing].flatMap((thing) => thing ?? []);
   if (!from || !to) return { run, points: [], length: 0, bends: 0, things };
   const via = run.via.map(([x, y, z]): Vector => [x, y, z + input.inner.floor]);

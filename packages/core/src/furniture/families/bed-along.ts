@@ -3,7 +3,7 @@ import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { rectangle } from '../../numeric/plane.js';
+import { rectangle, spread } from '../../numeric/plane.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 import { archIn, notchedBy, overArchField } from '../against-wall.js';
@@ -24,10 +24,16 @@ import {
   type Family,
   type Start,
 } from '../family.js';
+import { boardIn, outward } from '../simple-boards.js';
 import { contactsOf, type Board } from '../skeleton.js';
 
-/** The board along its front that carries it, and the brackets of one that hangs, mm. */
+/** The rails along it and the bearers between them that carry it, and the brackets of one that hangs, mm. */
 const RAIL_MM = 100;
+/** The rail at the wall is kept off it by this, and nothing the boards lie on is farther apart, mm. */
+const WALL_GAP_MM = 10;
+const SPAN_MM = 650;
+/** Less deep than this there is no bed, mm. */
+const LEAST_DEEP_MM = 200;
 /** Left open in a guard to get in and out by, mm. */
 const WAY_IN_MM = 500;
 
@@ -54,7 +60,13 @@ export const bedAlong: Family = {
     start: 'Bunk',
     noun: 'bunk',
     fields: { board: 'Boards', support: 'Ends and rail', from: 'Hung from', guard: 'Guard above mattress' },
-    roles: { 'bunk-board': 'board', 'bunk-end': 'end', 'bunk-rail': 'rail', 'bunk-guard': 'guard' },
+    roles: {
+      'bunk-board': 'board',
+      'bunk-end': 'end',
+      'bunk-rail': 'rail',
+      'bunk-bearer': 'bearer',
+      'bunk-guard': 'guard',
+    },
   },
   schools: ['plywood'],
   cuts: [],
@@ -141,12 +153,45 @@ export const bedAlong: Family = {
         edges: [VISIBLE_FRONT],
         held: 'fixed',
       });
+    const [from, to] = [unit.body.x + support.thickness, endOf(unit) - support.thickness];
+    const low = underside - RAIL_MM;
+    const behind = deepBehind(frame, unit.body.x, endOf(unit), low, underside) - WALL_GAP_MM;
+    if (behind < LEAST_DEEP_MM)
+      return nothingButProblems([{ place: unit.id, said: message('furniture.shallow', { unit: unit.name }) }], true);
+    const back = frame.carcassFront + behind;
+    const plain = { material: support, good: line.sign > 0 ? (-1 as const) : (1 as const) };
+    const bearers = spread(from, to, Math.max(1, Math.ceil((to - from) / SPAN_MM)) + 1)
+      .slice(1, -1)
+      .map((x, i) =>
+        boardIn(
+          {
+            x0: x - support.thickness / 2,
+            x1: x + support.thickness / 2,
+            ...outward(line.sign, frame.carcassFront, back - support.thickness),
+            z0: low,
+            z1: underside,
+          },
+          'x',
+          { ...plain, name: `bearer-${i + 1}`, role: 'bunk-bearer', grain: 'y' },
+        ),
+      );
     const guard = numberOption(unit, 'guard');
     const top = floor + unit.body.to;
     const boards: Board[] = [
       ...end('end-front', unit.body.x, -1),
       ...end('end-rear', endOf(unit) - support.thickness, 1),
-      along('rail', 'bunk-rail', unit.body.x, endOf(unit), underside - RAIL_MM, underside),
+      along('rail', 'bunk-rail', unit.body.x, endOf(unit), low, underside),
+      boardIn(
+        { x0: from, x1: to, ...outward(line.sign, back - support.thickness, back), z0: low, z1: underside },
+        'y',
+        {
+          ...plain,
+          name: 'rail-back',
+          role: 'bunk-rail',
+          grain: 'x',
+        },
+      ),
+      ...bearers,
       level(frame, {
         name: 'board',
         role: 'bunk-board',
@@ -190,12 +235,12 @@ export const bedAlong: Family = {
                 y0: Math.min(near, near + line.sign * deep),
                 y1: Math.max(near, near + line.sign * deep),
                 z0: foot,
-                z1: underside,
+                z1: low,
               },
               into: line.sign,
               deepLow: deep,
               deepHigh: deep,
-              through: [unit.body.length - 2 * support.thickness, Math.max(0, underside - RAIL_MM - foot)],
+              through: [unit.body.length - 2 * support.thickness, Math.max(0, low - foot)],
             },
           ]
         : [],

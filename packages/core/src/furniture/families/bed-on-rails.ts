@@ -7,7 +7,7 @@ import { spread } from '../../numeric/plane.js';
 import { MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
-import { bedBoards } from '../bed-boards.js';
+import { bedBoards, boardStrips } from '../bed-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
@@ -67,6 +67,21 @@ function bedAt(x: number, length: number, start: Start): Unit {
   };
 }
 
+/** How far from its ends the outermost bearers hang, mm. */
+const END_MM = 60;
+/** Where the middles of its bearers are: near both ends and under each joint of its boards, and between those as many as are asked for. */
+function bearerLines(unit: Unit, thick: number): readonly number[] {
+  const strips = boardStrips(unit);
+  const joints = strips.slice(1).map(({ from }, i) => (from + (strips[i]?.to ?? from)) / 2);
+  const lines = [unit.body.x + END_MM + thick / 2, ...joints, endOf(unit) - END_MM - thick / 2];
+  while (lines.length < numberOption(unit, 'bearers')) {
+    const gaps = lines.slice(1).map((at, i) => at - (lines[i] ?? at));
+    const widest = gaps.indexOf(Math.max(...gaps));
+    lines.splice(widest + 1, 0, ((lines[widest] ?? 0) + (lines[widest + 1] ?? 0)) / 2);
+  }
+  return lines;
+}
+
 /** Whether its height is one of the steps of its rails. */
 function onStep(unit: Unit): boolean {
   const step = numberOption(unit, 'step');
@@ -87,7 +102,7 @@ export const bedOnRails: Family = {
       board: 'Boards',
       support: 'Bearers',
       boardWidth: 'Widest board',
-      bearers: 'Bearers',
+      bearers: 'Bearers, at least',
       step: 'Step of the rails',
     },
     roles: { 'bed-board': 'board', bearer: 'bearer' },
@@ -135,12 +150,12 @@ export const bedOnRails: Family = {
     if (underside - floor < BEARER_MM + 50)
       return nothingButProblems([{ place: unit.id, said: message('furniture.low', { unit: unit.name }) }], true);
     const step = numberOption(unit, 'step');
-    const count = numberOption(unit, 'bearers');
     const reach = (side: 'left' | 'right', x: number): number =>
       Math.min(...spread(underside - BEARER_MM, underside, 5).map((z) => halfWidth(room.inner, side, x, z))) -
       WALL_GAP_MM;
-    const bearers = spread(unit.body.x + 60, endOf(unit) - 60 - support.thickness, count).map((x, i): Board =>
-      boardIn(
+    const bearers = bearerLines(unit, support.thickness).map((middle, i): Board => {
+      const x = middle - support.thickness / 2;
+      return boardIn(
         {
           x0: x,
           x1: x + support.thickness,
@@ -151,8 +166,8 @@ export const bedOnRails: Family = {
         },
         'x',
         { name: `bearer-${i + 1}`, role: 'bearer', material: support, grain: 'y', good: 1 },
-      ),
-    );
+      );
+    });
     const boards = [
       ...bedBoards(unit, room, { top, underside, floor, board: board.thickness, support: support.thickness }),
       ...bearers,
