@@ -17,7 +17,7 @@ import {
   type Shell,
   type Skin,
 } from '@nestplank/core/shell';
-import type { PetLain, Soft } from '@nestplank/core/layout';
+import { softAt, type PetLain, type Soft } from '@nestplank/core/layout';
 import type { Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import type { ThemeName } from '../state/view.js';
@@ -270,11 +270,13 @@ function Softs({
   const { states, chosen, apart, onUnit } = view;
   const drawn = useMemo(
     () =>
-      softs.map((soft) => {
-        const body = blockGeometry(soft.box);
-        return { soft, body, edges: inkedEdges(body) };
-      }),
-    [softs],
+      softs.flatMap((soft) =>
+        softAt(soft, states).map((box, i) => {
+          const body = blockGeometry(box);
+          return { key: `${soft.id}.${i}`, soft, body, edges: inkedEdges(body) };
+        }),
+      ),
+    [softs, states],
   );
   useEffect(
     () => () => {
@@ -286,9 +288,9 @@ function Softs({
     [drawn],
   );
   return drawn
-    .filter(({ soft }) => !(apart > 0 && soft.unit === chosen) && soft.under.every((of) => (states[of] ?? 0) === 0))
-    .map(({ soft, body, edges }) => (
-      <group key={soft.id}>
+    .filter(({ soft }) => !(apart > 0 && soft.unit === chosen))
+    .map(({ key, soft, body, edges }) => (
+      <group key={key}>
         <mesh
           geometry={body}
           material={inks.material('wool')}

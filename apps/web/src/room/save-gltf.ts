@@ -6,6 +6,7 @@ import { placedOpenings, revealsOf, skinsOf } from '@nestplank/core/shell';
 import { unitName, type Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import { tubeGeometry } from './tubes.js';
+import { softAt } from '@nestplank/core/layout';
 import { drawnParts, softsOf } from './pieces.js';
 import { blockGeometry, matrixOf, partGeometry, revealGeometry, skinGeometry } from './shapes.js';
 
@@ -68,14 +69,14 @@ export function sceneToSave(scene: Scene, states: Readonly<Record<string, number
     mesh.name = part.id;
     (part.unit === null ? root : groupOf(part.unit)).add(mesh);
   }
-  for (const soft of softsOf(scene)) {
-    if (soft.under.some((of) => (states[of] ?? 0) !== 0)) continue;
-    const body = blockGeometry(soft.box);
-    body.deleteAttribute('uv');
-    const mesh = new THREE.Mesh(body, paint('cushion', 'wool'));
-    mesh.name = soft.id;
-    groupOf(soft.unit).add(mesh);
-  }
+  for (const soft of softsOf(scene))
+    for (const [i, box] of softAt(soft, states).entries()) {
+      const body = blockGeometry(box);
+      body.deleteAttribute('uv');
+      const mesh = new THREE.Mesh(body, paint('cushion', 'wool'));
+      mesh.name = i === 0 ? soft.id : `${soft.id}.out`;
+      groupOf(soft.unit).add(mesh);
+    }
   for (const placed of shape.runs.placed) {
     const body = tubeGeometry(placed);
     if (!body) continue;

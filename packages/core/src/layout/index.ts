@@ -6,7 +6,7 @@ export { headroomIn, sitsUp } from './checks/people.js';
 export { wayAt } from './checks/room.js';
 export { nearestDen, petsLain, type PetLain, type PetRoom } from './pets.js';
 export { madeBeds } from './cushions.js';
-export { type Soft, softIn } from './soft.js';
+export { type Soft, softAt, softIn } from './soft.js';
 export { type Berth, berthOf, type LyingPlace } from './lying.js';
 export type { PersonFigure } from './room-left.js';
 export { ruleNamed, RULES } from './rules.js';

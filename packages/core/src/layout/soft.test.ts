@@ -11,7 +11,7 @@ import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
 import { spread } from '../numeric/plane.js';
 import { halfWidth } from '../shell/shell.js';
-import { softIn } from './soft.js';
+import { softAt, softIn } from './soft.js';
 
 function softs(text: string, ...operations: Operation[]) {
   const { project: first, priceBook } = readProjectFile(text);
@@ -124,5 +124,22 @@ describe('mattresses and cushions', () => {
     if (!bed || !mattress || !out) throw new Error('there is no slide-out bed');
     const { x0, x1, y0, y1, z0, z1 } = mattress.box;
     expect(mattress.volume).toBeCloseTo((x1 - x0) * (y1 - y0 + out) * (z1 - z0), 3);
+    // by night the other half lies before it, as far as the bed is drawn out
+    const of = `${bed.id}.slide`;
+    const sign = bed.body.stands === 'left' ? -1 : 1;
+    expect(softAt(mattress, {})).toEqual([mattress.box]);
+    for (const share of [0.5, 1]) {
+      const [, other] = softAt(mattress, { [of]: share });
+      expect((other?.y1 ?? 0) - (other?.y0 ?? 0)).toBeCloseTo(out * share, 6);
+      expect(sign > 0 ? other?.y1 : other?.y0).toBe(sign > 0 ? y0 : y1);
+    }
+  });
+  it('is taken off what is opened under it', () => {
+    const placed = { name: 'placeUnit' as const, payload: { unit: seat() } };
+    const { softs: all } = softs(wrenFile, placed);
+    const cushion = all.find(({ unit }) => unit === 'sofa');
+    const [lid = ''] = cushion?.under ?? [];
+    expect(cushion && softAt(cushion, {})).toHaveLength(1);
+    expect(cushion && softAt(cushion, { [lid]: 1 })).toEqual([]);
   });
 });

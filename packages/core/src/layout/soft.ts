@@ -1,3 +1,4 @@
+import { frontLineOf } from '../document/body.js';
 import type { Scene } from '../furniture/scene.js';
 import { spread } from '../numeric/plane.js';
 import type { SolidBox } from '../rules/room.js';
@@ -14,6 +15,21 @@ export interface Soft {
   readonly volume: number;
   /** What moves under it, such as the lids of a seat: it is taken off first. */
   readonly under: readonly string[];
+  /** Its other half, which lies before it as far as the bed is drawn out: by so much when it is all out; by day it stands at the back. */
+  readonly out?: { readonly motion: string; readonly by: number; readonly sign: 1 | -1 };
+}
+
+/**
+ * Where a mattress or cushion lies while things are moved by shares: its block, and of a bed that is drawn out the other half
+ * before it; nowhere while what is under it is open.
+ */
+export function softAt({ box, under, out }: Soft, states: Readonly<Record<string, number>>): readonly SolidBox[] {
+  const share = (of: string): number => states[of] ?? 0;
+  if (under.some((of) => share(of) > 0)) return [];
+  const by = out ? out.by * share(out.motion) : 0;
+  if (!out || by <= 0) return [box];
+  const before = out.sign > 0 ? { y0: box.y0 - by, y1: box.y0 } : { y0: box.y1, y1: box.y1 + by };
+  return [box, { ...box, ...before }];
 }
 
 /** What is looked at for them. */
@@ -60,9 +76,11 @@ export function softIn(scene: SoftRoom): readonly Soft[] {
     const block = { x0: least('x0'), x1: most('x1'), y0: least('y0'), y1: most('y1'), z0, z1: z0 + mattress };
     const box = betweenWalls(block, scene);
     const volume = volumeOf(box) + (place.out ? place.out.by * (box.x1 - box.x0) * mattress : 0);
-    return mattress > 0
-      ? [{ id: `${unit.id}.mattress`, unit: unit.id, box, volume, under: movesUnder(unit.id, box, scene) }]
-      : [];
+    const under = movesUnder(unit.id, box, scene);
+    const out = place.out && {
+      out: { ...place.out, sign: frontLineOf(unit)?.sign ?? (1 as const) },
+    };
+    return mattress > 0 ? [{ id: `${unit.id}.mattress`, unit: unit.id, box, volume, under, ...out }] : [];
   });
   // one sits on the mattress of what is a bed too
   const beds = new Set(mattresses.map(({ unit }) => unit));
