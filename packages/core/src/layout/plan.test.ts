@@ -277,6 +277,32 @@ describe('what meets what', () => {
         say(mend.said),
       ).toEqual([]);
   });
+  it('what stands free in the way is moved out of it, where nothing else stands', () => {
+    const begin = start(wren.project)(familyOf('stool'));
+    const stool = familyOf('stool').start(begin);
+    // 300 before the fronts of the drawers, which come out by 400
+    const inWay: Unit = {
+      ...stool,
+      id: 's',
+      body: { ...stool.body, stands: 'free', x: 500, length: 380, y: -100, width: 380 },
+    };
+    const beside = { ...inWay, id: 'n', body: { ...inWay.body, x: 1120 } };
+    const checkIn = (project: Project) =>
+      derive(project, book).checks.find(({ id, grade }) => id.startsWith('sweep:k.') && grade === 'fails');
+    const moves = (project: Project) => (checkIn(project)?.mends ?? []).filter(({ said }) => said.key === 'mend.move');
+    const alone = withUnits(drawers, inWay);
+    expect(moves(alone).length).toBeGreaterThanOrEqual(2);
+    for (const { said, operations } of moves(alone)) {
+      const mended = derive(after(alone, ...operations), book).checks;
+      expect(
+        mended.filter(({ id, grade }) => grade === 'fails' && /^(sweep|collision)/.test(id)),
+        say(said),
+      ).toEqual([]);
+    }
+    const rearward = (project: Project) =>
+      moves(project).some(({ said }) => JSON.stringify(said.params['way']).includes('rear'));
+    expect([rearward(alone), rearward(withUnits(drawers, inWay, beside))]).toEqual([true, false]);
+  });
   it('what has no latch gets one by one press', () => {
     const loose: Unit = {
       ...kitchen,

@@ -13,6 +13,7 @@ import { overlapOf, type SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { leaves } from '../through-doors.js';
+import { moved, pushed } from './moved.js';
 
 /** Things that come nearer than this touch, mm. */
 export const TOUCH_MM = 0.5;
@@ -71,15 +72,14 @@ function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing
   );
   return within.size === 0 ? found : found.filter((one) => !within.has(one.unit));
 }
+const standingAs = (unit: Unit, box: SolidBox): Standing => ({ name: unit.name, unit, box });
 const NOBODY_NEAR: readonly Standing[] = [];
 const standings = new WeakMap<Scene, readonly Standing[]>();
 /** Everything that stands in the room, once for each scene. */
 function standingIn(scene: Scene): readonly Standing[] {
   const before = standings.get(scene);
   if (before) return before;
-  const all = scene.units.flatMap((unit) =>
-    solidsOf(unit, scene, scene.families).map((box): Standing => ({ name: unit.name, unit, box })),
-  );
+  const all = scene.units.flatMap((unit) => solidsOf(unit, scene, scene.families).map((box) => standingAs(unit, box)));
   standings.set(scene, all);
   return all;
 }
@@ -349,12 +349,33 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
         { front: line.front + by },
         message('mend.frontBack', { name: other.name, by: mm(by) }),
         (then) => {
-          const moved = solidsOf(then, scene, scene.families).map((box) => ({ name: then.name, unit: then, box }));
-          const now = meets(motion, [...others.filter((one) => one.unit !== other), ...moved], scene);
+          const stands = solidsOf(then, scene, scene.families).map((box) => standingAs(then, box));
+          const now = meets(motion, [...others.filter((one) => one.unit !== other), ...stands], scene);
           return now.clear > met.clear + TOUCH_MM && (now.unit !== then || now.clear >= now.needs - TOUCH_MM);
         },
       ),
     );
+  // what stands free is moved out of its way, where nothing else stands
+  if (other?.body.stands === 'free') {
+    const reach = reachOfMotion(motion);
+    const standing = standingIn(scene).filter((one) => one.unit !== other);
+    const solids = solidsOf(other, scene, scene.families);
+    for (const way of ['front', 'rear', 'left', 'right'] as const)
+      mends.push(
+        moved(other, way, pushed(solids, [reach], way), scene, (then) => {
+          const now = solidsOf(then, scene, scene.families);
+          return (
+            now.every((box) => standing.every((one) => overlapOf(one.box, box) === null)) &&
+            meets(
+              motion,
+              [...others.filter((one) => one.unit !== other), ...now.map((box) => standingAs(then, box))],
+              scene,
+            ).clear >=
+              met.needs - TOUCH_MM
+          );
+        }),
+      );
+  }
   return mends;
 }
 /** How far before the shut door something stands, across the vehicle, mm; Infinity where no narrower door comes near it. */
