@@ -234,7 +234,12 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       before: 0,
     });
     const by = front.x1 - front.x0 - width;
-    return { boards: [one, two], motions: [motion(one, by), motion(two, -by)], problems: [] };
+    return {
+      boards: [one, two],
+      motions: [motion(one, by), motion(two, -by)],
+      // its channels are screwed to a board under it and over it
+      problems: edges.foot && edges.head ? [] : [hangsOnNothing(frame, placed)],
+    };
   }
   return NONE;
 }

@@ -100,6 +100,15 @@ describe('a hinged front', () => {
   });
 });
 
+describe('sliding panels', () => {
+  it('run in channels on the boards under and over them', () => {
+    const front: Bay['front'] = { kind: 'sliding', latch: true };
+    expect(told(made(bay('a', { front })))).toEqual([]);
+    expect(told(made(two('up', 'board', { front }, { front })))).toEqual([]);
+    expect(told(made(two('up', 'none', { front })))).toEqual(['cup.a furniture.slidingHangs']);
+  });
+});
+
 describe('what a bay holds between its ends', () => {
   it.each<[string, Bay['holds']]>([
     ['shelves', { kind: 'shelves', count: 2 }],

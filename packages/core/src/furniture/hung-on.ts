@@ -46,13 +46,14 @@ export function edgesOf(frame: Frame, dividers: readonly Divider[], { inside }: 
   };
 }
 
+const HANGS: Partial<Record<Bay['front']['kind'], WordKey>> = {
+  doors: 'furniture.doorHangs',
+  sliding: 'furniture.slidingHangs',
+};
 /** What would hang on nothing, told once for its bay. */
 export const hangsOnNothing = (frame: Frame, { bay }: PlacedBay): FurnitureProblem => ({
   place: `${frame.unit.id}.${bay.name}`,
-  said: message(bay.front.kind === 'doors' ? 'furniture.doorHangs' : 'furniture.flapHangs', {
-    unit: frame.unit.name,
-    bay: bay.name,
-  }),
+  said: message(HANGS[bay.front.kind] ?? 'furniture.flapHangs', { unit: frame.unit.name, bay: bay.name }),
 });
 
 /** What a bay holds that is screwed to boards at both of its ends. */

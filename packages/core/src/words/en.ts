@@ -152,6 +152,8 @@ export const EN = {
     '{unit}, {bay}: a door would hang on nothing, as no upright stands where its hinges are. Divide the bay there, or take one door, or two that hang at its ends.',
   'furniture.flapHangs':
     '{unit}, {bay}: its flap would hang on nothing, as no board lies where its hinges are. Divide the bays by a board there, or close them otherwise.',
+  'furniture.slidingHangs':
+    '{unit}, {bay}: its sliding panels have no board under and over them for their channels. Divide the bays by boards there, or close them otherwise.',
   'furniture.oneEnd':
     '{unit}, {bay}: {what} would be held at one end only, as no upright stands at the other. Divide the bays by a board there.',
   'furniture.slideDoor':

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { acrossOf, endOf } from '../../document/body.js';
 import type { Unit } from '../../document/schema.js';
 import { offer, sceneWith } from '../../furniture/offer.js';
-import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { appliesTo, type Case, type Mend, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
 import { doorHeadRule, doorwayRule, glassGapRule, outboardRule, overStepRule, sashRule } from '../../rules/openings.js';
 import { glassRule } from '../../rules/room-use.js';
@@ -11,7 +11,7 @@ import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { behindGlass, sideOf } from '../behind-glass.js';
 import { standsClear } from '../gap-offers.js';
-import { clearOf, leaves } from '../through-doors.js';
+import { clearOf, leaves, type OutThrough } from '../through-doors.js';
 import { motionsOf } from './moving.js';
 import { isBetter } from './people.js';
 import { inWalls, standingAt, standingInDoor, type StandingAt, type Walled } from '../in-doors.js';
@@ -129,6 +129,29 @@ const doorHead = appliesTo(doorHeadRule, {
     }),
 });
 
+/** What goes out, put so that it is free all round in a door: moved, no larger than that lets it be, on that side. */
+function intoDoor(unit: Unit, scene: Scene, door: SeenOpening, way: OutThrough): Mend | null {
+  const narrow = narrowOf(door);
+  const room = { from: Math.ceil(narrow.from + FREE_MM), to: Math.floor(narrow.to - FREE_MM) };
+  const along = way === 'rear' ? acrossOf(unit) : { from: unit.body.x, to: endOf(unit) };
+  const long = Math.min(Math.round(along.to - along.from), room.to - room.from);
+  const at = Math.min(Math.max(along.from, room.from), room.to - long);
+  const from = Math.max(Math.round(unit.body.from), Math.ceil(door.sill + FREE_MM - scene.inner.floor));
+  const height = Math.min(Math.round(unit.body.to), Math.floor(door.head - FREE_MM - scene.inner.floor));
+  const { surface } = door.opening;
+  return offer(
+    unit,
+    scene,
+    {
+      ...(way === 'rear' ? { y: at, width: long } : { x: at, length: long }),
+      ...(surface === way ? {} : { side: surface }),
+      from,
+      height,
+    },
+    message('mend.intoDoor', { name: unit.name, door: door.opening.name }),
+  );
+}
+
 const outboard = appliesTo(outboardRule, {
   ofUnit: (unit, scene) =>
     motionsOf(unit, scene).flatMap((motion): Case<z.output<typeof outboardRule.input>>[] => {
@@ -146,28 +169,25 @@ const outboard = appliesTo(outboardRule, {
       if (!door)
         return motion.kind === 'slide' || way === 'rear'
           ? []
-          : [{ id, input: { clear: null, way: 'beside', name: unit.name, door: '' }, pin }];
+          : [
+              {
+                id,
+                input: { clear: null, way: 'beside', name: unit.name, door: '' },
+                pin,
+                // into a door of its own side, or across to one of the other
+                mend: () =>
+                  inWalls(scene, 'door')
+                    .sort((a, b) => Number(a.opening.surface !== way) - Number(b.opening.surface !== way))
+                    .map((other) => intoDoor(unit, scene, other, way)),
+              },
+            ];
       const { where, clear } = clearOf({ ...out, door });
       return [
         {
           id,
           input: { clear, way: where, name: unit.name, door: door.opening.name },
           pin,
-          mend: () => {
-            const narrow = narrowOf(door);
-            const room = { from: Math.ceil(narrow.from + FREE_MM), to: Math.floor(narrow.to - FREE_MM) };
-            const along = way === 'rear' ? acrossOf(unit) : { from: unit.body.x, to: endOf(unit) };
-            const long = Math.min(Math.round(along.to - along.from), room.to - room.from);
-            const at = Math.min(Math.max(along.from, room.from), room.to - long);
-            const from = Math.max(Math.round(unit.body.from), Math.ceil(door.sill + FREE_MM - scene.inner.floor));
-            const height = Math.min(Math.round(unit.body.to), Math.floor(door.head - FREE_MM - scene.inner.floor));
-            return offer(
-              unit,
-              scene,
-              { ...(way === 'rear' ? { y: at, width: long } : { x: at, length: long }), from, height },
-              message('mend.intoDoor', { name: unit.name, door: door.opening.name }),
-            );
-          },
+          mend: () => intoDoor(unit, scene, door, way),
         },
       ];
     }),

@@ -100,8 +100,20 @@ describe('a board that turns out through a door', () => {
 
   it('is told to go out through the wall where there is no door', () => {
     const note = noteIn(derive(withBoard(1500, 700, 500, 900), priceBook));
-    expect(note).toMatchObject({ grade: 'fails', mends: [] });
+    expect(note).toMatchObject({ grade: 'fails' });
     expect(note && say(note.said)).toBe('Stall goes out through the wall: no door of that side is behind it.');
+    // it is put into the door there is, along its wall or across to it
+    const across = withBoard(1500, 700, 500, 900);
+    const turned = applyOperation(across, {
+      name: 'changeUnit',
+      payload: { id: 'stall', changes: { side: 'left', x: 600 } },
+    }).project;
+    for (const set of [across, turned]) {
+      const { mends = [] } = noteIn(derive(set, priceBook)) ?? {};
+      expect(mends.map(({ said }) => say(said))).toEqual(['Fit Stall into Sliding door']);
+      const mended = (mends[0]?.operations ?? []).reduce((p, operation) => applyOperation(p, operation).project, set);
+      expect(noteIn(derive(mended, priceBook))).toMatchObject({ grade: 'good' });
+    }
   });
 
   it('that stands out through the shut door is a problem with its place, and has no parts', () => {
