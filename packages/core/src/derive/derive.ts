@@ -52,6 +52,7 @@ import { outliersOf } from '../measure/quality.js';
 import { surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
 import { stillMissing } from '../measure/look-round.js';
 import { progressOf, walkOf } from '../measure/walk.js';
+import { joined as inOne } from '../numeric/lists.js';
 import { memoLast } from '../numeric/memo.js';
 import type { Part } from '../parts/part.js';
 import { archesOf, type ArchShape } from '../shell/arch.js';
@@ -156,7 +157,7 @@ export const DERIVED_KEYS: readonly (keyof Derived)[] = [...SHAPE_KEYS, ...REST_
 /** Parts of everything, one list for as long as no part of it changes. */
 const createJoined = (): ((lists: readonly (readonly Part[])[]) => readonly Part[]) =>
   memoLast(
-    (lists: readonly (readonly Part[])[]) => lists.flat(),
+    (lists: readonly (readonly Part[])[]): readonly Part[] => inOne(lists),
     ([a], [b]) => a.length === b.length && a.every((list, i) => list === b[i]),
   );
 

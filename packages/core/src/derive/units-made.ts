@@ -28,9 +28,11 @@ function createUnitMaker(
       last.arches === arches &&
       last.book === book &&
       last.things === things &&
-      (Object.keys(unit) as (keyof Unit)[]).every(
-        (key) => unit[key] === last.unit[key] || (key === 'name' && last.made.problems.length === 0),
-      );
+      (unit === last.unit ||
+        (Object.keys(unit) as (keyof Unit)[]).every(
+          (key) => unit[key] === last.unit[key] || (key === 'name' && last.made.problems.length === 0),
+        ));
+    if (same && unit === last.unit) return last.made;
     const made = same ? last.made : makeUnit(unit, { inner, arches, book, things }, kit.families, kit.schools);
     memory.set(unit.id, { unit, inner, arches, book, things, made });
     return made;

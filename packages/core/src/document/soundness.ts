@@ -109,13 +109,13 @@ function shapeFaults(project: Project, touched: readonly Path[] | null): Fault[]
 /** A list whose entries are told apart by a key, with its path. */
 interface Keyed {
   readonly path: Path;
-  readonly keys: readonly string[];
+  readonly keys: () => readonly string[];
 }
 
 function keyedLists(project: Project): Keyed[] {
   const ids = (path: Path, list: readonly { readonly id: string }[]): Keyed => ({
     path,
-    keys: list.map((item) => item.id),
+    keys: () => list.map((item) => item.id),
   });
   const { survey } = project;
   return [
@@ -128,15 +128,15 @@ function keyedLists(project: Project): Keyed[] {
     ids(['survey', 'angles'], survey.angles),
     ids(['survey', 'found'], survey.found),
     ids(['survey', 'before', 'joints'], survey.before?.joints ?? []),
-    { path: ['survey', 'before', 'overruled'], keys: (survey.before?.overruled ?? []).map(({ point }) => point) },
+    { path: ['survey', 'before', 'overruled'], keys: () => (survey.before?.overruled ?? []).map(({ point }) => point) },
     ids(['people'], project.people),
     ids(['pets'], project.pets ?? []),
     ids(['layout', 'units'], project.layout.units),
     ids(['layout', 'modes'], project.layout.modes ?? []),
-    { path: ['layout', 'aside'], keys: (project.layout.aside ?? []).map(({ check }) => check) },
-    { path: ['layout', 'taped'], keys: (project.layout.taped ?? []).map(({ unit }) => unit) },
+    { path: ['layout', 'aside'], keys: () => (project.layout.aside ?? []).map(({ check }) => check) },
+    { path: ['layout', 'taped'], keys: () => (project.layout.taped ?? []).map(({ unit }) => unit) },
     ids(['layout', 'runs'], project.layout.runs ?? []),
-    { path: ['layout', 'dens'], keys: (project.layout.dens ?? []).map(({ pet }) => pet) },
+    { path: ['layout', 'dens'], keys: () => (project.layout.dens ?? []).map(({ pet }) => pet) },
     ids(['variants'], project.variants ?? []),
     ...(project.variants ?? []).map((variant, i) => ids(['variants', i, 'layout', 'units'], variant.layout.units)),
     ids(['things'], project.things ?? []),
@@ -144,7 +144,7 @@ function keyedLists(project: Project): Keyed[] {
     ids(['wishes'], project.wishes ?? []),
     ...project.layout.units.map((unit, i) => ({
       path: ['layout', 'units', i, 'division'],
-      keys: baysOf(unit.division).map((bay) => bay.name),
+      keys: () => baysOf(unit.division).map((bay) => bay.name),
     })),
     ...Object.entries(project.buildUps).map(([surface, layers]) => ids(['buildUps', surface], layers)),
     ids(['buildUpVariants'], project.buildUpVariants),
@@ -164,17 +164,18 @@ function keyedLists(project: Project): Keyed[] {
     ids(['boxes', 'across'], project.boxes.across ?? []),
     ids(['scribes'], project.scribes),
     ids(['patterns'], project.patterns),
-    { path: ['keptPlans'], keys: project.keptPlans.map((plan) => plan.material) },
+    { path: ['keptPlans'], keys: () => project.keptPlans.map((plan) => plan.material) },
     ...project.keptPlans.map((plan, i) => ids(['keptPlans', i, 'sheets'], plan.sheets)),
-    { path: ['waits'], keys: project.waits.map((wait) => wait.part) },
-    { path: ['measured'], keys: project.measured.map((item) => item.material) },
+    { path: ['waits'], keys: () => project.waits.map((wait) => wait.part) },
+    { path: ['measured'], keys: () => project.measured.map((item) => item.material) },
   ];
 }
 
 function doubleFaults(project: Project, near: Near): Fault[] {
   return keyedLists(project)
     .filter(({ path }) => near(path))
-    .flatMap(({ path, keys }): Fault[] => {
+    .flatMap(({ path, keys: keysOf }): Fault[] => {
+      const keys = keysOf();
       const seen = new Set<string>();
       const at = keys.findIndex((key) => seen.has(key) || !seen.add(key));
       const place = placeOf([...path, at]);
@@ -192,7 +193,9 @@ interface Reference {
 /** A part of a unit is named after it; other parts belong to the vehicle. */
 const unitOfPart = (part: string): string | null => (part.includes('.') ? (part.split('.')[0] ?? null) : null);
 
-function references(project: Project, { kit, book }: SoundContext): Reference[] {
+/** Everything that speaks of something else, in the places that are looked at. */
+function references(project: Project, { kit, book }: SoundContext, near: Near = () => true): Reference[] {
+  const at = (path: Path, of: () => Reference[]): Reference[] => (near(path) ? of() : []);
   const { survey, layout, boxes } = project;
   const has =
     (list: readonly { readonly id: string }[]) =>
@@ -211,44 +214,50 @@ function references(project: Project, { kit, book }: SoundContext): Reference[] 
     return unit === null || surface(unit) || unit === 'floor' || anywhere(unit);
   };
   const layers = (buildUps: Project['buildUps'], path: Path): Reference[] =>
-    Object.entries(buildUps).flatMap(([id, list]) => [
-      { path: [...path, id], id, known: surface },
-      ...list.map((layer, i): Reference => ({
-        path: [...path, id, i, 'material'],
-        id: layer.material,
-        known: material,
-      })),
-    ]);
+    Object.entries(buildUps).flatMap(([id, list]) =>
+      at([...path, id], () => [
+        { path: [...path, id], id, known: surface },
+        ...list.map((layer, i): Reference => ({
+          path: [...path, id, i, 'material'],
+          id: layer.material,
+          known: material,
+        })),
+      ]),
+    );
   return [
     ...layers(project.buildUps, ['buildUps']),
     ...project.buildUpVariants.flatMap((variant, i) => layers(variant.buildUps, ['buildUpVariants', i, 'buildUps'])),
     ...Object.keys(project.linings).map((id): Reference => ({ path: ['linings', id], id, known: surface })),
-    ...layout.units.flatMap((unit, i): Reference[] => [
-      {
-        path: ['layout', 'units', i, 'family'],
-        id: unit.family,
-        known: (id) => familyNamed(kit.families, id) !== null,
-      },
-      {
-        path: ['layout', 'units', i, 'school'],
-        id: unit.school,
-        known: (id) => familyNamed(kit.families, unit.family)?.schools.includes(id) ?? false,
-      },
-      ...Object.entries(unit.materials).map(([role, id]) => ({
-        path: ['layout', 'units', i, 'materials', role],
-        id,
-        known: material,
-      })),
-      ...peopleOf(unit, kit.families).map((id) => ({ path: ['layout', 'units', i, 'options'], id, known: person })),
-      ...thingsOf(unit, kit).map((id) => ({ path: ['layout', 'units', i, 'division'], id, known: thing })),
-    ]),
-    ...(project.variants ?? []).flatMap((variant, k) =>
-      variant.layout.units.flatMap((unit, i) =>
-        Object.entries(unit.materials).map(([role, id]): Reference => ({
-          path: ['variants', k, 'layout', 'units', i, 'materials', role],
+    ...layout.units.flatMap((unit, i) =>
+      at(['layout', 'units', i], () => [
+        {
+          path: ['layout', 'units', i, 'family'],
+          id: unit.family,
+          known: (id) => familyNamed(kit.families, id) !== null,
+        },
+        {
+          path: ['layout', 'units', i, 'school'],
+          id: unit.school,
+          known: (id) => familyNamed(kit.families, unit.family)?.schools.includes(id) ?? false,
+        },
+        ...Object.entries(unit.materials).map(([role, id]) => ({
+          path: ['layout', 'units', i, 'materials', role],
           id,
           known: material,
         })),
+        ...peopleOf(unit, kit.families).map((id) => ({ path: ['layout', 'units', i, 'options'], id, known: person })),
+        ...thingsOf(unit, kit).map((id) => ({ path: ['layout', 'units', i, 'division'], id, known: thing })),
+      ]),
+    ),
+    ...(project.variants ?? []).flatMap((variant, k) =>
+      at(['variants', k], () =>
+        variant.layout.units.flatMap((unit, i) =>
+          Object.entries(unit.materials).map(([role, id]): Reference => ({
+            path: ['variants', k, 'layout', 'units', i, 'materials', role],
+            id,
+            known: material,
+          })),
+        ),
       ),
     ),
     ...(project.stored ?? []).flatMap((stored, i): Reference[] =>
@@ -361,8 +370,18 @@ function nearOf(touched: readonly Path[] | null): Near {
     });
 }
 
-/** What a change of one thing may leave hanging elsewhere. */
-const HELD_BY: readonly { readonly when: Path; readonly then: readonly Path[] }[] = [
+/** Whether something touched may leave what speaks of a list hanging. */
+const leavesHanging = (touched: readonly Path[], when: Path, whole: boolean): boolean =>
+  touched.some((path) => {
+    if (path.some((step, k) => k < when.length && step !== when[k])) return false;
+    const within = path.slice(when.length);
+    return whole || within.length <= 1 || within[1] === 'id';
+  });
+/**
+ * What a change of a list may leave hanging elsewhere: where something is put in, taken out or named otherwise; of what is
+ * kept in whole whatever is changed of it.
+ */
+const HELD_BY: readonly { readonly when: Path; readonly then: readonly Path[]; readonly whole?: true }[] = [
   { when: ['people'], then: [['layout', 'units']] },
   { when: ['pets'], then: [['layout', 'dens']] },
   { when: ['survey', 'stations'], then: [['survey', 'profile', 'station']] },
@@ -381,7 +400,7 @@ const HELD_BY: readonly { readonly when: Path; readonly then: readonly Path[] }[
     ],
   },
   { when: ['things'], then: [['layout', 'units']] },
-  { when: ['variants'], then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },
+  { when: ['variants'], whole: true, then: [['waits'], ['scribes'], ['patterns'], ['stored'], ['wishes']] },
 ];
 
 /**
@@ -394,11 +413,14 @@ export function faultsOf(project: Project, context: SoundContext, touched: reado
   if (shape.length > 0) return shape;
   const near = nearOf(touched);
   const hanging = nearOf(
-    touched && [...touched, ...HELD_BY.filter(({ when }) => near(when)).flatMap(({ then }) => then)],
+    touched && [
+      ...touched,
+      ...HELD_BY.filter(({ when, whole }) => leavesHanging(touched, when, whole === true)).flatMap(({ then }) => then),
+    ],
   );
   return [
     ...doubleFaults(project, near),
-    ...referenceFaults(references(project, context), hanging),
+    ...referenceFaults(references(project, context, hanging), hanging),
     ...(touched === null ? [] : referenceFaults(choices(project, context), near)),
     ...(touched === null || near(['survey']) ? addressFaults(project, near) : []),
     ...unitFaults(project, context, near),

@@ -63,6 +63,27 @@ export const takesAway = (motion: Motion): boolean => motion.kind === 'lift-off'
 /** Whether a unit no longer stands where it stands by day once this is moved: it is taken out, or lowered as a whole. */
 export const leavesPlace = (motion: Motion): boolean => takesAway(motion) || motion.of.endsWith('.low');
 
+/** Room that what moves could ever reach, as an upright box, mm. */
+export function reachOf(motion: Motion): SolidBox {
+  const { shut } = motion;
+  if (motion.kind === 'slide') {
+    const [bx, by, bz] = motion.by;
+    return {
+      x0: shut.x0 + Math.min(0, bx),
+      x1: shut.x1 + Math.max(0, bx),
+      y0: shut.y0 + Math.min(0, by),
+      y1: shut.y1 + Math.max(0, by),
+      z0: shut.z0 + Math.min(0, bz),
+      z1: shut.z1 + Math.max(0, bz),
+    };
+  }
+  if (motion.kind === 'hinge' && motion.about === 'z') {
+    const { at, reach } = motion;
+    return { x0: at[0] - reach, x1: at[0] + reach, y0: at[1] - reach, y1: at[1] + reach, z0: shut.z0, z1: shut.z1 };
+  }
+  return motion.kind === 'hinge' ? motion.through : (motion.to ?? shut);
+}
+
 /** Room that is used: a ring seen from above, from one height to another, mm. */
 export interface Prism {
   readonly ring: Ring;

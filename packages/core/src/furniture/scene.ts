@@ -150,14 +150,29 @@ export interface Case<Input> {
   readonly mode?: string;
 }
 
-/** A rule with where it applies: to one unit in its room, or to the room as a whole. */
+/**
+ * A rule with where it applies: to one unit in its room, as if nothing else stood there; to one unit among those beside it
+ * along the vehicle; or to the room as a whole.
+ */
 export interface SceneRule {
   readonly rule: Rule;
   readonly ofUnit?: (unit: Unit, scene: Scene) => readonly Check[];
+  readonly ofEach?: Beside<readonly Check[]>;
   readonly ofRoom?: (scene: Scene) => readonly Check[];
+}
+/**
+ * What is asked of each unit and what stands beside it: whatever is further from it and from all that moves of it than this
+ * along the vehicle, mm, makes no difference; nor do services and weights.
+ */
+export interface Beside<Result> {
+  readonly within: number;
+  /** What moves of the others is met too, and not only what stands. */
+  readonly reaching?: true;
+  readonly of: (unit: Unit, scene: Scene) => Result;
 }
 type Where<Input> = {
   readonly ofUnit?: (unit: Unit, scene: Scene) => readonly Case<Input>[];
+  readonly ofEach?: Beside<readonly Case<Input>[]>;
   readonly ofRoom?: (scene: Scene) => readonly Case<Input>[];
 };
 
@@ -211,10 +226,13 @@ export function appliesTo<Input extends z.ZodType>(
     }
     return found;
   };
-  const { ofUnit, ofRoom } = where;
+  const { ofUnit, ofEach, ofRoom } = where;
   return {
     rule: rule as unknown as Rule,
     ...(ofUnit ? { ofUnit: (unit: Unit, scene: Scene) => checks(ofUnit(unit, scene), scene) } : {}),
+    ...(ofEach
+      ? { ofEach: { ...ofEach, of: (unit: Unit, scene: Scene) => checks(ofEach.of(unit, scene), scene) } }
+      : {}),
     ...(ofRoom ? { ofRoom: (scene: Scene) => checks(ofRoom(scene), scene) } : {}),
   };
 }

@@ -1,11 +1,11 @@
 import type { Scene, SeenOpening } from '../furniture/scene.js';
-import { solidsOf } from '../furniture/solid.js';
 import type { Unit } from '../document/schema.js';
 import type { SolidBox } from '../rules/room.js';
 import { rectangle, outlineArea } from '../numeric/plane.js';
 import { cutOut } from '../numeric/shapes.js';
 import { widthOf } from '../shell/openings.js';
 import { halfWidth } from '../shell/shell.js';
+import { standingIn } from './standing.js';
 
 type GlassScene = Pick<Scene, 'units' | 'inner' | 'families' | 'arches' | 'book' | 'things' | 'openings'>;
 
@@ -33,20 +33,13 @@ export function behindGlass(placed: SeenOpening, scene: GlassScene): Behind {
   const { from, to } = widthOf(placed);
   const wall = halfWidth(scene.inner, side, (from + to) / 2, (placed.sill + placed.head) / 2);
   const [units, boxes]: [Unit[], SolidBox[]] = [[], []];
-  for (const unit of scene.units)
-    for (const box of solidsOf(unit, scene, scene.families)) {
-      const out = side === 'left' ? -box.y0 : box.y1;
-      const shared =
-        out > wall - NEAR_MM &&
-        (side === 'left' ? box.y0 < 0 : box.y1 > 0) &&
-        box.x0 < to &&
-        box.x1 > from &&
-        box.z0 < placed.head &&
-        box.z1 > placed.sill;
-      if (!shared) continue;
-      units.push(unit);
-      boxes.push(box);
-    }
+  for (const { unit, box } of standingIn(scene)) {
+    if (box.x0 >= to || box.x1 <= from || box.z0 >= placed.head || box.z1 <= placed.sill) continue;
+    const out = side === 'left' ? -box.y0 : box.y1;
+    if (out <= wall - NEAR_MM || !(side === 'left' ? box.y0 < 0 : box.y1 > 0)) continue;
+    units.push(unit);
+    boxes.push(box);
+  }
   const before = hidden.get(placed);
   if (
     before?.boxes.length === boxes.length &&

@@ -1,20 +1,28 @@
 import { endOf, standsAt } from '../document/body.js';
 import type { Unit } from '../document/schema.js';
 import type { Scene, SeenOpening } from '../furniture/scene.js';
-import { solidsOf } from '../furniture/solid.js';
 import type { SolidBox } from '../rules/room.js';
 import { halfWidth } from '../shell/shell.js';
+import { standingIn } from './standing.js';
 
 export type Walled = SeenOpening & { readonly side: 'left' | 'right' };
 
+const walled = new WeakMap<Scene['openings'], Map<'door' | 'window', readonly Walled[]>>();
 /** Openings in the side walls of a kind. */
-export const inWalls = ({ openings }: Pick<Scene, 'openings'>, kind: 'door' | 'window'): Walled[] =>
-  openings.flatMap((placed): Walled[] => {
+export function inWalls({ openings }: Pick<Scene, 'openings'>, kind: 'door' | 'window'): readonly Walled[] {
+  const ofThese = walled.get(openings) ?? new Map<'door' | 'window', readonly Walled[]>();
+  walled.set(openings, ofThese);
+  const before = ofThese.get(kind);
+  if (before) return before;
+  const all = openings.flatMap((placed): Walled[] => {
     const { surface } = placed.opening;
     return placed.opening.kind === kind && (surface === 'left' || surface === 'right')
       ? [{ ...placed, side: surface }]
       : [];
   });
+  ofThese.set(kind, all);
+  return all;
+}
 
 /** What stands at an opening of a side wall: from where to where along the vehicle, its foot above the datum, and whose it is. */
 export interface StandingAt {
@@ -33,19 +41,25 @@ function atOpening(
   to: number,
   before: (unit: Unit, box: SolidBox) => boolean,
 ): StandingAt[] {
-  return scene.units.flatMap((unit) =>
-    endOf(unit) <= from || unit.body.x >= to
-      ? []
-      : solidsOf(unit, scene, scene.families)
-          .filter((box) => box.x1 > from && box.x0 < to && box.z1 > sill + 1 && box.z0 < head - 1 && before(unit, box))
-          .map(({ x0, x1, z0 }) => ({
-            x0: Math.max(from, x0),
-            x1: Math.min(to, x1),
-            z0,
-            name: unit.name,
-            id: unit.id,
-          })),
-  );
+  const found: StandingAt[] = [];
+  for (const { unit, box } of standingIn(scene))
+    if (
+      box.x1 > from &&
+      box.x0 < to &&
+      box.z1 > sill + 1 &&
+      box.z0 < head - 1 &&
+      endOf(unit) > from &&
+      unit.body.x < to &&
+      before(unit, box)
+    )
+      found.push({
+        x0: Math.max(from, box.x0),
+        x1: Math.min(to, box.x1),
+        z0: box.z0,
+        name: unit.name,
+        id: unit.id,
+      });
+  return found;
 }
 
 /** Each unit that stands at the wall in an opening of it, once. */

@@ -104,27 +104,24 @@ export function slopeAt(curve: Curve, x: number): number {
   );
 }
 
-/**
- * The same curve at one place without making it: only the values it needs are asked for, at most four. For values that
- * are themselves worked out on demand, such as a wall between stations.
- * @param at strictly increasing positions
- * @param valueOf the value at position number i
- */
-export function evaluateThrough(at: readonly number[], valueOf: (index: number) => number, x: number): number {
+/** The values before, at the ends of and behind the piece that is worked out; where there is none of them it is not read. */
+const near = new Float64Array(4);
+
+/** The curve between position i and the next, from the values in `near`. */
+function between(at: readonly number[], i: number, x: number): number {
   const last = at.length - 1;
-  if (last <= 0 || x <= get(at, 0)) return valueOf(0);
-  if (x >= get(at, last)) return valueOf(last);
-  const i = pieceOf(at, x);
-  const [from, to] = [get(at, i), get(at, i + 1)];
+  const from = get(at, i);
+  const to = get(at, i + 1);
   const step = to - from;
-  const [a, b] = [valueOf(i), valueOf(i + 1)];
+  const a = near[1] as number;
+  const b = near[2] as number;
   const secant = (b - a) / step;
   const t = (x - from) / step;
   if (last === 1) return a + (b - a) * t;
   const stepBefore = i > 0 ? from - get(at, i - 1) : 0;
-  const secantBefore = i > 0 ? (a - valueOf(i - 1)) / stepBefore : 0;
+  const secantBefore = i > 0 ? (a - (near[0] as number)) / stepBefore : 0;
   const stepAfter = i + 1 < last ? get(at, i + 2) - to : 0;
-  const secantAfter = i + 1 < last ? (valueOf(i + 2) - b) / stepAfter : 0;
+  const secantAfter = i + 1 < last ? ((near[3] as number) - b) / stepAfter : 0;
   const slopeA =
     stepBefore > 0
       ? innerSlope(stepBefore, step, secantBefore, secant)
@@ -132,4 +129,28 @@ export function evaluateThrough(at: readonly number[], valueOf: (index: number) 
   const slopeB =
     stepAfter > 0 ? innerSlope(step, stepAfter, secant, secantAfter) : endSlope(step, stepBefore, secant, secantBefore);
   return hermite(a, slopeA, b, slopeB, step, t);
+}
+
+/** Which values a curve needs at a place: from position number to position number. */
+export function neededAt(at: readonly number[], x: number): { readonly from: number; readonly to: number } {
+  const last = at.length - 1;
+  if (last <= 0 || x <= get(at, 0)) return { from: 0, to: 0 };
+  if (x >= get(at, last)) return { from: last, to: last };
+  const i = pieceOf(at, x);
+  return { from: Math.max(0, i - 1), to: Math.min(last, i + 2) };
+}
+
+/**
+ * The same curve at one place without making it: at most four values are needed, which lets them be worked out on demand,
+ * such as a wall between stations.
+ * @param at strictly increasing positions
+ * @param known values by position number; those that `neededAt` names
+ */
+export function evaluateKnown(at: readonly number[], known: Float64Array, x: number): number {
+  const last = at.length - 1;
+  if (last <= 0 || x <= get(at, 0)) return known[0] as number;
+  if (x >= get(at, last)) return known[last] as number;
+  const i = pieceOf(at, x);
+  for (let k = Math.max(0, i - 1); k <= Math.min(last, i + 2); k += 1) near[k - i + 1] = known[k] as number;
+  return between(at, i, x);
 }

@@ -48,7 +48,10 @@ export function outlineArea(outline: Outline): number {
 export function boxOf(points: readonly Point[]): Box {
   if (points.length === 0) return { minX: 0, minY: 0, maxX: 0, maxY: 0 };
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of points) {
+  for (let i = 0; i < points.length; i += 1) {
+    const point = points[i] as Point;
+    const x = point[0];
+    const y = point[1];
     if (x < minX) minX = x;
     if (x > maxX) maxX = x;
     if (y < minY) minY = y;

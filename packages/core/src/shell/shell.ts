@@ -1,5 +1,5 @@
 import type { Side } from '../document/schema.js';
-import { evaluate, evaluateThrough, slopeAt, type Curve } from '../numeric/curve.js';
+import { evaluate, evaluateKnown, neededAt, slopeAt, type Curve } from '../numeric/curve.js';
 import { lineLength, spread, type Point, type Ring } from '../numeric/plane.js';
 import { ROUNDING } from '../numeric/tolerance.js';
 
@@ -46,20 +46,6 @@ export function makeShell(length: number, floor: number, stations: readonly Stat
   };
 }
 
-/** Along x between stations the same shape-preserving curve is used; before the first and behind the last station their value is held. */
-function alongVehicle(shell: Shell, x: number, valueOf: (section: StationSection) => number): number {
-  const { stations, at } = shell;
-  if (stations.length === 0) return 0;
-  return evaluateThrough(
-    at,
-    (index) => {
-      const section = stations[index];
-      return section ? valueOf(section) : 0;
-    },
-    x,
-  );
-}
-
 /** The y at which the roof curve of a section comes down to height `z` on one side; 0 when the roof is nowhere that high. */
 function roofReach(section: StationSection, side: Side, z: number): number {
   const outer = side === 'left' ? -first(section.roof) : last(section.roof);
@@ -80,24 +66,56 @@ export function sideDistance(section: StationSection, side: Side, z: number): nu
   return z <= last(wall) ? evaluate(wall, z) : roofReach(section, side, z);
 }
 
-/** Most heights whose distances at the stations are remembered of one shell and side. */
+/** Most heights or places across whose values at the stations are remembered of one shell. */
 const REMEMBERED = 4096;
-const levels = new WeakMap<Shell, Readonly<Record<Side, Map<number, Float64Array>>>>();
-
-/** Distances of one side at one height, station by station; what was not asked for yet is NaN. A panel asks for many places at one height. */
-function levelOf(shell: Shell, side: Side, z: number): Float64Array {
-  let known = levels.get(shell);
-  if (!known) {
-    known = { left: new Map(), right: new Map() };
-    levels.set(shell, known);
-  }
-  const own = known[side];
-  const level = own.get(z);
-  if (level) return level;
-  if (own.size >= REMEMBERED) own.clear();
-  const fresh = new Float64Array(shell.stations.length).fill(NaN);
-  own.set(z, fresh);
+/** What of a shell is followed along it: its sides at a height, its walls alone up to their tops, and its roof at a place across. */
+interface Followed {
+  readonly sides: Readonly<Record<Side, Map<number, Float64Array>>>;
+  readonly walls: Readonly<Record<Side, Map<number, Float64Array>>>;
+  readonly roofs: Map<number, Float64Array>;
+  readonly tops: Readonly<Record<Side, Float64Array>>;
+}
+const followed = new WeakMap<Shell, Followed>();
+const unknown = ({ stations }: Shell): Float64Array => new Float64Array(stations.length).fill(NaN);
+function followedOf(shell: Shell): Followed {
+  const before = followed.get(shell);
+  if (before) return before;
+  const fresh: Followed = {
+    sides: { left: new Map(), right: new Map() },
+    walls: { left: new Map(), right: new Map() },
+    roofs: new Map(),
+    tops: { left: unknown(shell), right: unknown(shell) },
+  };
+  followed.set(shell, fresh);
   return fresh;
+}
+/** Values station by station; what was not asked for yet is NaN. A panel asks for many places at one height. */
+function levelOf(shell: Shell, levels: Map<number, Float64Array>, at: number): Float64Array {
+  const level = levels.get(at);
+  if (level) return level;
+  if (levels.size >= REMEMBERED) levels.clear();
+  const fresh = unknown(shell);
+  levels.set(at, fresh);
+  return fresh;
+}
+/** What of a section is followed along the vehicle. */
+type Follows = 'side' | 'wall' | 'top' | 'roof';
+function valueOf(section: StationSection, what: Follows, side: Side, at: number): number {
+  if (what === 'roof') return evaluate(section.roof, at);
+  if (what === 'side') return sideDistance(section, side, at);
+  const wall = section[side];
+  return what === 'top' ? last(wall) : evaluate(wall, Math.min(at, last(wall)));
+}
+/** Along x between stations the same shape-preserving curve is used; before the first and behind the last station their value is held. */
+function alongVehicle(shell: Shell, x: number, known: Float64Array, what: Follows, side: Side, at: number): number {
+  const { stations } = shell;
+  if (stations.length === 0) return 0;
+  const { from, to } = neededAt(shell.at, x);
+  for (let k = from; k <= to; k += 1) {
+    const value = known[k] as number;
+    if (value !== value) known[k] = valueOf(stations[k] as StationSection, what, side, at);
+  }
+  return evaluateKnown(shell.at, known, x);
 }
 
 /**
@@ -105,32 +123,21 @@ function levelOf(shell: Shell, side: Side, z: number): Float64Array {
  * above the wall's top it follows the roof curve, and is 0 above the roof.
  */
 export function halfWidth(shell: Shell, side: Side, x: number, z: number): number {
+  const { sides, walls } = followedOf(shell);
   // walls of neighbouring stations end at slightly different heights: up to the wall's own top here it is wall throughout
-  if (z > shell.leastTop[side] && z <= wallTop(shell, side, x) + ROUNDING)
-    return alongVehicle(shell, x, (section) => evaluate(section[side], Math.min(z, last(section[side]))));
-  const { stations, at } = shell;
-  if (stations.length === 0) return 0;
-  const level = levelOf(shell, side, z);
-  return evaluateThrough(
-    at,
-    (index) => {
-      const known = level[index] as number;
-      if (known === known) return known;
-      const section = stations[index];
-      return (level[index] = section ? sideDistance(section, side, z) : 0);
-    },
-    x,
-  );
+  return z > shell.leastTop[side] && z <= wallTop(shell, side, x) + ROUNDING
+    ? alongVehicle(shell, x, levelOf(shell, walls[side], z), 'wall', side, z)
+    : alongVehicle(shell, x, levelOf(shell, sides[side], z), 'side', side, z);
 }
 
 /** Height of the roof above the bare floor at a place, mm; outside the walls the height of the wall's top is held. */
 export function roofHeight(shell: Shell, x: number, y: number): number {
-  return alongVehicle(shell, x, (section) => evaluate(section.roof, y));
+  return alongVehicle(shell, x, levelOf(shell, followedOf(shell).roofs, y), 'roof', 'left', y);
 }
 
 /** Height at which the wall meets the roof curve, mm above the bare floor. */
 export function wallTop(shell: Shell, side: Side, x: number): number {
-  return alongVehicle(shell, x, (section) => last(section[side]));
+  return alongVehicle(shell, x, followedOf(shell).tops[side], 'top', side, 0);
 }
 
 /** Lean of the wall in section: angle from the upright, radians, positive when it leans outward going up. */

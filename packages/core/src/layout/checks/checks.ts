@@ -3,8 +3,10 @@ import type { Aside, Unit } from '../../document/schema.js';
 import type { Check, Scene, SceneRule } from '../../furniture/scene.js';
 import { NO_RUNS } from '../../furniture/runs.js';
 import type { Skeleton } from '../../furniture/skeleton.js';
+import { joined } from '../../numeric/lists.js';
 import { memoEach, memoLast } from '../../numeric/memo.js';
 import type { Grade } from '../../rules/rule.js';
+import { createSights } from './sight.js';
 
 const WORST_FIRST: readonly Grade[] = ['fails', 'tight', 'unknown', 'good'];
 
@@ -18,9 +20,21 @@ const rulesOf = (unit: Unit, scene: Scene, rules: readonly SceneRule[]): readonl
 export const unitChecks = (unit: Unit, scene: Scene, rules: readonly SceneRule[]): readonly Check[] =>
   rulesOf(unit, scene, rules).flatMap((rule) => rule.ofUnit?.(unit, scene) ?? []);
 
-/** Every check of the room as a whole. */
-export const roomChecks = (scene: Scene, rules: readonly SceneRule[]): readonly Check[] =>
-  [...rules, ...scene.families.flatMap((family) => family.rules)].flatMap((rule) => rule.ofRoom?.(scene) ?? []);
+/** What a rule says of each unit and what stands beside it. */
+const eachChecks = ({ ofEach }: SceneRule, scene: Scene): readonly Check[] =>
+  ofEach ? scene.units.flatMap((unit) => ofEach.of(unit, scene)) : [];
+
+/** Every check of the room as a whole, and of what stands beside each other in it. */
+export function roomChecks(scene: Scene, rules: readonly SceneRule[], each = eachChecks): readonly Check[] {
+  const found: Check[] = [];
+  const of = (rule: SceneRule): void => {
+    if (rule.ofEach) for (const check of each(rule, scene)) found.push(check);
+    if (rule.ofRoom) for (const check of rule.ofRoom(scene)) found.push(check);
+  };
+  rules.forEach(of);
+  for (const family of scene.families) family.rules.forEach(of);
+  return found;
+}
 
 /** Every check of the layout, worst first: the registry of rules, gone through. */
 export function layoutChecks(scene: Scene, rules: readonly SceneRule[]): readonly Check[] {
@@ -28,13 +42,18 @@ export function layoutChecks(scene: Scene, rules: readonly SceneRule[]): readonl
 }
 
 /** Worst first; what was put aside after everything else that is not good. */
-const worstFirst = (checks: readonly Check[]): readonly Check[] =>
-  [...checks].sort(
-    (a, b) =>
-      Number(a.aside !== null) - Number(b.aside !== null) ||
-      WORST_FIRST.indexOf(a.grade) - WORST_FIRST.indexOf(b.grade) ||
-      Number(SMALL.has(a.rule)) - Number(SMALL.has(b.rule)),
-  );
+function worstFirst(checks: readonly Check[]): readonly Check[] {
+  const ranks: (Check[] | undefined)[] = [];
+  for (const check of checks) {
+    const rank =
+      2 * (WORST_FIRST.indexOf(check.grade) + (check.aside === null ? 0 : WORST_FIRST.length)) +
+      (SMALL.has(check.rule) ? 1 : 0);
+    (ranks[rank] ??= []).push(check);
+  }
+  const ordered: Check[] = [];
+  for (const those of ranks) for (const check of those ?? []) ordered.push(check);
+  return ordered;
+}
 /** What is mended by a screwdriver in a minute stands after what changes the plan. */
 const SMALL: ReadonlySet<string> = new Set(['travel-latch', 'in-one-line', 'appliance-air']);
 
@@ -94,12 +113,13 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
     (unit: Unit, skeleton: Skeleton | null, scene: Omit<Scene, 'skeletons'>) =>
       unitChecks(unit, { ...scene, skeletons: new Map(skeleton ? [[unit.id, skeleton]] : []) }, rules),
   );
+  const sights = createSights();
   const room = memoLast(
-    (scene: Scene) => roomChecks(scene, rules),
+    (scene: Scene) => roomChecks(scene, rules, scene.mending ? eachChecks : sights),
     ([a], [b]) => (Object.keys(a) as (keyof Scene)[]).every((key) => a[key] === b[key]),
   );
   const sorted = memoLast(
-    (lists: readonly (readonly Check[])[], aside: readonly Aside[]) => withAside(worstFirst(lists.flat()), aside),
+    (lists: readonly (readonly Check[])[], aside: readonly Aside[]) => withAside(worstFirst(joined(lists)), aside),
     ([a, asideA], [b, asideB]) => a.length === b.length && a.every((list, i) => list === b[i]) && asideA === asideB,
   );
   return (scene, aside) => {

@@ -2,12 +2,12 @@ import type { Thing, Unit } from '../../document/schema.js';
 import { LEAST_LEFT_MM, raised } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Pin, type Scene } from '../../furniture/scene.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
-import { solidsOf } from '../../furniture/solid.js';
 import { boxOf, isWithin } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { besideCookerRule, cookerRule, fuelRule } from '../../rules/things.js';
 import type { SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
+import { standingIn } from '../standing.js';
 import { alone, inBays, middle, pinIn } from './things.js';
 
 /** What of a thing goes by its manual alone. */
@@ -21,25 +21,23 @@ const byManual = (thing: Thing): string[] =>
   BY_MANUAL.filter((one) => thing.connects.includes(one) || (one === 'air' && burnsOwnFuel(thing)));
 
 const fuel = appliesTo(fuelRule, {
-  ofRoom: (scene) => {
+  ofUnit: (unit, scene) => {
     const told = (thing: Thing, id: string, pin: Pin): Case<{ thing: string; which: string }>[] => {
       const which = byManual(thing);
       return which.length === 0
         ? []
         : [{ id: `fuel:${id}`, input: { thing: thing.name, which: which.join(', ') }, pin }];
     };
-    return scene.units.flatMap((unit) => {
-      const own = alone(unit, scene);
-      const { body } = unit;
-      return [
-        ...inBays(unit, scene).flatMap(({ place, thing }) =>
-          told(thing, `${unit.id}:${place.bay.name}`, pinIn(unit, place)),
-        ),
-        ...(own && body.stands === 'free'
-          ? told(own, unit.id, { unit: unit.id, person: null, x: body.x + body.length / 2, y: body.y + body.width / 2 })
-          : []),
-      ];
-    });
+    const own = alone(unit, scene);
+    const { body } = unit;
+    return [
+      ...inBays(unit, scene).flatMap(({ place, thing }) =>
+        told(thing, `${unit.id}:${place.bay.name}`, pinIn(unit, place)),
+      ),
+      ...(own && body.stands === 'free'
+        ? told(own, unit.id, { unit: unit.id, person: null, x: body.x + body.length / 2, y: body.y + body.width / 2 })
+        : []),
+    ];
   },
 });
 
@@ -57,8 +55,18 @@ interface Cooker {
 }
 
 const AWAY_FROM_BOARD_MM = 1;
+type InBay = Omit<Cooker, 'id' | 'unit' | 'thing' | 'pin'>;
+const bayed = new WeakMap<BayRoom, { readonly thing: Thing; readonly unit: Unit; readonly cooker: InBay }>();
+/** The same with a memory: a bay is made anew when anything of its unit is. */
+function inBay(unit: Unit, place: BayRoom, thing: Thing, scene: Scene): InBay {
+  const before = bayed.get(place);
+  if (before?.thing === thing && before.unit === unit) return before.cooker;
+  const cooker = bayedAt(unit, place, thing, scene);
+  bayed.set(place, { thing, unit, cooker });
+  return cooker;
+}
 /** A cooker in a bay: in the opening that its worktop has for it, or under whatever board of its unit is there. */
-function inBay(unit: Unit, place: BayRoom, thing: Thing, scene: Scene): Omit<Cooker, 'id' | 'unit' | 'thing' | 'pin'> {
+function bayedAt(unit: Unit, place: BayRoom, thing: Thing, scene: Scene): InBay {
   const { room } = place;
   const at = middle(place);
   const over = (scene.skeletons.get(unit.id)?.boards ?? []).filter(
@@ -88,25 +96,31 @@ function inBay(unit: Unit, place: BayRoom, thing: Thing, scene: Scene): Omit<Coo
   };
 }
 
-/** Every cooker of the room, in a bay or by itself. */
-function cookersIn(scene: Scene): Cooker[] {
-  return scene.units.flatMap((unit): Cooker[] => {
+const cookers = new WeakMap<Scene, readonly Cooker[]>();
+/** Every cooker of the room, in a bay or by itself, once for each scene. */
+function cookersIn(scene: Scene): readonly Cooker[] {
+  const before = cookers.get(scene);
+  if (before) return before;
+  const all = scene.units.flatMap((unit): readonly Cooker[] => {
     const { body } = unit;
-    const bays = inBays(unit, scene)
-      .filter(({ thing }) => thing.kind === 'cooker')
-      .map(({ place, thing }) => ({
+    const held = inBays(unit, scene);
+    const bays = (held.length === 0 ? held : held.filter(({ thing }) => thing.kind === 'cooker')).map(
+      ({ place, thing }) => ({
         id: `${unit.id}:${place.bay.name}`,
         unit,
         thing,
         pin: pinIn(unit, place),
         ...inBay(unit, place, thing, scene),
-      }));
+      }),
+    );
     const own = alone(unit, scene);
     if (own?.kind !== 'cooker' || body.stands !== 'free') return bays;
     const box = { x0: body.x, x1: body.x + body.length, y0: body.y, y1: body.y + body.width };
     const pin = { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
     return [...bays, { id: unit.id, unit, thing: own, pin, box, top: scene.inner.floor + body.to, covered: null }];
   });
+  cookers.set(scene, all);
+  return all;
 }
 
 const above = appliesTo(cookerRule, {
@@ -114,19 +128,17 @@ const above = appliesTo(cookerRule, {
     cookersIn(scene).map(({ id, unit, thing, pin, box, top, covered }) => {
       let over: Unit | null = covered === null ? null : unit;
       let nearest = covered ?? roofHeight(scene.inner, (box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2);
-      for (const other of scene.units) {
-        if (other.id === unit.id) continue;
-        for (const solid of solidsOf(other, scene, scene.families))
-          if (
-            solid.x0 < box.x1 &&
-            solid.x1 > box.x0 &&
-            solid.y0 < box.y1 &&
-            solid.y1 > box.y0 &&
-            solid.z0 >= top &&
-            solid.z0 < nearest
-          )
-            [nearest, over] = [solid.z0, other];
-      }
+      for (const { unit: other, box: solid } of standingIn(scene))
+        if (
+          solid.x0 < box.x1 &&
+          solid.x1 > box.x0 &&
+          solid.y0 < box.y1 &&
+          solid.y1 > box.y0 &&
+          solid.z0 >= top &&
+          solid.z0 < nearest &&
+          other.id !== unit.id
+        )
+          [nearest, over] = [solid.z0, other];
       return {
         id: `cooker:${id}`,
         input: {
@@ -170,19 +182,19 @@ const beside = appliesTo(besideCookerRule, {
         { clear: box.y0 + wall('left'), sheet: thing.clear.back, by: { key: 'cooking.left', params: {} } },
         { clear: wall('right') - box.y1, sheet: thing.clear.back, by: { key: 'cooking.right', params: {} } },
       ];
-      for (const other of scene.units)
-        if (other.id !== unit.id)
-          for (const solid of solidsOf(other, scene, scene.families)) {
-            if (solid.z0 > top + FLAMES_MM || solid.z1 < top + OVER_RIM_MM) continue;
-            const [apartX, apartY] = [
-              Math.max(solid.x0 - box.x1, box.x0 - solid.x1),
-              Math.max(solid.y0 - box.y1, box.y0 - solid.y1),
-            ];
-            if (apartX >= 0 && apartY < 0) found.push({ clear: apartX, sheet: thing.clear.side, by: other.name });
-            if (apartY >= 0 && apartX < 0) found.push({ clear: apartY, sheet: thing.clear.back, by: other.name });
-          }
+      const tells = (clear: number, sheet: number): boolean => clear < Math.max(BESIDE_MM, sheet);
+      for (const { unit: other, box: solid } of standingIn(scene)) {
+        if (other.id === unit.id || solid.z0 > top + FLAMES_MM || solid.z1 < top + OVER_RIM_MM) continue;
+        const apartX = Math.max(solid.x0 - box.x1, box.x0 - solid.x1);
+        const apartY = Math.max(solid.y0 - box.y1, box.y0 - solid.y1);
+        const { side, back } = thing.clear;
+        if (apartX >= 0 && apartY < 0 && tells(apartX, side))
+          found.push({ clear: apartX, sheet: side, by: other.name });
+        if (apartY >= 0 && apartX < 0 && tells(apartY, back))
+          found.push({ clear: apartY, sheet: back, by: other.name });
+      }
       const [worst] = found
-        .filter(({ clear, sheet }) => clear < Math.max(BESIDE_MM, sheet))
+        .filter(({ clear, sheet }) => tells(clear, sheet))
         .sort((a, b) => a.clear - a.sheet - (b.clear - b.sheet));
       return worst
         ? [{ id: `beside-cooker:${id}`, input: { ...worst, clear: Math.max(0, worst.clear), thing: thing.name }, pin }]

@@ -1,7 +1,7 @@
+import type { z } from 'zod';
 import { leavesPlace, standsMoved, takesAway, type Motion, type Prism } from '../../furniture/motions.js';
-import { appliesTo, type Mend, type Scene } from '../../furniture/scene.js';
-import { solidsOf } from '../../furniture/solid.js';
-import type { Unit } from '../../document/schema.js';
+import { appliesTo, type Case, type Mend, type Scene } from '../../furniture/scene.js';
+import type { Mode, Unit } from '../../document/schema.js';
 import { boxOf } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { clashRule, shutRule } from '../../rules/moving.js';
@@ -9,6 +9,7 @@ import { wayThroughRule } from '../../rules/people.js';
 import type { SolidBox } from '../../rules/room.js';
 import { message } from '../../words/message.js';
 import { midOf, motionsOf, pinAt, sameHeight, TOUCH_MM } from './moving.js';
+import { standingIn } from '../standing.js';
 import { narrowestWay, type Obstacle } from './room.js';
 
 interface Placed {
@@ -16,18 +17,21 @@ interface Placed {
   readonly unit: Unit;
   readonly share: number;
   readonly prism: Prism;
+  /** The box round it, seen from above. */
+  readonly round: ReturnType<typeof boxOf>;
 }
 
-const stood = new WeakMap<Motion, Map<number, Prism | null>>();
-/** Where something moved by a share stands: worked out once for as long as the motion is the same. */
-function standsAt(motion: Motion, share: number): Prism | null {
-  const ofMotion = stood.get(motion) ?? new Map<number, Prism | null>();
+const stood = new WeakMap<Motion, Map<number, Placed | null>>();
+/** Something moved by a share, where it then stands: worked out once for as long as the motion is the same. */
+function placedAt(motion: Motion, share: number, unit: Unit): Placed | null {
+  const ofMotion = stood.get(motion) ?? new Map<number, Placed | null>();
   stood.set(motion, ofMotion);
   const before = ofMotion.get(share);
-  if (before !== undefined) return before;
+  if (before === null || before?.unit === unit) return before;
   const prism = standsMoved(motion, share);
-  ofMotion.set(share, prism);
-  return prism;
+  const placed = prism && { motion, unit, share, prism, round: roundOf(prism) };
+  ofMotion.set(share, placed);
+  return placed;
 }
 
 interface Movable {
@@ -75,10 +79,7 @@ export function movedIn(scene: Scene, states: States): readonly Placed[] {
   const all = usedIn(scene, states);
   const before = movedOf.get(all);
   if (before) return before;
-  const moved = all.flatMap(({ motion, unit, share }): Placed[] => {
-    const prism = standsAt(motion, share);
-    return prism ? [{ motion, unit, share, prism }] : [];
-  });
+  const moved = all.flatMap(({ motion, unit, share }) => placedAt(motion, share, unit) ?? []);
   movedOf.set(all, moved);
   return moved;
 }
@@ -90,6 +91,16 @@ const goneIn = (scene: Scene, states: States, gone: (motion: Motion) => boolean)
       .filter(({ motion }) => gone(motion))
       .map(({ unit }) => unit.id),
   );
+const left = new WeakMap<readonly Used[], ReadonlySet<string>>();
+/** Units that do not stand where they stand by day in a mode, once for each scene. */
+function leftIn(scene: Scene, states: States): ReadonlySet<string> {
+  const all = usedIn(scene, states);
+  const before = left.get(all);
+  if (before) return before;
+  const gone = goneIn(scene, states, leavesPlace);
+  left.set(all, gone);
+  return gone;
+}
 /** Units that do not stand in the room in a mode: what was taken away or lifted off as a whole. */
 export const awayIn = (scene: Scene, states: States): ReadonlySet<string> => goneIn(scene, states, takesAway);
 
@@ -165,42 +176,51 @@ function shutIn(mode: Scene['modes'][number], of: string): Mend {
   return mend;
 }
 
-const clashes = appliesTo(clashRule, {
-  ofRoom: (scene) => {
-    const standing = scene.units.flatMap((unit) =>
-      solidsOf(unit, scene, scene.families).map((box) => ({ unit, box, prism: asPrism(box) })),
-    );
-    return scene.modes.flatMap((mode) => {
-      const moved = movedIn(scene, mode.states);
-      // a thing that is taken away or lowered does not stand where it stands by day
-      const lifted = goneIn(scene, mode.states, leavesPlace);
-      return moved.flatMap((one, i) => {
-        const round = roundOf(one.prism);
-        // most things are nowhere near what is moved
-        const near = (box: SolidBox): boolean =>
-          box.x0 < round.maxX &&
-          box.x1 > round.minX &&
-          box.y0 < round.maxY &&
-          box.y1 > round.minY &&
-          sameHeight(one.prism, box);
-        const worst = new Map<string, { by: number; name: Motion['name'] | string }>();
-        const meet = (prism: Prism, id: string, name: Motion['name'] | string): void => {
-          const by = clashOf(one.prism, prism);
-          if (by > TOUCH_MM && by > (worst.get(id)?.by ?? 0)) worst.set(id, { by, name });
-        };
-        for (const { prism, motion, unit } of moved.slice(i + 1))
-          if (unit !== one.unit) meet(prism, motion.of, motion.name);
-        for (const { prism, unit, box } of standing)
-          if (near(box) && unit !== one.unit && !lifted.has(unit.id)) meet(prism, unit.id, unit.name);
-        return [...worst].map(([id, { by, name }]) => ({
-          id: `clash:${mode.id}:${one.motion.of}:${id}`,
-          input: { by, what: one.motion.name, other: name, mode: mode.name },
-          pin: pinAt(one.unit, midOf(one.prism)),
-          mode: mode.id,
-          mend: () => shutIn(mode, one.motion.of),
-        }));
-      });
+type Clash = Case<z.output<typeof clashRule.input>>;
+/** What something that is moved in a mode meets: what stands, and what else is moved and comes after it in the order of the units. */
+function clashesOf(one: Placed, after: readonly Placed[], mode: Mode, scene: Scene, found: Clash[]): void {
+  const { minX, maxX, minY, maxY } = one.round;
+  const worst = new Map<string, { readonly by: number; readonly name: Motion['name'] | string }>();
+  const meet = (prism: Prism, id: string, name: Motion['name'] | string): void => {
+    const by = clashOf(one.prism, prism);
+    if (by > TOUCH_MM && by > (worst.get(id)?.by ?? 0)) worst.set(id, { by, name });
+  };
+  for (const { unit, round, prism, motion } of after)
+    if (unit !== one.unit && round.minX < maxX && round.maxX > minX && round.minY < maxY && round.maxY > minY)
+      meet(prism, motion.of, motion.name);
+  // a thing that is taken away or lowered does not stand where it stands by day
+  const lifted = leftIn(scene, mode.states);
+  for (const { unit, box } of standingIn(scene)) {
+    // most things are nowhere near what is moved
+    if (box.x0 >= maxX || box.x1 <= minX || box.y0 >= maxY || box.y1 <= minY) continue;
+    if (unit !== one.unit && sameHeight(one.prism, box) && !lifted.has(unit.id)) meet(asPrism(box), unit.id, unit.name);
+  }
+  for (const [id, { by, name }] of worst)
+    found.push({
+      id: `clash:${mode.id}:${one.motion.of}:${id}`,
+      input: { by, what: one.motion.name, other: name, mode: mode.name },
+      pin: pinAt(one.unit, midOf(one.prism)),
+      mode: mode.id,
+      mend: () => shutIn(mode, one.motion.of),
     });
+}
+
+const clashes = appliesTo(clashRule, {
+  ofEach: {
+    within: 1,
+    reaching: true,
+    of: (unit, scene) => {
+      const found: Clash[] = [];
+      if (motionsOf(unit, scene).length === 0) return found;
+      for (const mode of scene.modes) {
+        const moved = movedIn(scene, mode.states);
+        for (let i = 0; i < moved.length; i += 1) {
+          const one = moved[i];
+          if (one?.unit === unit) clashesOf(one, moved.slice(i + 1), mode, scene, found);
+        }
+      }
+      return found;
+    },
   },
 });
 

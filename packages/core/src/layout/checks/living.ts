@@ -1,6 +1,6 @@
 import { familyNamed, fieldNamed } from '../../document/kit.js';
 import { spansWalls } from '../../document/body.js';
-import type { Person } from '../../document/schema.js';
+import type { Person, Unit } from '../../document/schema.js';
 import { offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Scene } from '../../furniture/scene.js';
 import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
@@ -10,7 +10,7 @@ import { widthOf } from '../../shell/openings.js';
 import { message, mm } from '../../words/message.js';
 import { seatsAgainst } from '../cushions.js';
 import { berthOf, lyingPlaces } from '../lying.js';
-import { ceilingOver } from './people.js';
+import { ceilingOver, HEAD_MM } from './people.js';
 import { widen, widestWay } from './room.js';
 import { seatsIn, sittersOf } from './sitting.js';
 
@@ -41,45 +41,48 @@ const passing = appliesTo(passingRule, {
 const LOWEST_BED_MM = 250;
 
 const gettingPast = appliesTo(gettingPastRule, {
-  ofRoom: (scene) =>
-    lyingPlaces(scene.units, scene.families).flatMap((place) => {
-      const { unit, mattress, sleepers } = place;
-      if (!spansWalls(unit) || sleepers.length < 2) return [];
-      // one gets out to the side on which there is more of the vehicle left
-      const { body } = unit;
-      const toFront = body.x - scene.inner.start > scene.inner.length - body.x - body.length;
-      const order = toFront ? sleepers : [...sleepers].reverse();
-      const top = scene.inner.floor + body.to + (1 - MATTRESS_GIVES) * mattress;
-      const named = (id: string | undefined): Person | undefined => scene.people.find((person) => person.id === id);
-      return order.slice(1).flatMap((id, i) => {
-        const [who, other] = [named(id), named(order[i])];
-        if (!who || !other) return [];
-        const berth = berthOf(place, sleepers.indexOf(other.id), scene.inner);
-        const clear = ceilingOver(unit, berth, scene) - top;
-        return [
-          {
-            id: `getting-past:${unit.id}:${who.id}`,
-            input: { clear, who: who.name, other: other.name },
-            pin: { unit: unit.id, person: who.id, x: (berth.x0 + berth.x1) / 2, y: 0 },
-            quiet: true,
-            mend: ({ spare }) => {
-              const to = body.to - wholeUp(-(spare ?? 0));
-              return spare !== null && to >= body.from + LOWEST_BED_MM
-                ? offer(
-                    unit,
-                    scene,
-                    topAt(unit, scene, to),
-                    message('mend.lower', { name: unit.name, to: mm(to) }),
-                    (then) =>
-                      // what it was beside may come to hang over it
-                      ceilingOver(then, berth, scene) - (top + to - body.to) > clear,
-                  )
-                : null;
+  ofEach: {
+    within: HEAD_MM,
+    of: (own, scene) =>
+      lyingPlaces([own], scene.families).flatMap((place) => {
+        const { unit, mattress, sleepers } = place;
+        if (!spansWalls(unit) || sleepers.length < 2) return [];
+        // one gets out to the side on which there is more of the vehicle left
+        const { body } = unit;
+        const toFront = body.x - scene.inner.start > scene.inner.length - body.x - body.length;
+        const order = toFront ? sleepers : [...sleepers].reverse();
+        const top = scene.inner.floor + body.to + (1 - MATTRESS_GIVES) * mattress;
+        const named = (id: string | undefined): Person | undefined => scene.people.find((person) => person.id === id);
+        return order.slice(1).flatMap((id, i) => {
+          const [who, other] = [named(id), named(order[i])];
+          if (!who || !other) return [];
+          const berth = berthOf(place, sleepers.indexOf(other.id), scene.inner);
+          const clear = ceilingOver(unit, berth, scene) - top;
+          return [
+            {
+              id: `getting-past:${unit.id}:${who.id}`,
+              input: { clear, who: who.name, other: other.name },
+              pin: { unit: unit.id, person: who.id, x: (berth.x0 + berth.x1) / 2, y: 0 },
+              quiet: true,
+              mend: ({ spare }) => {
+                const to = body.to - wholeUp(-(spare ?? 0));
+                return spare !== null && to >= body.from + LOWEST_BED_MM
+                  ? offer(
+                      unit,
+                      scene,
+                      topAt(unit, scene, to),
+                      message('mend.lower', { name: unit.name, to: mm(to) }),
+                      (then) =>
+                        // what it was beside may come to hang over it
+                        ceilingOver(then, berth, scene) - (top + to - body.to) > clear,
+                    )
+                  : null;
+              },
             },
-          },
-        ];
-      });
-    }),
+          ];
+        });
+      }),
+  },
 });
 
 /** Cushions are made between these, mm. */
@@ -149,8 +152,9 @@ const eyeLine = appliesTo(eyeLineRule, {
 });
 
 const levelBed = appliesTo(levelBedRule, {
-  ofRoom: (scene: Scene) =>
-    scene.units.flatMap((unit) =>
+  ofEach: {
+    within: 1,
+    of: (unit: Unit, scene: Scene) =>
       (scene.skeletons.get(unit.id)?.motions ?? []).flatMap((motion) => {
         if (motion.kind !== 'slide' || motion.by[2] >= 0) return [];
         const { shut, by } = motion;
@@ -168,7 +172,7 @@ const levelBed = appliesTo(levelBedRule, {
           },
         }));
       }),
-    ),
+  },
 });
 
 /** How people live with each other in it: passing, getting up, looking out, a bed of several pieces. */

@@ -1,51 +1,24 @@
 import { baysOf, frontLineOf } from '../../document/body.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
-import { sweptBy, takesAway, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
+import { reachOf, sweptBy, takesAway, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
-import { clipTo } from '../../numeric/shapes.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { beforeRule, latchRule, sweepRule } from '../../rules/moving.js';
 import { overlapOf, type SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
+import { standingIn, standingOf, type Standing } from '../standing.js';
 import { leaves } from '../through-doors.js';
 import { moved, pushed } from './moved.js';
+import { LOOKS_AHEAD_MM } from './sight.js';
 
 /** Things that come nearer than this touch, mm. */
 export const TOUCH_MM = 0.5;
-/** Somebody needs so much before what is pulled out; farther off nothing is looked for, mm. */
-const LOOK_MM = 450;
 
-interface Standing {
-  readonly name: string;
-  readonly unit: Unit;
-  readonly box: SolidBox;
-}
-
-/** Room that what moves could ever reach, as an upright box, mm. */
-function reachOfMotion(motion: Motion): SolidBox {
-  const { shut } = motion;
-  if (motion.kind === 'slide') {
-    const [bx, by, bz] = motion.by;
-    return {
-      x0: shut.x0 + Math.min(0, bx),
-      x1: shut.x1 + Math.max(0, bx),
-      y0: shut.y0 + Math.min(0, by),
-      y1: shut.y1 + Math.max(0, by),
-      z0: shut.z0 + Math.min(0, bz),
-      z1: shut.z1 + Math.max(0, bz),
-    };
-  }
-  if (motion.kind === 'hinge' && motion.about === 'z') {
-    const { at, reach } = motion;
-    return { x0: at[0] - reach, x1: at[0] + reach, y0: at[1] - reach, y1: at[1] + reach, z0: shut.z0, z1: shut.z1 };
-  }
-  return motion.kind === 'hinge' ? motion.through : (motion.to ?? shut);
-}
 const near = (a: SolidBox, b: SolidBox): boolean =>
   a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0 && a.z0 <= b.z1 && a.z1 >= b.z0;
 
@@ -54,7 +27,7 @@ const near = (a: SolidBox, b: SolidBox): boolean =>
  * things are nowhere near.
  */
 function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing[] {
-  const reach = reachOfMotion(motion);
+  const reach = reachOf(motion);
   let found: Standing[] | null = null;
   for (const one of standingIn(scene)) {
     if (!near(reach, one.box) || one.unit === unit) continue;
@@ -72,17 +45,7 @@ function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing
   );
   return within.size === 0 ? found : found.filter((one) => !within.has(one.unit));
 }
-const standingAs = (unit: Unit, box: SolidBox): Standing => ({ name: unit.name, unit, box });
 const NOBODY_NEAR: readonly Standing[] = [];
-const standings = new WeakMap<Scene, readonly Standing[]>();
-/** Everything that stands in the room, once for each scene. */
-function standingIn(scene: Scene): readonly Standing[] {
-  const before = standings.get(scene);
-  if (before) return before;
-  const all = scene.units.flatMap((unit) => solidsOf(unit, scene, scene.families).map((box) => standingAs(unit, box)));
-  standings.set(scene, all);
-  return all;
-}
 
 export const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
   box.z0 < prism.z1 - TOUCH_MM && box.z1 > prism.z0 + TOUCH_MM;
@@ -97,20 +60,47 @@ function nearest([x, y]: Point, box: SolidBox): { readonly at: Point; readonly f
   return { at, far: Math.hypot(at[0] - x, at[1] - y) };
 }
 
-/** How near the axis of a door something stands inside the room it sweeps, mm; its own reach where nothing does. */
-function clearOfDoor(motion: DoorMotion, swept: Prism, box: SolidBox): number {
+/** How far along a ray from a place a box begins, mm; Infinity where the ray misses it. */
+function alongRay([x, y]: Point, degrees: number, box: SolidBox): number {
+  const angle = (degrees * Math.PI) / 180;
+  let [from, to] = [0, Infinity];
+  for (const [at, by, low, high] of [
+    [x, Math.cos(angle), box.x0, box.x1],
+    [y, Math.sin(angle), box.y0, box.y1],
+  ] as const) {
+    if (Math.abs(by) < 1e-12) {
+      if (at <= low || at >= high) return Infinity;
+      continue;
+    }
+    const [a, b] = [(low - at) / by, (high - at) / by];
+    from = Math.max(from, Math.min(a, b));
+    to = Math.min(to, Math.max(a, b));
+  }
+  return from < to ? from : Infinity;
+}
+
+/**
+ * How near the axis of a door something stands inside the sector it sweeps, mm; its own reach where nothing does. Seen from
+ * the axis a box is nearer the nearer one looks to its nearest point: that point counts where it lies in the sector, else
+ * where one edge of the sector meets the box.
+ */
+export function clearOfDoor({ at, range, reach }: DoorMotion, box: SolidBox): number {
   // most things are farther off than it reaches
-  if (nearest(motion.at, box).far >= motion.reach) return motion.reach;
-  const inside = clipTo({ outer: swept.ring, holes: [] }, [
-    [box.x0 + TOUCH_MM, box.y0 + TOUCH_MM],
-    [box.x1 - TOUCH_MM, box.y0 + TOUCH_MM],
-    [box.x1 - TOUCH_MM, box.y1 - TOUCH_MM],
-    [box.x0 + TOUCH_MM, box.y1 - TOUCH_MM],
-  ]);
-  if (inside.length === 0) return motion.reach;
-  // the nearest of what is shared: the box's own nearest point, where it lies in the sector, or a corner of the overlap
-  const far = inside.flatMap(({ outer }) => outer.map(([x, y]) => Math.hypot(x - motion.at[0], y - motion.at[1])));
-  return Math.min(...far, Math.max(nearest(motion.at, box).far, 0), motion.reach);
+  if (nearest(at, box).far >= reach) return reach;
+  const within: SolidBox = {
+    ...box,
+    x0: box.x0 + TOUCH_MM,
+    x1: box.x1 - TOUCH_MM,
+    y0: box.y0 + TOUCH_MM,
+    y1: box.y1 - TOUCH_MM,
+  };
+  if (within.x0 >= within.x1 || within.y0 >= within.y1) return reach;
+  const near = nearest(at, within);
+  const [low, high] = [Math.min(...range), Math.max(...range)];
+  const towards = (Math.atan2(near.at[1] - at[1], near.at[0] - at[0]) * 180) / Math.PI;
+  const turned = (((towards - low) % 360) + 360) % 360;
+  if (near.far === 0 || turned <= high - low) return Math.min(near.far, reach);
+  return Math.min(alongRay(at, low, within), alongRay(at, high, within), reach);
 }
 
 /** How far something that moves straight along one axis gets before a box, mm; null where the box is not in its way. */
@@ -212,9 +202,9 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
   if (motion.kind === 'lift-off' && !motion.to) return none(0);
   if (motion.kind === 'slide') {
     const needs = Math.max(...motion.by.map(Math.abs));
-    const found = others.flatMap(({ box, name, unit: other }): Met[] => {
+    const found = others.flatMap(({ box, unit: other }): Met[] => {
       const clear = clearOfSlide(motion.shut, motion.by, box);
-      return clear !== null && clear < needs ? [{ clear, needs, by: name, unit: other }] : [];
+      return clear !== null && clear < needs ? [{ clear, needs, by: other.name, unit: other }] : [];
     });
     const [along, across] = motion.by;
     const wall =
@@ -233,15 +223,14 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
       ...(wall !== null && wall < needs ? [{ clear: wall, needs, by: WALL, unit: null }] : []),
     ]);
   }
-  const swept = sweptBy(motion);
   if (motion.kind === 'hinge' && motion.about === 'z') {
     const { reach } = motion;
     const found = others
-      .filter(({ box }) => sameHeight(swept, box))
-      .map(({ box, name, unit: other }): Met => ({
-        clear: clearOfDoor(motion, swept, box),
+      .filter(({ box }) => sameHeight(motion.shut, box))
+      .map(({ box, unit: other }): Met => ({
+        clear: clearOfDoor(motion, box),
         needs: reach,
-        by: name,
+        by: other.name,
         unit: other,
       }))
       .filter(({ clear }) => clear < reach - TOUCH_MM);
@@ -261,7 +250,7 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
   const out = ways.reduce((most, way) => (way.needs > most.needs ? way : most));
   const vertical = up.needs > out.needs;
   const { needs, clear: clearOf } = vertical ? up : out;
-  const found = others.flatMap(({ box, name, unit: other }): Met[] => {
+  const found = others.flatMap(({ box, unit: other }): Met[] => {
     const meets =
       box.x0 < through.x1 - TOUCH_MM &&
       box.x1 > through.x0 + TOUCH_MM &&
@@ -270,7 +259,7 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
       sameHeight(through, box);
     if (!meets) return [];
     const clear = clearOf(box);
-    return clear < needs && clear >= -TOUCH_MM ? [{ clear, needs, by: name, unit: other }] : [];
+    return clear < needs && clear >= -TOUCH_MM ? [{ clear, needs, by: other.name, unit: other }] : [];
   });
   const middle = (through.y0 + through.y1) / 2;
   const roof = Math.min(...spread(shut.x0, shut.x1, 5).map((x) => roofHeight(scene.inner, x, middle))) - shut.z1;
@@ -349,7 +338,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
         { front: line.front + by },
         message('mend.frontBack', { name: other.name, by: mm(by) }),
         (then) => {
-          const stands = solidsOf(then, scene, scene.families).map((box) => standingAs(then, box));
+          const stands = standingOf(then, scene, scene.families);
           const now = meets(motion, [...others.filter((one) => one.unit !== other), ...stands], scene);
           return now.clear > met.clear + TOUCH_MM && (now.unit !== then || now.clear >= now.needs - TOUCH_MM);
         },
@@ -357,7 +346,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
     );
   // what stands free is moved out of its way, where nothing else stands
   if (other?.body.stands === 'free') {
-    const reach = reachOfMotion(motion);
+    const reach = reachOf(motion);
     const standing = standingIn(scene).filter((one) => one.unit !== other);
     const solids = solidsOf(other, scene, scene.families);
     for (const way of ['front', 'rear', 'left', 'right'] as const)
@@ -368,7 +357,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
             now.every((box) => standing.every((one) => overlapOf(one.box, box) === null)) &&
             meets(
               motion,
-              [...others.filter((one) => one.unit !== other), ...now.map((box) => standingAs(then, box))],
+              [...others.filter((one) => one.unit !== other), ...standingOf(then, scene, scene.families)],
               scene,
             ).clear >=
               met.needs - TOUCH_MM
@@ -385,8 +374,16 @@ function aheadOf({ shut, reach, at }: DoorMotion, box: SolidBox): number {
   const gap = Math.max(box.y0 - Math.max(at[1], shut.y0), Math.min(at[1], shut.y1) - box.y1);
   return Math.max(0, gap);
 }
-/** How far it is from the axis of a door to the wall it opens towards, mm. */
+const walls = new WeakMap<DoorMotion, { readonly inner: Scene['inner']; readonly far: number }>();
+/** How far it is from the axis of a door to the wall it opens towards, mm: the same for as long as it hangs where it does. */
 function aheadOfWall(motion: DoorMotion, scene: Scene): number {
+  const before = walls.get(motion);
+  if (before?.inner === scene.inner) return before.far;
+  const far = wallAhead(motion, scene);
+  walls.set(motion, { inner: scene.inner, far });
+  return far;
+}
+function wallAhead(motion: DoorMotion, scene: Scene): number {
   const [, y] = motion.at;
   // where it gets farthest from its own axis, whichever wall that axis is nearer to
   const outer = sweptBy(motion).ring.reduce((far, [, at]) => (Math.abs(at - y) > Math.abs(far - y) ? at : far), y);
@@ -406,8 +403,9 @@ function middleOfSweep(motion: Motion): Point {
 }
 
 const sweeps = appliesTo(sweepRule, {
-  ofRoom: (scene) =>
-    scene.units.flatMap((unit) =>
+  ofEach: {
+    within: 1,
+    of: (unit, scene) =>
       motionsOf(unit, scene).map((motion): Case<{ clear: number; needs: number; what: Motion['name']; by: string }> => {
         const met = firstMet(motion, unit, scene);
         return {
@@ -418,7 +416,7 @@ const sweeps = appliesTo(sweepRule, {
           mend: () => mendsOf(motion, unit, met, scene),
         };
       }),
-    ),
+  },
 });
 
 const lengthened = new WeakMap<Motion, Motion>();
@@ -427,7 +425,7 @@ function fartherOut(motion: Motion & { readonly kind: 'slide' }): Motion {
   const before = lengthened.get(motion);
   if (before) return before;
   const [bx, by, bz] = motion.by;
-  const more = 1 + LOOK_MM / Math.max(1, Math.hypot(bx, by, bz));
+  const more = 1 + LOOKS_AHEAD_MM / Math.max(1, Math.hypot(bx, by, bz));
   const farther = { ...motion, by: [bx * more, by * more, bz * more] as const };
   lengthened.set(motion, farther);
   return farther;
@@ -435,8 +433,9 @@ function fartherOut(motion: Motion & { readonly kind: 'slide' }): Motion {
 
 /** Room to stand before what is pulled out, from its open front to the next thing. */
 const before = appliesTo(beforeRule, {
-  ofRoom: (scene) =>
-    scene.units.flatMap((unit) =>
+  ofEach: {
+    within: 1,
+    of: (unit, scene) =>
       motionsOf(unit, scene).flatMap((motion) => {
         if (motion.before === 0 || motion.kind !== 'slide') return [];
         const met = firstMet(motion, unit, scene);
@@ -452,7 +451,7 @@ const before = appliesTo(beforeRule, {
           },
         ];
       }),
-    ),
+  },
 });
 
 /** The operations that give everything of a unit that moves a latch. */

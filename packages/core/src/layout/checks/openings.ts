@@ -176,7 +176,7 @@ const outboard = appliesTo(outboardRule, {
                 pin,
                 // into a door of its own side, or across to one of the other
                 mend: () =>
-                  inWalls(scene, 'door')
+                  [...inWalls(scene, 'door')]
                     .sort((a, b) => Number(a.opening.surface !== way) - Number(b.opening.surface !== way))
                     .map((other) => intoDoor(unit, scene, other, way)),
               },

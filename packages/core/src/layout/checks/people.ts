@@ -3,7 +3,6 @@ import { familyNamed } from '../../document/kit.js';
 import type { Person, Unit } from '../../document/schema.js';
 import { madeHeight, offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
-import { solidsOf } from '../../furniture/solid.js';
 import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
 import { guardRule } from '../../rules/sitting.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -24,6 +23,7 @@ import {
 } from '../../rules/people.js';
 import { clearAcross, halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
+import { standingIn } from '../standing.js';
 import { bedWidth, berthOf, lyingPlaces, type Berth, type LyingPlace } from '../lying.js';
 
 /** How far a platform is moved in search of more room, mm. */
@@ -123,22 +123,19 @@ const bedLength = appliesTo(bedLengthRule, {
 });
 
 /** A head and its hair take so much room to each side, mm. */
-const HEAD_MM = 150;
+export const HEAD_MM = 150;
 
 /** What hangs higher than a height above the bare floor, but for one unit, mm. */
 const hangingOver = (z: number, but: string | null, scene: Scene): readonly SolidBox[] =>
-  scene.units
-    .filter(({ id }) => id !== but)
-    .flatMap((other) => solidsOf(other, scene, scene.families))
-    .filter((box) => box.z0 > z);
+  standingIn(scene).flatMap(({ unit, box }) => (box.z0 > z && unit.id !== but ? box : []));
 /** The lowest of what hangs over a head at a place, mm above the bare floor; infinite where nothing does. */
-const lowestOver = (x: number, y: number, above: readonly SolidBox[]): number =>
-  Math.min(
-    Infinity,
-    ...above
-      .filter((box) => box.y0 < y + HEAD_MM && box.y1 > y - HEAD_MM && box.x0 < x + HEAD_MM && box.x1 > x - HEAD_MM)
-      .map((box) => box.z0),
-  );
+function lowestOver(x: number, y: number, above: readonly SolidBox[]): number {
+  let lowest = Infinity;
+  for (const box of above)
+    if (box.z0 < lowest && box.y0 < y + HEAD_MM && box.y1 > y - HEAD_MM && box.x0 < x + HEAD_MM && box.x1 > x - HEAD_MM)
+      lowest = box.z0;
+  return lowest;
+}
 
 /** The place over one berth with the most room, under the roof and under whatever hangs there, and how high it is, mm. */
 function mostOver(
@@ -229,37 +226,40 @@ export function bedComfort(unit: Unit, scene: Scene): Grade | null {
 }
 
 const sittingUp = appliesTo(sittingUpRule, {
-  ofRoom: (scene) =>
-    lyingPlaces(scene.units, scene.families).flatMap((place) =>
-      sleepersOf(place, scene).map((sleeper) => {
-        const { unit } = place;
-        const { person } = sleeper;
-        return {
-          id: `sitting-up:${unit.id}:${person.id}`,
-          input: sittingInput(place, sleeper, scene),
-          pin: onBerth(place, sleeper, 0.4),
-          mend: ({ spare }: Verdict) => {
-            const lower = unit.body.to - madeHeight(unit, scene, unit.body.to - wholeUp(-(spare ?? 0)), true);
-            return unit.body.to - lower > LOWEST_MM + 50
-              ? offer(
-                  unit,
-                  scene,
-                  topAt(unit, scene, unit.body.to - lower),
-                  message('mend.lowerBed', { by: mm(lower) }),
-                  (then) => {
-                    // what it was beside may come to hang over it
-                    const low = sittingUpRule.run(
-                      sittingInput({ ...place, unit: then }, sleeper, scene),
-                      scene.figures[sittingUpRule.name],
-                    );
-                    return (low.spare ?? 0) > (spare ?? 0);
-                  },
-                )
-              : null;
-          },
-        };
-      }),
-    ),
+  ofEach: {
+    within: HEAD_MM,
+    of: (own, scene) =>
+      lyingPlaces([own], scene.families).flatMap((place) =>
+        sleepersOf(place, scene).map((sleeper) => {
+          const { unit } = place;
+          const { person } = sleeper;
+          return {
+            id: `sitting-up:${unit.id}:${person.id}`,
+            input: sittingInput(place, sleeper, scene),
+            pin: onBerth(place, sleeper, 0.4),
+            mend: ({ spare }: Verdict) => {
+              const lower = unit.body.to - madeHeight(unit, scene, unit.body.to - wholeUp(-(spare ?? 0)), true);
+              return unit.body.to - lower > LOWEST_MM + 50
+                ? offer(
+                    unit,
+                    scene,
+                    topAt(unit, scene, unit.body.to - lower),
+                    message('mend.lowerBed', { by: mm(lower) }),
+                    (then) => {
+                      // what it was beside may come to hang over it
+                      const low = sittingUpRule.run(
+                        sittingInput({ ...place, unit: then }, sleeper, scene),
+                        scene.figures[sittingUpRule.name],
+                      );
+                      return (low.spare ?? 0) > (spare ?? 0);
+                    },
+                  )
+                : null;
+            },
+          };
+        }),
+      ),
+  },
 });
 
 const bedEdge = appliesTo(bedEdgeRule, {
@@ -372,6 +372,16 @@ const worktop = appliesTo(worktopRule, {
   },
 });
 
+const middles = new WeakMap<Scene['inner'], readonly { readonly x: number; readonly roof: number }[]>();
+/** The roof over the centre line, from one end to the other: the same for as long as the room is. */
+function middleOf(inner: Scene['inner']): readonly { readonly x: number; readonly roof: number }[] {
+  const before = middles.get(inner);
+  if (before) return before;
+  const all = spread(inner.start, inner.length, 25).map((x) => ({ x, roof: roofHeight(inner, x, 0) }));
+  middles.set(inner, all);
+  return all;
+}
+
 /** Where one stands up: everywhere but over what reaches from wall to wall. */
 /** What hangs over no more of the way than this is a door's head, mm. */
 const NODDED_MM = 100;
@@ -382,14 +392,14 @@ const standing = appliesTo(standingRule, {
     const beds = lyingPlaces(units, families)
       .map(({ unit }) => unit)
       .filter(spansWalls);
-    const free = spread(inner.start, inner.length, 25).filter(
-      (x) => !beds.some((bed) => x > bed.body.x && x < endOf(bed)),
-    );
     // nobody stands in the door of a partition
-    const headroom = headroomIn(scene, NODDED_MM);
-    const lowest = free
-      .map((x) => ({ x, height: headroom(x, 0) - inner.floor }))
-      .reduce((least, next) => (next.height < least.height ? next : least), { x: 0, height: Infinity });
+    const above = hangingOver(inner.floor + HANGS_MM, null, scene).filter(({ x0, x1 }) => x1 - x0 >= NODDED_MM);
+    let lowest = { x: 0, height: Infinity };
+    for (const { x, roof } of middleOf(inner)) {
+      if (beds.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
+      const height = Math.min(roof, lowestOver(x, 0, above)) - inner.floor;
+      if (height < lowest.height) lowest = { x, height };
+    }
     if (!Number.isFinite(lowest.height)) return [];
     return people.map((person) => ({
       id: `standing:${person.id}`,

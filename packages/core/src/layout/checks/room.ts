@@ -1,7 +1,8 @@
+import type { z } from 'zod';
 import { endOf, frontLineOf, isAt, spansWalls } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Unit } from '../../document/schema.js';
-import { appliesTo, changeUnit, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { keeps, offer, raised, sceneWith, tried } from '../../furniture/offer.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { solidsOf } from '../../furniture/solid.js';
@@ -151,6 +152,11 @@ function parted(
   return before;
 }
 
+/** Whether any two boxes stand beside each other along the vehicle: most things are nowhere near each other. */
+function meetAlong(a: readonly SolidBox[], b: readonly SolidBox[]): boolean {
+  for (const one of a) for (const other of b) if (one.x0 < other.x1 && other.x0 < one.x1) return true;
+  return false;
+}
 const depths = new WeakMap<readonly SolidBox[], WeakMap<readonly SolidBox[], ReturnType<typeof deepest>>>();
 /** The same with a memory: what stands where it did reaches into the others as it did. */
 function deepestOf(a: readonly SolidBox[], b: readonly SolidBox[]): ReturnType<typeof deepest> {
@@ -163,73 +169,74 @@ function deepestOf(a: readonly SolidBox[], b: readonly SolidBox[]): ReturnType<t
   return pair;
 }
 
+interface Solid {
+  readonly unit: Unit;
+  readonly boxes: readonly SolidBox[];
+}
+/** Ways to part two units that reach into each other: either moved or made shorter; what hangs raised off the other. */
+function waysApart(a: Solid, b: Solid, pair: NonNullable<ReturnType<typeof deepest>>, scene: Scene): (Mend | null)[] {
+  const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a, b] : [b, a];
+  const parts = (then: Unit): boolean => {
+    const other = then.id === a.unit.id ? b : a;
+    return deepest(solidsOf(then, scene, scene.families), other.boxes) === null;
+  };
+  const move = (own: Solid, way: Direction): Mend | null => {
+    const by = pushed(own.boxes, (own === a ? b : a).boxes, way);
+    return by > 0 ? moved(own.unit, way, by, scene, parts) : null;
+  };
+  const shorten = ({ unit, boxes: own }: Solid, end: 'front' | 'rear'): Mend | null => {
+    const by = wholeUp(pushed(own, (unit === a.unit ? b : a).boxes, end === 'rear' ? 'front' : 'rear'));
+    const { x, length } = unit.body;
+    return length - by >= 300 && !spansWalls(unit)
+      ? offer(
+          unit,
+          scene,
+          { x: end === 'front' ? x + by : x, length: length - by },
+          message('mend.shortenBy', { name: unit.name, by: mm(by) }),
+          parts,
+        )
+      : null;
+  };
+  // what hangs is raised off what it meets, as far as the roof lets it
+  const above = pair.a.z0 > pair.b.z0 + 100 ? a.unit : pair.b.z0 > pair.a.z0 + 100 ? b.unit : null;
+  const overlap = overlapOf(pair.a, pair.b);
+  return [
+    move(front, 'front'),
+    move(rear, 'rear'),
+    shorten(front, 'rear'),
+    shorten(rear, 'front'),
+    above && overlap ? raised(above, scene, wholeUp(overlap.z), parts) : null,
+    ...[a, b].flatMap((own) => (own.unit.body.stands === 'free' ? [move(own, 'left'), move(own, 'right')] : [])),
+  ];
+}
+
 const collision = appliesTo(collisionRule, {
-  ofRoom: (scene) => {
-    const { units } = scene;
-    const boxes = units.map((unit) => {
-      const solids = solidsOf(unit, scene, scene.families);
-      const [from, to] = [Math.min(...solids.map(({ x0 }) => x0)), Math.max(...solids.map(({ x1 }) => x1))];
-      return { unit, boxes: solids, from, to };
-    });
-    const met: { readonly a: (typeof boxes)[number]; readonly b: (typeof boxes)[number] }[] = [];
-    for (const [i, a] of boxes.entries())
-      for (let k = i + 1; k < boxes.length; k += 1) {
-        const b = boxes[k];
-        // most things stand nowhere near each other
-        if (b && a.from < b.to && b.from < a.to) met.push({ a, b });
-      }
-    return met.flatMap(({ a, b }) => {
-      const pair = deepestOf(a.boxes, b.boxes);
-      const overlap = pair && overlapOf(pair.a, pair.b);
-      if (!pair || !overlap) return [];
-      const [front, rear] = a.unit.body.x <= b.unit.body.x ? [a, b] : [b, a];
-      const parts = (then: Unit): boolean => {
-        const other = then.id === a.unit.id ? b : a;
-        return deepest(solidsOf(then, scene, scene.families), other.boxes) === null;
-      };
-      const move = (own: typeof a, way: Direction): Mend | null => {
-        const by = pushed(own.boxes, (own === a ? b : a).boxes, way);
-        return by > 0 ? moved(own.unit, way, by, scene, parts) : null;
-      };
-      const shorten = ({ unit, boxes: own }: typeof a, end: 'front' | 'rear'): Mend | null => {
-        const by = wholeUp(pushed(own, (unit === a.unit ? b : a).boxes, end === 'rear' ? 'front' : 'rear'));
-        const { x, length } = unit.body;
-        return length - by >= 300 && !spansWalls(unit)
-          ? offer(
-              unit,
-              scene,
-              { x: end === 'front' ? x + by : x, length: length - by },
-              message('mend.shortenBy', { name: unit.name, by: mm(by) }),
-              parts,
-            )
-          : null;
-      };
-      // what hangs is raised off what it meets, as far as the roof lets it
-      const above = pair.a.z0 > pair.b.z0 + 100 ? a.unit : pair.b.z0 > pair.a.z0 + 100 ? b.unit : null;
-      return [
-        {
-          id: `collision:${a.unit.id}:${b.unit.id}`,
-          input: { a: pair.a, b: pair.b, nameA: a.unit.name, nameB: b.unit.name },
+  ofEach: {
+    within: 1,
+    of: (own, scene) => {
+      const { units, families } = scene;
+      const a: Solid = { unit: own, boxes: solidsOf(own, scene, families) };
+      const met: Case<z.output<typeof collisionRule.input>>[] = [];
+      // each pair once
+      for (let k = units.indexOf(own) + 1; k < units.length; k += 1) {
+        const unit = units[k];
+        const boxes = unit && solidsOf(unit, scene, families);
+        const pair = unit && boxes && meetAlong(a.boxes, boxes) ? deepestOf(a.boxes, boxes) : null;
+        if (!unit || !boxes || !pair) continue;
+        met.push({
+          id: `collision:${own.id}:${unit.id}`,
+          input: { a: pair.a, b: pair.b, nameA: own.name, nameB: unit.name },
           pin: {
-            unit: a.unit.id,
+            unit: own.id,
             person: null,
             x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
             y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
           },
-          mend: (): readonly (Mend | null)[] =>
-            parted(a.boxes, b.boxes, () => [
-              move(front, 'front'),
-              move(rear, 'rear'),
-              shorten(front, 'rear'),
-              shorten(rear, 'front'),
-              above ? raised(above, scene, wholeUp(overlap.z), parts) : null,
-              ...[a, b].flatMap((own) =>
-                own.unit.body.stands === 'free' ? [move(own, 'left'), move(own, 'right')] : [],
-              ),
-            ]),
-        },
-      ];
-    });
+          mend: () => parted(a.boxes, boxes, () => waysApart(a, { unit, boxes }, pair, scene)),
+        });
+      }
+      return met;
+    },
   },
 });
 
@@ -254,37 +261,43 @@ export interface Way {
 
 /** What is asked for what stands in a room. */
 type Standable = Pick<Scene, 'units' | 'inner' | 'families' | 'arches' | 'book' | 'things'>;
-type Standing = Obstacle & { readonly unit: Unit };
 const standings = new WeakMap<
   Unit,
-  { readonly solids: readonly SolidBox[]; readonly hip: Standing[]; readonly shoulder: Standing[] }
+  { readonly solids: readonly SolidBox[]; readonly hip: readonly Obstacle[]; readonly shoulder: readonly Obstacle[] }
 >();
 
-/** What stands in the way at a height: solids, with what stands out over their fronts. At the hip whatever stands on the floor counts. */
-function obstaclesAt(scene: Standable, at: 'hip' | 'shoulder'): readonly Standing[] {
+/** What of a unit stands in the way at the hip and at the shoulder: its solids, with what stands out over its front. */
+function standingBy(
+  unit: Unit,
+  scene: Standable,
+): { readonly hip: readonly Obstacle[]; readonly shoulder: readonly Obstacle[] } {
+  const solids = solidsOf(unit, scene, scene.families);
+  const before = standings.get(unit);
+  if (before?.solids === solids) return before;
   const above = (height: number): number => scene.inner.floor + height;
-  return scene.units.flatMap((unit) => {
-    const solids = solidsOf(unit, scene, scene.families);
-    const before = standings.get(unit);
-    if (before?.solids === solids) return before[at];
-    const line = frontLineOf(unit);
-    const out = familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
-    const of = (boxes: readonly SolidBox[]): Standing[] =>
-      boxes.map((box) => ({
-        unit,
-        x0: box.x0,
-        x1: box.x1,
-        y0: line?.sign === 1 ? box.y0 - out : box.y0,
-        y1: line?.sign === -1 ? box.y1 + out : box.y1,
-      }));
-    const standing = {
-      solids,
-      hip: of(solids.filter((box) => box.z0 < above(HIP_MM))),
-      shoulder: of(solids.filter((box) => box.z0 < above(SHOULDER_MM) && box.z1 > above(SHOULDER_MM))),
-    };
-    standings.set(unit, standing);
-    return standing[at];
-  });
+  const line = frontLineOf(unit);
+  const out = familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
+  const of = (boxes: readonly SolidBox[]): Obstacle[] =>
+    boxes.map((box) => ({
+      x0: box.x0,
+      x1: box.x1,
+      y0: line?.sign === 1 ? box.y0 - out : box.y0,
+      y1: line?.sign === -1 ? box.y1 + out : box.y1,
+    }));
+  const standing = {
+    solids,
+    hip: of(solids.filter((box) => box.z0 < above(HIP_MM))),
+    shoulder: of(solids.filter((box) => box.z0 < above(SHOULDER_MM) && box.z1 > above(SHOULDER_MM))),
+  };
+  standings.set(unit, standing);
+  return standing;
+}
+/** What stands in the way at a height. At the hip whatever stands on the floor counts. */
+function obstaclesAt(scene: Standable, at: 'hip' | 'shoulder', but: readonly Unit[]): Obstacle[] {
+  const all: Obstacle[] = [];
+  for (const unit of scene.units)
+    if (but.length === 0 || !but.includes(unit)) for (const one of standingBy(unit, scene)[at]) all.push(one);
+  return all;
 }
 
 /** The widest free stretch across the vehicle at x, between what stands there; what stands in order from left to right. */
@@ -305,7 +318,6 @@ function widestAt(
   if (right - at > width) [width, y] = [right - at, (at + right) / 2];
   return { width, y };
 }
-const fromLeft = (standing: readonly Obstacle[]): readonly Obstacle[] => [...standing].sort((a, b) => a.y0 - b.y0);
 
 /** What stands up from the floor by less than this is stepped over, mm. */
 const STEPPED_OVER_MM = 100;
@@ -327,16 +339,26 @@ export function archesAt({ arches, inner }: Pick<Scene, 'arches' | 'inner'>): re
     });
 }
 
-/** Beds from wall to wall, where nobody walks, and what stands in the way at a height beside them. */
-function inTheWay(scene: Standable, at: 'hip' | 'shoulder') {
+interface InTheWay {
+  readonly blocked: readonly Unit[];
+  readonly standing: readonly Obstacle[];
+}
+const inTheWays = new WeakMap<Standable, Map<'hip' | 'shoulder', InTheWay>>();
+/** Beds from wall to wall, where nobody walks, and what stands in the way at a height beside them, from left to right. */
+function inTheWay(scene: Standable, at: 'hip' | 'shoulder'): InTheWay {
+  const ofScene = inTheWays.get(scene) ?? new Map<'hip' | 'shoulder', InTheWay>();
+  inTheWays.set(scene, ofScene);
+  const before = ofScene.get(at);
+  if (before) return before;
   const blocked = scene.units.filter(
     (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
   );
-  const all = obstaclesAt(scene, at);
-  const units = blocked.length === 0 ? all : all.filter(({ unit }) => !blocked.includes(unit));
+  const standing = obstaclesAt(scene, at, blocked);
   // where nothing is built in there is nothing to walk past
-  const standing: readonly Obstacle[] = at === 'hip' && units.length > 0 ? [...units, ...archesAt(scene)] : units;
-  return { blocked, standing };
+  if (at === 'hip' && standing.length > 0) standing.push(...archesAt(scene));
+  const all = { blocked, standing: standing.sort((a, b) => a.y0 - b.y0) };
+  ofScene.set(at, all);
+  return all;
 }
 
 /**
@@ -349,7 +371,7 @@ export function wayAt(x: number, scene: Standable): { readonly from: number; rea
   const [left, right] = (['left', 'right'] as const).map((side) =>
     halfWidth(scene.inner, side, x, scene.inner.floor + HIP_MM),
   );
-  const { width, y } = widestAt(left ?? 0, right ?? 0, fromLeft(standing), x, x);
+  const { width, y } = widestAt(left ?? 0, right ?? 0, standing, x, x);
   return { from: y - width / 2, to: y + width / 2 };
 }
 
@@ -372,28 +394,8 @@ function postsOf(obstacle: Obstacle, inner: Scene['inner'], z: number): readonly
   posts.set(obstacle, { inner, z, at });
   return at;
 }
-interface Beside {
-  readonly inner: Scene['inner'];
-  readonly z: number;
-  readonly beside: readonly Obstacle[];
-  readonly beds: readonly Unit[];
-  readonly way: Way | null;
-}
-const besides = new WeakMap<Obstacle, Beside>();
-const sameAll = <T>(a: readonly T[], b: readonly T[]): boolean =>
-  a.length === b.length && a.every((one, i) => one === b[i]);
 const overlapAlong = (a: Obstacle, b: Obstacle): boolean => a.x0 <= b.x1 && a.x1 >= b.x0;
-/** Whether what stands beside something is what stood there before, in its order. */
-function isBeside(obstacle: Obstacle, all: readonly Obstacle[], before: readonly Obstacle[]): boolean {
-  let found = 0;
-  for (const other of all) {
-    if (!overlapAlong(other, obstacle)) continue;
-    if (before[found] !== other) return false;
-    found += 1;
-  }
-  return found === before.length;
-}
-/** The narrowest way past one thing, between all that stands beside it: the same for as long as that does. */
+/** The narrowest way past one thing, between all that stands beside it; null where nobody walks. */
 function narrowestBeside(
   obstacle: Obstacle,
   all: readonly Obstacle[],
@@ -402,14 +404,6 @@ function narrowestBeside(
   z: number,
   at: Way['at'],
 ): Way | null {
-  const before = besides.get(obstacle);
-  if (
-    before?.inner === inner &&
-    before.z === z &&
-    sameAll(before.beds, blocked) &&
-    isBeside(obstacle, all, before.beside)
-  )
-    return before.way;
   const beside = all.filter((other) => overlapAlong(other, obstacle));
   let way: Way | null = null;
   for (const { x, left, right } of postsOf(obstacle, inner, z)) {
@@ -417,8 +411,46 @@ function narrowestBeside(
     const { width, y } = widestAt(left, right, beside, x, x);
     if (way === null || width < way.width) way = { width, x, y, at };
   }
-  besides.set(obstacle, { inner, z, beside, beds: blocked, way });
   return way;
+}
+
+/** What stood in the way when it was last looked at, and how wide it was past each of it. */
+interface Walked {
+  readonly blocked: readonly Unit[];
+  readonly floor: number;
+  readonly ways: Map<Obstacle, Way | null>;
+}
+const sameAll = <T>(a: readonly T[], b: readonly T[]): boolean =>
+  a.length === b.length && a.every((one, i) => one === b[i]);
+const walked = new WeakMap<Scene['inner'], Map<string, Walked>>();
+/** The ways past all that stands: past what nothing was moved beside they are as they were. */
+function waysPast(
+  all: readonly Obstacle[],
+  blocked: readonly Unit[],
+  inner: Scene['inner'],
+  at: Way['at'],
+  name: string,
+): ReadonlyMap<Obstacle, Way | null> {
+  const z = inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
+  const ofInner = walked.get(inner) ?? new Map<string, Walked>();
+  walked.set(inner, ofInner);
+  const before = ofInner.get(name);
+  const known =
+    before && before.floor === inner.floor && sameAll(before.blocked, blocked)
+      ? before
+      : { blocked, floor: inner.floor, ways: new Map<Obstacle, Way | null>() };
+  ofInner.set(name, known);
+  const { ways } = known;
+  const now = new Set(all);
+  const changed: Obstacle[] = [];
+  for (const obstacle of ways.keys()) if (!now.has(obstacle)) changed.push(obstacle);
+  for (const obstacle of changed) ways.delete(obstacle);
+  for (const obstacle of all) if (!ways.has(obstacle)) changed.push(obstacle);
+  if (changed.length > 0)
+    for (const obstacle of all)
+      if (changed.some((other) => overlapAlong(other, obstacle)))
+        ways.set(obstacle, narrowestBeside(obstacle, all, blocked, inner, z, at));
+  return ways;
 }
 const plainWays = new WeakMap<Scene, Map<'hip' | 'shoulder', Way | null>>();
 
@@ -432,13 +464,12 @@ export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonl
   plainWays.set(scene, ofScene);
   const before = more.length === 0 ? ofScene.get(at) : undefined;
   if (before !== undefined) return before;
-  const { inner } = scene;
   const { blocked, standing } = inTheWay(scene, at);
-  const all = fromLeft([...standing, ...more]);
-  const z = inner.floor + (at === 'hip' ? HIP_MM : SHOULDER_MM);
+  const all = more.length === 0 ? standing : [...standing, ...more].sort((a, b) => a.y0 - b.y0);
+  const ways = waysPast(all, blocked, scene.inner, at, more.length === 0 ? at : `${at} in a mode`);
   let least: Way | null = null;
   for (const obstacle of all) {
-    const here = narrowestBeside(obstacle, all, blocked, inner, z, at);
+    const here = ways.get(obstacle);
     if (here && (least === null || here.width < least.width)) least = here;
   }
   // things that reach into each other leave nothing
@@ -452,22 +483,29 @@ export function widestWay(scene: Scene): Way | null {
   const { inner } = scene;
   const { blocked, standing } = inTheWay(scene, 'hip');
   if (standing.length === 0) return null;
+  let most: Way | null = null;
+  for (const { x, left, right } of waitingPosts(inner)) {
+    if (blocked.some((bed) => x > bed.body.x - WAITS_MM && x < endOf(bed) + WAITS_MM)) continue;
+    const { width, y } = widestAt(left, right, standing, x - WAITS_MM, x + WAITS_MM);
+    if (!most || width > most.width) most = { width, x, y, at: 'hip' };
+  }
+  return most;
+}
+/** Somebody who waits needs room for a body along the way too: so much before and behind, mm. */
+const WAITS_MM = 200;
+const waiting = new WeakMap<Scene['inner'], readonly Post[]>();
+/** Where one could wait for another, and the walls there at the hip: the same for as long as the room is. */
+function waitingPosts(inner: Scene['inner']): readonly Post[] {
+  const before = waiting.get(inner);
+  if (before) return before;
   const z = inner.floor + HIP_MM;
-  const ordered = fromLeft(standing);
-  // somebody who waits needs room for a body along the way too
-  const ways = spread(inner.start + 300, inner.length - 300, 25)
-    .filter((x) => !blocked.some((bed) => x > bed.body.x - 200 && x < endOf(bed) + 200))
-    .map((x): Way => {
-      const { width, y } = widestAt(
-        halfWidth(inner, 'left', x, z),
-        halfWidth(inner, 'right', x, z),
-        ordered,
-        x - 200,
-        x + 200,
-      );
-      return { width, x, y, at: 'hip' };
-    });
-  return ways.length === 0 ? null : ways.reduce((most, next) => (next.width > most.width ? next : most));
+  const all = spread(inner.start + 300, inner.length - 300, 25).map((x): Post => ({
+    x,
+    left: halfWidth(inner, 'left', x, z),
+    right: halfWidth(inner, 'right', x, z),
+  }));
+  waiting.set(inner, all);
+  return all;
 }
 
 /** No front is put back so far that less than this is left behind it, mm. */

@@ -17,12 +17,16 @@ interface StandingThing {
 }
 
 /** Everything with a data sheet that stands in the layout: in a bay, or by itself. */
-const standing = (scene: Scene): readonly StandingThing[] =>
-  scene.units.flatMap((unit): StandingThing[] => {
+function standing(scene: Scene): readonly StandingThing[] {
+  const before = standings.get(scene);
+  if (before) return before;
+  const all = scene.units.flatMap((unit): StandingThing[] => {
     const own = alone(unit, scene);
+    const held = inBays(unit, scene);
+    if (!own && held.length === 0) return [];
     const { body } = unit;
     return [
-      ...inBays(unit, scene).map(({ place, thing }): StandingThing => {
+      ...held.map(({ place, thing }): StandingThing => {
         const { room, bay } = place;
         return {
           thing,
@@ -50,6 +54,10 @@ const standing = (scene: Scene): readonly StandingThing[] =>
         : []),
     ];
   });
+  standings.set(scene, all);
+  return all;
+}
+const standings = new WeakMap<Scene, readonly StandingThing[]>();
 
 /** Whether a thing is where a connection comes from, rather than one that wants it. */
 function gives({ kind, connects }: Thing, wants: Connection): boolean {

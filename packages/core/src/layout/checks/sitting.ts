@@ -29,17 +29,33 @@ export interface Seat extends Sitting {
   readonly id: string;
   readonly unit: Unit;
 }
-export const seatsIn = (
-  scene: Surroundings & Pick<Scene, 'units' | 'families'>,
-  units: readonly Unit[] = scene.units,
-): Seat[] =>
-  units.flatMap((unit) =>
-    (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({
-      ...sits,
-      unit,
-      id: sits.part ? `${unit.id}.${sits.part}` : unit.id,
-    })),
-  );
+type Seated = Surroundings & Pick<Scene, 'units' | 'families'>;
+const seatsOfUnits = new WeakMap<Unit, { readonly room: Surroundings; readonly seats: readonly Seat[] }>();
+/** The seats of one unit: the same for as long as it stands in its room. */
+function seatsOf(unit: Unit, scene: Seated): readonly Seat[] {
+  const { inner, arches, book, things } = scene;
+  const before = seatsOfUnits.get(unit);
+  if (
+    before?.room.inner === inner &&
+    before.room.arches === arches &&
+    before.room.book === book &&
+    before.room.things === things
+  )
+    return before.seats;
+  const seats = (familyNamed(scene.families, unit.family)?.sits?.(unit, scene) ?? []).map((sits): Seat => ({
+    ...sits,
+    unit,
+    id: sits.part ? `${unit.id}.${sits.part}` : unit.id,
+  }));
+  seatsOfUnits.set(unit, { room: { inner, arches, book, things }, seats });
+  return seats;
+}
+/** Every place to sit in the room, or on some units of it. */
+export function seatsIn(scene: Seated, units: readonly Unit[] = scene.units): Seat[] {
+  const all: Seat[] = [];
+  for (const unit of units) for (const seat of seatsOf(unit, scene)) all.push(seat);
+  return all;
+}
 /** Who sits on a seat: those who are named, else everybody who is grown. */
 export const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Person[] =>
   seat.sitters.length === 0 ? grownIn(people) : people.filter(({ id }) => seat.sitters.includes(id));
@@ -285,14 +301,13 @@ const facing = appliesTo(facingRule, {
 });
 
 const headStrike = appliesTo(headStrikeRule, {
-  ofRoom: (scene) => {
-    const works = scene.units.filter(
-      (unit) => familyNamed(scene.families, unit.family)?.worksAt?.(unit) === true && frontLineOf(unit) !== null,
-    );
-    return scene.units.flatMap((high) => {
+  ofEach: {
+    within: 1,
+    of: (high, scene) => {
       const over = frontLineOf(high);
       if (!over || high.body.from < 1000) return [];
-      return works.flatMap((low) => {
+      return scene.units.flatMap((low) => {
+        if (familyNamed(scene.families, low.family)?.worksAt?.(low) !== true) return [];
         const line = frontLineOf(low);
         const shared = Math.min(endOf(low), endOf(high)) - Math.max(low.body.x, high.body.x);
         if (!line || line.side !== over.side || shared < 100) return [];
@@ -323,7 +338,7 @@ const headStrike = appliesTo(headStrikeRule, {
             ),
         }));
       });
-    });
+    },
   },
 });
 

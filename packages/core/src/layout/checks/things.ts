@@ -11,7 +11,6 @@ import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scen
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
 import type { BayRoom, Board } from '../../furniture/skeleton.js';
 import { litresIn, slidOutOf, type SlidInside } from '../../furniture/slid-inside.js';
-import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import {
@@ -26,6 +25,7 @@ import {
 import { reachBackRule } from '../../rules/sitting.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
+import { standingIn } from '../standing.js';
 import { deeper, higher, wider } from './bay-offers.js';
 
 interface InBay {
@@ -276,16 +276,14 @@ function freeBefore(
   const wall = Math.min(...spread(room.x0, room.x1, 3).map((x) => halfWidth(inner, side, x, (room.z0 + room.z1) / 2)));
   let far = into > 0 ? face + wall : wall - face;
   let by = 'the wall';
-  for (const other of scene.units) {
+  for (const { unit: other, box } of standingIn(scene)) {
+    if (box.x0 >= room.x1 - 1 || box.x1 <= room.x0 + 1 || box.z0 >= room.z1 || box.z1 <= room.z0) continue;
     if (other.id === unit.id) continue;
-    for (const box of solidsOf(other, scene, scene.families)) {
-      if (box.x0 >= room.x1 - 1 || box.x1 <= room.x0 + 1 || box.z0 >= room.z1 || box.z1 <= room.z0) continue;
-      const gap = into > 0 ? face - box.y1 : box.y0 - face;
-      // what reaches over the front of the bay closes it
-      const closed = into > 0 ? box.y0 < face && box.y1 > face : box.y1 > face && box.y0 < face;
-      const clear = closed ? 0 : gap;
-      if (clear >= 0 && clear < far) [far, by] = [clear, other.name];
-    }
+    const gap = into > 0 ? face - box.y1 : box.y0 - face;
+    // what reaches over the front of the bay closes it
+    const closed = box.y0 < face && box.y1 > face;
+    const clear = closed ? 0 : gap;
+    if (clear >= 0 && clear < far) [far, by] = [clear, other.name];
   }
   return { far, by };
 }
@@ -299,9 +297,12 @@ interface Stood {
   readonly reach: number;
 }
 const stoodBefore = new WeakMap<Unit, Stood | null>();
-/** The fronts of all units, each worked out once for as long as its unit is the same. */
-const frontsOf = ({ units, families }: Scene): readonly Stood[] =>
-  units.flatMap((unit) => {
+const fronts = new WeakMap<Scene, readonly Stood[]>();
+/** The fronts of all units, once for each scene; each worked out once for as long as its unit is the same. */
+function frontsOf(scene: Scene): readonly Stood[] {
+  const known = fronts.get(scene);
+  if (known) return known;
+  const all = scene.units.flatMap((unit) => {
     const before = stoodBefore.get(unit);
     if (before !== undefined) return before ?? [];
     const line = frontLineOf(unit);
@@ -310,60 +311,63 @@ const frontsOf = ({ units, families }: Scene): readonly Stood[] =>
       x0: unit.body.x,
       x1: endOf(unit),
       top: unit.body.to,
-      reach: (familyNamed(families, unit.family)?.overhang?.(unit) ?? 0) - line.front,
+      reach: (familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0) - line.front,
     };
     stoodBefore.set(unit, stood);
     return stood ?? [];
   });
+  fronts.set(scene, all);
+  return all;
+}
 
 /** How far before the front of a bay what stands under it keeps one, mm. */
-function keptOff(unit: Unit, { room }: BayRoom, floor: number, fronts: readonly Stood[]): number {
+function keptOff(unit: Unit, { room }: BayRoom, scene: Scene): number {
   const line = frontLineOf(unit);
+  const { floor } = scene.inner;
   let off = 0;
   if (line)
-    for (const { side, x0, x1, top, reach } of fronts)
+    for (const { side, x0, x1, top, reach } of frontsOf(scene))
       if (side === line.side && top + floor <= room.z0 + 1 && x0 < room.x1 - 1 && x1 > room.x0 + 1)
         off = Math.max(off, line.front + reach);
   return off;
 }
 
 const back = appliesTo(reachBackRule, {
-  ofRoom: (scene) => {
-    const grown = grownIn(scene.people);
-    const who = [...(grown.length > 0 ? grown : scene.people)].sort((a, b) => a.stature - b.stature)[0];
-    if (!who) return [];
-    const fronts = frontsOf(scene);
-    // one stands in a wash room, and does not reach into it
-    const reached = scene.units.filter((unit) => familyNamed(scene.families, unit.family)?.standsIn?.(unit) !== true);
-    return reached.flatMap((unit) =>
-      placesOf(unit, scene)
-        // what slides out comes to whoever wants it; a hold is packed from above or behind
-        .filter(({ into, bay }) => into !== 0 && ['open', 'shelves', 'rail'].includes(bay.holds.kind))
-        .map((place) => {
-          const { bay, room } = place;
-          return {
-            id: `reach-back:${unit.id}:${bay.name}`,
-            input: {
-              deep:
-                (place.behind ?? 0) +
-                Math.max(place.deepLow, place.deepHigh) +
-                keptOff(unit, place, scene.inner.floor, fronts),
-              height: (room.z0 + room.z1) / 2 - scene.inner.floor,
-              stature: who.stature,
-              who: who.name,
-              name: bayName(unit, bay),
-            },
-            pin: pinIn(unit, place),
-            quiet: true,
-          };
-        }),
-    );
+  ofEach: {
+    within: 1,
+    of: (unit, scene) => {
+      const grown = grownIn(scene.people);
+      const who = [...(grown.length > 0 ? grown : scene.people)].sort((a, b) => a.stature - b.stature)[0];
+      // one stands in a wash room, and does not reach into it
+      if (!who || familyNamed(scene.families, unit.family)?.standsIn?.(unit) === true) return [];
+      return (
+        placesOf(unit, scene)
+          // what slides out comes to whoever wants it; a hold is packed from above or behind
+          .filter(({ into, bay }) => into !== 0 && ['open', 'shelves', 'rail'].includes(bay.holds.kind))
+          .map((place) => {
+            const { bay, room } = place;
+            return {
+              id: `reach-back:${unit.id}:${bay.name}`,
+              input: {
+                deep: (place.behind ?? 0) + Math.max(place.deepLow, place.deepHigh) + keptOff(unit, place, scene),
+                height: (room.z0 + room.z1) / 2 - scene.inner.floor,
+                stature: who.stature,
+                who: who.name,
+                name: bayName(unit, bay),
+              },
+              pin: pinIn(unit, place),
+              quiet: true,
+            };
+          })
+      );
+    },
   },
 });
 
 const reach = appliesTo(reachRule, {
-  ofRoom: (scene) =>
-    scene.units.flatMap((unit) =>
+  ofEach: {
+    within: 1,
+    of: (unit, scene) =>
       inBays(unit, scene).flatMap(({ place, thing }) =>
         thing.service.map((face) => {
           const { bay } = place;
@@ -412,7 +416,7 @@ const reach = appliesTo(reachRule, {
           };
         }),
       ),
-    ),
+  },
 });
 
 const LITRE = 1e6;
@@ -514,8 +518,9 @@ const stores = appliesTo(storedRule, {
 const full = appliesTo(placesRule, {
   ofRoom: (scene) => {
     const kept = keptIn(scene);
+    const holding = new Set(kept.map(({ unit }) => unit));
     return scene.units.flatMap((unit) =>
-      placesOf(unit, scene).flatMap((place) => {
+      (holding.has(unit) ? placesOf(unit, scene) : []).flatMap((place) => {
         const own = kept.filter((one) => one.unit.id === unit.id && one.place.bay.name === place.bay.name);
         if (own.length === 0) return [];
         const litres = own.reduce(

@@ -50,39 +50,35 @@ export function isNextTo(a: Unit, b: Unit): boolean {
 }
 
 const inLine = appliesTo(alignRule, {
-  ofRoom: (scene) => {
-    const standing = scene.units.flatMap((unit) => {
-      const line = frontLineOf(unit);
-      return line ? [{ unit, line }] : [];
-    });
-    type Row = Case<{ off: number; name: string; other: string; what: 'front' | 'top' }>;
-    const rows: Row[] = [];
-    for (const [i, a] of standing.entries()) {
-      const [from, to] = [a.unit.body.x - NEXT_MM, endOf(a.unit) + NEXT_MM];
-      for (let k = i + 1; k < standing.length; k += 1) {
-        const b = standing[k];
+  ofEach: {
+    within: NEXT_MM,
+    of: (a, scene) => {
+      type Row = Case<{ off: number; name: string; other: string; what: 'front' | 'top' }>;
+      const rows: Row[] = [];
+      const line = frontLineOf(a);
+      if (!line) return rows;
+      const { units } = scene;
+      const [from, to] = [a.body.x - NEXT_MM, endOf(a) + NEXT_MM];
+      for (let k = units.indexOf(a) + 1; k < units.length; k += 1) {
+        const b = units[k];
         // most things stand nowhere near each other
-        if (!b || b.unit.body.x > to || endOf(b.unit) < from || !isNextTo(a.unit, b.unit)) continue;
-        const pin = {
-          unit: b.unit.id,
-          person: null,
-          x: Math.max(a.unit.body.x, b.unit.body.x),
-          y: b.line.sign * b.line.front,
-        };
+        if (!b || b.body.x > to || endOf(b) < from || !isNextTo(a, b)) continue;
+        const other = frontLineOf(b);
+        if (!other) continue;
         const row = (what: 'front' | 'top', off: number, to: number): Row => ({
-          id: `align:${what}:${a.unit.id}:${b.unit.id}`,
-          input: { off, name: b.unit.name, other: a.unit.name, what },
-          pin,
+          id: `align:${what}:${a.id}:${b.id}`,
+          input: { off, name: b.name, other: a.name, what },
+          pin: { unit: b.id, person: null, x: Math.max(a.body.x, b.body.x), y: other.sign * other.front },
           quiet: true,
-          mend: () => offer(b.unit, scene, { [what === 'front' ? 'front' : 'height']: to }, message('mend.align')),
+          mend: () => offer(b, scene, { [what === 'front' ? 'front' : 'height']: to }, message('mend.align')),
         });
-        const [front, top] = [Math.abs(a.line.front - b.line.front), Math.abs(a.unit.body.to - b.unit.body.to)];
+        const [front, top] = [Math.abs(line.front - other.front), Math.abs(a.body.to - b.body.to)];
         // what is in line, or meant to step, is not told
-        if (front > 0 && front <= MEANT_STEP_MM) rows.push(row('front', front, a.line.front));
-        if (top > 0 && top <= MEANT_STEP_MM) rows.push(row('top', top, a.unit.body.to));
+        if (front > 0 && front <= MEANT_STEP_MM) rows.push(row('front', front, line.front));
+        if (top > 0 && top <= MEANT_STEP_MM) rows.push(row('top', top, a.body.to));
       }
-    }
-    return rows;
+      return rows;
+    },
   },
 });
 
@@ -107,7 +103,7 @@ function carriedOf(skeleton: Skeleton): Carried {
 }
 
 const carryIn = appliesTo(carryRule, {
-  ofRoom: (scene) => {
+  ofUnit: (unit, scene) => {
     const doors = scene.openings.filter(({ opening }) => opening.kind === 'door');
     const largest = doors.reduce<SeenOpening | null>(
       (most, next) =>
@@ -127,29 +123,27 @@ const carryIn = appliesTo(carryRule, {
       halfWidth(scene.inner, 'left', x, 800) + halfWidth(scene.inner, 'right', x, 800),
       roofHeight(scene.inner, x, 0) - scene.inner.floor,
     ];
-    return scene.units.flatMap((unit) => {
-      const skeleton = scene.skeletons.get(unit.id);
-      const boards = skeleton?.boards ?? [];
-      const own = familyNamed(scene.families, unit.family)?.is?.(unit) ?? null;
-      if (boards.length === 0 && own === null) return [];
-      const box = solidBox(unit, scene.inner, scene.families);
-      const sizes: [number, number, number] = [box.x1 - box.x0, box.y1 - box.y0, unit.body.to - unit.body.from];
-      const most = skeleton && carriedOf(skeleton);
-      return [
-        {
-          id: `carry:${unit.id}`,
-          input: {
-            sizes,
-            parts: most?.largest ? ([most.thickest, most.largest[0]] as [number, number]) : null,
-            door,
-            room,
-            name: unit.name,
-          },
-          pin: { unit: unit.id, person: null, x: unit.body.x + unit.body.length / 2, y: (box.y0 + box.y1) / 2 },
-          quiet: true,
+    const skeleton = scene.skeletons.get(unit.id);
+    const boards = skeleton?.boards ?? [];
+    const own = familyNamed(scene.families, unit.family)?.is?.(unit) ?? null;
+    if (boards.length === 0 && own === null) return [];
+    const box = solidBox(unit, scene.inner, scene.families);
+    const sizes: [number, number, number] = [box.x1 - box.x0, box.y1 - box.y0, unit.body.to - unit.body.from];
+    const most = skeleton && carriedOf(skeleton);
+    return [
+      {
+        id: `carry:${unit.id}`,
+        input: {
+          sizes,
+          parts: most?.largest ? ([most.thickest, most.largest[0]] as [number, number]) : null,
+          door,
+          room,
+          name: unit.name,
         },
-      ];
-    });
+        pin: { unit: unit.id, person: null, x: unit.body.x + unit.body.length / 2, y: (box.y0 + box.y1) / 2 },
+        quiet: true,
+      },
+    ];
   },
 });
 /** Ways out, lines and the way in. */

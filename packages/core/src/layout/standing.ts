@@ -1,0 +1,35 @@
+import type { Unit } from '../document/schema.js';
+import type { Scene, SceneFamily } from '../furniture/scene.js';
+import { solidsOf } from '../furniture/solid.js';
+import type { Surroundings } from '../furniture/surroundings.js';
+import type { SolidBox } from '../rules/room.js';
+
+/** A box of a unit where it stands. */
+export interface Standing {
+  readonly unit: Unit;
+  readonly box: SolidBox;
+}
+/** A room with what stands in it. */
+export type Stood = Surroundings & Pick<Scene, 'units'> & { readonly families: readonly SceneFamily[] };
+
+const ofUnits = new WeakMap<Unit, { readonly boxes: readonly SolidBox[]; readonly standing: readonly Standing[] }>();
+/** The boxes of one unit, with whose they are: the same for as long as it stands there. */
+export function standingOf(unit: Unit, room: Surroundings, families: readonly SceneFamily[]): readonly Standing[] {
+  const boxes = solidsOf(unit, room, families);
+  const before = ofUnits.get(unit);
+  if (before?.boxes === boxes) return before.standing;
+  const standing = boxes.map((box): Standing => ({ unit, box }));
+  ofUnits.set(unit, { boxes, standing });
+  return standing;
+}
+
+const inScenes = new WeakMap<Stood, readonly Standing[]>();
+/** Everything that stands in the room, once for each scene. */
+export function standingIn(scene: Stood): readonly Standing[] {
+  const before = inScenes.get(scene);
+  if (before) return before;
+  const all: Standing[] = [];
+  for (const unit of scene.units) for (const one of standingOf(unit, scene, scene.families)) all.push(one);
+  inScenes.set(scene, all);
+  return all;
+}
