@@ -1,4 +1,4 @@
-import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import { applyPatches, current, enablePatches, produceWithPatches, type Patch } from 'immer';
 import { addressExists, allowedRange, parseAddress, unitOf as measuredIn } from './address.js';
 import { message, mm, type Message } from '../words/message.js';
 import {
@@ -126,10 +126,18 @@ function keptOf(draft: Project, material: string): KeptPlan {
 }
 
 function unitOf(draft: Project, id: string): { readonly unit: Unit; readonly put: (unit: Unit) => void } {
-  const index = draft.layout.units.findIndex((other) => other.id === id);
-  const unit = draft.layout.units[index];
+  const units = current(draft.layout.units);
+  const index = units.findIndex((other) => other.id === id);
+  const unit = units[index];
   if (!unit) throw new OperationError(message('operation.notThere', { id }));
-  return { unit, put: (changed) => void (draft.layout.units[index] = changed) };
+  // only what is changed of it is put in its place: the patches, and what is looked at again, are no larger than that
+  const put = (changed: Unit): void => {
+    const there = draft.layout.units[index] as Unit & Record<string, unknown>;
+    for (const [key, value] of Object.entries(changed))
+      if (unit[key as keyof Unit] !== value) (there as Record<string, unknown>)[key] = value;
+    for (const key of Object.keys(unit)) if (!(key in changed)) Reflect.deleteProperty(there, key);
+  };
+  return { unit, put };
 }
 
 /** Whether a value is what a field takes, within its limits. */

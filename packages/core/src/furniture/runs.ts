@@ -1,6 +1,7 @@
 import { thingIn } from '../document/layout-changes.js';
 import type { Thing } from '../document/schema.js';
 import type { Run, RunEnd, RunKind } from '../document/unit-schema.js';
+import { memoFew } from '../numeric/memo.js';
 import { circleRing, distanceToRing, isWithin, nearestOnRing, type Point } from '../numeric/plane.js';
 import { planeAxes, type Axis } from '../parts/lay-flat.js';
 import type { Vector } from '../parts/part.js';
@@ -233,22 +234,16 @@ export function openLength(points: readonly Vector[], solids: readonly SolidBox[
   return open;
 }
 
-/** The boxes that units stand in, by the boards that do not move. */
-function standingBoxes(skeletons: RunsInput['skeletons']): readonly SolidBox[] {
-  const before = boxesOf.get(skeletons);
-  if (before) return before;
-  const boxes = [...skeletons.values()].flatMap(({ boards }): SolidBox[] => {
+/** The boxes that units stand in, by the boards that do not move: worked out once for all runs among the same units. */
+const standingBoxes = memoFew((skeletons: RunsInput['skeletons']): readonly SolidBox[] =>
+  [...skeletons.values()].flatMap(({ boards }): SolidBox[] => {
     const boxes = boards.filter(({ moves }) => moves === undefined).map(boardBox);
     if (boxes.length === 0) return [];
     const least = (n: 0 | 1 | 2): number => Math.min(...boxes.map(({ low }) => low[n]));
     const most = (n: 0 | 1 | 2): number => Math.max(...boxes.map(({ high }) => high[n]));
     return [{ x0: least(0), x1: most(0), y0: least(1), y1: most(1), z0: least(2), z1: most(2) }];
-  });
-  boxesOf.set(skeletons, boxes);
-  return boxes;
-}
-/** Worked out once for all runs among the same units. */
-const boxesOf = new WeakMap<RunsInput['skeletons'], readonly SolidBox[]>();
+  }),
+);
 
 /** Of several ways the one with least of it in the open; the first of those that are as good. */
 function leastOpen(ways: readonly [Vector[], ...Vector[][]], { inner, skeletons }: RunsInput): Vector[] {

@@ -6,6 +6,7 @@ import { tried } from '../furniture/offer.js';
 import type { Scene, SceneRule } from '../furniture/scene.js';
 import { sweptBy } from '../furniture/motions.js';
 import { solidsOf } from '../furniture/solid.js';
+import { memoFew } from '../numeric/memo.js';
 import { boxOf } from '../numeric/plane.js';
 import { overlapOf, type SolidBox } from '../rules/room.js';
 import { MEANT_STEP_MM } from '../rules/room-use.js';
@@ -94,22 +95,19 @@ export function offeredIn(family: Family, gap: Gap, start: Start, scene: Scene):
   // what would stand before a window is better somewhere else
   return offer && { ...offer, fits: offer.fits * (1 - HIDES * mostHidden({ ...scene, units: [offer.unit] })) };
 }
-/** The room that what moves takes up on its way, box by box: doors, drawers, lids and beds of what stands there. */
-function sweptIn(scene: Scene): readonly SolidBox[] {
-  const before = sweptBefore.get(scene);
-  if (before) return before;
-  const swept = [...scene.skeletons.values()].flatMap(({ motions = [] }) =>
+/**
+ * The room that what moves takes up on its way, box by box: doors, drawers, lids and beds of what stands there. Every family
+ * is asked for every free stretch of one room: worked out once for it.
+ */
+const sweptIn = memoFew((scene: Scene): readonly SolidBox[] =>
+  [...scene.skeletons.values()].flatMap(({ motions = [] }) =>
     motions.map((motion): SolidBox => {
       const { ring, z0, z1 } = sweptBy(motion);
       const { minX, maxX, minY, maxY } = boxOf(ring);
       return { x0: minX, x1: maxX, y0: minY, y1: maxY, z0, z1 };
     }),
-  );
-  sweptBefore.set(scene, swept);
-  return swept;
-}
-/** Every family is asked for every free stretch of one room: worked out once for it. */
-const sweptBefore = new WeakMap<Scene, readonly SolidBox[]>();
+  ),
+);
 function offeredBeside(off: readonly SolidBox[], family: Family, gap: Gap, start: Start, scene: Scene): Offer | null {
   const offer = family.inGap?.(gap, start) ?? null;
   if (!offer) return null;

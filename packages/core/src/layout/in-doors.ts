@@ -4,25 +4,24 @@ import type { Scene, SeenOpening } from '../furniture/scene.js';
 import type { SolidBox } from '../rules/room.js';
 import { halfWidth } from '../shell/shell.js';
 import { standingIn } from './standing.js';
+import { memoOf } from '../numeric/memo.js';
 
 export type Walled = SeenOpening & { readonly side: 'left' | 'right' };
 
-const walled = new WeakMap<Scene['openings'], Map<'door' | 'window', readonly Walled[]>>();
-/** Openings in the side walls of a kind. */
-export function inWalls({ openings }: Pick<Scene, 'openings'>, kind: 'door' | 'window'): readonly Walled[] {
-  const ofThese = walled.get(openings) ?? new Map<'door' | 'window', readonly Walled[]>();
-  walled.set(openings, ofThese);
-  const before = ofThese.get(kind);
-  if (before) return before;
-  const all = openings.flatMap((placed): Walled[] => {
+const walled = {
+  door: memoOf((openings: Scene['openings']) => walledOf(openings, 'door')),
+  window: memoOf((openings: Scene['openings']) => walledOf(openings, 'window')),
+};
+const walledOf = (openings: Scene['openings'], kind: 'door' | 'window'): readonly Walled[] =>
+  openings.flatMap((placed): Walled[] => {
     const { surface } = placed.opening;
     return placed.opening.kind === kind && (surface === 'left' || surface === 'right')
       ? [{ ...placed, side: surface }]
       : [];
   });
-  ofThese.set(kind, all);
-  return all;
-}
+/** Openings in the side walls of a kind. */
+export const inWalls = ({ openings }: Pick<Scene, 'openings'>, kind: 'door' | 'window'): readonly Walled[] =>
+  walled[kind](openings);
 
 /** What stands at an opening of a side wall: from where to where along the vehicle, its foot above the datum, and whose it is. */
 export interface StandingAt {

@@ -3,6 +3,7 @@ import type { Scene, SceneFamily } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
 import type { Surroundings } from '../furniture/surroundings.js';
 import type { SolidBox } from '../rules/room.js';
+import { memoFew } from '../numeric/memo.js';
 
 /** A box of a unit where it stands. */
 export interface Standing {
@@ -23,13 +24,9 @@ export function standingOf(unit: Unit, room: Surroundings, families: readonly Sc
   return standing;
 }
 
-const inScenes = new WeakMap<Stood, readonly Standing[]>();
 /** Everything that stands in the room, once for each scene. */
-export function standingIn(scene: Stood): readonly Standing[] {
-  const before = inScenes.get(scene);
-  if (before) return before;
+export const standingIn = memoFew((scene: Stood): readonly Standing[] => {
   const all: Standing[] = [];
   for (const unit of scene.units) for (const one of standingOf(unit, scene, scene.families)) all.push(one);
-  inScenes.set(scene, all);
   return all;
-}
+});

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { CurveError, evaluate, evaluateKnown, monotoneCurve, neededAt, slopeAt } from './curve.js';
+import { CurveError, evaluate, evaluateKnown, monotoneCurve, neededFrom, neededTo, pieceAt, slopeAt } from './curve.js';
 
 describe('monotoneCurve', () => {
   it('keeps a straight wall straight', () => {
@@ -36,10 +36,11 @@ describe('monotoneCurve', () => {
           expect(evaluate(curve, a)).toBeCloseTo(va, 9);
           const x = a + share * (b - a);
           const known = new Float64Array(at.length).fill(NaN);
-          const { from, to } = neededAt(at, x);
+          const piece = pieceAt(at, x);
+          const [from, to] = [neededFrom(piece), neededTo(at, piece)];
           for (let k = from; k <= to; k += 1) known[k] = value[k] ?? 0;
           expect(to - from).toBeLessThan(4);
-          expect(evaluateKnown(at, known, x)).toBeCloseTo(y, 8);
+          expect(evaluateKnown(at, known, x, piece)).toBeCloseTo(y, 8);
           expect(y).toBeGreaterThanOrEqual(Math.min(va, vb) - 1e-9);
           expect(y).toBeLessThanOrEqual(Math.max(va, vb) + 1e-9);
         }

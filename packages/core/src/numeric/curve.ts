@@ -104,24 +104,40 @@ export function slopeAt(curve: Curve, x: number): number {
   );
 }
 
-/** The values before, at the ends of and behind the piece that is worked out; where there is none of them it is not read. */
-const near = new Float64Array(4);
-
-/** The curve between position i and the next, from the values in `near`. */
-function between(at: readonly number[], i: number, x: number): number {
+/** The place of a position in a curve that is worked out from few of its values: before its first point, behind its last, or in a piece of it. */
+export function pieceAt(at: readonly number[], x: number): number {
   const last = at.length - 1;
+  if (last <= 0 || x <= get(at, 0)) return -1;
+  return x >= get(at, last) ? last : pieceOf(at, x);
+}
+/** Which values a curve needs in a piece of it: from position number to position number, at most four. */
+export const neededFrom = (piece: number): number => Math.max(0, piece - 1);
+export const neededTo = (at: readonly number[], piece: number): number =>
+  piece < 0 ? 0 : Math.min(at.length - 1, piece + 2);
+
+/**
+ * The same curve at one place without making it: only the values it needs there are read, which lets them be worked out on
+ * demand, such as a wall between stations.
+ * @param at strictly increasing positions
+ * @param known values by position number: those that `neededFrom` and `neededTo` name
+ * @param i the piece that holds `x`, by `pieceAt`
+ */
+export function evaluateKnown(at: readonly number[], known: Float64Array, x: number, i: number): number {
+  const last = at.length - 1;
+  if (i < 0) return known[0] as number;
+  if (i >= last) return known[last] as number;
   const from = get(at, i);
   const to = get(at, i + 1);
   const step = to - from;
-  const a = near[1] as number;
-  const b = near[2] as number;
+  const a = known[i] as number;
+  const b = known[i + 1] as number;
   const secant = (b - a) / step;
   const t = (x - from) / step;
   if (last === 1) return a + (b - a) * t;
   const stepBefore = i > 0 ? from - get(at, i - 1) : 0;
-  const secantBefore = i > 0 ? (a - (near[0] as number)) / stepBefore : 0;
+  const secantBefore = i > 0 ? (a - (known[i - 1] as number)) / stepBefore : 0;
   const stepAfter = i + 1 < last ? get(at, i + 2) - to : 0;
-  const secantAfter = i + 1 < last ? ((near[3] as number) - b) / stepAfter : 0;
+  const secantAfter = i + 1 < last ? ((known[i + 2] as number) - b) / stepAfter : 0;
   const slopeA =
     stepBefore > 0
       ? innerSlope(stepBefore, step, secantBefore, secant)
@@ -129,28 +145,4 @@ function between(at: readonly number[], i: number, x: number): number {
   const slopeB =
     stepAfter > 0 ? innerSlope(step, stepAfter, secant, secantAfter) : endSlope(step, stepBefore, secant, secantBefore);
   return hermite(a, slopeA, b, slopeB, step, t);
-}
-
-/** Which values a curve needs at a place: from position number to position number. */
-export function neededAt(at: readonly number[], x: number): { readonly from: number; readonly to: number } {
-  const last = at.length - 1;
-  if (last <= 0 || x <= get(at, 0)) return { from: 0, to: 0 };
-  if (x >= get(at, last)) return { from: last, to: last };
-  const i = pieceOf(at, x);
-  return { from: Math.max(0, i - 1), to: Math.min(last, i + 2) };
-}
-
-/**
- * The same curve at one place without making it: at most four values are needed, which lets them be worked out on demand,
- * such as a wall between stations.
- * @param at strictly increasing positions
- * @param known values by position number; those that `neededAt` names
- */
-export function evaluateKnown(at: readonly number[], known: Float64Array, x: number): number {
-  const last = at.length - 1;
-  if (last <= 0 || x <= get(at, 0)) return known[0] as number;
-  if (x >= get(at, last)) return known[last] as number;
-  const i = pieceOf(at, x);
-  for (let k = Math.max(0, i - 1); k <= Math.min(last, i + 2); k += 1) near[k - i + 1] = known[k] as number;
-  return between(at, i, x);
 }

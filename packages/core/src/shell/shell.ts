@@ -1,5 +1,5 @@
 import type { Side } from '../document/schema.js';
-import { evaluate, evaluateKnown, neededAt, slopeAt, type Curve } from '../numeric/curve.js';
+import { evaluate, evaluateKnown, neededFrom, neededTo, pieceAt, slopeAt, type Curve } from '../numeric/curve.js';
 import { lineLength, spread, type Point, type Ring } from '../numeric/plane.js';
 import { ROUNDING } from '../numeric/tolerance.js';
 
@@ -110,12 +110,13 @@ function valueOf(section: StationSection, what: Follows, side: Side, at: number)
 function alongVehicle(shell: Shell, x: number, known: Float64Array, what: Follows, side: Side, at: number): number {
   const { stations } = shell;
   if (stations.length === 0) return 0;
-  const { from, to } = neededAt(shell.at, x);
-  for (let k = from; k <= to; k += 1) {
+  const piece = pieceAt(shell.at, x);
+  const to = neededTo(shell.at, piece);
+  for (let k = neededFrom(piece); k <= to; k += 1) {
     const value = known[k] as number;
     if (value !== value) known[k] = valueOf(stations[k] as StationSection, what, side, at);
   }
-  return evaluateKnown(shell.at, known, x);
+  return evaluateKnown(shell.at, known, x, piece);
 }
 
 /**

@@ -3,7 +3,6 @@ import type { Aside, Unit } from '../../document/schema.js';
 import type { Check, Scene, SceneRule } from '../../furniture/scene.js';
 import { NO_RUNS } from '../../furniture/runs.js';
 import type { Skeleton } from '../../furniture/skeleton.js';
-import { joined } from '../../numeric/lists.js';
 import { memoEach, memoLast } from '../../numeric/memo.js';
 import type { Grade } from '../../rules/rule.js';
 import { createSights } from './sight.js';
@@ -42,14 +41,16 @@ export function layoutChecks(scene: Scene, rules: readonly SceneRule[]): readonl
 }
 
 /** Worst first; what was put aside after everything else that is not good. */
-function worstFirst(checks: readonly Check[]): readonly Check[] {
+function worstFirst(...lists: readonly (readonly Check[])[]): readonly Check[] {
   const ranks: (Check[] | undefined)[] = [];
-  for (const check of checks) {
-    const rank =
-      2 * (WORST_FIRST.indexOf(check.grade) + (check.aside === null ? 0 : WORST_FIRST.length)) +
-      (SMALL.has(check.rule) ? 1 : 0);
-    (ranks[rank] ??= []).push(check);
-  }
+  for (const checks of lists)
+    for (let i = 0; i < checks.length; i += 1) {
+      const check = checks[i] as Check;
+      const rank =
+        2 * (WORST_FIRST.indexOf(check.grade) + (check.aside === null ? 0 : WORST_FIRST.length)) +
+        (SMALL.has(check.rule) ? 1 : 0);
+      (ranks[rank] ??= []).push(check);
+    }
   const ordered: Check[] = [];
   for (const those of ranks) for (const check of those ?? []) ordered.push(check);
   return ordered;
@@ -119,7 +120,7 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
     ([a], [b]) => (Object.keys(a) as (keyof Scene)[]).every((key) => a[key] === b[key]),
   );
   const sorted = memoLast(
-    (lists: readonly (readonly Check[])[], aside: readonly Aside[]) => withAside(worstFirst(joined(lists)), aside),
+    (lists: readonly (readonly Check[])[], aside: readonly Aside[]) => withAside(worstFirst(...lists), aside),
     ([a, asideA], [b, asideB]) => a.length === b.length && a.every((list, i) => list === b[i]) && asideA === asideB,
   );
   return (scene, aside) => {

@@ -2,6 +2,7 @@ import type { Thing, Unit } from '../../document/schema.js';
 import { LEAST_LEFT_MM, raised } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Pin, type Scene } from '../../furniture/scene.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
+import { memoFew } from '../../numeric/memo.js';
 import { boxOf, isWithin } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { besideCookerRule, cookerRule, fuelRule } from '../../rules/things.js';
@@ -96,12 +97,9 @@ function bayedAt(unit: Unit, place: BayRoom, thing: Thing, scene: Scene): InBay 
   };
 }
 
-const cookers = new WeakMap<Scene, readonly Cooker[]>();
 /** Every cooker of the room, in a bay or by itself, once for each scene. */
-function cookersIn(scene: Scene): readonly Cooker[] {
-  const before = cookers.get(scene);
-  if (before) return before;
-  const all = scene.units.flatMap((unit): readonly Cooker[] => {
+const cookersIn = memoFew((scene: Scene): readonly Cooker[] =>
+  scene.units.flatMap((unit): readonly Cooker[] => {
     const { body } = unit;
     const held = inBays(unit, scene);
     const bays = (held.length === 0 ? held : held.filter(({ thing }) => thing.kind === 'cooker')).map(
@@ -118,10 +116,8 @@ function cookersIn(scene: Scene): readonly Cooker[] {
     const box = { x0: body.x, x1: body.x + body.length, y0: body.y, y1: body.y + body.width };
     const pin = { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
     return [...bays, { id: unit.id, unit, thing: own, pin, box, top: scene.inner.floor + body.to, covered: null }];
-  });
-  cookers.set(scene, all);
-  return all;
-}
+  }),
+);
 
 const above = appliesTo(cookerRule, {
   ofRoom: (scene) =>

@@ -2,7 +2,8 @@ import type { z } from 'zod';
 import { leavesPlace, standsMoved, takesAway, type Motion, type Prism } from '../../furniture/motions.js';
 import { appliesTo, type Case, type Mend, type Scene } from '../../furniture/scene.js';
 import type { Mode, Unit } from '../../document/schema.js';
-import { boxOf } from '../../numeric/plane.js';
+import { memoFew, memoOf, memoPair } from '../../numeric/memo.js';
+import { boxOf, rectangle } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
 import { clashRule, shutRule } from '../../rules/moving.js';
 import { wayThroughRule } from '../../rules/people.js';
@@ -40,91 +41,53 @@ interface Movable {
   /** Which of all that moves it is, in the order of the units. */
   readonly place: number;
 }
-const movables = new WeakMap<Scene, ReadonlyMap<string, Movable>>();
 /** All that moves, by its name: listed once for a scene, as every mode names a few of many. */
-function movableIn(scene: Scene): ReadonlyMap<string, Movable> {
-  const before = movables.get(scene);
-  if (before) return before;
+const movableIn = memoFew((scene: Scene): ReadonlyMap<string, Movable> => {
   const all = new Map<string, Movable>();
   for (const unit of scene.units)
     for (const motion of motionsOf(unit, scene)) all.set(motion.of, { motion, unit, place: all.size });
-  movables.set(scene, all);
   return all;
-}
+});
 interface Used extends Movable {
   readonly share: number;
 }
 type States = Readonly<Record<string, number>>;
-const used = new WeakMap<Scene, Map<States, readonly Used[]>>();
-/** What a mode moves, in the order of the units. */
-function usedIn(scene: Scene, states: States): readonly Used[] {
-  const ofScene = used.get(scene) ?? new Map<States, readonly Used[]>();
-  used.set(scene, ofScene);
-  const before = ofScene.get(states);
-  if (before) return before;
-  const all = movableIn(scene);
-  const moved: Used[] = [];
-  for (const name of Object.keys(states)) {
-    const share = states[name] ?? 0;
-    const one = share > 0 ? all.get(name) : undefined;
-    if (one) moved.push({ motion: one.motion, unit: one.unit, place: one.place, share });
-  }
-  moved.sort((one, other) => one.place - other.place);
-  ofScene.set(states, moved);
-  return moved;
+/** What a mode moves, in the order of the units; where it then is; and the units that no longer stand where they do by day. */
+interface InMode {
+  readonly used: readonly Used[];
+  readonly moved: readonly Placed[];
+  readonly left: ReadonlySet<string>;
 }
-const movedOf = new WeakMap<readonly Used[], readonly Placed[]>();
+const modesIn = memoFew((scene: Scene) =>
+  memoOf((states: States): InMode => {
+    const all = movableIn(scene);
+    const used: Used[] = [];
+    for (const name of Object.keys(states)) {
+      const share = states[name] ?? 0;
+      const one = share > 0 ? all.get(name) : undefined;
+      if (one) used.push({ motion: one.motion, unit: one.unit, place: one.place, share });
+    }
+    used.sort((one, other) => one.place - other.place);
+    return {
+      used,
+      moved: used.flatMap(({ motion, unit, share }) => placedAt(motion, share, unit) ?? []),
+      left: goneFrom(used, leavesPlace),
+    };
+  }),
+);
 /** Everything that is moved in a mode, where it then is. */
-export function movedIn(scene: Scene, states: States): readonly Placed[] {
-  const all = usedIn(scene, states);
-  const before = movedOf.get(all);
-  if (before) return before;
-  const moved = all.flatMap(({ motion, unit, share }) => placedAt(motion, share, unit) ?? []);
-  movedOf.set(all, moved);
-  return moved;
-}
+export const movedIn = (scene: Scene, states: States): readonly Placed[] => modesIn(scene)(states).moved;
 
-/** Units that a mode leaves elsewhere than where they stand by day. */
-const goneIn = (scene: Scene, states: States, gone: (motion: Motion) => boolean): ReadonlySet<string> =>
-  new Set(
-    usedIn(scene, states)
-      .filter(({ motion }) => gone(motion))
-      .map(({ unit }) => unit.id),
-  );
-const left = new WeakMap<readonly Used[], ReadonlySet<string>>();
-/** Units that do not stand where they stand by day in a mode, once for each scene. */
-function leftIn(scene: Scene, states: States): ReadonlySet<string> {
-  const all = usedIn(scene, states);
-  const before = left.get(all);
-  if (before) return before;
-  const gone = goneIn(scene, states, leavesPlace);
-  left.set(all, gone);
-  return gone;
-}
+const goneFrom = (used: readonly Used[], gone: (motion: Motion) => boolean): ReadonlySet<string> =>
+  new Set(used.filter(({ motion }) => gone(motion)).map(({ unit }) => unit.id));
 /** Units that do not stand in the room in a mode: what was taken away or lifted off as a whole. */
-export const awayIn = (scene: Scene, states: States): ReadonlySet<string> => goneIn(scene, states, takesAway);
+export const awayIn = (scene: Scene, states: States): ReadonlySet<string> =>
+  goneFrom(modesIn(scene)(states).used, takesAway);
 
-const clashed = new WeakMap<Prism, WeakMap<Prism, number>>();
-/** The same with a memory: what did not move meets what it met. */
-function clashOf(a: Prism, b: Prism): number {
-  const ofA = clashed.get(a) ?? new WeakMap<Prism, number>();
-  clashed.set(a, ofA);
-  const before = ofA.get(b);
-  if (before !== undefined) return before;
-  const depth = depthOfClash(a, b);
-  ofA.set(b, depth);
-  return depth;
-}
-
-const rounds = new WeakMap<Prism, ReturnType<typeof boxOf>>();
+/** How far two things reach into each other: what did not move meets what it met. */
+const clashOf = memoPair(depthOfClash);
 /** The box round room that is taken, seen from above. */
-function roundOf(prism: Prism): ReturnType<typeof boxOf> {
-  const before = rounds.get(prism);
-  if (before) return before;
-  const round = boxOf(prism.ring);
-  rounds.set(prism, round);
-  return round;
-}
+const roundOf = memoOf(({ ring }: Prism) => boxOf(ring));
 
 /** How far two things reach into each other, seen from above; 0 where they do not meet at any height. */
 function depthOfClash(a: Prism, b: Prism): number {
@@ -141,24 +104,8 @@ function depthOfClash(a: Prism, b: Prism): number {
     }),
   );
 }
-const prisms = new WeakMap<SolidBox, Prism>();
 /** A box as room that is taken: one of it for as long as the box is the same. */
-function asPrism(box: SolidBox): Prism {
-  const before = prisms.get(box);
-  if (before) return before;
-  const prism: Prism = {
-    ring: [
-      [box.x0, box.y0],
-      [box.x1, box.y0],
-      [box.x1, box.y1],
-      [box.x0, box.y1],
-    ],
-    z0: box.z0,
-    z1: box.z1,
-  };
-  prisms.set(box, prism);
-  return prism;
-}
+const asPrism = memoOf(({ x0, x1, y0, y1, z0, z1 }: SolidBox): Prism => ({ ring: rectangle(x0, y0, x1, y1), z0, z1 }));
 
 const shutters = new WeakMap<Scene['modes'][number], Map<string, Mend>>();
 /** The operation that shuts something in a mode: the same for as long as that mode is. */
@@ -189,7 +136,7 @@ function clashesOf(one: Placed, after: readonly Placed[], mode: Mode, scene: Sce
     if (unit !== one.unit && round.minX < maxX && round.maxX > minX && round.minY < maxY && round.maxY > minY)
       meet(prism, motion.of, motion.name);
   // a thing that is taken away or lowered does not stand where it stands by day
-  const lifted = leftIn(scene, mode.states);
+  const lifted = modesIn(scene)(mode.states).left;
   for (const { unit, box } of standingIn(scene)) {
     // most things are nowhere near what is moved
     if (box.x0 >= maxX || box.x1 <= minX || box.y0 >= maxY || box.y1 <= minY) continue;
@@ -242,16 +189,11 @@ const shut = appliesTo(shutRule, {
       ),
 });
 
-const obstacles = new WeakMap<Prism, Obstacle>();
 /** Room that is taken as something in the way. */
-function obstacleOf(prism: Prism): Obstacle {
-  const before = obstacles.get(prism);
-  if (before) return before;
+const obstacleOf = memoOf((prism: Prism): Obstacle => {
   const { minX, maxX, minY, maxY } = roundOf(prism);
-  const obstacle: Obstacle = { x0: minX, x1: maxX, y0: minY, y1: maxY };
-  obstacles.set(prism, obstacle);
-  return obstacle;
-}
+  return { x0: minX, x1: maxX, y0: minY, y1: maxY };
+});
 
 /** The way through in each mode that has something moved into it. */
 const wayIn = appliesTo(wayThroughRule, {

@@ -5,6 +5,7 @@ import { reachOf, sweptBy, takesAway, type DoorMotion, type Motion, type Prism }
 import { offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
+import { memoFew, memoOf } from '../../numeric/memo.js';
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { beforeRule, latchRule, sweepRule } from '../../rules/moving.js';
@@ -151,19 +152,14 @@ function awayBefore(motion: Motion, scene: Scene): ReadonlySet<string> {
     movable.filter(({ of }) => used.every(({ states }) => (states[of] ?? 0) > 0)).map(({ unit }) => unit.id),
   );
 }
-const taken = new WeakMap<Scene, readonly { readonly of: string; readonly unit: Unit }[]>();
 /** Everything that can be taken out of the room as a whole, listed once for a scene. */
-function takenIn(scene: Scene): readonly { readonly of: string; readonly unit: Unit }[] {
-  const before = taken.get(scene);
-  if (before) return before;
-  const all = scene.units.flatMap((unit) =>
+const takenIn = memoFew((scene: Scene): readonly { readonly of: string; readonly unit: Unit }[] =>
+  scene.units.flatMap((unit) =>
     motionsOf(unit, scene)
       .filter(takesAway)
       .map(({ of }) => ({ of, unit })),
-  );
-  taken.set(scene, all);
-  return all;
-}
+  ),
+);
 const NONE_AWAY: ReadonlySet<string> = new Set();
 
 interface Known {
@@ -392,15 +388,8 @@ function wallAhead(motion: DoorMotion, scene: Scene): number {
   return Math.abs((towards < 0 ? wall.y1 : wall.y0) - y);
 }
 
-const middles = new WeakMap<Motion, Point>();
 /** The middle of the room something sweeps, seen from above: where its note is pinned. */
-function middleOfSweep(motion: Motion): Point {
-  const before = middles.get(motion);
-  if (before) return before;
-  const middle = midOf(sweptBy(motion));
-  middles.set(motion, middle);
-  return middle;
-}
+const middleOfSweep = memoOf((motion: Motion): Point => midOf(sweptBy(motion)));
 
 const sweeps = appliesTo(sweepRule, {
   ofEach: {
@@ -419,17 +408,12 @@ const sweeps = appliesTo(sweepRule, {
   },
 });
 
-const lengthened = new WeakMap<Motion, Motion>();
 /** What slides, as if it slid out farther by so much as is looked at before it. */
-function fartherOut(motion: Motion & { readonly kind: 'slide' }): Motion {
-  const before = lengthened.get(motion);
-  if (before) return before;
+const fartherOut = memoOf((motion: Motion & { readonly kind: 'slide' }): Motion => {
   const [bx, by, bz] = motion.by;
   const more = 1 + LOOKS_AHEAD_MM / Math.max(1, Math.hypot(bx, by, bz));
-  const farther = { ...motion, by: [bx * more, by * more, bz * more] as const };
-  lengthened.set(motion, farther);
-  return farther;
-}
+  return { ...motion, by: [bx * more, by * more, bz * more] as const };
+});
 
 /** Room to stand before what is pulled out, from its open front to the next thing. */
 const before = appliesTo(beforeRule, {

@@ -5,6 +5,7 @@ import { madeHeight, offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
 import { guardRule } from '../../rules/sitting.js';
+import { memoOf } from '../../numeric/memo.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
 import type { SolidBox } from '../../rules/room.js';
@@ -372,15 +373,10 @@ const worktop = appliesTo(worktopRule, {
   },
 });
 
-const middles = new WeakMap<Scene['inner'], readonly { readonly x: number; readonly roof: number }[]>();
 /** The roof over the centre line, from one end to the other: the same for as long as the room is. */
-function middleOf(inner: Scene['inner']): readonly { readonly x: number; readonly roof: number }[] {
-  const before = middles.get(inner);
-  if (before) return before;
-  const all = spread(inner.start, inner.length, 25).map((x) => ({ x, roof: roofHeight(inner, x, 0) }));
-  middles.set(inner, all);
-  return all;
-}
+const roofLine = memoOf((inner: Scene['inner']): readonly { readonly x: number; readonly roof: number }[] =>
+  spread(inner.start, inner.length, 25).map((x) => ({ x, roof: roofHeight(inner, x, 0) })),
+);
 
 /** Where one stands up: everywhere but over what reaches from wall to wall. */
 /** What hangs over no more of the way than this is a door's head, mm. */
@@ -395,7 +391,7 @@ const standing = appliesTo(standingRule, {
     // nobody stands in the door of a partition
     const above = hangingOver(inner.floor + HANGS_MM, null, scene).filter(({ x0, x1 }) => x1 - x0 >= NODDED_MM);
     let lowest = { x: 0, height: Infinity };
-    for (const { x, roof } of middleOf(inner)) {
+    for (const { x, roof } of roofLine(inner)) {
       if (beds.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
       const height = Math.min(roof, lowestOver(x, 0, above)) - inner.floor;
       if (height < lowest.height) lowest = { x, height };

@@ -4,6 +4,7 @@ import { familyNamed } from '../../document/kit.js';
 import type { Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { keeps, offer, raised, sceneWith, tried } from '../../furniture/offer.js';
+import { memoFew, memoOf, memoPair } from '../../numeric/memo.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
@@ -138,36 +139,18 @@ function deepest(
   return found;
 }
 
-const partings = new WeakMap<readonly SolidBox[], WeakMap<readonly SolidBox[], readonly (Mend | null)[]>>();
-/** The ways to part two units: worked out once for as long as both stand where they do. */
-function parted(
-  a: readonly SolidBox[],
-  b: readonly SolidBox[],
-  work: () => readonly (Mend | null)[],
-): readonly (Mend | null)[] {
-  const ofA = partings.get(a) ?? new WeakMap<readonly SolidBox[], readonly (Mend | null)[]>();
-  partings.set(a, ofA);
-  const before = ofA.get(b) ?? work();
-  ofA.set(b, before);
-  return before;
-}
-
 /** Whether any two boxes stand beside each other along the vehicle: most things are nowhere near each other. */
 function meetAlong(a: readonly SolidBox[], b: readonly SolidBox[]): boolean {
   for (const one of a) for (const other of b) if (one.x0 < other.x1 && other.x0 < one.x1) return true;
   return false;
 }
-const depths = new WeakMap<readonly SolidBox[], WeakMap<readonly SolidBox[], ReturnType<typeof deepest>>>();
 /** The same with a memory: what stands where it did reaches into the others as it did. */
-function deepestOf(a: readonly SolidBox[], b: readonly SolidBox[]): ReturnType<typeof deepest> {
-  const ofA = depths.get(a) ?? new WeakMap<readonly SolidBox[], ReturnType<typeof deepest>>();
-  depths.set(a, ofA);
-  const before = ofA.get(b);
-  if (before !== undefined) return before;
-  const pair = deepest(a, b);
-  ofA.set(b, pair);
-  return pair;
-}
+const deepestOf = memoPair(deepest);
+
+/** The ways to part two units: worked out once, when they are first asked for, for as long as both stand where they do. */
+const partingOf = memoPair<readonly SolidBox[], readonly SolidBox[], { ways: readonly (Mend | null)[] | null }>(() => ({
+  ways: null,
+}));
 
 interface Solid {
   readonly unit: Unit;
@@ -232,7 +215,7 @@ const collision = appliesTo(collisionRule, {
             x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
             y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
           },
-          mend: () => parted(a.boxes, boxes, () => waysApart(a, { unit, boxes }, pair, scene)),
+          mend: () => (partingOf(a.boxes, boxes).ways ??= waysApart(a, { unit, boxes }, pair, scene)),
         });
       }
       return met;
@@ -323,42 +306,36 @@ function widestAt(
 const STEPPED_OVER_MM = 100;
 /** A wall is never so far from the centre line, mm. */
 const BEYOND_MM = 5000;
-const archesStand = new WeakMap<ArchShape, Obstacle>();
+const archStands = memoOf((arch: ArchShape): Obstacle => {
+  const [near, far] = [archFace(arch, arch.bottom), arch.far ?? BEYOND_MM];
+  const across = arch.side === 'left' ? { y0: -far, y1: -near } : { y0: near, y1: far };
+  return { x0: arch.from, x1: arch.to, ...across };
+});
 /** Arches and what else of the vehicle stands on its floor: feet go beside it. */
 export function archesAt({ arches, inner }: Pick<Scene, 'arches' | 'inner'>): readonly Obstacle[] {
   return arches
     .filter(({ height, bottom }) => height > inner.floor + STEPPED_OVER_MM && bottom <= inner.floor)
-    .map((arch) => {
-      const before = archesStand.get(arch);
-      if (before) return before;
-      const [near, far] = [archFace(arch, arch.bottom), arch.far ?? BEYOND_MM];
-      const across = arch.side === 'left' ? { y0: -far, y1: -near } : { y0: near, y1: far };
-      const stands = { x0: arch.from, x1: arch.to, ...across };
-      archesStand.set(arch, stands);
-      return stands;
-    });
+    .map(archStands);
 }
 
 interface InTheWay {
   readonly blocked: readonly Unit[];
   readonly standing: readonly Obstacle[];
 }
-const inTheWays = new WeakMap<Standable, Map<'hip' | 'shoulder', InTheWay>>();
 /** Beds from wall to wall, where nobody walks, and what stands in the way at a height beside them, from left to right. */
-function inTheWay(scene: Standable, at: 'hip' | 'shoulder'): InTheWay {
-  const ofScene = inTheWays.get(scene) ?? new Map<'hip' | 'shoulder', InTheWay>();
-  inTheWays.set(scene, ofScene);
-  const before = ofScene.get(at);
-  if (before) return before;
+const inTheWays = {
+  hip: memoFew((scene: Standable) => standsInTheWay(scene, 'hip')),
+  shoulder: memoFew((scene: Standable) => standsInTheWay(scene, 'shoulder')),
+};
+const inTheWay = (scene: Standable, at: 'hip' | 'shoulder'): InTheWay => inTheWays[at](scene);
+function standsInTheWay(scene: Standable, at: 'hip' | 'shoulder'): InTheWay {
   const blocked = scene.units.filter(
     (unit) => spansWalls(unit) && familyNamed(scene.families, unit.family)?.lies !== undefined,
   );
   const standing = obstaclesAt(scene, at, blocked);
   // where nothing is built in there is nothing to walk past
   if (at === 'hip' && standing.length > 0) standing.push(...archesAt(scene));
-  const all = { blocked, standing: standing.sort((a, b) => a.y0 - b.y0) };
-  ofScene.set(at, all);
-  return all;
+  return { blocked, standing: standing.sort((a, b) => a.y0 - b.y0) };
 }
 
 /**
@@ -441,29 +418,33 @@ function waysPast(
       : { blocked, floor: inner.floor, ways: new Map<Obstacle, Way | null>() };
   ofInner.set(name, known);
   const { ways } = known;
-  const now = new Set(all);
   const changed: Obstacle[] = [];
-  for (const obstacle of ways.keys()) if (!now.has(obstacle)) changed.push(obstacle);
-  for (const obstacle of changed) ways.delete(obstacle);
   for (const obstacle of all) if (!ways.has(obstacle)) changed.push(obstacle);
+  // what stood there and does no longer: those that are known, less those that still are
+  if (ways.size > all.length - changed.length) {
+    const now = new Set(all);
+    for (const obstacle of ways.keys()) if (!now.has(obstacle)) changed.push(obstacle);
+    for (const obstacle of changed) ways.delete(obstacle);
+  }
   if (changed.length > 0)
     for (const obstacle of all)
       if (changed.some((other) => overlapAlong(other, obstacle)))
         ways.set(obstacle, narrowestBeside(obstacle, all, blocked, inner, z, at));
   return ways;
 }
-const plainWays = new WeakMap<Scene, Map<'hip' | 'shoulder', Way | null>>();
+const plainWays = {
+  hip: memoFew((scene: Scene) => narrowest(scene, 'hip', [])),
+  shoulder: memoFew((scene: Scene) => narrowest(scene, 'shoulder', [])),
+};
 
 /**
  * The narrowest way past units at hip or shoulder height; null where there is none to walk past. Where a bed reaches from
  * wall to wall nobody walks.
  * @param more what else is in the way, as what is moved in a mode
  */
-export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonly Obstacle[] = []): Way | null {
-  const ofScene = plainWays.get(scene) ?? new Map<'hip' | 'shoulder', Way | null>();
-  plainWays.set(scene, ofScene);
-  const before = more.length === 0 ? ofScene.get(at) : undefined;
-  if (before !== undefined) return before;
+export const narrowestWay = (scene: Scene, at: 'hip' | 'shoulder', more: readonly Obstacle[] = []): Way | null =>
+  more.length === 0 ? plainWays[at](scene) : narrowest(scene, at, more);
+function narrowest(scene: Scene, at: 'hip' | 'shoulder', more: readonly Obstacle[]): Way | null {
   const { blocked, standing } = inTheWay(scene, at);
   const all = more.length === 0 ? standing : [...standing, ...more].sort((a, b) => a.y0 - b.y0);
   const ways = waysPast(all, blocked, scene.inner, at, more.length === 0 ? at : `${at} in a mode`);
@@ -473,9 +454,7 @@ export function narrowestWay(scene: Scene, at: 'hip' | 'shoulder', more: readonl
     if (here && (least === null || here.width < least.width)) least = here;
   }
   // things that reach into each other leave nothing
-  if (least && least.width < 0) least = { ...least, width: 0 };
-  if (more.length === 0) ofScene.set(at, least);
-  return least;
+  return least && least.width < 0 ? { ...least, width: 0 } : least;
 }
 
 /** The widest place of the way past units at the hip: where two can pass; null where nobody walks past anything. */
@@ -493,20 +472,15 @@ export function widestWay(scene: Scene): Way | null {
 }
 /** Somebody who waits needs room for a body along the way too: so much before and behind, mm. */
 const WAITS_MM = 200;
-const waiting = new WeakMap<Scene['inner'], readonly Post[]>();
 /** Where one could wait for another, and the walls there at the hip: the same for as long as the room is. */
-function waitingPosts(inner: Scene['inner']): readonly Post[] {
-  const before = waiting.get(inner);
-  if (before) return before;
+const waitingPosts = memoOf((inner: Scene['inner']): readonly Post[] => {
   const z = inner.floor + HIP_MM;
-  const all = spread(inner.start + 300, inner.length - 300, 25).map((x): Post => ({
+  return spread(inner.start + 300, inner.length - 300, 25).map((x) => ({
     x,
     left: halfWidth(inner, 'left', x, z),
     right: halfWidth(inner, 'right', x, z),
   }));
-  waiting.set(inner, all);
-  return all;
-}
+});
 
 /** No front is put back so far that less than this is left behind it, mm. */
 const LEFT_BEHIND_MM = 250;

@@ -7,6 +7,7 @@ import type { Verdict } from '../../rules/rule.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { alone, inBays } from './things.js';
+import { memoFew } from '../../numeric/memo.js';
 
 interface StandingThing {
   readonly thing: Thing;
@@ -17,10 +18,8 @@ interface StandingThing {
 }
 
 /** Everything with a data sheet that stands in the layout: in a bay, or by itself. */
-function standing(scene: Scene): readonly StandingThing[] {
-  const before = standings.get(scene);
-  if (before) return before;
-  const all = scene.units.flatMap((unit): StandingThing[] => {
+const standing = memoFew((scene: Scene): readonly StandingThing[] =>
+  scene.units.flatMap((unit): StandingThing[] => {
     const own = alone(unit, scene);
     const held = inBays(unit, scene);
     if (!own && held.length === 0) return [];
@@ -53,11 +52,8 @@ function standing(scene: Scene): readonly StandingThing[] {
           ]
         : []),
     ];
-  });
-  standings.set(scene, all);
-  return all;
-}
-const standings = new WeakMap<Scene, readonly StandingThing[]>();
+  }),
+);
 
 /** Whether a thing is where a connection comes from, rather than one that wants it. */
 function gives({ kind, connects }: Thing, wants: Connection): boolean {

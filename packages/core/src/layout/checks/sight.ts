@@ -36,19 +36,22 @@ interface Extent {
   readonly least: number;
   readonly most: number;
 }
-/** What one unit sees of the others, and what was said of it then, by its rule. */
-interface Sight {
-  readonly frame: Frame;
-  readonly unit: Unit;
-  readonly skeleton: Skeleton | undefined;
-  readonly others: readonly Placed[];
-  /** By the number of the rule. */
-  readonly said: (readonly Check[] | undefined)[];
-}
-type How = Pick<NonNullable<SceneRule['ofEach']>, 'within' | 'reaching'>;
 interface Placed {
   readonly unit: Unit;
   readonly extent: Extent;
+}
+/** What was said of one unit while nothing changed that it sees, by the number of the rule. */
+interface Sight {
+  readonly unit: Unit;
+  readonly said: (readonly Check[] | undefined)[];
+}
+type How = Pick<NonNullable<SceneRule['ofEach']>, 'within' | 'reaching'>;
+/** All that stood in the room when it was looked at last, and what was said of each. */
+interface Looked {
+  readonly scene: Scene;
+  readonly frame: Frame;
+  readonly placed: readonly Placed[];
+  readonly sights: readonly Sight[];
 }
 
 /** How far a unit reaches along the vehicle, as a look at its room says. */
@@ -70,77 +73,67 @@ function extentOf(unit: Unit, scene: Scene): Extent {
   return { skeleton, inner, from, to, least, most };
 }
 
+/** Whether one unit sees another: whether that stands, or what moves of it comes, near enough along the vehicle. */
+function sees({ least, most }: Extent, { extent }: Placed, { within, reaching }: How): boolean {
+  return reaching === true
+    ? extent.least <= most + within && extent.most >= least - within
+    : extent.from <= most + within && extent.to >= least - within;
+}
+
+/** What each unit sees now: what it saw before where nothing of that has changed. */
+function lookedAgain(before: Looked | undefined, placed: readonly Placed[], frame: Frame, how: How): readonly Sight[] {
+  const fresh = ({ unit }: Placed): Sight => ({ unit, said: [] });
+  if (before?.frame !== frame || before.placed.length !== placed.length) return placed.map(fresh);
+  // as they stood before and as they stand now
+  const changed: Placed[] = [];
+  for (let i = 0; i < placed.length; i += 1) {
+    const [was, now] = [before.placed[i] as Placed, placed[i] as Placed];
+    if (was !== now) changed.push(was, now);
+  }
+  return placed.map((own, i) =>
+    own === before.placed[i] && !changed.some((other) => sees(own.extent, other, how))
+      ? (before.sights[i] as Sight)
+      : fresh(own),
+  );
+}
+
 /**
  * A memory of what rules said of each unit while what stands beside it is what stood there: what is moved at one end of the
  * vehicle changes nothing at the other. It holds for scenes in which nothing is mended, since a way to mend may look at the
  * whole room.
  */
 export function createSights(): (rule: SceneRule, scene: Scene) => readonly Check[] {
-  let frame: Frame | null = null;
-  let last: { readonly scene: Scene; readonly placed: readonly Placed[] } | null = null;
+  let last: { readonly scene: Scene; readonly frame: Frame; readonly placed: readonly Placed[] } | null = null;
   const numbers = new Map<SceneRule, number>();
-  const placedUnits = new WeakMap<Unit, Placed>();
-  const sights = new Map<string, { scene: Scene | null; byUnit: WeakMap<Unit, Sight>; now: readonly Sight[] }>();
+  const known = new WeakMap<Unit, Placed>();
+  const looks = new Map<string, Looked>();
 
-  const placedIn = (scene: Scene): readonly Placed[] => {
-    if (last?.scene === scene) return last.placed;
-    const before = frame;
-    if (!before || FRAME.some((key) => before[key] !== scene[key]))
-      frame = Object.fromEntries(FRAME.map((key) => [key, scene[key]])) as unknown as Frame;
+  const placedIn = (scene: Scene): { readonly frame: Frame; readonly placed: readonly Placed[] } => {
+    if (last?.scene === scene) return last;
+    const before = last?.frame;
+    const frame =
+      before && FRAME.every((key) => before[key] === scene[key])
+        ? before
+        : (Object.fromEntries(FRAME.map((key) => [key, scene[key]])) as unknown as Frame);
     const placed = scene.units.map((unit): Placed => {
-      const known = placedUnits.get(unit);
-      if (known?.extent.skeleton === scene.skeletons.get(unit.id) && known?.extent.inner === scene.inner) return known;
+      const own = known.get(unit);
+      if (own && own.extent.skeleton === scene.skeletons.get(unit.id) && own.extent.inner === scene.inner) return own;
       const fresh = { unit, extent: extentOf(unit, scene) };
-      placedUnits.set(unit, fresh);
+      known.set(unit, fresh);
       return fresh;
     });
-    last = { scene, placed };
-    return placed;
-  };
-
-  /** What one unit sees, if that is what it saw before; what it sees now where it is not. */
-  const seen = (
-    own: Placed,
-    all: readonly Placed[],
-    { within, reaching }: How,
-    before: Sight | undefined,
-    now: Frame,
-  ): Sight => {
-    const from = own.extent.least - within;
-    const to = own.extent.most + within;
-    const apart = ({ extent }: Placed): boolean =>
-      reaching === true ? extent.least > to || extent.most < from : extent.from > to || extent.to < from;
-    if (before?.frame === now && before.skeleton === own.extent.skeleton) {
-      let found = 0;
-      let same = true;
-      for (const other of all) {
-        if (apart(other)) continue;
-        if (before.others[found] !== other) {
-          same = false;
-          break;
-        }
-        found += 1;
-      }
-      if (same && found === before.others.length) return before;
-    }
-    const others = all.filter((other) => !apart(other));
-    return { frame: now, unit: own.unit, skeleton: own.extent.skeleton, others, said: [] };
+    last = { scene, frame, placed };
+    return last;
   };
 
   const sightsIn = (scene: Scene, how: How): readonly Sight[] => {
     const name = `${how.within} ${how.reaching ?? false}`;
-    const known = sights.get(name) ?? { scene: null, byUnit: new WeakMap<Unit, Sight>(), now: [] };
-    sights.set(name, known);
-    if (known.scene === scene) return known.now;
-    const placed = placedIn(scene);
-    const now = frame as Frame;
-    known.now = placed.map((own) => {
-      const sight = seen(own, placed, how, known.byUnit.get(own.unit), now);
-      known.byUnit.set(own.unit, sight);
-      return sight;
-    });
-    known.scene = scene;
-    return known.now;
+    const before = looks.get(name);
+    if (before?.scene === scene) return before.sights;
+    const { frame, placed } = placedIn(scene);
+    const sights = lookedAgain(before, placed, frame, how);
+    looks.set(name, { scene, frame, placed, sights });
+    return sights;
   };
 
   return (rule, scene) => {
@@ -149,9 +142,7 @@ export function createSights(): (rule: SceneRule, scene: Scene) => readonly Chec
     const found: Check[] = [];
     const number = numbers.get(rule) ?? numbers.size;
     numbers.set(rule, number);
-    const seenNow = sightsIn(scene, each);
-    for (let i = 0; i < seenNow.length; i += 1) {
-      const sight = seenNow[i] as Sight;
+    for (const sight of sightsIn(scene, each)) {
       const checks = (sight.said[number] ??= each.of(sight.unit, scene));
       for (let k = 0; k < checks.length; k += 1) found.push(checks[k] as Check);
     }

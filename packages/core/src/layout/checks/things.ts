@@ -11,6 +11,7 @@ import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scen
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
 import type { BayRoom, Board } from '../../furniture/skeleton.js';
 import { litresIn, slidOutOf, type SlidInside } from '../../furniture/slid-inside.js';
+import { memoFew } from '../../numeric/memo.js';
 import { spread } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import {
@@ -297,12 +298,9 @@ interface Stood {
   readonly reach: number;
 }
 const stoodBefore = new WeakMap<Unit, Stood | null>();
-const fronts = new WeakMap<Scene, readonly Stood[]>();
 /** The fronts of all units, once for each scene; each worked out once for as long as its unit is the same. */
-function frontsOf(scene: Scene): readonly Stood[] {
-  const known = fronts.get(scene);
-  if (known) return known;
-  const all = scene.units.flatMap((unit) => {
+const frontsOf = memoFew((scene: Scene): readonly Stood[] =>
+  scene.units.flatMap((unit) => {
     const before = stoodBefore.get(unit);
     if (before !== undefined) return before ?? [];
     const line = frontLineOf(unit);
@@ -315,10 +313,8 @@ function frontsOf(scene: Scene): readonly Stood[] {
     };
     stoodBefore.set(unit, stood);
     return stood ?? [];
-  });
-  fronts.set(scene, all);
-  return all;
-}
+  }),
+);
 
 /** How far before the front of a bay what stands under it keeps one, mm. */
 function keptOff(unit: Unit, { room }: BayRoom, scene: Scene): number {

@@ -9,6 +9,7 @@ import { alignRule, carryRule, MEANT_STEP_MM, waysOutRule } from '../../rules/ro
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 import { behindGlass } from '../behind-glass.js';
+import { memoOf } from '../../numeric/memo.js';
 
 /** An opening one gets out by has at least this along and up, mm. */
 const GET_OUT_MM = 450;
@@ -87,20 +88,15 @@ interface Carried {
   readonly largest: readonly [number, number] | null;
   readonly thickest: number;
 }
-const carried = new WeakMap<Skeleton, Carried>();
-function carriedOf(skeleton: Skeleton): Carried {
-  const before = carried.get(skeleton);
-  if (before) return before;
+const carriedOf = memoOf((skeleton: Skeleton): Carried => {
   let largest: readonly [number, number] | null = null;
   for (const board of skeleton.boards) {
     const { low, high } = boardBox(board);
     const [, b = 0, c = 0] = [0, 1, 2].map((k) => (high[k] ?? 0) - (low[k] ?? 0)).sort((p, q) => p - q);
     if (!largest || b > largest[0]) largest = [b, c];
   }
-  const made = { largest, thickest: Math.max(...skeleton.boards.map(({ thickness }) => thickness)) };
-  carried.set(skeleton, made);
-  return made;
-}
+  return { largest, thickest: Math.max(...skeleton.boards.map(({ thickness }) => thickness)) };
+});
 
 const carryIn = appliesTo(carryRule, {
   ofUnit: (unit, scene) => {
