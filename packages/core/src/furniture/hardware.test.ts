@@ -167,8 +167,8 @@ describe('the door of a partition', () => {
       const { skeleton } = make({ ...unit, options: { ...unit.options, doorAt } });
       return skeleton?.motions?.[0];
     };
-    // its leaf lies on the rear face of a board of 12
-    const x = 1500 + 12;
+    // its leaf runs behind the strips of 12 on the rear face of a board of 12
+    const x = 1500 + 24;
     expect(slide(-500)).toMatchObject({ by: [0, 620, 0], shut: { x0: x, x1: x + 12, y0: -520, y1: 120 } });
     expect(slide(0)).toMatchObject({ by: [0, -620, 0] });
   });

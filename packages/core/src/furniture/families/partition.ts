@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { positionSchema, sizeSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut, simplify } from '../../numeric/shapes.js';
 import { leansAlong } from '../../parts/scribe.js';
 import type { SolidBox } from '../../rules/room.js';
@@ -77,6 +77,28 @@ function sectionBetween(inner: Shell, x: number, thick: number, from: number, to
   return clipTo({ outer: ring(x), holes: [] }, ring(x + thick)).flatMap((piece) => clipTo(piece, low));
 }
 
+/** A strip that joins two panels that stand edge to edge lies so far over each, and is no shorter than this, mm. */
+const STRIP_OVER_MM = 40;
+const STRIP_LEAST_MM = 80;
+/** Where the strip stands that joins two panels, across and from one height over the floor to another: over both from end to end. */
+function stripsBetween(
+  panels: ReturnType<typeof strips>,
+): { readonly y: number; readonly from: number; readonly between: string }[] {
+  const inOrder = [...panels].sort((a, b) => a.y0 - b.y0);
+  return inOrder.slice(1).flatMap((panel, i) => {
+    const before = inOrder[i];
+    return before && Math.abs(before.y1 - panel.y0) < 0.5
+      ? [{ y: panel.y0, from: Math.max(before.z0, panel.z0), between: `${before.name}-${panel.name}` }]
+      : [];
+  });
+}
+
+/** How thick it is as it is made: its panels, the strips that join them, and the door that slides behind those, mm. */
+function madeThick(unit: Unit, book: Surroundings['book']): number {
+  const t = materialOf(book, unit.materials['board'] ?? '')?.thickness ?? 0;
+  return t * (unit.options['door'] === 'sliding' ? 3 : 2);
+}
+
 function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 'low' {
   const material = materialOf(book, unit.materials['board'] ?? '');
   if (!material) return [];
@@ -114,7 +136,32 @@ function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 
     };
   };
   const all = strips(unit, left, right, z1 - inner.floor);
-  return all.flatMap(({ y0, y1, z0: from, name }, i): Board[] => {
+  // on the rear face, cut to the roof there as the panels are
+  const behind = sectionBetween(inner, x + t, t, z0, z1);
+  const joining = stripsBetween(all).flatMap(({ y, from, between }): Board[] => {
+    const over = rectangle(y - STRIP_OVER_MM, Math.max(z0, inner.floor + from), y + STRIP_OVER_MM, z1);
+    const [piece] = behind.flatMap((section) => clipTo(section, over)).flatMap((shape) => cutOut(shape, bumps));
+    if (!piece) return [];
+    const { minY, maxY } = boxOf(piece.outer);
+    return maxY - minY < STRIP_LEAST_MM
+      ? []
+      : [
+          {
+            name: `strip-${between}`,
+            role: 'partition-strip',
+            material: material.id,
+            normal: 'x',
+            at: x + t,
+            thickness: t,
+            outline: { outer: simplify([...piece.outer], CHORD_MM), holes: piece.holes },
+            grain: 'z',
+            good: 1,
+            edges: [],
+            held: 'fixed',
+          },
+        ];
+  });
+  const panels = all.flatMap(({ y0, y1, z0: from, name }, i): Board[] => {
     const [atLeft, atRight] = [i === 0 || y0 <= left + 0.5, y1 >= right - 0.5];
     const cut = rectangle(y0, Math.max(z0, inner.floor + from), y1, z1);
     const [piece] = sections.flatMap((section) => clipTo(section, cut)).flatMap((shape) => cutOut(shape, bumps));
@@ -145,6 +192,7 @@ function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 
       },
     ];
   });
+  return [...panels, ...joining];
 }
 
 /** Left of the wall over its door, mm. */
@@ -179,14 +227,14 @@ const DOOR_GAP_MM = 3;
 const UNDER_DOOR_MM = 10;
 const SLID_OVER_MM = 20;
 
-/** The leaf of its door: in the opening where it is hinged, before it on the rear face where it slides; none where it is open. */
+/** The leaf of its door: in the opening where it is hinged, behind the strips of the rear face where it slides; none where it is open. */
 function leafOf(unit: Unit, { inner, book }: Surroundings): Board[] {
   const door = doorOf(unit);
   const kind = unit.options['door'];
   const material = materialOf(book, unit.materials['board'] ?? '');
   if (!door || !material || (kind !== 'hinged' && kind !== 'sliding')) return [];
   const over = kind === 'hinged' ? -DOOR_GAP_MM : SLID_OVER_MM;
-  const x0 = unit.body.x + (kind === 'hinged' ? 0 : material.thickness);
+  const x0 = unit.body.x + (kind === 'hinged' ? 0 : 2 * material.thickness);
   const box = {
     x0,
     x1: x0 + material.thickness,
@@ -215,7 +263,7 @@ function motionsOf(unit: Unit, leaf: Board | undefined, inner: Shell): Motion[] 
   const kind = unit.options['door'];
   if (!door || (kind !== 'hinged' && kind !== 'sliding')) return [];
   const { x, length } = unit.body;
-  const shut: SolidBox = {
+  const opening: SolidBox = {
     x0: x,
     x1: x + length,
     y0: door.from,
@@ -223,7 +271,9 @@ function motionsOf(unit: Unit, leaf: Board | undefined, inner: Shell): Motion[] 
     z0: inner.floor,
     z1: inner.floor + door.high,
   };
-  const slides = kind === 'sliding' && leaf ? boxRound([leaf]) : null;
+  // while there is no leaf its opening is what is known of it
+  const made = leaf ? boxRound([leaf]) : null;
+  const shut: SolidBox = made ? { ...opening, x0: made.x0, x1: made.x1 } : opening;
   const plain = {
     of: `${unit.id}.door`,
     name: message('motion.partition', { unit: { unit: unit.id } }),
@@ -238,7 +288,7 @@ function motionsOf(unit: Unit, leaf: Board | undefined, inner: Shell): Motion[] 
           ...plain,
           kind: 'hinge',
           about: 'z',
-          at: [x + length, door.from],
+          at: [shut.x1, door.from],
           range: [90, 90 - OPENS],
           reach: door.to - door.from,
         },
@@ -247,7 +297,7 @@ function motionsOf(unit: Unit, leaf: Board | undefined, inner: Shell): Motion[] 
       [
         {
           ...plain,
-          ...(slides ? { shut: slides } : {}),
+          ...(made ? { shut: made } : {}),
           kind: 'slide',
           by: [0, (door.to + door.from > 0 ? -1 : 1) * (door.to - door.from + SLID_OVER_MM), 0],
         },
@@ -273,7 +323,13 @@ function partitionAt(x: number, { id, name, room, book, people }: Start): Unit {
     id,
     family: 'partition',
     name,
-    body: { stands: 'across', x, length: materialOf(book, sheet)?.thickness ?? 12, from: 0, to: Math.max(100, to) },
+    body: {
+      stands: 'across',
+      x,
+      length: 2 * (materialOf(book, sheet)?.thickness ?? 12),
+      from: 0,
+      to: Math.max(100, to),
+    },
     meets: { left: { how: 'scribed', allowance: 20 }, right: { how: 'scribed', allowance: 20 } },
     division: { name: 'wall', holds: { kind: 'open' }, front: { kind: 'none' } },
     school: 'plywood',
@@ -297,7 +353,7 @@ export const partition: Family = {
     start: 'Partition',
     noun: 'partition',
     fields: {
-      length: 'Thick, with its frame',
+      length: 'Room it takes along',
       board: 'Board',
       door: 'Door',
       doorAt: 'Door from the centre line',
@@ -305,7 +361,7 @@ export const partition: Family = {
       doorHeight: 'Door high',
       widest: 'Widest board',
     },
-    roles: { partition: 'panel', 'partition-door': 'door' },
+    roles: { partition: 'panel', 'partition-door': 'door', 'partition-strip': 'joining strip' },
   },
   schools: ['plywood'],
   cuts: [],
@@ -367,8 +423,10 @@ export const partition: Family = {
       motions: motionsOf(unit, leaf[0], room.inner),
     };
   },
-  solids: (unit, { inner }) => {
-    const { x, length, from, to } = unit.body;
+  solids: (unit, { inner, book }) => {
+    const { x, from, to } = unit.body;
+    // what is made of it takes its place, however little is left for it
+    const length = Math.max(unit.body.length, madeThick(unit, book));
     const door = doorOf(unit);
     const wide = (side: 'left' | 'right'): number =>
       Math.max(
