@@ -14,9 +14,9 @@ import type {
 } from '@nestplank/core/derive';
 import type { Lined, Operation, PriceBook, Project } from '@nestplank/core/document';
 import type { BuildUpFigures } from '@nestplank/core/layers';
-import type { Part } from '@nestplank/core/parts';
 import { tell } from '../words/speech.js';
 import type { DeriveService } from './derive.worker.js';
+import { foundByPlace } from './news.js';
 
 /** Nothing that is worked out takes longer than this, ms. */
 const LONGEST_MS = 30_000;
@@ -143,12 +143,13 @@ export class DeriveClient {
         const changed = await this.service().preview(operations);
         const { base } = this;
         if (!base) continue;
-        const { parts, ...rest } = changed;
-        const known = (part: Part | number): Part[] => {
-          const own = typeof part === 'number' ? base.parts[part] : part;
-          return own ? [own] : [];
-        };
-        then({ ...base, ...rest, ...(parts ? { parts: parts.flatMap(known) } : {}) });
+        const { parts, made, ...rest } = changed;
+        then({
+          ...base,
+          ...rest,
+          ...(parts ? { parts: foundByPlace(parts, base.parts) } : {}),
+          ...(made ? { made: foundByPlace(made, base.made) } : {}),
+        });
       } catch {
         // an operation that cannot be done has no preview; the entry itself says why
       }

@@ -21,10 +21,11 @@ import {
   type Moved,
 } from '@nestplank/core/derive';
 import { patchProject, type Lined, type Operation, type PriceBook, type Project } from '@nestplank/core/document';
-import { applyOperation } from '@nestplank/core/furniture';
+import { applyOperation, type MadeUnit } from '@nestplank/core/furniture';
 import { buildUpFigures, type BuildUpFigures } from '@nestplank/core/layers';
 import { bookAsBought, buildUpsAsBought } from '@nestplank/core/materials';
 import type { Part } from '@nestplank/core/parts';
+import { toldByPlace, type ByPlace } from './news.js';
 
 const deriver = createDeriver();
 let project: Project | null = null;
@@ -72,8 +73,11 @@ async function inTurn<T>(made: Iterable<T>, each: (found: T) => void): Promise<v
   }
 }
 
-/** What a preview changes. Parts that stayed as they were are told by their place in the last whole result. */
-export type PreviewNews = Partial<Omit<DerivedShape, 'parts'>> & { readonly parts?: readonly (Part | number)[] };
+/** What a preview changes. Parts and units that stayed as they were are told by their place in the last whole result. */
+export type PreviewNews = Partial<Omit<DerivedShape, 'parts' | 'made'>> & {
+  readonly parts?: ByPlace<Part>;
+  readonly made?: ByPlace<MadeUnit>;
+};
 
 /** No search for arrangements goes on longer than this by itself. */
 const SUGGEST_STEPS = 600;
@@ -160,9 +164,12 @@ const service = {
       deriver.pull(next, held.book, dragging && 'by-hand') as DerivedShape,
       dragging ? SHAPE_KEYS.filter((key) => key !== 'problems') : SHAPE_KEYS,
     );
-    const known = new Map(told.parts?.map((part, i) => [part, i]));
-    const { parts, ...rest } = shape;
-    return parts ? { ...rest, parts: parts.map((part) => known.get(part) ?? part) } : rest;
+    const { parts, made, ...rest } = shape;
+    return {
+      ...rest,
+      ...(parts ? { parts: toldByPlace(parts, told.parts) } : {}),
+      ...(made ? { made: toldByPlace(made, told.made) } : {}),
+    };
   },
 };
 
