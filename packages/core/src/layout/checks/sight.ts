@@ -8,24 +8,33 @@ import { solidsOf } from '../../furniture/solid.js';
 /** What is looked at before something that slides is no farther beyond it than this, mm. */
 export const LOOKS_AHEAD_MM = 450;
 
-/** What of a scene a rule of one unit and what stands beside it may look at, but for the units. */
-const FRAME = [
-  'people',
-  'pets',
-  'dens',
-  'inner',
-  'arches',
-  'openings',
-  'book',
-  'families',
-  'things',
-  'stored',
-  'fittings',
-  'modes',
-  'limits',
-  'figures',
-] as const satisfies readonly (keyof Scene)[];
-type Frame = Pick<Scene, (typeof FRAME)[number]>;
+/**
+ * What of a scene a rule of one unit and what stands beside it may look at as a whole. The units and their boards are looked
+ * at one by one; services and weights it does not see, and nothing is mended.
+ */
+const SEEN_WHOLE: Readonly<Record<keyof Scene, boolean>> = {
+  people: true,
+  pets: true,
+  dens: true,
+  inner: true,
+  arches: true,
+  openings: true,
+  book: true,
+  families: true,
+  things: true,
+  stored: true,
+  fittings: true,
+  modes: true,
+  limits: true,
+  figures: true,
+  units: false,
+  skeletons: false,
+  runs: false,
+  masses: false,
+  mending: false,
+};
+const FRAME = (Object.keys(SEEN_WHOLE) as (keyof Scene)[]).filter((key) => SEEN_WHOLE[key]);
+type Frame = Readonly<Partial<Scene>>;
 
 /** From where to where along the vehicle a unit stands, and how far it and what moves of it ever reach, mm. */
 interface Extent {
@@ -105,7 +114,6 @@ function lookedAgain(before: Looked | undefined, placed: readonly Placed[], fram
 export function createSights(): (rule: SceneRule, scene: Scene) => readonly Check[] {
   let last: { readonly scene: Scene; readonly frame: Frame; readonly placed: readonly Placed[] } | null = null;
   const numbers = new Map<SceneRule, number>();
-  const known = new WeakMap<Unit, Placed>();
   const looks = new Map<string, Looked>();
 
   const placedIn = (scene: Scene): { readonly frame: Frame; readonly placed: readonly Placed[] } => {
@@ -114,13 +122,12 @@ export function createSights(): (rule: SceneRule, scene: Scene) => readonly Chec
     const frame =
       before && FRAME.every((key) => before[key] === scene[key])
         ? before
-        : (Object.fromEntries(FRAME.map((key) => [key, scene[key]])) as unknown as Frame);
-    const placed = scene.units.map((unit): Placed => {
-      const own = known.get(unit);
-      if (own && own.extent.skeleton === scene.skeletons.get(unit.id) && own.extent.inner === scene.inner) return own;
-      const fresh = { unit, extent: extentOf(unit, scene) };
-      known.set(unit, fresh);
-      return fresh;
+        : (Object.fromEntries(FRAME.map((key) => [key, scene[key]])) as Frame);
+    const placed = scene.units.map((unit, i): Placed => {
+      const was = last?.placed[i];
+      const same =
+        was?.unit === unit && was.extent.skeleton === scene.skeletons.get(unit.id) && was.extent.inner === scene.inner;
+      return same ? was : { unit, extent: extentOf(unit, scene) };
     });
     last = { scene, frame, placed };
     return last;
