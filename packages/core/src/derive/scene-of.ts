@@ -26,8 +26,14 @@ export const seenOpenings = (survey: Project['survey'], reveals: readonly Reveal
   }));
 
 /** The boards, bays and motions of units, by their ids. */
-export const skeletonsOf = (made: readonly MadeUnit[]): ReadonlyMap<string, Skeleton> =>
-  new Map(made.flatMap(({ unit, skeleton }) => (skeleton ? [[unit, skeleton] as const] : [])));
+export function skeletonsOf(made: readonly MadeUnit[]): ReadonlyMap<string, Skeleton> {
+  const found = new Map<string, Skeleton>();
+  for (let i = 0; i < made.length; i += 1) {
+    const { unit, skeleton } = made[i] as MadeUnit;
+    if (skeleton) found.set(unit, skeleton);
+  }
+  return found;
+}
 
 /** What the rules look at, from what was derived; null before there is a room. */
 export function sceneOf(

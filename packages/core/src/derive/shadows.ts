@@ -29,8 +29,16 @@ export function createShadows(): (units: readonly Unit[]) => Shadows {
   const keep = (): ((list: readonly Shadow[]) => readonly Shadow[]) =>
     memoLast((list: readonly Shadow[]) => list, sameList);
   const [all, left, right] = [keep(), keep(), keep()];
+  const known = new WeakMap<Unit, Shadow>();
+  const shadowOf = (unit: Unit): Shadow => {
+    const before = known.get(unit);
+    if (before) return before;
+    const shadow = one(unit.id, unit.body, unit.meets, unit.options);
+    known.set(unit, shadow);
+    return shadow;
+  };
   return (units) => {
-    const shadows = units.map(({ id, body, meets, options }) => one(id, body, meets, options));
+    const shadows = units.map(shadowOf);
     return {
       all: all(shadows),
       left: left(shadows.filter((unit) => standsAt(unit, 'left'))),

@@ -112,7 +112,8 @@ interface Keyed {
   readonly keys: () => readonly string[];
 }
 
-function keyedLists(project: Project): Keyed[] {
+/** @param near the lists of which there are many are only listed where that says so */
+function keyedLists(project: Project, near: Near): Keyed[] {
   const ids = (path: Path, list: readonly { readonly id: string }[]): Keyed => ({
     path,
     keys: () => list.map((item) => item.id),
@@ -142,10 +143,9 @@ function keyedLists(project: Project): Keyed[] {
     ids(['things'], project.things ?? []),
     ids(['stored'], project.stored ?? []),
     ids(['wishes'], project.wishes ?? []),
-    ...project.layout.units.map((unit, i) => ({
-      path: ['layout', 'units', i, 'division'],
-      keys: () => baysOf(unit.division).map((bay) => bay.name),
-    })),
+    ...eachNear(project.layout.units, ['layout', 'units'], near, (unit, i) => [
+      { path: ['layout', 'units', i, 'division'], keys: () => baysOf(unit.division).map((bay) => bay.name) },
+    ]),
     ...Object.entries(project.buildUps).map(([surface, layers]) => ids(['buildUps', surface], layers)),
     ids(['buildUpVariants'], project.buildUpVariants),
     ...project.buildUpVariants.flatMap((variant, i) =>
@@ -172,7 +172,7 @@ function keyedLists(project: Project): Keyed[] {
 }
 
 function doubleFaults(project: Project, near: Near): Fault[] {
-  return keyedLists(project)
+  return keyedLists(project, near)
     .filter(({ path }) => near(path))
     .flatMap(({ path, keys: keysOf }): Fault[] => {
       const keys = keysOf();
@@ -228,27 +228,25 @@ function references(project: Project, { kit, book }: SoundContext, near: Near = 
     ...layers(project.buildUps, ['buildUps']),
     ...project.buildUpVariants.flatMap((variant, i) => layers(variant.buildUps, ['buildUpVariants', i, 'buildUps'])),
     ...Object.keys(project.linings).map((id): Reference => ({ path: ['linings', id], id, known: surface })),
-    ...layout.units.flatMap((unit, i) =>
-      at(['layout', 'units', i], () => [
-        {
-          path: ['layout', 'units', i, 'family'],
-          id: unit.family,
-          known: (id) => familyNamed(kit.families, id) !== null,
-        },
-        {
-          path: ['layout', 'units', i, 'school'],
-          id: unit.school,
-          known: (id) => familyNamed(kit.families, unit.family)?.schools.includes(id) ?? false,
-        },
-        ...Object.entries(unit.materials).map(([role, id]) => ({
-          path: ['layout', 'units', i, 'materials', role],
-          id,
-          known: material,
-        })),
-        ...peopleOf(unit, kit.families).map((id) => ({ path: ['layout', 'units', i, 'options'], id, known: person })),
-        ...thingsOf(unit, kit).map((id) => ({ path: ['layout', 'units', i, 'division'], id, known: thing })),
-      ]),
-    ),
+    ...eachNear(layout.units, ['layout', 'units'], near, (unit, i): Reference[] => [
+      {
+        path: ['layout', 'units', i, 'family'],
+        id: unit.family,
+        known: (id) => familyNamed(kit.families, id) !== null,
+      },
+      {
+        path: ['layout', 'units', i, 'school'],
+        id: unit.school,
+        known: (id) => familyNamed(kit.families, unit.family)?.schools.includes(id) ?? false,
+      },
+      ...Object.entries(unit.materials).map(([role, id]) => ({
+        path: ['layout', 'units', i, 'materials', role],
+        id,
+        known: material,
+      })),
+      ...peopleOf(unit, kit.families).map((id) => ({ path: ['layout', 'units', i, 'options'], id, known: person })),
+      ...thingsOf(unit, kit).map((id) => ({ path: ['layout', 'units', i, 'division'], id, known: thing })),
+    ]),
     ...(project.variants ?? []).flatMap((variant, k) =>
       at(['variants', k], () =>
         variant.layout.units.flatMap((unit, i) =>
@@ -346,28 +344,41 @@ function addressFaults(project: Project, near: Near): Fault[] {
 }
 
 function unitFaults(project: Project, { kit }: SoundContext, near: Near): Fault[] {
-  return project.layout.units.flatMap((unit, i): Fault[] => {
-    const path = ['layout', 'units', i];
-    if (!near(path)) return [];
+  return eachNear(project.layout.units, ['layout', 'units'], near, (unit, i): Fault[] => {
     const family = familyNamed(kit.families, unit.family);
     return (family?.faults(unit) ?? []).map((fault) => ({
-      place: placeOf([...path, ...fault.path]),
+      place: placeOf(['layout', 'units', i, ...fault.path]),
       said: fault.said,
     }));
   });
 }
 
-/** Whether a place was touched: it lies in what changed, or what changed lies in it. */
-type Near = (path: Path) => boolean;
+/** Whether a place was touched: it lies in what changed, or what changed lies in it. The place of an entry is its list's and its number. */
+type Near = (path: Path, entry?: number) => boolean;
 
+function isNear(path: Path, entry: number | undefined, touched: Path): boolean {
+  const shared = Math.min(path.length, touched.length);
+  for (let i = 0; i < shared; i += 1) if (path[i] !== touched[i]) return false;
+  return entry === undefined || touched.length <= path.length || touched[path.length] === entry;
+}
 function nearOf(touched: readonly Path[] | null): Near {
   if (touched === null) return () => true;
-  return (path) =>
-    touched.some((other) => {
-      const shared = Math.min(path.length, other.length);
-      for (let i = 0; i < shared; i += 1) if (path[i] !== other[i]) return false;
-      return true;
-    });
+  return (path, entry) => {
+    for (let k = 0; k < touched.length; k += 1) if (isNear(path, entry, touched[k] as Path)) return true;
+    return false;
+  };
+}
+
+/** What is said of the entries of a list that were touched. */
+function eachNear<T, Result>(
+  list: readonly T[],
+  path: Path,
+  near: Near,
+  of: (item: T, i: number) => readonly Result[],
+): Result[] {
+  const all: Result[] = [];
+  if (near(path)) for (let i = 0; i < list.length; i += 1) if (near(path, i)) all.push(...of(list[i] as T, i));
+  return all;
 }
 
 /** Whether something touched may leave what speaks of a list hanging. */

@@ -126,13 +126,11 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
           (wanted.scribed ? 0 : BACK_GAP_MM),
       ),
     );
+  const walls = heights.map(wall);
   const left = wanted.scribed ? allowanceOf(unit) : 0;
   const at = (distance: number, height: number): Point => [sign * distance, height];
-  const outer: Ring = [
-    at(start, wanted.from),
-    at(start, to),
-    ...[...heights].reverse().map((height) => at(wall(height) + left, height)),
-  ];
+  const outer: Point[] = [at(start, wanted.from), at(start, to)];
+  for (let i = heights.length - 1; i >= 0; i -= 1) outer.push(at((walls[i] ?? 0) + left, heights[i] ?? 0));
   const across = (from: number, until: number, low: number, high: number): Ring =>
     rectangle(Math.min(sign * from, sign * until), low, Math.max(sign * from, sign * until), high);
   const kick =
@@ -153,7 +151,7 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
         ]
       : [];
   });
-  const opening = wanted.open ? openingIn(sign * start, wanted.from, sign * Math.min(...heights.map(wall)), to) : [];
+  const opening = wanted.open ? openingIn(sign * start, wanted.from, sign * Math.min(...walls), to) : [];
   const [shape] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, [...kick, ...arches, ...opening]);
   return [
     {
@@ -173,7 +171,7 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
               {
                 kind: 'scribe' as const,
                 at: 'back' as const,
-                line: heights.map((height) => at(wall(height), height)),
+                line: heights.map((height, i) => at(walls[i] ?? 0, height)),
                 allowance: left,
                 across: 'y' as const,
                 leans: leansAlong(inner, side, wanted.x, heights),
@@ -221,19 +219,16 @@ export function level(frame: Frame, wanted: Level): Board {
       Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
         (wanted.scribed ? 0 : BACK_GAP_MM),
     );
+  const walls = xs.map(wall);
   const left = wanted.scribed ? allowanceOf(unit) : 0;
   const at = (x: number, distance: number): Point => [x, sign * distance];
-  const outer: Ring = [
-    at(from, wanted.front),
-    at(to, wanted.front),
-    ...[...xs].reverse().map((x) => at(x, wall(x) + left)),
-  ];
+  const outer: Point[] = [at(from, wanted.front), at(to, wanted.front)];
+  for (let i = xs.length - 1; i >= 0; i -= 1) outer.push(at(xs[i] ?? 0, (walls[i] ?? 0) + left));
   const bites = frame.notched.flatMap((arch): Ring[] => {
     const ring = archFootprint(arch, inner, low, ARCH_CLEARANCE_MM);
     return ring ? [ring] : [];
   });
-  const back = Math.min(...xs.map(wall));
-  const opening = wanted.open ? openingIn(sign * wanted.front, from, sign * back, to) : [];
+  const opening = wanted.open ? openingIn(sign * wanted.front, from, sign * Math.min(...walls), to) : [];
   const holes = [...(wanted.holes ?? []), ...opening.map(turned)];
   const drawn: Outline = { outer: simplify(outer, CHORD_MM), holes: [] };
   const [shape] = bites.length + holes.length > 0 ? cutOut(drawn, [...bites, ...holes]) : [drawn];
@@ -254,7 +249,7 @@ export function level(frame: Frame, wanted: Level): Board {
             {
               kind: 'scribe' as const,
               at: 'back' as const,
-              line: xs.map((x) => at(x, wall(x))),
+              line: xs.map((x, i) => at(x, walls[i] ?? 0)),
               allowance: left,
               across: 'y' as const,
               leans: leansUp(inner, side, low, xs),

@@ -1,6 +1,6 @@
 import { boxOf, type Point } from '../numeric/plane.js';
 import type { Vector } from '../parts/part.js';
-import { planeAxes, type Axis, type Standing } from '../parts/lay-flat.js';
+import type { Axis, Standing } from '../parts/lay-flat.js';
 import type { Bay } from '../document/unit-schema.js';
 import type { SolidBox } from '../rules/room.js';
 import type { Message } from '../words/message.js';
@@ -87,14 +87,11 @@ interface Box {
 
 /** The upright box round a board. */
 export function boardBox({ normal, at, thickness, outline }: Standing): Box {
-  const axes = planeAxes(normal);
-  const range = (axis: Axis): [number, number] => {
-    if (axis === normal) return [at, at + thickness];
-    const values = outline.outer.map((point) => point[axis === axes[0] ? 0 : 1]);
-    return [Math.min(...values), Math.max(...values)];
-  };
-  const [x, y, z] = [range('x'), range('y'), range('z')];
-  return { low: [x[0], y[0], z[0]], high: [x[1], y[1], z[1]] };
+  const { minX, maxX, minY, maxY } = boxOf(outline.outer);
+  const until = at + thickness;
+  if (normal === 'x') return { low: [at, minX, minY], high: [until, maxX, maxY] };
+  if (normal === 'y') return { low: [minX, at, minY], high: [maxX, until, maxY] };
+  return { low: [minX, minY, at], high: [maxX, maxY, until] };
 }
 
 /** Boards that come this near touch, mm; and they have to share more than this to carry each other. */
@@ -102,40 +99,41 @@ const TOUCH_MM = 0.2;
 const SHARED_MM = 4;
 const AXES: readonly Axis[] = ['x', 'y', 'z'];
 
+/** How far two boxes share a stretch of an axis, mm; below zero where they are apart. */
+const sharedBy = (a: Box, b: Box, i: 0 | 1 | 2): number =>
+  Math.min(a.high[i], b.high[i]) - Math.max(a.low[i], b.low[i]);
+
 function contactOf(a: Board, boxA: Box, b: Board, boxB: Box): Contact | null {
+  const by0 = sharedBy(boxA, boxB, 0);
+  const by1 = sharedBy(boxA, boxB, 1);
+  const by2 = sharedBy(boxA, boxB, 2);
   // most boards are nowhere near each other
-  for (let i = 0; i < 3; i += 1)
-    if ((boxA.low[i] ?? 0) > (boxB.high[i] ?? 0) + TOUCH_MM || (boxB.low[i] ?? 0) > (boxA.high[i] ?? 0) + TOUCH_MM)
-      return null;
-  const shared = [0, 1, 2].map((i) => {
-    const from = Math.max(boxA.low[i] ?? 0, boxB.low[i] ?? 0);
-    const to = Math.min(boxA.high[i] ?? 0, boxB.high[i] ?? 0);
-    return { from, to, by: to - from };
-  });
-  const apart = shared.findIndex(({ by }) => Math.abs(by) <= TOUCH_MM);
-  if (apart < 0 || shared.some(({ by }, i) => i !== apart && by < SHARED_MM)) return null;
+  if (by0 < -TOUCH_MM || by1 < -TOUCH_MM || by2 < -TOUCH_MM) return null;
+  const apart = by0 <= TOUCH_MM ? 0 : by1 <= TOUCH_MM ? 1 : by2 <= TOUCH_MM ? 2 : null;
+  if (apart === null) return null;
+  if ((apart !== 0 && by0 < SHARED_MM) || (apart !== 1 && by1 < SHARED_MM) || (apart !== 2 && by2 < SHARED_MM))
+    return null;
   const axis = AXES[apart];
-  const faces = [a, b].filter((board) => board.normal === axis);
   // edge on edge carries nothing
-  if (faces.length === 0) return null;
-  const [met, other] = faces[0] === a ? [a, b] : [b, a];
-  const longest = [0, 1, 2]
-    .filter((i) => i !== apart)
-    .reduce((x, y) => ((shared[y]?.by ?? 0) > (shared[x]?.by ?? 0) ? y : x));
-  const at = (i: number, end: 'from' | 'to'): number => {
-    const range = shared[i];
-    if (!range) return 0;
-    return i === longest ? range[end] : (range.from + range.to) / 2;
+  if (a.normal !== axis && b.normal !== axis) return null;
+  const byFaces = a.normal === b.normal;
+  const [met, other] = a.normal === axis ? [a, b] : [b, a];
+  const [first, second] = apart === 0 ? ([1, 2] as const) : apart === 1 ? ([0, 2] as const) : ([0, 1] as const);
+  const long = sharedBy(boxA, boxB, second) > sharedBy(boxA, boxB, first) ? second : first;
+  const at = (i: 0 | 1 | 2, end: 'from' | 'to'): number => {
+    const from = Math.max(boxA.low[i], boxB.low[i]);
+    const to = Math.min(boxA.high[i], boxB.high[i]);
+    return i === long ? (end === 'from' ? from : to) : (from + to) / 2;
   };
-  const held = [a.held, b.held];
+  const hung = a.held === 'hung' || b.held === 'hung';
   const kind =
-    a.moves !== b.moves && !held.includes('hung')
+    a.moves !== b.moves && !hung
       ? 'slide'
-      : held.includes('hung')
+      : hung
         ? 'hinge'
-        : held.includes('loose')
+        : a.held === 'loose' || b.held === 'loose'
           ? 'rest'
-          : faces.length === 2
+          : byFaces
             ? 'face'
             : 'butt';
   return {
@@ -144,7 +142,7 @@ function contactOf(a: Board, boxA: Box, b: Board, boxB: Box): Contact | null {
     kind,
     from: [at(0, 'from'), at(1, 'from'), at(2, 'from')],
     to: [at(0, 'to'), at(1, 'to'), at(2, 'to')],
-    length: shared[longest]?.by ?? 0,
+    length: sharedBy(boxA, boxB, long),
   };
 }
 
@@ -158,15 +156,13 @@ export function boxRound(boards: readonly Board[]): SolidBox {
 
 /** What touches what: every pair of boards of which one meets the other with its face. */
 export function contactsOf(boards: readonly Board[]): readonly Contact[] {
-  const boxed = boards.map((board) => ({ board, box: boardBox(board) }));
+  const boxes = boards.map(boardBox);
   const contacts: Contact[] = [];
-  boxed.forEach((a, i) => {
-    for (let k = i + 1; k < boxed.length; k += 1) {
-      const b = boxed[k];
-      const contact = b && contactOf(a.board, a.box, b.board, b.box);
+  for (let i = 0; i < boards.length; i += 1)
+    for (let k = i + 1; k < boards.length; k += 1) {
+      const contact = contactOf(boards[i] as Board, boxes[i] as Box, boards[k] as Board, boxes[k] as Box);
       if (contact) contacts.push(contact);
     }
-  });
   return contacts;
 }
 

@@ -12,10 +12,12 @@ export interface LyingPlace extends Lying {
 
 /** Every place to lie, as the units' families say. */
 export function lyingPlaces(units: readonly Unit[], families: readonly SceneFamily[]): readonly LyingPlace[] {
-  return units.flatMap((unit): LyingPlace[] => {
+  const all: LyingPlace[] = [];
+  for (const unit of units) {
     const lies = familyNamed(families, unit.family)?.lies?.(unit);
-    return lies ? [{ unit, ...lies }] : [];
-  });
+    if (lies) all.push({ unit, ...lies });
+  }
+  return all;
 }
 
 /** The strip of a bed across the vehicle that one sleeper lies on, by order across the bed, rear sleeper last. */

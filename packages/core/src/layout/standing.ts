@@ -27,6 +27,10 @@ export function standingOf(unit: Unit, room: Surroundings, families: readonly Sc
 /** Everything that stands in the room, once for each scene. */
 export const standingIn = memoFew((scene: Stood): readonly Standing[] => {
   const all: Standing[] = [];
-  for (const unit of scene.units) for (const one of standingOf(unit, scene, scene.families)) all.push(one);
+  const { units, families } = scene;
+  for (let i = 0; i < units.length; i += 1) {
+    const own = standingOf(units[i] as Unit, scene, families);
+    for (let k = 0; k < own.length; k += 1) all.push(own[k] as Standing);
+  }
   return all;
 });

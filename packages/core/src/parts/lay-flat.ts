@@ -1,4 +1,4 @@
-import { boxOf, type Outline, type Point, type Ring } from '../numeric/plane.js';
+import { boxOf, ringArea, type Outline, type Point, type Ring } from '../numeric/plane.js';
 import type { Vector } from './part.js';
 
 export type Axis = 'x' | 'y' | 'z';
@@ -24,7 +24,6 @@ export interface LaidFlat {
   readonly point: (point: Point) => Point;
 }
 
-const AXES: readonly Axis[] = ['x', 'y', 'z'];
 const unitOf = (axis: Axis): Vector => [Number(axis === 'x'), Number(axis === 'y'), Number(axis === 'z')];
 const scaled = ([x, y, z]: Vector, by: number): Vector => [x * by + 0, y * by + 0, z * by + 0];
 
@@ -36,18 +35,11 @@ export const cross = (a: Vector, b: Vector): Vector => [
 ];
 
 /** The two axes a board square to `normal` is drawn on, in order. */
-export const planeAxes = (normal: Axis): readonly [Axis, Axis] => {
-  const [u = 'x', v = 'y'] = AXES.filter((axis) => axis !== normal);
-  return [u, v];
-};
+export const planeAxes = (normal: Axis): readonly [Axis, Axis] => PLANES[normal];
+const PLANES: Readonly<Record<Axis, readonly [Axis, Axis]>> = { x: ['y', 'z'], y: ['x', 'z'], z: ['x', 'y'] };
 
-const signedArea = (ring: Ring): number =>
-  ring.reduce((sum, [x, y], i) => {
-    const [nx, ny] = ring[(i + 1) % ring.length] ?? [x, y];
-    return sum + (x * ny - nx * y) / 2;
-  }, 0);
 const turned = (ring: Ring, anticlockwise: boolean): Ring =>
-  signedArea(ring) > 0 === anticlockwise ? ring : [...ring].reverse();
+  ringArea(ring) > 0 === anticlockwise ? ring : [...ring].reverse();
 
 /**
  * Lays a standing board on the bench with its good face up: x along the grain, y across it, the blank's lower left corner

@@ -14,14 +14,11 @@ export function overlapOf(
   a: SolidBox,
   b: SolidBox,
 ): { readonly x: number; readonly y: number; readonly z: number } | null {
-  const along = (from1: number, to1: number, from2: number, to2: number): number =>
-    Math.min(to1, to2) - Math.max(from1, from2);
-  const overlap = {
-    x: along(a.x0, a.x1, b.x0, b.x1),
-    y: along(a.y0, a.y1, b.y0, b.y1),
-    z: along(a.z0, a.z1, b.z0, b.z1),
-  };
-  return overlap.x > TOUCH_MM && overlap.y > TOUCH_MM && overlap.z > TOUCH_MM ? overlap : null;
+  const x = Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0);
+  if (x <= TOUCH_MM) return null;
+  const y = Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0);
+  const z = Math.min(a.z1, b.z1) - Math.max(a.z0, b.z0);
+  return y > TOUCH_MM && z > TOUCH_MM ? { x, y, z } : null;
 }
 
 export const collisionRule = defineRule({

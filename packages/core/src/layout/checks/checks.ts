@@ -3,7 +3,7 @@ import type { Aside, Unit } from '../../document/schema.js';
 import type { Check, Scene, SceneRule } from '../../furniture/scene.js';
 import { NO_RUNS } from '../../furniture/runs.js';
 import type { Skeleton } from '../../furniture/skeleton.js';
-import { memoEach, memoLast } from '../../numeric/memo.js';
+import { memoLast } from '../../numeric/memo.js';
 import type { Grade } from '../../rules/rule.js';
 import { createSights } from './sight.js';
 
@@ -20,14 +20,15 @@ export const unitChecks = (unit: Unit, scene: Scene, rules: readonly SceneRule[]
   rulesOf(unit, scene, rules).flatMap((rule) => rule.ofUnit?.(unit, scene) ?? []);
 
 /** What a rule says of each unit and what stands beside it. */
-const eachChecks = ({ ofEach }: SceneRule, scene: Scene): readonly Check[] =>
-  ofEach ? scene.units.flatMap((unit) => ofEach.of(unit, scene)) : [];
+function eachChecks({ ofEach }: SceneRule, scene: Scene, found: Check[]): void {
+  if (ofEach) for (const unit of scene.units) found.push(...ofEach.of(unit, scene));
+}
 
 /** Every check of the room as a whole, and of what stands beside each other in it. */
 export function roomChecks(scene: Scene, rules: readonly SceneRule[], each = eachChecks): readonly Check[] {
   const found: Check[] = [];
   const of = (rule: SceneRule): void => {
-    if (rule.ofEach) for (const check of each(rule, scene)) found.push(check);
+    if (rule.ofEach) each(rule, scene, found);
     if (rule.ofRoom) for (const check of rule.ofRoom(scene)) found.push(check);
   };
   rules.forEach(of);
@@ -72,6 +73,25 @@ export const withAside = (checks: readonly Check[], aside: readonly Aside[]): re
 /** Whether a check asks for something to be done. */
 export const isOpen = ({ grade, aside }: Check): boolean => grade === 'fails' && aside === null;
 
+/** The checks of each unit by itself with a memory: for as long as it, what it is made of and its room are the same. */
+function createEach(rules: readonly SceneRule[]) {
+  interface Last {
+    readonly unit: Unit;
+    readonly skeleton: Skeleton | null;
+    readonly scene: Omit<Scene, 'skeletons'>;
+    readonly checks: readonly Check[];
+  }
+  const lasts = new Map<string, Last>();
+  return (unit: Unit, skeleton: Skeleton | null, scene: Omit<Scene, 'skeletons'>): readonly Check[] => {
+    const last = lasts.get(unit.id);
+    if (last?.unit === unit && last.skeleton === skeleton && last.scene === scene) return last.checks;
+    const skeletons = new Map(skeleton ? [[unit.id, skeleton]] : []);
+    const checks = unitChecks(unit, { ...scene, skeletons }, rules);
+    lasts.set(unit.id, { unit, skeleton, scene, checks });
+    return checks;
+  };
+}
+
 /** The same with a memory: a unit that did not change, in a room that did not, is not looked at again. */
 export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside: readonly Aside[]) => readonly Check[] {
   // a unit's own checks see nothing of the other units
@@ -109,11 +129,7 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
       mending: true,
     }),
   );
-  const each = memoEach(
-    (unit: Unit) => unit.id,
-    (unit: Unit, skeleton: Skeleton | null, scene: Omit<Scene, 'skeletons'>) =>
-      unitChecks(unit, { ...scene, skeletons: new Map(skeleton ? [[unit.id, skeleton]] : []) }, rules),
-  );
+  const each = createEach(rules);
   const sights = createSights();
   const room = memoLast(
     (scene: Scene) => roomChecks(scene, rules, scene.mending ? eachChecks : sights),

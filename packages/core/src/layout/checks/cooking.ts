@@ -98,26 +98,32 @@ function bayedAt(unit: Unit, place: BayRoom, thing: Thing, scene: Scene): InBay 
 }
 
 /** Every cooker of the room, in a bay or by itself, once for each scene. */
-const cookersIn = memoFew((scene: Scene): readonly Cooker[] =>
-  scene.units.flatMap((unit): readonly Cooker[] => {
-    const { body } = unit;
+const cookersIn = memoFew((scene: Scene): readonly Cooker[] => {
+  const all: Cooker[] = [];
+  for (const unit of scene.units) {
     const held = inBays(unit, scene);
-    const bays = (held.length === 0 ? held : held.filter(({ thing }) => thing.kind === 'cooker')).map(
-      ({ place, thing }) => ({
-        id: `${unit.id}:${place.bay.name}`,
-        unit,
-        thing,
-        pin: pinIn(unit, place),
-        ...inBay(unit, place, thing, scene),
-      }),
-    );
     const own = alone(unit, scene);
-    if (own?.kind !== 'cooker' || body.stands !== 'free') return bays;
-    const box = { x0: body.x, x1: body.x + body.length, y0: body.y, y1: body.y + body.width };
-    const pin = { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
-    return [...bays, { id: unit.id, unit, thing: own, pin, box, top: scene.inner.floor + body.to, covered: null }];
-  }),
-);
+    if (held.length > 0 || own !== null) all.push(...cookersOf(unit, held, own, scene));
+  }
+  return all;
+});
+/** The cookers of one unit, by what its bays hold and what it is itself. */
+function cookersOf(unit: Unit, held: ReturnType<typeof inBays>, own: Thing | null, scene: Scene): readonly Cooker[] {
+  const { body } = unit;
+  const bays = held
+    .filter(({ thing }) => thing.kind === 'cooker')
+    .map(({ place, thing }) => ({
+      id: `${unit.id}:${place.bay.name}`,
+      unit,
+      thing,
+      pin: pinIn(unit, place),
+      ...inBay(unit, place, thing, scene),
+    }));
+  if (own?.kind !== 'cooker' || body.stands !== 'free') return bays;
+  const box = { x0: body.x, x1: body.x + body.length, y0: body.y, y1: body.y + body.width };
+  const pin = { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
+  return [...bays, { id: unit.id, unit, thing: own, pin, box, top: scene.inner.floor + body.to, covered: null }];
+}
 
 const above = appliesTo(cookerRule, {
   ofRoom: (scene) =>

@@ -44,8 +44,15 @@ interface Movable {
 /** All that moves, by its name: listed once for a scene, as every mode names a few of many. */
 const movableIn = memoFew((scene: Scene): ReadonlyMap<string, Movable> => {
   const all = new Map<string, Movable>();
-  for (const unit of scene.units)
-    for (const motion of motionsOf(unit, scene)) all.set(motion.of, { motion, unit, place: all.size });
+  const { units } = scene;
+  for (let i = 0; i < units.length; i += 1) {
+    const unit = units[i] as Unit;
+    const motions = motionsOf(unit, scene);
+    for (let k = 0; k < motions.length; k += 1) {
+      const motion = motions[k] as Motion;
+      all.set(motion.of, { motion, unit, place: all.size });
+    }
+  }
   return all;
 });
 interface Used extends Movable {

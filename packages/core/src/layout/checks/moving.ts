@@ -29,22 +29,31 @@ const near = (a: SolidBox, b: SolidBox): boolean =>
  */
 function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing[] {
   const reach = reachOf(motion);
+  const all = standingIn(scene);
   let found: Standing[] | null = null;
-  for (const one of standingIn(scene)) {
+  let within: Unit[] | null = null;
+  let last: Unit | null = null;
+  for (let i = 0; i < all.length; i += 1) {
+    const one = all[i] as Standing;
     if (!near(reach, one.box) || one.unit === unit) continue;
-    found ??= [];
-    found.push(one);
+    (found ??= []).push(one);
+    // the boxes of a unit stand in a row
+    if (one.unit === last) continue;
+    last = one.unit;
+    if (standsWithin(last, unit, scene)) (within ??= []).push(last);
   }
   if (!found) return NOBODY_NEAR;
+  const apart = within;
+  return apart === null ? found : found.filter((one) => !apart.includes(one.unit));
+}
+/** Whether one unit stands in another's own place. */
+function standsWithin(other: Unit, unit: Unit, scene: Scene): boolean {
   const mine = solidsOf(unit, scene, scene.families);
-  const within = new Set(
-    found
-      .map((one) => one.unit)
-      .filter((other) =>
-        solidsOf(other, scene, scene.families).some((box) => mine.some((own) => overlapOf(own, box) !== null)),
-      ),
-  );
-  return within.size === 0 ? found : found.filter((one) => !within.has(one.unit));
+  const theirs = solidsOf(other, scene, scene.families);
+  for (let i = 0; i < theirs.length; i += 1)
+    for (let k = 0; k < mine.length; k += 1)
+      if (overlapOf(mine[k] as SolidBox, theirs[i] as SolidBox) !== null) return true;
+  return false;
 }
 const NOBODY_NEAR: readonly Standing[] = [];
 
@@ -153,13 +162,12 @@ function awayBefore(motion: Motion, scene: Scene): ReadonlySet<string> {
   );
 }
 /** Everything that can be taken out of the room as a whole, listed once for a scene. */
-const takenIn = memoFew((scene: Scene): readonly { readonly of: string; readonly unit: Unit }[] =>
-  scene.units.flatMap((unit) =>
-    motionsOf(unit, scene)
-      .filter(takesAway)
-      .map(({ of }) => ({ of, unit })),
-  ),
-);
+const takenIn = memoFew((scene: Scene): readonly { readonly of: string; readonly unit: Unit }[] => {
+  const all: { readonly of: string; readonly unit: Unit }[] = [];
+  for (const unit of scene.units)
+    for (const motion of motionsOf(unit, scene)) if (takesAway(motion)) all.push({ of: motion.of, unit });
+  return all;
+});
 const NONE_AWAY: ReadonlySet<string> = new Set();
 
 interface Known {

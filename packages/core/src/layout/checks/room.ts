@@ -193,30 +193,33 @@ function waysApart(a: Solid, b: Solid, pair: NonNullable<ReturnType<typeof deepe
   ];
 }
 
+type Collision = Case<z.output<typeof collisionRule.input>>;
+/** Two units that reach into each other. */
+const collided = (a: Solid, b: Solid, pair: NonNullable<ReturnType<typeof deepest>>, scene: Scene): Collision => ({
+  id: `collision:${a.unit.id}:${b.unit.id}`,
+  input: { a: pair.a, b: pair.b, nameA: a.unit.name, nameB: b.unit.name },
+  pin: {
+    unit: a.unit.id,
+    person: null,
+    x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
+    y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
+  },
+  mend: () => (partingOf(a.boxes, b.boxes).ways ??= waysApart(a, b, pair, scene)),
+});
+
 const collision = appliesTo(collisionRule, {
   ofEach: {
     within: 1,
-    of: (own, scene) => {
+    of: (unit, scene) => {
       const { units, families } = scene;
-      const a: Solid = { unit: own, boxes: solidsOf(own, scene, families) };
-      const met: Case<z.output<typeof collisionRule.input>>[] = [];
+      const own: Solid = { unit, boxes: solidsOf(unit, scene, families) };
+      const met: Collision[] = [];
       // each pair once
-      for (let k = units.indexOf(own) + 1; k < units.length; k += 1) {
-        const unit = units[k];
-        const boxes = unit && solidsOf(unit, scene, families);
-        const pair = unit && boxes && meetAlong(a.boxes, boxes) ? deepestOf(a.boxes, boxes) : null;
-        if (!unit || !boxes || !pair) continue;
-        met.push({
-          id: `collision:${own.id}:${unit.id}`,
-          input: { a: pair.a, b: pair.b, nameA: own.name, nameB: unit.name },
-          pin: {
-            unit: own.id,
-            person: null,
-            x: (Math.max(pair.a.x0, pair.b.x0) + Math.min(pair.a.x1, pair.b.x1)) / 2,
-            y: (Math.max(pair.a.y0, pair.b.y0) + Math.min(pair.a.y1, pair.b.y1)) / 2,
-          },
-          mend: () => (partingOf(a.boxes, boxes).ways ??= waysApart(a, { unit, boxes }, pair, scene)),
-        });
+      for (let k = units.indexOf(unit) + 1; k < units.length; k += 1) {
+        const other = units[k] as Unit;
+        const boxes = solidsOf(other, scene, families);
+        const pair = meetAlong(own.boxes, boxes) ? deepestOf(own.boxes, boxes) : null;
+        if (pair) met.push(collided(own, { unit: other, boxes }, pair, scene));
       }
       return met;
     },
@@ -278,8 +281,13 @@ function standingBy(
 /** What stands in the way at a height. At the hip whatever stands on the floor counts. */
 function obstaclesAt(scene: Standable, at: 'hip' | 'shoulder', but: readonly Unit[]): Obstacle[] {
   const all: Obstacle[] = [];
-  for (const unit of scene.units)
-    if (but.length === 0 || !but.includes(unit)) for (const one of standingBy(unit, scene)[at]) all.push(one);
+  const { units } = scene;
+  for (let i = 0; i < units.length; i += 1) {
+    const unit = units[i] as Unit;
+    if (but.length > 0 && but.includes(unit)) continue;
+    const own = standingBy(unit, scene)[at];
+    for (let k = 0; k < own.length; k += 1) all.push(own[k] as Obstacle);
+  }
   return all;
 }
 
@@ -291,15 +299,31 @@ function widestAt(
   x0: number,
   x1: number,
 ): { width: number; y: number } {
-  let [width, y, at] = [-Infinity, 0, -left];
-  for (const box of standing) {
+  const width = widthAt(left, right, standing, x0, x1);
+  let [y, at] = [0, -left];
+  // the first of those that are so wide
+  for (let i = 0; i <= standing.length; i += 1) {
+    const box = standing[i];
+    if (box && (x1 < box.x0 || x0 > box.x1)) continue;
+    const to = box ? Math.min(box.y0, right) : right;
+    if (to - at >= width) {
+      y = (at + to) / 2;
+      break;
+    }
+    if (box && box.y1 > at) at = box.y1;
+  }
+  return { width, y };
+}
+/** How wide it is, alone: asked at many places of which only the narrowest or the widest is told. */
+function widthAt(left: number, right: number, standing: readonly Obstacle[], x0: number, x1: number): number {
+  let [width, at] = [-Infinity, -left];
+  for (let i = 0; i < standing.length; i += 1) {
+    const box = standing[i] as Obstacle;
     if (x1 < box.x0 || x0 > box.x1) continue;
-    const to = Math.min(box.y0, right);
-    if (to - at > width) [width, y] = [to - at, (at + to) / 2];
+    width = Math.max(width, Math.min(box.y0, right) - at);
     if (box.y1 > at) at = box.y1;
   }
-  if (right - at > width) [width, y] = [right - at, (at + right) / 2];
-  return { width, y };
+  return Math.max(width, right - at);
 }
 
 /** What stands up from the floor by less than this is stepped over, mm. */
@@ -372,6 +396,14 @@ function postsOf(obstacle: Obstacle, inner: Scene['inner'], z: number): readonly
   return at;
 }
 const overlapAlong = (a: Obstacle, b: Obstacle): boolean => a.x0 <= b.x1 && a.x1 >= b.x0;
+/** Whether a bed from wall to wall lies at a place along the vehicle, or so near it. */
+function liesAt(x: number, beds: readonly Unit[], near: number): boolean {
+  for (let i = 0; i < beds.length; i += 1) {
+    const bed = beds[i] as Unit;
+    if (x > bed.body.x - near && x < endOf(bed) + near) return true;
+  }
+  return false;
+}
 /** The narrowest way past one thing, between all that stands beside it; null where nobody walks. */
 function narrowestBeside(
   obstacle: Obstacle,
@@ -382,13 +414,14 @@ function narrowestBeside(
   at: Way['at'],
 ): Way | null {
   const beside = all.filter((other) => overlapAlong(other, obstacle));
-  let way: Way | null = null;
-  for (const { x, left, right } of postsOf(obstacle, inner, z)) {
-    if (blocked.some((bed) => x > bed.body.x && x < endOf(bed))) continue;
-    const { width, y } = widestAt(left, right, beside, x, x);
-    if (way === null || width < way.width) way = { width, x, y, at };
+  let least = Infinity;
+  let post: Post | null = null;
+  for (const here of postsOf(obstacle, inner, z)) {
+    if (liesAt(here.x, blocked, 0)) continue;
+    const width = widthAt(here.left, here.right, beside, here.x, here.x);
+    if (width < least) [least, post] = [width, here];
   }
-  return way;
+  return post && { ...widestAt(post.left, post.right, beside, post.x, post.x), x: post.x, at };
 }
 
 /** What stood in the way when it was last looked at, and how wide it was past each of it. */
@@ -462,13 +495,21 @@ export function widestWay(scene: Scene): Way | null {
   const { inner } = scene;
   const { blocked, standing } = inTheWay(scene, 'hip');
   if (standing.length === 0) return null;
-  let most: Way | null = null;
-  for (const { x, left, right } of waitingPosts(inner)) {
-    if (blocked.some((bed) => x > bed.body.x - WAITS_MM && x < endOf(bed) + WAITS_MM)) continue;
-    const { width, y } = widestAt(left, right, standing, x - WAITS_MM, x + WAITS_MM);
-    if (!most || width > most.width) most = { width, x, y, at: 'hip' };
+  let most = -Infinity;
+  let post: Post | null = null;
+  for (const here of waitingPosts(inner)) {
+    const { x, left, right } = here;
+    if (liesAt(x, blocked, WAITS_MM)) continue;
+    const width = widthAt(left, right, standing, x - WAITS_MM, x + WAITS_MM);
+    if (width > most) [most, post] = [width, here];
   }
-  return most;
+  return (
+    post && {
+      ...widestAt(post.left, post.right, standing, post.x - WAITS_MM, post.x + WAITS_MM),
+      x: post.x,
+      at: 'hip',
+    }
+  );
 }
 /** Somebody who waits needs room for a body along the way too: so much before and behind, mm. */
 const WAITS_MM = 200;

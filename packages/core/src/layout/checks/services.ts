@@ -1,4 +1,4 @@
-import type { Connection, Thing } from '../../document/schema.js';
+import type { Connection, Thing, Unit } from '../../document/schema.js';
 import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { START_THINGS } from '../../furniture/start-things.js';
 import { connectedRule, GIVEN, OUTSIDE, socketWaterRule } from '../../rules/services.js';
@@ -18,42 +18,47 @@ interface StandingThing {
 }
 
 /** Everything with a data sheet that stands in the layout: in a bay, or by itself. */
-const standing = memoFew((scene: Scene): readonly StandingThing[] =>
-  scene.units.flatMap((unit): StandingThing[] => {
+const standing = memoFew((scene: Scene): readonly StandingThing[] => {
+  const all: StandingThing[] = [];
+  for (const unit of scene.units) {
     const own = alone(unit, scene);
     const held = inBays(unit, scene);
-    if (!own && held.length === 0) return [];
-    const { body } = unit;
-    return [
-      ...held.map(({ place, thing }): StandingThing => {
-        const { room, bay } = place;
-        return {
-          thing,
-          name: `${unit.name}, ${bay.name}`,
-          id: `${unit.id}:${bay.name}`,
-          pin: { unit: unit.id, person: null, x: (room.x0 + room.x1) / 2, y: (room.y0 + room.y1) / 2 },
-          box: room,
-        };
-      }),
-      ...(own
-        ? [
-            {
-              thing: own,
-              name: unit.name,
-              id: unit.id,
-              pin: {
-                unit: unit.id,
-                person: null,
-                x: body.x + body.length / 2,
-                y: body.stands === 'free' ? body.y + body.width / 2 : 0,
-              },
-              box: null,
+    if (own !== null || held.length > 0) all.push(...thingsOf(unit, held, own));
+  }
+  return all;
+});
+/** The things of one unit, by what its bays hold and what it is itself. */
+function thingsOf(unit: Unit, held: ReturnType<typeof inBays>, own: Thing | null): StandingThing[] {
+  const { body } = unit;
+  return [
+    ...held.map(({ place, thing }): StandingThing => {
+      const { room, bay } = place;
+      return {
+        thing,
+        name: `${unit.name}, ${bay.name}`,
+        id: `${unit.id}:${bay.name}`,
+        pin: { unit: unit.id, person: null, x: (room.x0 + room.x1) / 2, y: (room.y0 + room.y1) / 2 },
+        box: room,
+      };
+    }),
+    ...(own
+      ? [
+          {
+            thing: own,
+            name: unit.name,
+            id: unit.id,
+            pin: {
+              unit: unit.id,
+              person: null,
+              x: body.x + body.length / 2,
+              y: body.stands === 'free' ? body.y + body.width / 2 : 0,
             },
-          ]
-        : []),
-    ];
-  }),
-);
+            box: null,
+          },
+        ]
+      : []),
+  ];
+}
 
 /** Whether a thing is where a connection comes from, rather than one that wants it. */
 function gives({ kind, connects }: Thing, wants: Connection): boolean {

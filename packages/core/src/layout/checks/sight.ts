@@ -49,7 +49,7 @@ interface Placed {
   readonly unit: Unit;
   readonly extent: Extent;
 }
-/** What was said of one unit while nothing changed that it sees, by the number of the rule. */
+/** What was said of one unit while nothing changed that it sees, by the number of the rule among those that look as far. */
 interface Sight {
   readonly unit: Unit;
   readonly said: (readonly Check[] | undefined)[];
@@ -61,6 +61,8 @@ interface Looked {
   readonly frame: Frame;
   readonly placed: readonly Placed[];
   readonly sights: readonly Sight[];
+  /** The rules that look so far, in the order in which they were asked. */
+  readonly rules: SceneRule[];
 }
 
 /** How far a unit reaches along the vehicle, as a look at its room says. */
@@ -82,27 +84,37 @@ function extentOf(unit: Unit, scene: Scene): Extent {
   return { skeleton, inner, from, to, least, most };
 }
 
-/** Whether one unit sees another: whether that stands, or what moves of it comes, near enough along the vehicle. */
-function sees({ least, most }: Extent, { extent }: Placed, { within, reaching }: How): boolean {
-  return reaching === true
-    ? extent.least <= most + within && extent.most >= least - within
-    : extent.from <= most + within && extent.to >= least - within;
+/** From where to where along the vehicle something is seen. */
+interface Seen {
+  readonly from: number;
+  readonly to: number;
+}
+/** From where a unit can be seen: from as far as the one that looks sees beyond what of it stands, or what moves of it comes. */
+const seenFrom = ({ extent }: Placed, { within, reaching }: How): Seen =>
+  reaching === true
+    ? { from: extent.least - within, to: extent.most + within }
+    : { from: extent.from - within, to: extent.to + within };
+
+function seesAny({ least, most }: Extent, others: readonly Seen[]): boolean {
+  for (let i = 0; i < others.length; i += 1) {
+    const { from, to } = others[i] as Seen;
+    if (from <= most && to >= least) return true;
+  }
+  return false;
 }
 
 /** What each unit sees now: what it saw before where nothing of that has changed. */
 function lookedAgain(before: Looked | undefined, placed: readonly Placed[], frame: Frame, how: How): readonly Sight[] {
-  const fresh = ({ unit }: Placed): Sight => ({ unit, said: [] });
+  const fresh = ({ unit }: Placed): Sight => ({ unit, said: new Array(before?.rules.length ?? 0) });
   if (before?.frame !== frame || before.placed.length !== placed.length) return placed.map(fresh);
   // as they stood before and as they stand now
-  const changed: Placed[] = [];
+  const changed: Seen[] = [];
   for (let i = 0; i < placed.length; i += 1) {
     const [was, now] = [before.placed[i] as Placed, placed[i] as Placed];
-    if (was !== now) changed.push(was, now);
+    if (was !== now) changed.push(seenFrom(was, how), seenFrom(now, how));
   }
   return placed.map((own, i) =>
-    own === before.placed[i] && !changed.some((other) => sees(own.extent, other, how))
-      ? (before.sights[i] as Sight)
-      : fresh(own),
+    own === before.placed[i] && !seesAny(own.extent, changed) ? (before.sights[i] as Sight) : fresh(own),
   );
 }
 
@@ -111,10 +123,9 @@ function lookedAgain(before: Looked | undefined, placed: readonly Placed[], fram
  * vehicle changes nothing at the other. It holds for scenes in which nothing is mended, since a way to mend may look at the
  * whole room.
  */
-export function createSights(): (rule: SceneRule, scene: Scene) => readonly Check[] {
+export function createSights(): (rule: SceneRule, scene: Scene, found: Check[]) => void {
   let last: { readonly scene: Scene; readonly frame: Frame; readonly placed: readonly Placed[] } | null = null;
-  const numbers = new Map<SceneRule, number>();
-  const looks = new Map<string, Looked>();
+  const looks = new Map<number, Looked>();
 
   const placedIn = (scene: Scene): { readonly frame: Frame; readonly placed: readonly Placed[] } => {
     if (last?.scene === scene) return last;
@@ -133,26 +144,27 @@ export function createSights(): (rule: SceneRule, scene: Scene) => readonly Chec
     return last;
   };
 
-  const sightsIn = (scene: Scene, how: How): readonly Sight[] => {
-    const name = `${how.within} ${how.reaching ?? false}`;
+  const lookedIn = (scene: Scene, how: How): Looked => {
+    const name = how.reaching === true ? -1 - how.within : how.within;
     const before = looks.get(name);
-    if (before?.scene === scene) return before.sights;
+    if (before?.scene === scene) return before;
     const { frame, placed } = placedIn(scene);
     const sights = lookedAgain(before, placed, frame, how);
-    looks.set(name, { scene, frame, placed, sights });
-    return sights;
+    const looked = { scene, frame, placed, sights, rules: before?.rules ?? [] };
+    looks.set(name, looked);
+    return looked;
   };
 
-  return (rule, scene) => {
+  return (rule, scene, found) => {
     const each = rule.ofEach;
-    if (!each) return [];
-    const found: Check[] = [];
-    const number = numbers.get(rule) ?? numbers.size;
-    numbers.set(rule, number);
-    for (const sight of sightsIn(scene, each)) {
+    if (!each) return;
+    const { sights, rules } = lookedIn(scene, each);
+    let number = rules.indexOf(rule);
+    if (number < 0) number = rules.push(rule) - 1;
+    for (let i = 0; i < sights.length; i += 1) {
+      const sight = sights[i] as Sight;
       const checks = (sight.said[number] ??= each.of(sight.unit, scene));
       for (let k = 0; k < checks.length; k += 1) found.push(checks[k] as Check);
     }
-    return found;
   };
 }

@@ -5,6 +5,7 @@ import type { Family } from '../../furniture/family.js';
 import { offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
 import type { Surroundings } from '../../furniture/surroundings.js';
+import { memoFew } from '../../numeric/memo.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { backOfKnee, CUSHION_GIVES, grownIn } from '../../rules/people.js';
 import { figureOf, type Grade } from '../../rules/rule.js';
@@ -50,12 +51,12 @@ function seatsOf(unit: Unit, scene: Seated): readonly Seat[] {
   seatsOfUnits.set(unit, { room: { inner, arches, book, things }, seats });
   return seats;
 }
-/** Every place to sit in the room, or on some units of it. */
-export function seatsIn(scene: Seated, units: readonly Unit[] = scene.units): Seat[] {
+/** Every place to sit in the room, once for each scene. */
+export const seatsIn = memoFew((scene: Seated): readonly Seat[] => {
   const all: Seat[] = [];
-  for (const unit of units) for (const seat of seatsOf(unit, scene)) all.push(seat);
+  for (const unit of scene.units) all.push(...seatsOf(unit, scene));
   return all;
-}
+});
 /** Who sits on a seat: those who are named, else everybody who is grown. */
 export const sittersOf = (seat: Sitting, people: readonly Person[]): readonly Person[] =>
   seat.sitters.length === 0 ? grownIn(people) : people.filter(({ id }) => seat.sitters.includes(id));
@@ -63,7 +64,7 @@ const kneeOf = (person: Person): number => person.backOfKnee ?? backOfKnee(perso
 
 const seatHeight = appliesTo(seatHeightRule, {
   ofUnit: (unit, scene) =>
-    seatsIn(scene, [unit]).flatMap((seat) => {
+    seatsOf(unit, scene).flatMap((seat) => {
       const sitters = sittersOf(seat, scene.people);
       const knees = sitters.map(kneeOf);
       const boardsFor = (knee: number): number => Math.round(knee - (1 - CUSHION_GIVES) * seat.cushion);
@@ -92,7 +93,7 @@ const seatHeight = appliesTo(seatHeightRule, {
 
 const seatDepth = appliesTo(seatDepthRule, {
   ofUnit: (unit, scene) =>
-    seatsIn(scene, [unit])
+    seatsOf(unit, scene)
       .filter(({ loose }) => loose !== true)
       .map((seat) => ({
         id: `seat-depth:${seat.id}`,
@@ -136,7 +137,7 @@ const seatDepth = appliesTo(seatDepthRule, {
 
 const seatWidth = appliesTo(seatsRule, {
   ofUnit: (unit, scene) =>
-    seatsIn(scene, [unit])
+    seatsOf(unit, scene)
       .filter(({ sitters }) => sitters.length > 0)
       .map((seat) => ({
         id: `seat-width:${seat.id}`,
@@ -228,7 +229,7 @@ const tableHeight = appliesTo(tableHeightRule, {
 const isSpare = (seat: Seat, table: Unit, scene: Scene): boolean =>
   seat.part !== undefined &&
   seat.sitters.length === 0 &&
-  seatsIn(scene, [seat.unit]).some(
+  seatsOf(seat.unit, scene).some(
     (other) => other.id !== seat.id && tablesAt(other, scene).some(({ unit }) => unit.id === table.id),
   );
 

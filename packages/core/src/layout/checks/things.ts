@@ -2,7 +2,7 @@ import { grownIn } from '../../rules/people.js';
 import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { thingIn } from '../../document/layout-changes.js';
 import type { Operation } from '../../document/operation.js';
-import type { Bay, Division, Stored, Thing, Unit } from '../../document/schema.js';
+import type { Bay, Division, Person, Stored, Thing, Unit } from '../../document/schema.js';
 import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
 import { deepForSlides, slidesFor } from '../../furniture/fronts.js';
@@ -11,7 +11,7 @@ import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scen
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
 import type { BayRoom, Board } from '../../furniture/skeleton.js';
 import { litresIn, slidOutOf, type SlidInside } from '../../furniture/slid-inside.js';
-import { memoFew } from '../../numeric/memo.js';
+import { memoFew, memoOf } from '../../numeric/memo.js';
 import { spread } from '../../numeric/plane.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import {
@@ -328,12 +328,17 @@ function keptOff(unit: Unit, { room }: BayRoom, scene: Scene): number {
   return off;
 }
 
+/** The shortest of those who are grown; of all where nobody is. */
+const shortestOf = memoOf((people: Scene['people']): Person | undefined => {
+  const grown = grownIn(people);
+  return [...(grown.length > 0 ? grown : people)].sort((a, b) => a.stature - b.stature)[0];
+});
+
 const back = appliesTo(reachBackRule, {
   ofEach: {
     within: 1,
     of: (unit, scene) => {
-      const grown = grownIn(scene.people);
-      const who = [...(grown.length > 0 ? grown : scene.people)].sort((a, b) => a.stature - b.stature)[0];
+      const who = shortestOf(scene.people);
       // one stands in a wash room, and does not reach into it
       if (!who || familyNamed(scene.families, unit.family)?.standsIn?.(unit) === true) return [];
       return (
@@ -515,8 +520,10 @@ const full = appliesTo(placesRule, {
   ofRoom: (scene) => {
     const kept = keptIn(scene);
     const holding = new Set(kept.map(({ unit }) => unit));
-    return scene.units.flatMap((unit) =>
-      (holding.has(unit) ? placesOf(unit, scene) : []).flatMap((place) => {
+    // as they stand in the plan
+    const holders = scene.units.filter((unit) => holding.has(unit));
+    return holders.flatMap((unit) =>
+      placesOf(unit, scene).flatMap((place) => {
         const own = kept.filter((one) => one.unit.id === unit.id && one.place.bay.name === place.bay.name);
         if (own.length === 0) return [];
         const litres = own.reduce(

@@ -1,8 +1,9 @@
+import type { z } from 'zod';
 import { endOf, frontLineOf } from '../../document/body.js';
 import type { Unit } from '../../document/schema.js';
 import { familyNamed } from '../../document/kit.js';
 import { offer } from '../../furniture/offer.js';
-import { appliesTo, type Case, type SeenOpening } from '../../furniture/scene.js';
+import { appliesTo, type Case, type Scene, type SeenOpening } from '../../furniture/scene.js';
 import { boardBox, type Skeleton } from '../../furniture/skeleton.js';
 import { solidBox } from '../../furniture/solid.js';
 import { alignRule, carryRule, MEANT_STEP_MM, waysOutRule } from '../../rules/room-use.js';
@@ -50,35 +51,41 @@ export function isNextTo(a: Unit, b: Unit): boolean {
   );
 }
 
+type Unaligned = Case<z.output<typeof alignRule.input>>;
+/** What of two neighbours is out of line by little: their fronts, or their tops. */
+function unaligned(a: Unit, b: Unit, scene: Scene, found: Unaligned[]): void {
+  const line = frontLineOf(a);
+  const other = frontLineOf(b);
+  if (!line || !other) return;
+  const row = (what: 'front' | 'top', off: number, to: number): void => {
+    // what is in line, or meant to step, is not told
+    if (off === 0 || off > MEANT_STEP_MM) return;
+    found.push({
+      id: `align:${what}:${a.id}:${b.id}`,
+      input: { off, name: b.name, other: a.name, what },
+      pin: { unit: b.id, person: null, x: Math.max(a.body.x, b.body.x), y: other.sign * other.front },
+      quiet: true,
+      mend: () => offer(b, scene, { [what === 'front' ? 'front' : 'height']: to }, message('mend.align')),
+    });
+  };
+  row('front', Math.abs(line.front - other.front), line.front);
+  row('top', Math.abs(a.body.to - b.body.to), a.body.to);
+}
+
 const inLine = appliesTo(alignRule, {
   ofEach: {
     within: NEXT_MM,
-    of: (a, scene) => {
-      type Row = Case<{ off: number; name: string; other: string; what: 'front' | 'top' }>;
-      const rows: Row[] = [];
-      const line = frontLineOf(a);
-      if (!line) return rows;
+    of: (unit, scene) => {
+      const found: Unaligned[] = [];
+      if (!frontLineOf(unit)) return found;
       const { units } = scene;
-      const [from, to] = [a.body.x - NEXT_MM, endOf(a) + NEXT_MM];
-      for (let k = units.indexOf(a) + 1; k < units.length; k += 1) {
-        const b = units[k];
+      const [from, to] = [unit.body.x - NEXT_MM, endOf(unit) + NEXT_MM];
+      for (let k = units.indexOf(unit) + 1; k < units.length; k += 1) {
+        const other = units[k] as Unit;
         // most things stand nowhere near each other
-        if (!b || b.body.x > to || endOf(b) < from || !isNextTo(a, b)) continue;
-        const other = frontLineOf(b);
-        if (!other) continue;
-        const row = (what: 'front' | 'top', off: number, to: number): Row => ({
-          id: `align:${what}:${a.id}:${b.id}`,
-          input: { off, name: b.name, other: a.name, what },
-          pin: { unit: b.id, person: null, x: Math.max(a.body.x, b.body.x), y: other.sign * other.front },
-          quiet: true,
-          mend: () => offer(b, scene, { [what === 'front' ? 'front' : 'height']: to }, message('mend.align')),
-        });
-        const [front, top] = [Math.abs(line.front - other.front), Math.abs(a.body.to - b.body.to)];
-        // what is in line, or meant to step, is not told
-        if (front > 0 && front <= MEANT_STEP_MM) rows.push(row('front', front, line.front));
-        if (top > 0 && top <= MEANT_STEP_MM) rows.push(row('top', top, a.body.to));
+        if (other.body.x <= to && endOf(other) >= from && isNextTo(unit, other)) unaligned(unit, other, scene, found);
       }
-      return rows;
+      return found;
     },
   },
 });
@@ -92,8 +99,10 @@ const carriedOf = memoOf((skeleton: Skeleton): Carried => {
   let largest: readonly [number, number] | null = null;
   for (const board of skeleton.boards) {
     const { low, high } = boardBox(board);
-    const [, b = 0, c = 0] = [0, 1, 2].map((k) => (high[k] ?? 0) - (low[k] ?? 0)).sort((p, q) => p - q);
-    if (!largest || b > largest[0]) largest = [b, c];
+    const [x, y, z] = [high[0] - low[0], high[1] - low[1], high[2] - low[2]];
+    const most = Math.max(x, y, z);
+    const middle = Math.max(Math.min(x, y), Math.min(Math.max(x, y), z));
+    if (!largest || middle > largest[0]) largest = [middle, most];
   }
   return { largest, thickest: Math.max(...skeleton.boards.map(({ thickness }) => thickness)) };
 });
