@@ -977,6 +977,8 @@ export const EN_UI = {
   'book.hardware.channel': 'sliding panels, in a channel',
   'book.hardware.catch': 'holds shut on the road: a catch',
   'book.hardware.strap': 'holds loose things on the road: a strap',
+  'book.hardware.wall-rail': 'a bed on rails: rail at the wall',
+  'book.hardware.rail-bracket': 'a bed on rails: bracket in its rail',
   'book.hardware.cable': 'a run: twin cable',
   'book.hardware.water': 'a run: water pipe',
   'book.hardware.waste': 'a run: waste pipe',

@@ -359,7 +359,7 @@ export const fastenerSchema = z.strictObject({
   diameter: sizeSchema,
   length: sizeSchema,
 });
-/** What doors, lids, drawers and sliding panels hang and run on. */
+/** What doors, lids, drawers and sliding panels hang and run on, and what a bed hangs on between the walls. */
 export const MOVING_HARDWARE = [
   'cup-hinge',
   'butt-hinge',
@@ -369,6 +369,8 @@ export const MOVING_HARDWARE = [
   'channel',
   'catch',
   'strap',
+  'wall-rail',
+  'rail-bracket',
 ] as const;
 /**
  * What moving parts hang and run on, and what cables, pipes and ducts are made of. Slides are rated by the pair, kg, struts

@@ -56,6 +56,16 @@ describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id
       expect(outlineArea(board.outline), board.name).toBeGreaterThan(0);
     }
   });
+  it('keeps each corner of its boards under the roof there, less what is left on to be scribed', () => {
+    for (const { name, normal, at, thickness, outline, edges } of made.skeleton?.boards ?? []) {
+      const left = Math.max(0, ...edges.map(({ allowance }) => allowance));
+      for (const [p, q] of outline.outer)
+        for (const face of [at, at + thickness]) {
+          const [x, y, z] = normal === 'x' ? [face, p, q] : normal === 'y' ? [p, face, q] : [p, q, face];
+          expect(z - roofHeight(room, x, y), `${name} at ${x} ${y} ${z}`).toBeLessThanOrEqual(left + 0.5);
+        }
+    }
+  });
   it('has one name for each board and each motion, and parts for all of its boards', () => {
     const names = (made.skeleton?.boards ?? []).map(({ name }) => name);
     expect(new Set(names).size).toBe(names.length);

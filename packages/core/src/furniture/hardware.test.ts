@@ -173,3 +173,35 @@ describe('the door of a partition', () => {
     expect(slide(0)).toMatchObject({ by: [0, -620, 0] });
   });
 });
+
+describe('what a bed on rails hangs on', () => {
+  /** A bed at a height, its bearers as many as are asked for; boards 12, so the rails are that much shorter. */
+  const bed = (to: number, bearers: number): Unit => {
+    const family = FAMILIES.find(({ id }) => id === 'bed-on-rails');
+    if (!family) throw new Error('there is no bed on rails');
+    const unit = family.start({ id: 'b', name: 'Bed', layout: { units: [] }, people: [], room, book });
+    return { ...unit, body: { ...unit.body, to }, options: { ...unit.options, bearers, boardWidth: 2000 } };
+  };
+  it('is a rail from the floor at each end of each bearer, cut from lengths of 2 m, and a bracket in each', () => {
+    // rails of 888: two from a length, so six take three lengths
+    expect(bought(bed(900, 3))).toEqual({ 'wall-rail': 6, 'rail-bracket': 6 });
+    // rails of 1 038: one from a length
+    expect(bought(bed(1050, 3))).toEqual({ 'wall-rail': 12, 'rail-bracket': 6 });
+    // of 638: three from a length
+    expect(bought(bed(650, 2))).toEqual({ 'wall-rail': 2.667, 'rail-bracket': 4 });
+  });
+  it('is told where the price book has no rail, or none that is long enough', () => {
+    const without = (change: (item: PriceBook['items'][number]) => PriceBook['items']): readonly string[] =>
+      make(bed(900, 3), { ...book, items: book.items.flatMap(change) }).problems.map(({ said }) => said.key);
+    expect(without((item) => [item])).toEqual([]);
+    expect(without((item) => (item.hardware?.kind === 'wall-rail' ? [] : [item]))).toEqual(['hardware.none.wall-rail']);
+    expect(
+      without((item) =>
+        item.id === 'wall-rail' && item.pack ? [{ ...item, pack: { ...item.pack, contents: 0.8 } }] : [item],
+      ),
+    ).toEqual(['hardware.none.wall-rail']);
+    expect(without((item) => (item.hardware?.kind === 'rail-bracket' ? [] : [item]))).toEqual([
+      'hardware.none.rail-bracket',
+    ]);
+  });
+});

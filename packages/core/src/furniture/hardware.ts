@@ -20,6 +20,8 @@ interface Wanted {
   /** Its length, mm, where it has to have just that one; and what it has to bear: kg a pair of slides, N a strut. */
   readonly length?: number;
   readonly bears?: number;
+  /** It is cut from what is sold by the metre, each piece of the length in one. */
+  readonly cut?: boolean;
 }
 
 /** What a board weighs, kg; null where its material has no density. */
@@ -115,18 +117,37 @@ function channels(unit: Unit, skeleton: Skeleton): Wanted[] {
   return [...runs.values()].map(({ from, to }) => ({ kind: 'channel', amount: (2 * (to - from)) / 1000 }));
 }
 
+/** How many pieces of a length one pack by the metre gives; 0 where it is not sold so, or is shorter. */
+function piecesOf({ pack }: PriceItem, length: number): number {
+  return pack?.unit === 'm' && length > 0 ? Math.floor((1000 * pack.contents + 0.5) / length) : 0;
+}
+/** What is bought of it: of what is cut, with what is left of a length that gives no piece more. */
+const boughtOf = (item: PriceItem, { amount, length, cut }: Wanted): number =>
+  cut === true ? (amount * (item.pack?.contents ?? 0)) / Math.max(1, piecesOf(item, length ?? 0)) : amount;
+/** What the boards of a unit hang on. */
+const hungOn = ({ hangsOn = [] }: Skeleton): Wanted[] =>
+  hangsOn.map(({ kind, count, each }) => ({
+    kind,
+    amount: count,
+    ...(each === undefined ? {} : { length: each, cut: true }),
+  }));
+
 /** The stocked one: of the right length, that bears enough, the weakest of those; null where there is none. */
-function stocked({ book }: Surroundings, { kind, length, bears }: Wanted): PriceItem | null {
+function stocked({ book }: Surroundings, { kind, length, bears, cut }: Wanted): PriceItem | null {
   const fit = book.items
     .flatMap((item) => (item.hardware?.kind === kind ? [{ item, has: item.hardware }] : []))
-    .filter(({ has }) => length === undefined || (has.length !== null && Math.abs(has.length - length) < 1))
+    .filter(({ item, has }) =>
+      cut === true
+        ? piecesOf(item, length ?? 0) > 0
+        : length === undefined || (has.length !== null && Math.abs(has.length - length) < 1),
+    )
     .filter(({ has }) => bears === undefined || (has.bears !== null && has.bears >= bears));
   return [...fit].sort((a, b) => (a.has.bears ?? 0) - (b.has.bears ?? 0))[0]?.item ?? null;
 }
 
 /**
- * Hinges, slides, struts, stays, channels and catches of everything in a unit that moves, out of the price book. What the
- * book has none of is a problem of the unit.
+ * Hinges, slides, struts, stays, channels and catches of everything in a unit that moves, and what it hangs on, out of the
+ * price book. What the book has none of is a problem of the unit.
  * Sources: rules *hinges*, *hinge-cup*, *strut-force*, *slide-load*.
  */
 export function hardwareOfMotions(
@@ -137,12 +158,13 @@ export function hardwareOfMotions(
   const wanted = [
     ...(skeleton.motions ?? []).flatMap((motion) => wantedBy(unit, motion, skeleton, room)),
     ...channels(unit, skeleton),
+    ...hungOn(skeleton),
   ];
   const amounts = new Map<string, number>();
   const missing = new Map<string, Wanted>();
   for (const one of wanted) {
     const item = stocked(room, one);
-    if (item) amounts.set(item.id, (amounts.get(item.id) ?? 0) + one.amount);
+    if (item) amounts.set(item.id, (amounts.get(item.id) ?? 0) + boughtOf(item, one));
     else {
       // one line for each kind, the one that asks for most
       const had = missing.get(one.kind);

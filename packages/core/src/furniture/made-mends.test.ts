@@ -13,6 +13,7 @@ import { cornerSeat } from './families/corner-seat.js';
 import { highCupboard } from './families/high-cupboard.js';
 import { FAMILIES } from './families/index.js';
 import { outsideBoard } from './families/outside-board.js';
+import { partition } from './families/partition.js';
 import { plainBox } from './families/plain-box.js';
 import { washRoom } from './families/wash-room.js';
 import { applyOperation } from './kit.js';
@@ -75,6 +76,26 @@ describe('what mends something can be made', () => {
     const after = derive(mended, book);
     expect(after.checks.find(({ id }) => id === 'sitting-up:u:a')?.grade).toBe('good');
     expect(after.problems.filter(({ place: at }) => at === 'u')).toEqual([]);
+  });
+
+  it('a sliding door across that would meet the wall has its opening moved, and then opens', () => {
+    const unit = partition.start(start);
+    // its door of 600 begins 300 left of the centre line: slid by 620 its edge of 20 over is 940 right of it
+    const options = { ...unit.options, door: 'sliding', doorWidth: 600, doorAt: -300, doorHeight: 1200 };
+    const wall: Unit = { ...unit, options };
+    const project = place(empty, wall);
+    const note = derive(project, book).checks.find(({ id }) => id === 'sweep:u.door');
+    expect(note?.grade).toBe('fails');
+    const mend = note?.mends.find(({ said }) => say(said).startsWith('Put the left edge of the door'));
+    const mended = (mend?.operations ?? []).reduce((p, one) => applyOperation(p, one).project, project);
+    const after = derive(mended, book);
+    expect(mended.layout.units[0]?.options['doorAt']).toBeLessThan(-300);
+    expect(after.checks.filter(({ id, grade }) => id === 'sweep:u.door' && grade === 'fails')).toEqual([]);
+    // one that is as wide as half of the vehicle opens nowhere: that is not offered
+    const wide = place(empty, { ...wall, options: { ...wall.options, doorWidth: 950, doorAt: -475 } });
+    const none = derive(wide, book).checks.find(({ id }) => id === 'sweep:u.door');
+    expect(none?.grade).toBe('fails');
+    expect(none?.mends.filter(({ said }) => say(said).startsWith('Put the left edge of the door'))).toEqual([]);
   });
 
   it('a wash room is not made shorter than its door and what holds it, and says so where somebody does that', () => {

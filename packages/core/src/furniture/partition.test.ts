@@ -86,3 +86,24 @@ describe('what joins the panels of a partition', () => {
     expect(skeleton?.motions).toMatchObject([{ kind: 'hinge', at: [1512, -300], shut: { x0: 1500, x1: 1512 } }]);
   });
 });
+
+describe('the door of a partition stands within the walls and under the roof', () => {
+  const told = (options: Unit['options']): readonly string[] =>
+    made({ doorWidth: 600, doorHeight: 1600, ...options }).problems.map(({ said }) => {
+      const { by } = said.params as { by: { mm: number } };
+      return `${said.key} ${by.mm}`;
+    });
+  it.each(['open', 'hinged', 'sliding', 'curtain'])('%s', (door) => {
+    // walls 900 off: an opening of 600 may begin at 300
+    expect(told({ door, doorAt: 300 })).toEqual([]);
+    expect(told({ door, doorAt: 312 })).toEqual(['furniture.doorWall 12']);
+    expect(told({ door, doorAt: -900 })).toEqual([]);
+    expect(told({ door, doorAt: -960 })).toEqual(['furniture.doorWall 60']);
+  });
+  it('a leaf is no higher than the roof at its corners; an opening alone may reach up into it', () => {
+    // at 900 the roof begins at 1 700
+    expect(told({ door: 'hinged', doorAt: 300, doorHeight: 1700 })).toEqual([]);
+    expect(told({ door: 'hinged', doorAt: 300, doorHeight: 1730 })).toEqual(['furniture.doorRoof 30']);
+    expect(told({ door: 'open', doorAt: 300, doorHeight: 1730 })).toEqual([]);
+  });
+});

@@ -61,6 +61,15 @@ export interface Skeleton {
   readonly motions?: readonly Motion[];
   /** Its bays as they come out in the room. */
   readonly bays?: readonly BayRoom[];
+  /** What its boards hang on: bought, not made. */
+  readonly hangsOn?: readonly HangsOn[];
+}
+
+/** Pieces that something hangs on: so many, each so long where it is cut from a length, mm. */
+export interface HangsOn {
+  readonly kind: 'wall-rail' | 'rail-bracket';
+  readonly count: number;
+  readonly each?: number;
 }
 
 /** The inside of a bay in the vehicle, clear of boards: a box as far as one fits before the wall behind it, mm. */

@@ -75,6 +75,8 @@ export function startHardware(
       price: 1180,
       unit: 'm',
     }),
+    item('wall-rail', 'Perforated wall rail 2 m', plain('wall-rail'), { contents: 2, price: 1640, unit: 'm' }),
+    item('rail-bracket', 'Brackets for wall rails with bolts, 2', plain('rail-bracket'), { contents: 2, price: 980 }),
     ...CABLES.map(([copper, price]) =>
       item(
         `cable-${String(copper).replace('.', '-')}`,

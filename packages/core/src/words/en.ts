@@ -171,6 +171,10 @@ export const EN = {
     '{unit}: its {board} would be only {wide} wide, so it is not made. Move the front, or make the unit larger.',
   'furniture.doorWide': '{unit} is too short for its door.',
   'furniture.narrow': '{unit} is too short: its two ends fill it.',
+  'furniture.doorWall':
+    'The door of {unit} reaches {by} beyond the wall: move its opening towards the centre line, or make it narrower.',
+  'furniture.doorRoof':
+    'The door of {unit} reaches {by} into the roof: make it lower, or move its opening to where the roof is higher.',
   'furniture.shallow': 'There is no depth left behind the front of {unit}: move its front towards the centre line.',
   'furniture.noSupport': 'Nothing can stand under {unit} between the arches: raise it or move it.',
   'furniture.material': '{unit} is to be made of “{material}”, which is not in the price book: choose another.',
@@ -218,6 +222,9 @@ export const EN = {
   'hardware.none.channel': '{unit}: the price book has no channel for sliding panels. Enter it under Buy.',
   'hardware.none.catch': '{unit}: the price book has no catch that holds it shut on the road. Enter one under Buy.',
   'hardware.none.strap': '{unit}: the price book has no strap that holds it on the road. Enter one under Buy.',
+  'hardware.none.wall-rail':
+    '{unit}: the price book has no wall rail by the metre that is {length} long or more in one piece. Enter it under Buy.',
+  'hardware.none.rail-bracket': '{unit}: the price book has no brackets for its wall rails. Enter some under Buy.',
   'operation.noBay': '{unit} has no bay called “{bay}”.',
   'operation.notDivided': 'That bay of {unit} is not divided from another.',
   'operation.noDividing': '{unit} cannot be divided into bays.',

@@ -176,6 +176,11 @@ export const bedOnRails: Family = {
       boards,
       contacts: contactsOf(boards),
       comesApart: true,
+      // a rail up from the floor at each end of each bearer, as high as the bed lies: it can be hung lower, and the floor carries it
+      hangsOn: [
+        { kind: 'wall-rail', count: 2 * bearers.length, each: Math.ceil(underside - floor) },
+        { kind: 'rail-bracket', count: 2 * bearers.length },
+      ],
       problems: onStep(unit)
         ? []
         : [

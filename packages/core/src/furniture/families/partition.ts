@@ -7,7 +7,7 @@ import { clipTo, cutOut, simplify } from '../../numeric/shapes.js';
 import { leansAlong } from '../../parts/scribe.js';
 import type { SolidBox } from '../../rules/room.js';
 import { archFace, archSpan } from '../../shell/arch.js';
-import { halfWidth, roofHeight, sectionAcross, type Shell } from '../../shell/shell.js';
+import { halfWidth, roofHeight, sectionAcross, wallTop, type Shell } from '../../shell/shell.js';
 import { lintelRule } from '../../rules/people.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { message, mm } from '../../words/message.js';
@@ -30,7 +30,7 @@ import { OPENS, type Motion } from '../motions.js';
 import { offer } from '../offer.js';
 import { appliesTo } from '../scene.js';
 import { boardIn } from '../simple-boards.js';
-import { boxRound, contactsOf, type Board, type BoardEdge } from '../skeleton.js';
+import { boxRound, contactsOf, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
 
 const CHORD_MM = 0.05;
 const ARCH_CLEARANCE_MM = 10;
@@ -227,6 +227,30 @@ const DOOR_GAP_MM = 3;
 const UNDER_DOOR_MM = 10;
 const SLID_OVER_MM = 20;
 
+/** What of its door would stand in the wall or the roof. A leaf is a rectangle: it has to stand within them as a whole. */
+function beyondShell(unit: Unit, inner: Shell): FurnitureProblem[] {
+  const door = doorOf(unit);
+  if (!door) return [];
+  const leaf = unit.options['door'] === 'hinged' || unit.options['door'] === 'sliding';
+  const wall = (side: 'left' | 'right'): number => {
+    // above the wall's top it is the roof that it meets
+    const top = Math.min(inner.floor + door.high, wallTop(inner, side, unit.body.x));
+    const reaches = spread(inner.floor, top, 9).map((z) => halfWidth(inner, side, unit.body.x, z));
+    return leaf ? Math.min(...reaches) : Math.max(...reaches);
+  };
+  const out = Math.max(door.to - wall('right'), -door.from - wall('left'));
+  const roof = Math.min(...spread(door.from, door.to, 9).map((y) => roofHeight(inner, unit.body.x, y)));
+  const up = leaf ? inner.floor + door.high - roof : 0;
+  const said = (key: 'furniture.doorWall' | 'furniture.doorRoof', by: number): FurnitureProblem => ({
+    place: unit.id,
+    said: message(key, { unit: unit.name, by: mm(wholeUp(by)) }),
+  });
+  if (out > TOLERATED_MM) return [said('furniture.doorWall', out)];
+  return up > TOLERATED_MM ? [said('furniture.doorRoof', up)] : [];
+}
+/** Less than this is cut off a leaf without a word, mm. */
+const TOLERATED_MM = 0.5;
+
 /** The leaf of its door: in the opening where it is hinged, behind the strips of the rear face where it slides; none where it is open. */
 function leafOf(unit: Unit, { inner, book }: Surroundings): Board[] {
   const door = doorOf(unit);
@@ -419,7 +443,7 @@ export const partition: Family = {
       boards: all,
       contacts: contactsOf(all),
       comesApart: true,
-      problems: [],
+      problems: beyondShell(unit, room.inner),
       motions: motionsOf(unit, leaf[0], room.inner),
     };
   },

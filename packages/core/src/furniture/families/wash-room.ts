@@ -131,13 +131,14 @@ export const washRoom: Family = {
     // a door that slides runs before the posts
     const near = line.front + (kind === 'sliding' ? t : 0);
     const top = Math.min(floor + unit.body.to, roofOver(inner, unit, line.sign * (near + t)));
+    const roofBehind = roofOver(inner, unit, line.sign * (near + 2 * t));
     const [x0, x1] = [unit.body.x, endOf(unit)];
     const wide = numberOption(unit, 'doorWidth');
     const high = numberOption(unit, 'doorHeight');
     const say = (key: 'furniture.doorWide' | 'furniture.low') =>
       nothingButProblems([{ place: unit.id, said: message(key, { unit: unit.name }) }]);
     if (!holdsDoor(unit)) return say('furniture.doorWide');
-    if (floor + high + 20 > top) return say('furniture.low');
+    if (floor + high + 20 > Math.min(top, roofBehind)) return say('furniture.low');
     const frame = frameOf({
       unit,
       room,
@@ -202,7 +203,7 @@ export const washRoom: Family = {
       face('post-front', 'wash-post', x0, a, floor, top),
       face('post-rear', 'wash-post', b, x1, floor, top),
       // behind the posts, from wall to wall: they are screwed together flat
-      face('over-door', 'wash-post', x0 + t, x1 - t, floor + high, top, { front: near + t }),
+      face('over-door', 'wash-post', x0 + t, x1 - t, floor + high, Math.min(top, roofBehind), { front: near + t }),
       ...doors,
     ];
     const slidOver = kind === 'sliding' ? SLID_OVER_MM : 0;

@@ -1,4 +1,5 @@
 import { baysOf, frontLineOf } from '../../document/body.js';
+import { familyNamed } from '../../document/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
 import { reachOf, sweptBy, takesAway, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
@@ -15,6 +16,7 @@ import { message, mm } from '../../words/message.js';
 import { standingIn, standingOf, type Standing } from '../standing.js';
 import { leaves } from '../through-doors.js';
 import { moved, pushed } from './moved.js';
+import { acrossAt } from './room.js';
 import { LOOKS_AHEAD_MM } from './sight.js';
 
 /** Things that come nearer than this touch, mm. */
@@ -298,6 +300,13 @@ const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'f
 const MOST_DOORS = 2;
 /** A shorter flap is of no use, mm. */
 const SHORTEST_FLAP_MM = 100;
+/** Whether something of a unit moves all its way as the unit would be. */
+function opensAs({ of }: Motion, then: Unit, others: readonly Standing[], scene: Scene): boolean {
+  const motions = familyNamed(scene.families, then.family)?.skeleton(then, scene).motions ?? [];
+  const motion = motions.find((one) => one.of === of);
+  const met = motion && meets(motion, others, scene);
+  return met !== undefined && met.clear >= met.needs - TOUCH_MM;
+}
 /** Ways to give a motion room: other fronts, a shorter way out, the other unit put back. */
 function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | null)[] {
   const gone = awayBefore(motion, scene);
@@ -317,6 +326,16 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
   const shorter = typeof long === 'number' ? Math.floor(long - (met.needs - met.clear)) : 0;
   if (motion.of === `${unit.id}.flap` && shorter >= SHORTEST_FLAP_MM)
     mends.push(offer(unit, scene, { flapLong: shorter }, message('mend.flap', { to: mm(shorter) })));
+  // a door across that lacks room beside its opening: the opening is moved to where there is
+  const doorAt = unit.options['doorAt'];
+  if (typeof doorAt === 'number' && !bay && motion.kind === 'slide' && motion.by[1] !== 0) {
+    const free = Math.round(doorAt) - Math.sign(motion.by[1]) * by;
+    mends.push(
+      offer(unit, scene, { doorAt: free }, message('mend.doorAt', { name: unit.name, at: acrossAt(free) }), (then) =>
+        opensAs(motion, then, others, scene),
+      ),
+    );
+  }
   // what a lid of the top meets is not met by a front, and another front does not help
   const front = motion.kind === 'hinge' && !motion.of.endsWith('.lid') ? bay?.front.kind : undefined;
   if (bay && front === 'doors' && bay.front.kind === 'doors' && motion.kind === 'hinge' && motion.about === 'z') {
