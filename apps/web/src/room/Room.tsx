@@ -15,10 +15,12 @@ import { notify } from '../state/session.js';
 import { unitName, useSliceX, type Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import { useSpeech } from '../words/use-speech.js';
+import { drawnBySoftware } from './by-software.js';
 import { eyesFrom, isWalkKey, walked, type Eyes } from './eyes.js';
 
-// fetched together with this panel, not after it
+// fetched together with this panel, not after it; meanwhile it is asked who draws
 const drawing = import('./RoomDrawing.js');
+void drawnBySoftware();
 const RoomDrawing = lazy(() => drawing);
 
 type Place =

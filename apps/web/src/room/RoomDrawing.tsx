@@ -21,9 +21,11 @@ import { softAt, type PetLain, type Soft } from '@nestplank/core/layout';
 import type { Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import type { ThemeName } from '../state/view.js';
+import { useSpeech } from '../words/use-speech.js';
 import { animalLimbs, somebodyLimbs } from './bodies.js';
 import { Limbs } from './Limbs.js';
-import { drawnBySoftware, useCoarser } from './coarse.js';
+import { drawnBySoftware } from './by-software.js';
+import { useCoarser } from './coarse.js';
 import { facesEye, lookOf, nodded, type Eyes } from './eyes.js';
 import { inksFor, type Inks } from './inks.js';
 import { drawnParts, piecesOf, softsOf, type Piece } from './pieces.js';
@@ -462,7 +464,10 @@ function Sections({
 export default function RoomDrawing(view: RoomView) {
   const { scene, theme, eyes, stands, animals, chosen, apart, cut } = view;
   const { room, shape, book, project } = scene;
-  const [software] = useState(drawnBySoftware);
+  const { t } = useSpeech();
+  // the room is made ready while it is asked
+  const [software, setSoftware] = useState<boolean | null>(null);
+  useEffect(() => void drawnBySoftware().then(setSoftware), []);
   const colours = COLOURS[theme];
   const inks = useMemo(() => inksFor(colours), [colours]);
   useEffect(() => () => inks.dispose(), [inks]);
@@ -499,6 +504,7 @@ export default function RoomDrawing(view: RoomView) {
     [shape.made],
   );
   if (!room) return null;
+  if (software === null) return <p className="soft">{t('room.opening')}</p>;
   return (
     <Canvas
       flat

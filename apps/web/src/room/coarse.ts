@@ -1,20 +1,9 @@
 import { useThree } from '@react-three/fiber';
 import { useCallback, useEffect, useRef } from 'react';
 
-/** Names by which programs that draw without a graphics card call themselves. */
-const SOFTWARE = /swiftshader|llvmpipe|software|basic render/i;
 /** Drawn so much coarser while it is turned, and fine again when it has been still so long, ms. */
 const COARSE = 0.6;
 const STILL_MS = 180;
-
-/** Whether pictures are drawn without a graphics card: then smooth edges cost more than they give. */
-export function drawnBySoftware(): boolean {
-  const ink = document.createElement('canvas').getContext('webgl2');
-  const name = ink?.getExtension('WEBGL_debug_renderer_info');
-  const by: unknown = ink && name ? ink.getParameter(name.UNMASKED_RENDERER_WEBGL) : '';
-  ink?.getExtension('WEBGL_lose_context')?.loseContext();
-  return typeof by === 'string' && SOFTWARE.test(by);
-}
 
 /** To be called whenever the camera has moved: without a graphics card the picture is drawn coarser until it is still. */
 export function useCoarser(software: boolean): () => void {
