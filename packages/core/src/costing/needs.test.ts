@@ -9,6 +9,7 @@ import type { Derived } from '../derive/derived.js';
 import type { PriceBook, Project } from '../document/schema.js';
 import { FLOOR_SCHOOLS, LINING_SCHOOLS, WALL_SCHOOLS, wholeSchool } from '../layers/schools.js';
 import { readProjectFile } from '../formats/read.js';
+import { FAMILIES } from '../furniture/families/index.js';
 import { shareOut } from './shopping.js';
 
 /** How many builds are drawn. */
@@ -214,5 +215,30 @@ describe('money shared out', () => {
       ),
       { seed: 12 },
     );
+  });
+});
+
+describe('the rails of a bed that hangs on them', () => {
+  it('are bought in as many bars as their pieces are cut from, and nothing is added for waste', () => {
+    const { project, priceBook } = readProjectFile(wrenFile);
+    const empty: Project = { ...project, layout: { units: [] }, stored: [], wishes: [], variants: [] };
+    const room = derive(empty, priceBook).inner;
+    const family = FAMILIES.find(({ id }) => id === 'bed-on-rails');
+    if (!room || !family) throw new Error('there is a room, and such a bed');
+    const bed = family.start({
+      id: 'u',
+      name: 'Bed',
+      layout: empty.layout,
+      people: empty.people,
+      room,
+      book: priceBook,
+    });
+    const { shopping, made } = derive({ ...empty, layout: { units: [bed] } }, priceBook);
+    const bearers = (made[0]?.skeleton?.boards ?? []).filter(({ role }) => role === 'bearer').length;
+    // its boards lie at 700: rails of 688, two from a bar of 2 m
+    expect([bed.body.to, bearers]).toEqual([700, 4]);
+    const bought = (id: string) => shopping.lines.find(({ material }) => material === id);
+    expect(bought('wall-rail')).toMatchObject({ amount: 8, quantity: 4, unit: 'bar' });
+    expect(bought('rail-bracket')).toMatchObject({ amount: 8, quantity: 4 });
   });
 });

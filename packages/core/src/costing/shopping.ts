@@ -342,7 +342,15 @@ function fixingNeeds(input: ShoppingInput): { readonly needs: Need[]; readonly u
     if (item === null || (amount !== null && amount <= 0)) continue;
     const material = materialOf(input.book, item);
     if (amount === null) unpriced.push(material?.name ?? item);
-    else if (material) needs.push({ phase, of, material, amount });
+    else if (material)
+      needs.push({
+        phase,
+        of,
+        material,
+        amount,
+        // what its bars leave over is reckoned with where its pieces are cut
+        ...(material.hardware?.kind === 'wall-rail' ? { counted: true } : {}),
+      });
     else unpriced.push(item);
   }
   return { needs, unpriced };
