@@ -279,6 +279,8 @@ async function benchWorker(browser) {
   const built = await build({
     configFile: false,
     logLevel: 'silent',
+    // as the application is built
+    define: { 'process.env.NODE_ENV': '"production"' },
     build: {
       write: false,
       minify: false,
