@@ -16,6 +16,7 @@ import { Slice } from '../../slice/Slice.js';
 import { useScene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
+import { drawnBySoftware } from '../../room/by-software.js';
 import { ChecksPanel } from './ChecksPanel.js';
 import { GapDrawing, GapGround, GapOffers } from './GapAsk.js';
 import { Goods } from './Goods.js';
@@ -37,7 +38,15 @@ import { Variants } from './Variants.js';
 import { WishList } from './WishList.js';
 import { Weight } from './Weight.js';
 
-const Room = lazy(() => import('../../room/Room.js'));
+const fetchRoom = () => import('../../room/Room.js');
+const Room = lazy(fetchRoom);
+/** Whoever points at its button is about to open it: it is fetched, and whatever draws it wakes. */
+const READIES = {
+  onPointerEnter: () => {
+    void drawnBySoftware();
+    void fetchRoom();
+  },
+};
 const NOBODY = null;
 /** What begins higher than this hangs from the ceiling, and is seen when that is looked at, mm. */
 const OVERHEAD_MM = 1000;
@@ -50,12 +59,12 @@ function RoomButtons({ opened }: { readonly opened: 'shut' | 'beside' | 'full' }
   return (
     <div className="row gap-6 no-print">
       {opened !== 'beside' && (
-        <Button size="small" variant="text" onClick={() => look({ room: 'beside' })}>
+        <Button size="small" variant="text" {...READIES} onClick={() => look({ room: 'beside' })}>
           {t('room.beside')}
         </Button>
       )}
       {opened !== 'full' && (
-        <Button size="small" variant="text" onClick={() => look({ room: 'full' })}>
+        <Button size="small" variant="text" {...READIES} onClick={() => look({ room: 'full' })}>
           {t('room.full')}
         </Button>
       )}
