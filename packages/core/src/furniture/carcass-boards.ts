@@ -104,6 +104,9 @@ export function openingIn(a0: number, b0: number, a1: number, b1: number): Ring[
     : [rectangle(low, b0 + FRAME_MM, high, b1 - FRAME_MM)];
 }
 
+/** The least of the distances to a wall. */
+const nearestOf = (back: readonly Point[]): number => Math.min(...back.map(([distance]) => distance));
+
 /** An upright across the vehicle: front edge on the line, back edge on the wall's curve, under the roof. */
 export function upright(frame: Frame, wanted: Upright): Board[] {
   const { unit, sign, side, thick, carcassFront } = frame;
@@ -126,11 +129,12 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
           (wanted.scribed ? 0 : BACK_GAP_MM),
       ),
     );
-  const walls = heights.map(wall);
+  // how far it is to the wall at each height
+  const back = heights.map((height): Point => [wall(height), height]);
   const left = wanted.scribed ? allowanceOf(unit) : 0;
   const at = (distance: number, height: number): Point => [sign * distance, height];
   const outer: Point[] = [at(start, wanted.from), at(start, to)];
-  for (let i = heights.length - 1; i >= 0; i -= 1) outer.push(at((walls[i] ?? 0) + left, heights[i] ?? 0));
+  for (const [distance, height] of [...back].reverse()) outer.push(at(distance + left, height));
   const across = (from: number, until: number, low: number, high: number): Ring =>
     rectangle(Math.min(sign * from, sign * until), low, Math.max(sign * from, sign * until), high);
   const kick =
@@ -151,7 +155,7 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
         ]
       : [];
   });
-  const opening = wanted.open ? openingIn(sign * start, wanted.from, sign * Math.min(...walls), to) : [];
+  const opening = wanted.open ? openingIn(sign * start, wanted.from, sign * nearestOf(back), to) : [];
   const [shape] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, [...kick, ...arches, ...opening]);
   return [
     {
@@ -171,7 +175,7 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
               {
                 kind: 'scribe' as const,
                 at: 'back' as const,
-                line: heights.map((height, i) => at(walls[i] ?? 0, height)),
+                line: back.map(([distance, height]) => at(distance, height)),
                 allowance: left,
                 across: 'y' as const,
                 leans: leansAlong(inner, side, wanted.x, heights),
@@ -219,16 +223,17 @@ export function level(frame: Frame, wanted: Level): Board {
       Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
         (wanted.scribed ? 0 : BACK_GAP_MM),
     );
-  const walls = xs.map(wall);
+  // how far it is to the wall at each place along it
+  const back = xs.map((x): Point => [wall(x), x]);
   const left = wanted.scribed ? allowanceOf(unit) : 0;
   const at = (x: number, distance: number): Point => [x, sign * distance];
   const outer: Point[] = [at(from, wanted.front), at(to, wanted.front)];
-  for (let i = xs.length - 1; i >= 0; i -= 1) outer.push(at(xs[i] ?? 0, (walls[i] ?? 0) + left));
+  for (const [distance, x] of [...back].reverse()) outer.push(at(x, distance + left));
   const bites = frame.notched.flatMap((arch): Ring[] => {
     const ring = archFootprint(arch, inner, low, ARCH_CLEARANCE_MM);
     return ring ? [ring] : [];
   });
-  const opening = wanted.open ? openingIn(sign * wanted.front, from, sign * Math.min(...walls), to) : [];
+  const opening = wanted.open ? openingIn(sign * wanted.front, from, sign * nearestOf(back), to) : [];
   const holes = [...(wanted.holes ?? []), ...opening.map(turned)];
   const drawn: Outline = { outer: simplify(outer, CHORD_MM), holes: [] };
   const [shape] = bites.length + holes.length > 0 ? cutOut(drawn, [...bites, ...holes]) : [drawn];
@@ -249,7 +254,7 @@ export function level(frame: Frame, wanted: Level): Board {
             {
               kind: 'scribe' as const,
               at: 'back' as const,
-              line: xs.map((x, i) => at(x, walls[i] ?? 0)),
+              line: back.map(([distance, x]) => at(x, distance)),
               allowance: left,
               across: 'y' as const,
               leans: leansUp(inner, side, low, xs),
