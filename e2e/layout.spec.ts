@@ -35,6 +35,7 @@ async function pressAt(page: Page, across: number, along: number): Promise<void>
 test('an empty van is laid out with the pointer alone', async ({ page, request }) => {
   const id = await emptyVan(request);
   await openStage(page, id, 'layout');
+  const tall = await page.locator('.gap-ground').boundingBox();
   // in the middle of the rear a bed fits, from wall to wall
   await pressAt(page, 0.5, 0.85);
   const offers = page.locator('.gap-offers');
@@ -58,9 +59,8 @@ test('an empty van is laid out with the pointer alone', async ({ page, request }
   expect(units.map(({ family }) => family)).toEqual(['bed-platform', 'base-run', 'seat', 'high-cupboard']);
   // what fails is mended by pressing, and taken back by pressing
   const mark = page.locator('.tape-mark').nth(2);
-  const tall = await page.locator('.gap-ground').boundingBox();
   await page.locator('[data-unit=seat]').click();
-  // the drawing stands still when something is taken hold of
+  // the drawing stands still while things are put in and when one is taken hold of
   await expect(page.locator('.unit-figures input').first()).toBeVisible();
   expect(await page.locator('.gap-ground').boundingBox()).toEqual(tall);
   const fails = page.locator('.notes [data-grade=fails]');

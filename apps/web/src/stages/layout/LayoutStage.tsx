@@ -83,6 +83,8 @@ export default function LayoutStage() {
   const scene = useScene();
   // notes, figures and the free width follow a drag as soon as there is time for them
   const later = useDeferredValue(scene);
+  // what stands under the drawing comes with it: it would be drawn larger first
+  const under = later ?? scene;
   const chosen = useView((view) => view.unit);
   const together = useView((view) => view.together);
   const opened = useView((view) => view.room);
@@ -180,13 +182,13 @@ export default function LayoutStage() {
             {later && <GapOffers scene={later} />}
           </div>
         )}
-        {later?.shape.shell && (
+        {under?.shape.shell && (
           <>
             <div className="strip unit-strip no-print">
-              <UnitStrip scene={later} />
+              <UnitStrip scene={under} />
             </div>
             <div className="strip modes-strip no-print">
-              <ModesRow scene={later} />
+              <ModesRow scene={under} />
             </div>
           </>
         )}

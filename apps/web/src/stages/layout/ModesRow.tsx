@@ -142,7 +142,7 @@ export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scen
   const modes = scene.project.layout.modes ?? NO_MODES;
   useHeldKeys(modes);
   const { room } = scene;
-  if (!room || scene.project.layout.units.length === 0) return null;
+  if (!room) return null;
   const mode = modes.find(({ id }) => id === shown) ?? null;
   const start = (): void => {
     act(
@@ -166,7 +166,7 @@ export const ModesRow = memo(function ModesRow({ scene }: { readonly scene: Scen
   if (modes.length === 0)
     return (
       <div className="row gap-6 modes">
-        <Button size="small" onClick={start}>
+        <Button size="small" variant={scene.project.layout.units.length > 0 ? 'outlined' : 'text'} onClick={start}>
           {t('mode.start')}
         </Button>
         <span className="small soft">{t('mode.none')}</span>
