@@ -237,3 +237,32 @@ test('a dog is laid where there is room, moved by keys and by hand, and told whe
   const found = await new AxeBuilder({ page }).include('.side').analyze();
   expect(found.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
 });
+
+test('a group is dragged: each goes as far as the hand, and the drawing keeps its size under it', async ({
+  page,
+  request,
+}) => {
+  const id = await ownDemo(request, 'wren');
+  const before = new Map((await unitsOf(request, id)).map((unit) => [unit.id, unit.body.x]));
+  await openStage(page, id, 'layout');
+  await page.locator('[data-unit=bench]').click();
+  await page.keyboard.down('Shift');
+  await page.locator('[data-unit=kitchen]').click();
+  await page.keyboard.up('Shift');
+  await expect(page.getByText(/^Moved together/)).toBeVisible();
+  const ground = await page.locator('.gap-ground').boundingBox();
+  const box = await page.locator('[data-unit=bench]').boundingBox();
+  if (!box) throw new Error('the bench is not drawn');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x, y - 40, { steps: 8 });
+  expect(await page.locator('.gap-ground').boundingBox()).toEqual(ground);
+  await page.mouse.up();
+  await saved(page);
+  const moved = (await unitsOf(request, id)).map((unit) => unit.body.x - (before.get(unit.id) ?? 0));
+  const far = moved.filter((by) => Math.abs(by) > 1);
+  expect(far).toHaveLength(2);
+  expect(far[0]).toBeLessThan(-100);
+  expect(far[1]).toBeCloseTo(far[0] ?? 0, 6);
+});

@@ -1,5 +1,6 @@
 import ToggleButton from '@mui/material/ToggleButton';
-import { useMemo, type ReactNode } from 'react';
+import { memo, useCallback, useMemo, type ReactNode } from 'react';
+import type { Point } from '@nestplank/core/numeric';
 import { useScene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import { PointOverlay } from '../kit/PointOverlay.js';
@@ -14,6 +15,46 @@ import { SliceMark } from './SliceMark.js';
 
 /** A drawing lower than this only shows a place: no words round it, px. */
 const SMALL_PX = 200;
+
+/** What the drawing shows besides. */
+const Switches = memo(function Switches({
+  measured,
+  lined,
+  tools,
+}: {
+  readonly measured: boolean;
+  readonly lined: boolean;
+  readonly tools?: ReactNode;
+}) {
+  const { t } = useSpeech();
+  const ceiling = useView((view) => view.ceiling);
+  const exaggerate = useView((view) => view.exaggerate);
+  const lining = useView((view) => view.lining);
+  return (
+    <div className="row no-print switches">
+      <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
+        {t('foldout.showCeiling')}
+      </ToggleButton>
+      {measured && (
+        <ToggleButton
+          value="exaggerate"
+          size="small"
+          selected={exaggerate}
+          onChange={() => look({ exaggerate: !exaggerate })}
+          aria-label={t('foldout.exaggerated')}
+        >
+          {t('foldout.times10')}
+        </ToggleButton>
+      )}
+      {measured && lined && (
+        <ToggleButton value="lining" size="small" selected={lining} onChange={() => look({ lining: !lining })}>
+          {t('foldout.lining')}
+        </ToggleButton>
+      )}
+      {measured && tools}
+    </div>
+  );
+});
 
 /** The inside of the vehicle unfolded flat; what a stage draws on it is given as a function of the frame. */
 export function FoldOut({
@@ -48,6 +89,7 @@ export function FoldOut({
     () => (shell && width > 40 && height > 40 ? foldOutFrame(shell, width, height, beyond) : null),
     [shell, width, height, beyond],
   );
+  const place = useCallback((at: Point) => frame && placeAt(frame, ceiling, at), [frame, ceiling]);
   const narrow = frame !== null && isNarrow(frame);
   const worded = height >= SMALL_PX;
   return (
@@ -105,38 +147,10 @@ export function FoldOut({
           {seen && <RoughLayer frame={frame} survey={scene.project.survey} ceiling={ceiling} />}
           {!ceiling && <ArchPlan frame={frame} arches={scene.shape.arches} />}
           <SliceMark frame={frame} />
-          <PointOverlay width={width} height={height} placeAt={(at) => placeAt(frame, ceiling, at)} />
+          <PointOverlay width={width} height={height} placeAt={place} />
         </svg>
       )}
-      {scene && !shell && (
-        <div className="row no-print switches">
-          <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
-            {t('foldout.showCeiling')}
-          </ToggleButton>
-        </div>
-      )}
-      {shell && (
-        <div className="row no-print switches">
-          <ToggleButton value="ceiling" size="small" selected={ceiling} onChange={() => look({ ceiling: !ceiling })}>
-            {t('foldout.showCeiling')}
-          </ToggleButton>
-          <ToggleButton
-            value="exaggerate"
-            size="small"
-            selected={exaggerate}
-            onChange={() => look({ exaggerate: !exaggerate })}
-            aria-label={t('foldout.exaggerated')}
-          >
-            {t('foldout.times10')}
-          </ToggleButton>
-          {scene && scene.shape.lined.linings.length > 0 && (
-            <ToggleButton value="lining" size="small" selected={lining} onChange={() => look({ lining: !lining })}>
-              {t('foldout.lining')}
-            </ToggleButton>
-          )}
-          {tools}
-        </div>
-      )}
+      {scene && <Switches measured={shell !== null} lined={scene.shape.lined.linings.length > 0} tools={tools} />}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { Side } from '@nestplank/core/document';
 import type { Lining } from '@nestplank/core/lining';
 import type { Point } from '@nestplank/core/numeric';
@@ -9,7 +10,7 @@ const sideOf = (lining: Lining): Side | null =>
   lining.surface === 'left' || lining.surface === 'right' ? lining.surface : null;
 
 /** The pieces of the linings where they lie on the fold-out: seams of the walls, or of the ceiling when that is looked at. */
-export function LiningLayer({
+export const LiningLayer = memo(function LiningLayer({
   frame,
   linings,
   ceiling,
@@ -46,4 +47,4 @@ export function LiningLayer({
         ))}
     </g>
   );
-}
+});

@@ -1,12 +1,12 @@
 import { useDrag } from '@use-gesture/react';
-import type { KeyboardEvent } from 'react';
+import { memo, type KeyboardEvent } from 'react';
 import { useSliceX } from '../state/scene.js';
 import { look } from '../state/view.js';
 import { useSpeech } from '../words/use-speech.js';
 import { screenY, type FoldOutFrame } from './geometry.js';
 
 /** The movable line across the fold-out where the slice is taken. */
-export function SliceMark({ frame }: { readonly frame: FoldOutFrame }) {
+export const SliceMark = memo(function SliceMark({ frame }: { readonly frame: FoldOutFrame }) {
   const x = useSliceX(frame.shell);
   const { t, lenUnit } = useSpeech();
   const to = (value: number): void => look({ sliceX: Math.min(Math.max(value, 0), frame.shell.length) });
@@ -48,4 +48,4 @@ export function SliceMark({ frame }: { readonly frame: FoldOutFrame }) {
       />
     </g>
   );
-}
+});

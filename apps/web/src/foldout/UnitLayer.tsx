@@ -39,14 +39,30 @@ interface UnitLayerProps {
   readonly lies: LyingPlace | null;
   readonly motions: readonly Motion[];
   readonly chosen: boolean;
-  /** What it can be drawn to while it is moved. */
-  readonly world: SnapWorld;
+  /** What it can be drawn to while it is moved, and what may be moved with it; null where nothing can be told of that. */
+  readonly around: () => SnapWorld | null;
+  /** Whether it is one of a group that is moved together. */
+  readonly together: boolean;
   /** Step a drag snaps to, mm. */
   readonly snap: number;
-  /** What is moved together with it. */
-  readonly mates?: readonly Unit[];
 }
 const NO_MATES: readonly Unit[] = [];
+/** What a drag began with: it is measured from there, however far things are shown to have gone meanwhile. */
+interface Held {
+  readonly start: Unit;
+  /** What is moved together with it. */
+  readonly mates: readonly Unit[];
+  /** What it can be drawn to: nothing that goes along with it. */
+  readonly world: SnapWorld | null;
+}
+function heldOf(unit: Unit, world: SnapWorld | null): Held {
+  const { together } = useView.getState();
+  if (!world || !together.includes(unit.id)) return { start: unit, mates: NO_MATES, world };
+  const mates: Unit[] = [];
+  const others: Unit[] = [];
+  for (const own of world.units) if (own.id !== unit.id) (together.includes(own.id) ? mates : others).push(own);
+  return { start: unit, mates, world: { ...world, units: others } };
+}
 
 /** What a moved unit has come to stand with, along the vehicle and across it. */
 export interface Drawn {
@@ -205,28 +221,29 @@ export const UnitLayer = memo(function UnitLayer({
   lies,
   motions,
   chosen,
-  world,
+  around,
+  together,
   snap,
-  mates = NO_MATES,
 }: UnitLayerProps) {
   const { t, lenUnit } = useSpeech();
   const drag = useDrag(
     ({ movement: [mx, my], first, last, tap, memo, event, altKey }) => {
-      const start = (memo as Unit | undefined) ?? unit;
+      const held = (memo as Held | undefined) ?? heldOf(unit, around());
+      const { start, mates, world } = held;
       if (tap && event.shiftKey) {
-        const { together, unit: held } = useView.getState();
-        look({ together: grouped(together, held === unit.id ? null : held, unit.id), unit: unit.id });
-        return start;
+        const { together, unit: chosen } = useView.getState();
+        look({ together: grouped(together, chosen === unit.id ? null : chosen, unit.id), unit: unit.id });
+        return held;
       }
       if (first && !event.shiftKey) {
         look({ unit: unit.id });
         // the keys are the unit's from here on, not those of the line
         (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
       }
-      if (tap) return start;
+      if (tap) return held;
       const [along, across] = [my / frame.scale, spansWalls(start) ? 0 : mx / frame.scale];
       // with the alternative key held it goes wherever it is put
-      const drawn = altKey ? FREE : drawnTo(start, along, across, SNAP_PX / frame.scale, world);
+      const drawn = altKey || !world ? FREE : drawnTo(start, along, across, SNAP_PX / frame.scale, world);
       const operation = moveOperation(start, along, across, snap, drawn);
       if (last) {
         look({ snap: null });
@@ -237,7 +254,7 @@ export const UnitLayer = memo(function UnitLayer({
         look({ snap: to && { axis: drawn.along ? 'along' : 'across', line: to.line, said: to.said } });
         previewActions(moveTogether(start, operation, mates));
       }
-      return start;
+      return held;
     },
     { filterTaps: true, preventDefault: true, pointer: { keys: false } },
   );
@@ -254,7 +271,13 @@ export const UnitLayer = memo(function UnitLayer({
       look({ together: grouped(together, held, unit.id) });
     } else if (event.key === 'Enter' || event.key === ' ') look({ unit: unit.id });
     else if (along !== 0 || (across !== 0 && !spansWalls(unit)))
-      act(...moveTogether(unit, moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap), mates));
+      act(
+        ...moveTogether(
+          unit,
+          moveOperation(unit, along ?? 0, across ?? 0, snap === 5 ? 1 : snap),
+          heldOf(unit, around()).mates,
+        ),
+      );
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -286,8 +309,8 @@ export const UnitLayer = memo(function UnitLayer({
         <path
           d={ringPath(outline)}
           fill={hangs ? 'transparent' : 'url(#hatch-birch)'}
-          stroke={chosen || mates.length > 0 ? 'var(--data)' : 'var(--ink)'}
-          strokeWidth={chosen ? 3 : mates.length > 0 ? 2.25 : 1.5}
+          stroke={chosen || together ? 'var(--data)' : 'var(--ink)'}
+          strokeWidth={chosen ? 3 : together ? 2.25 : 1.5}
           strokeDasharray={hangs ? '8 4' : undefined}
           pointerEvents={hangs ? 'stroke' : undefined}
         />

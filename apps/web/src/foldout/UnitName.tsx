@@ -1,10 +1,11 @@
+import { memo } from 'react';
 import type { Unit } from '@nestplank/core/document';
 import { useSpeech } from '../words/use-speech.js';
 import type { FoldOutFrame } from './geometry.js';
 import { labelPlace } from './label-place.js';
 
 /** The name and length of a unit on it; written along where there is too little room across, small where it is small. */
-export function UnitName({ frame, unit }: { readonly frame: FoldOutFrame; readonly unit: Unit }) {
+export const UnitName = memo(function UnitName({ frame, unit }: { readonly frame: FoldOutFrame; readonly unit: Unit }) {
   const { len } = useSpeech();
   const place = labelPlace(frame, unit);
   if (!place) return null;
@@ -26,4 +27,4 @@ export function UnitName({ frame, unit }: { readonly frame: FoldOutFrame; readon
       )}
     </g>
   );
-}
+});

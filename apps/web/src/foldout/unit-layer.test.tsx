@@ -42,7 +42,8 @@ const table: Unit = {
   name: 'Table',
   body: { stands: 'free', x: 900, length: 400, y: -100, width: 300, from: 0, to: 700 },
 };
-const shown = (unit: Unit, { snap = 5, mates = [] as readonly Unit[], chosen = false } = {}): HTMLElement => {
+const shown = (unit: Unit, { snap = 5, chosen = false } = {}): HTMLElement => {
+  const { together } = useView.getState();
   const lies = derived.lying.find((place) => place.unit.id === unit.id) ?? null;
   render(
     <svg>
@@ -54,9 +55,9 @@ const shown = (unit: Unit, { snap = 5, mates = [] as readonly Unit[], chosen = f
         lies={lies}
         motions={[]}
         chosen={chosen}
-        world={world}
+        around={() => world}
+        together={together.includes(unit.id)}
         snap={snap}
-        mates={mates}
       />
     </svg>,
   );
@@ -106,11 +107,12 @@ describe('a unit on the fold-out, by the keys', () => {
     ]);
   });
   it('takes with it what is moved together, by as much', () => {
-    fireEvent.keyDown(shown(named('kitchen'), { mates: [named('bench'), named('bed')] }), { key: 'ArrowDown' });
+    look({ together: ['kitchen', 'bench', 'bed'] });
+    fireEvent.keyDown(shown(named('kitchen')), { key: 'ArrowDown' });
     expect(changes()).toEqual([
       ['changeUnit', { x: 700 }],
-      ['changeUnit', { x: named('bench').body.x + 10 }],
       ['changeUnit', { x: named('bed').body.x + 10 }],
+      ['changeUnit', { x: named('bench').body.x + 10 }],
     ]);
   });
   it('is chosen by Enter, put to others by Shift and Enter, and taken out by Delete', () => {

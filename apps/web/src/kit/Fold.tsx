@@ -1,4 +1,12 @@
-import type { ReactNode } from 'react';
+import { memo, useState, type ReactNode } from 'react';
+
+/** What is folded away is not drawn again until it is opened. */
+const Inside = memo(
+  function Inside({ children }: { readonly still: boolean; readonly children: ReactNode }) {
+    return <div className="stack fold-inside">{children}</div>;
+  },
+  (_before, next) => next.still,
+);
 
 /** A section that opens: its title, and what it comes to in a few words, stand in one line. */
 export function Fold({
@@ -13,15 +21,16 @@ export function Fold({
   readonly open?: boolean;
   readonly children: ReactNode;
 }) {
+  const [unfolded, setUnfolded] = useState(open);
   return (
     <section className="section">
-      <details className="fold" open={open}>
+      <details className="fold" open={open} onToggle={(event) => setUnfolded(event.currentTarget.open)}>
         <summary>
           <h2>{title}</h2>
           {line !== undefined && <span className="soft small figures">{line}</span>}
           <span aria-hidden="true" className="line-turn" />
         </summary>
-        <div className="stack fold-inside">{children}</div>
+        <Inside still={!unfolded}>{children}</Inside>
       </details>
     </section>
   );

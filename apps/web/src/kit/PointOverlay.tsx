@@ -1,4 +1,4 @@
-import { useState, type PointerEvent } from 'react';
+import { memo, useState, type PointerEvent } from 'react';
 import type { Point } from '@nestplank/core/numeric';
 import { pointAt, usePointing, type Pointed } from '../state/pointing.js';
 import { useSpeech } from '../words/use-speech.js';
@@ -13,7 +13,7 @@ interface PointOverlayProps {
 }
 
 /** Lies over a drawing while something waits to be pointed at: cross-lines at the pointer, the figures beside them. */
-export function PointOverlay({ width, height, placeAt, rough = false }: PointOverlayProps) {
+export const PointOverlay = memo(function PointOverlay({ width, height, placeAt, rough = false }: PointOverlayProps) {
   const { t, len } = useSpeech();
   const now = usePointing((pointing) => pointing.now);
   const [over, setOver] = useState<{ readonly at: Point; readonly place: Pointed } | null>(null);
@@ -60,4 +60,4 @@ export function PointOverlay({ width, height, placeAt, rough = false }: PointOve
       )}
     </g>
   );
-}
+});

@@ -7,6 +7,7 @@ import { message, type Message } from '@nestplank/core/words';
 import { pointAt, usePointing, type Pointed } from '../state/pointing.js';
 import { useSession } from '../state/session.js';
 import { Check } from './Check.js';
+import { Fold } from './Fold.js';
 import { LineList } from './LineList.js';
 import { NamedList } from './NamedList.js';
 import { PickField } from './PickField.js';
@@ -201,5 +202,28 @@ describe('pointing at a place', () => {
     expect(onPoint).not.toHaveBeenCalled();
     at('pointerUp', 120);
     expect(onPoint.mock.calls).toEqual([[{ ...floor, x: 40 }]]);
+  });
+});
+
+describe('a section that opens', () => {
+  it('is not drawn again while it is shut, and shows how things are when it is opened', async () => {
+    let drawn = 0;
+    function Inside({ n }: { readonly n: number }) {
+      drawn += 1;
+      return <p>{n} boards</p>;
+    }
+    const fold = (n: number) => (
+      <Fold title="Boards" line={`${n}`}>
+        <Inside n={n} />
+      </Fold>
+    );
+    const { rerender } = render(fold(1));
+    rerender(fold(2));
+    rerender(fold(3));
+    expect([drawn, screen.getByText('3')]).toEqual([1, expect.anything()]);
+    await userEvent.click(screen.getByText('Boards'));
+    await screen.findByText('3 boards');
+    rerender(fold(4));
+    expect(screen.getByText('4 boards')).toBeTruthy();
   });
 });

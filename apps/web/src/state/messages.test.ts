@@ -83,6 +83,7 @@ class Wire {
         this.timers.push(work);
         return () => (this.timers = this.timers.filter((own) => own !== work));
       },
+      drawn: (work) => work(),
       chance: () => 0.5,
     });
     this.pages[client] = page;

@@ -20,19 +20,35 @@ export interface Scene {
 export const unitName = ({ project }: Pick<Scene, 'project'>, id: string): string =>
   project.layout.units.find((unit) => unit.id === id)?.name ?? id;
 
+type State = ReturnType<typeof useSession.getState>;
+const projectIn = (s: State): Project | null => s.preview?.project ?? s.project;
+const shapeIn = (s: State): DerivedShape | null => s.preview?.shape ?? s.derived;
+
+function sceneOf(
+  project: Project | null,
+  shape: DerivedShape | null,
+  derived: Derived | null,
+  book: PriceBook | null,
+  previewing: boolean,
+): Scene | null {
+  return project && shape && derived && book
+    ? { project, book, shape, derived, room: shape.inner ?? shape.shell, previewing }
+    : null;
+}
+
 export function useScene(): Scene | null {
-  const project = useSession((s) => s.preview?.project ?? s.project);
-  const shape = useSession((s) => s.preview?.shape ?? s.derived);
+  const project = useSession(projectIn);
+  const shape = useSession(shapeIn);
   const derived = useSession((s) => s.derived);
   const book = useSession((s) => s.priceBook);
   const previewing = useSession((s) => s.preview !== null);
-  return useMemo(
-    () =>
-      project && shape && derived && book
-        ? { project, book, shape, derived, room: shape.inner ?? shape.shell, previewing }
-        : null,
-    [project, shape, derived, book, previewing],
-  );
+  return useMemo(() => sceneOf(project, shape, derived, book, previewing), [project, shape, derived, book, previewing]);
+}
+
+/** The same, asked for once: for what happens at a press or a move and is drawn by nothing. */
+export function sceneNow(): Scene | null {
+  const now = useSession.getState();
+  return sceneOf(projectIn(now), shapeIn(now), now.derived, now.priceBook, now.preview !== null);
 }
 
 /** Where the slice stands: where it was put, else the middle. Kept on the floor. */

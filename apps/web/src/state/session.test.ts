@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Refusal } from '@nestplank/contract';
+import type { DerivedShape } from '@nestplank/core/derive';
 import type { Operation, Project } from '@nestplank/core/document';
 import { startPriceBook } from '@nestplank/core/materials';
 import { readProjectFile } from '@nestplank/core/formats';
@@ -46,6 +47,7 @@ function page(more: Partial<SessionParts> = {}) {
       waiting.push(work);
       return () => void (waiting = waiting.filter((own) => own !== work));
     },
+    drawn: (work) => work(),
     chance: () => 1,
     ...more,
   });
@@ -70,6 +72,45 @@ describe('the state of the page', () => {
     await settle();
     expect(useSession.getState().saving.state).toBe('saved');
     expect([xOf(server.project, 'bench'), outbox.kept.get('p'), changed]).toEqual([900, [], 1]);
+  });
+  it('shows what a drag comes to with its next step, or when the page is drawn where there is none', async () => {
+    const tell: ((shape: DerivedShape) => void)[] = [];
+    const drawn: (() => void)[] = [];
+    const { openProject, previewActions, useSession } = page({
+      deriving: () => ({
+        ...workingOut(wren, book),
+        preview: (_operations, then) => void tell.push(then),
+      }),
+      drawn: (work) => void drawn.push(work),
+    });
+    await openProject('p');
+    await settle();
+    const { derived } = useSession.getState();
+    if (!derived) throw new Error('nothing was worked out');
+    const marked = (floorAt: number): DerivedShape => ({ ...derived, floorAt }) as DerivedShape & { floorAt: number };
+    const seen = () => useSession.getState().preview;
+    const turns: unknown[] = [];
+    useSession.subscribe(({ preview }) => turns.push(preview));
+    previewActions([move('bench', 900)]);
+    expect([xOf(seen()?.project ?? null, 'bench'), seen()?.shape]).toEqual([900, null]);
+    // an answer alone draws nothing: it waits for the hand or for the page
+    tell[0]?.(marked(1));
+    expect([turns.length, drawn.length]).toEqual([1, 1]);
+    previewActions([move('bench', 905)]);
+    expect([xOf(seen()?.project ?? null, 'bench'), seen()?.shape]).toMatchObject([905, { floorAt: 1 }]);
+    drawn.shift()?.();
+    expect(turns).toHaveLength(2);
+    // the hand rests: the page shows it
+    tell[1]?.(marked(2));
+    tell[1]?.(marked(3));
+    expect(drawn).toHaveLength(1);
+    drawn.shift()?.();
+    expect([turns.length, seen()?.shape]).toMatchObject([3, { floorAt: 3 }]);
+    // one that comes when the hand has let go shows nothing
+    tell[1]?.(marked(4));
+    previewActions(null);
+    drawn.shift()?.();
+    expect(seen()).toBeNull();
   });
   it('takes in a long list of materials in parts, in their order, and shows what it comes to', async () => {
     const sent: number[] = [];

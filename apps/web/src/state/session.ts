@@ -88,6 +88,8 @@ export interface SessionParts {
   readonly newId: () => string;
   readonly now: () => Date;
   readonly later: (work: () => void, ms: number) => () => void;
+  /** Does something when the page is drawn next. */
+  readonly drawn: (work: () => void) => void;
   readonly chance: () => number;
 }
 
@@ -319,19 +321,31 @@ export function createSession(parts: SessionParts) {
     }
   }
 
+  /** What the last preview comes to, until it is shown: with the next step of the hand, or when the page is drawn next. */
+  let answered: DerivedShape | null = null;
+  function showAnswer(): void {
+    const shape = answered;
+    answered = null;
+    if (shape && get().preview) set((s) => ({ preview: s.preview && { ...s.preview, shape } }));
+  }
+
   /** Shows what operations would give without doing them. */
   function previewActions(operations: readonly Operation[] | null): void {
     const { project } = get();
     if (!operations || !project) {
       worker.dropPreview();
+      answered = null;
       set({ preview: null });
       return;
     }
     try {
       const next = operations.reduce((p, operation) => applyOperation(p, operation, get().priceBook).project, project);
-      set((s) => ({ preview: { project: next, shape: s.preview?.shape ?? null } }));
-      worker.preview(operations, (shape) => {
-        if (get().preview) set((s) => ({ preview: s.preview && { ...s.preview, shape } }));
+      const shape = answered ?? get().preview?.shape ?? null;
+      answered = null;
+      set({ preview: { project: next, shape } });
+      worker.preview(operations, (told) => {
+        if (!answered) parts.drawn(showAnswer);
+        answered = told;
       });
     } catch (problem) {
       if (!(problem instanceof OperationError)) throw problem;
@@ -448,6 +462,7 @@ const page = createSession({
     const timer = setTimeout(work, ms);
     return () => clearTimeout(timer);
   },
+  drawn: (work) => void requestAnimationFrame(work),
   chance: Math.random,
 });
 

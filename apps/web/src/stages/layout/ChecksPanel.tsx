@@ -17,8 +17,12 @@ import { MendAll } from './MendAll.js';
 import { RuleWhy } from './RuleWhy.js';
 import { UnitProblems } from './UnitProblems.js';
 
+/** A check comes anew from the worker at each step of a drag, mostly the same. */
+const sameCheck = (before: { readonly check: Check }, next: { readonly check: Check }): boolean =>
+  before.check === next.check || JSON.stringify(before.check) === JSON.stringify(next.check);
+
 /** The ways to mend a check: the first by one press, the others in a list. */
-function Mends({ check }: { readonly check: Check }) {
+const Mends = memo(function Mends({ check }: { readonly check: Check }) {
   const { t, said } = useSpeech();
   const [at, setAt] = useState<HTMLElement | null>(null);
   const apply = (mend: Check['mends'][number]): void => {
@@ -60,10 +64,10 @@ function Mends({ check }: { readonly check: Check }) {
       )}
     </span>
   );
-}
+}, sameCheck);
 
 /** A check put aside keeps its reason; one that is not can be put aside with one. */
-function AsideOf({ check }: { readonly check: Check }) {
+const AsideOf = memo(function AsideOf({ check }: { readonly check: Check }) {
   const { t } = useSpeech();
   const change = useChange();
   const [asking, setAsking] = useState(false);
@@ -108,7 +112,33 @@ function AsideOf({ check }: { readonly check: Check }) {
       </Button>
     </form>
   );
-}
+}, sameCheck);
+
+/** Opens how a check was judged, and shuts it. */
+const Asks = memo(function Asks({
+  text,
+  name,
+  open,
+  onPress,
+}: {
+  readonly text: string;
+  readonly name: string;
+  readonly open: boolean;
+  readonly onPress: (open: boolean) => void;
+}) {
+  return (
+    <Button
+      size="small"
+      variant="text"
+      className="quiet-button"
+      aria-expanded={open}
+      aria-label={name}
+      onClick={() => onPress(!open)}
+    >
+      {text}
+    </Button>
+  );
+});
 
 function Note({
   check,
@@ -147,16 +177,12 @@ function Note({
         ))}
         <span className="note-acts">
           <AsideOf key={check.id} check={check} />
-          <Button
-            size="small"
-            variant="text"
-            className="quiet-button"
-            aria-expanded={why}
-            aria-label={`${t('rule.why')}: ${said(check.said)}`}
-            onClick={() => setWhy(!why)}
-          >
-            {t(own ? 'rule.whyOwn' : 'rule.why')}
-          </Button>
+          <Asks
+            text={t(own ? 'rule.whyOwn' : 'rule.why')}
+            name={`${t('rule.why')}: ${said(check.said)}`}
+            open={why}
+            onPress={setWhy}
+          />
         </span>
         {why && <RuleWhy name={check.rule} scene={scene} />}
       </span>

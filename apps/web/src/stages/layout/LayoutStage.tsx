@@ -1,7 +1,7 @@
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import './layout.css';
 import Button from '@mui/material/Button';
-import { lazy, Suspense, useDeferredValue, useMemo, type ReactNode } from 'react';
+import { lazy, memo, Suspense, useMemo, useState, type ReactNode } from 'react';
 import type { Unit } from '@nestplank/core/document';
 import type { Motion } from '@nestplank/core/furniture';
 import type { SnapWorld } from '@nestplank/core/layout';
@@ -13,7 +13,8 @@ import { leavesSides, type FoldOutFrame } from '../../foldout/geometry.js';
 import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
-import { useScene } from '../../state/scene.js';
+import { useLater } from '../../state/later.js';
+import { sceneNow, useScene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { drawnBySoftware } from '../../room/by-software.js';
@@ -50,11 +51,10 @@ const READIES = {
 const NOBODY = null;
 /** What begins higher than this hangs from the ceiling, and is seen when that is looked at, mm. */
 const OVERHEAD_MM = 1000;
-const NO_UNITS: readonly Unit[] = [];
 const NO_MOTIONS: readonly Motion[] = [];
 
 /** Opens the room in the round in place of the slice or of the fold-out. */
-function RoomButtons({ opened }: { readonly opened: 'shut' | 'beside' | 'full' }) {
+const RoomButtons = memo(function RoomButtons({ opened }: { readonly opened: 'shut' | 'beside' | 'full' }) {
   const { t } = useSpeech();
   return (
     <div className="row gap-6 no-print">
@@ -75,6 +75,15 @@ function RoomButtons({ opened }: { readonly opened: 'shut' | 'beside' | 'full' }
       )}
     </div>
   );
+});
+
+/** What stands round a unit that is moved, as things are at that moment: one that stands still need not be drawn again because another moves. */
+function around(): SnapWorld | null {
+  const scene = sceneNow();
+  const inner = scene?.room;
+  if (!scene || !inner) return null;
+  const { survey, layout } = scene.project;
+  return { units: layout.units, inner, openings: placedOpenings(survey), ribs: scene.shape.ribs };
 }
 
 /** Layout: where things stand and whether the people fit. */
@@ -82,47 +91,39 @@ export default function LayoutStage() {
   const { t } = useSpeech();
   const scene = useScene();
   // notes, figures and the free width follow a drag as soon as there is time for them
-  const later = useDeferredValue(scene);
+  const later = useLater(scene);
   // what stands under the drawing comes with it: it would be drawn larger first
   const under = later ?? scene;
   const chosen = useView((view) => view.unit);
   const together = useView((view) => view.together);
   const opened = useView((view) => view.room);
   const inner = scene?.room;
-  const ribs = scene?.shape.ribs ?? null;
-  const survey = scene?.project.survey;
-  const units = scene?.project.layout.units;
-  const world = useMemo(
-    (): SnapWorld | null =>
-      inner && survey && units ? { units, inner, openings: placedOpenings(survey), ribs } : null,
-    [inner, survey, units, ribs],
-  );
-  const made = scene?.shape.made;
+  // as things stand, not as they are dragged: the drawing keeps its size under the hand
+  const made = scene?.derived.made;
   const beyond = useMemo(() => (inner && made ? behindRear(made, inner.length) : 0), [inner, made]);
   const long = inner ? leavesSides(inner) : false;
   const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
-  const matesOf = (unit: Unit): readonly Unit[] =>
-    together.includes(unit.id)
-      ? (scene?.project.layout.units ?? NO_UNITS).filter(({ id }) => id !== unit.id && together.includes(id))
-      : NO_UNITS;
+  // the chosen one lies on top; one that is taken hold of comes there when it is let go: moved among the others under the
+  // hand it would fall out of it
+  const [front, setFront] = useState(chosen);
+  if (front !== chosen && scene?.previewing !== true) setFront(chosen);
   const drawn = (frame: FoldOutFrame, all: readonly Unit[]): ReactNode =>
     scene?.room &&
-    world &&
     [...all]
-      .sort((a, b) => Number(a.id === chosen) - Number(b.id === chosen) || a.body.from - b.body.from)
+      .sort((a, b) => Number(a.id === front) - Number(b.id === front) || a.body.from - b.body.from)
       .map((unit) => (
         <UnitLayer
           key={unit.id}
           frame={frame}
           unit={unit}
           room={scene.room ?? frame.shell}
+          around={around}
           people={scene.project.people}
           lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
           motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
           chosen={unit.id === chosen}
-          world={world}
+          together={together.includes(unit.id)}
           snap={snap}
-          mates={matesOf(unit)}
         />
       ));
   // whoever lies on a unit is named in place of it
@@ -144,8 +145,7 @@ export default function LayoutStage() {
               quiet={false}
               beyond={beyond}
               overhead={(frame) =>
-                scene?.room &&
-                world && (
+                scene?.room && (
                   <>
                     <GapGround frame={frame} ceiling />
                     {[drawn, named].map((each, i) => (
@@ -161,8 +161,7 @@ export default function LayoutStage() {
                 )
               }
               ink={(frame) =>
-                scene?.room &&
-                world && (
+                scene?.room && (
                   <>
                     <GapGround frame={frame} ceiling={false} />
                     {drawn(frame, scene.project.layout.units)}

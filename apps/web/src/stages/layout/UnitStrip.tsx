@@ -10,6 +10,7 @@ import { FAMILIES, freeUnitId, type Family } from '@nestplank/core/furniture';
 import { FieldGrid } from '../../kit/FieldGrid.js';
 import { familyOf, fieldLabel } from '../../kit/unit-words.js';
 import { useChange } from '../../kit/use-change.js';
+import { useStable } from '../../kit/use-stable.js';
 import { act, notify } from '../../state/session.js';
 import { unitName, type Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
@@ -17,6 +18,8 @@ import { useSpeech } from '../../words/use-speech.js';
 import { grouped } from '../../foldout/UnitLayer.js';
 import { bestPlace, startIn } from './gaps.js';
 import { WishesOf } from './WishList.js';
+
+const NO_SHEETS: readonly never[] = [];
 
 /** The places and sizes of the chosen unit, as its family asks for them. */
 function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Scene }) {
@@ -29,9 +32,9 @@ function PlaceFields({ unit, scene }: { readonly unit: Unit; readonly scene: Sce
         fields={family.fields.filter((field) => field.group === 'place')}
         of={unit}
         labelOf={(name) => fieldLabel(family, name, speech)}
-        sheets={[]}
+        sheets={NO_SHEETS}
         people={scene.project.people}
-        things={scene.project.things ?? []}
+        things={scene.project.things}
         onTake={(name, value) => act({ name: 'changeUnit', payload: { id: unit.id, changes: { [name]: value } } })}
         onRefused={(why) => notify(speech.said(why), 'trouble')}
       />
@@ -80,7 +83,7 @@ function bestOf(family: Family, scene: Scene): Unit | null {
 }
 
 /** Puts in a unit by its family's name. */
-function AddByName({ scene, onAdd }: { readonly scene: Scene; readonly onAdd: (unit: Unit) => void }) {
+const AddByName = memo(function AddByName({ onAdd }: { readonly onAdd: (family: Family) => void }) {
   const { t } = useSpeech();
   const [at, setAt] = useState<HTMLElement | null>(null);
   return (
@@ -94,8 +97,7 @@ function AddByName({ scene, onAdd }: { readonly scene: Scene; readonly onAdd: (u
             key={family.id}
             onClick={() => {
               setAt(null);
-              const unit = bestOf(family, scene);
-              if (unit) onAdd(unit);
+              onAdd(family);
             }}
           >
             {family.words.add}
@@ -104,7 +106,7 @@ function AddByName({ scene, onAdd }: { readonly scene: Scene; readonly onAdd: (u
       </Menu>
     </>
   );
-}
+});
 
 /** The same again beside it, or at the other wall. */
 function twinOf(unit: Unit, scene: Scene, mirror: boolean): Unit {
@@ -118,6 +120,57 @@ function twinOf(unit: Unit, scene: Scene, mirror: boolean): Unit {
   return { ...unit, id, name, body: { ...body, x: body.x + body.length } };
 }
 
+/** One unit in the row. */
+const Chip = memo(function Chip({
+  id,
+  name,
+  selected,
+  onPress,
+}: Pick<Unit, 'id' | 'name'> & {
+  readonly selected: boolean;
+  readonly onPress: (id: string, shift: boolean) => void;
+}) {
+  return (
+    <ToggleButton
+      value={id}
+      selected={selected}
+      onChange={(event) => onPress(id, (event.nativeEvent as MouseEvent).shiftKey)}
+    >
+      {name}
+    </ToggleButton>
+  );
+});
+
+/** What is done with the chosen unit. */
+const Does = memo(function Does({
+  name,
+  mirrored,
+  onTwin,
+  onRemove,
+}: Pick<Unit, 'name'> & {
+  /** Whether it has another wall to go to. */
+  readonly mirrored: boolean;
+  readonly onTwin: (mirror: boolean) => void;
+  readonly onRemove: () => void;
+}) {
+  const { t } = useSpeech();
+  return (
+    <>
+      <Button size="small" variant="text" onClick={() => onTwin(false)}>
+        {t('layout.copy')}
+      </Button>
+      {mirrored && (
+        <Button size="small" variant="text" onClick={() => onTwin(true)}>
+          {t('layout.mirror')}
+        </Button>
+      )}
+      <Button size="small" variant="text" onClick={onRemove}>
+        {t('layout.remove', { name })}
+      </Button>
+    </>
+  );
+});
+
 /** The units as a row to choose from, to add to, and the chosen one's figures. */
 export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Scene }) {
   const { t } = useSpeech();
@@ -127,57 +180,46 @@ export const UnitStrip = memo(function UnitStrip({ scene }: { readonly scene: Sc
   const { project, room } = scene;
   const together = picked.filter((id) => project.layout.units.some((own) => own.id === id));
   const unit = project.layout.units.find((candidate) => candidate.id === chosen);
-  if (!room) return null;
   const place = (made: Unit): void => {
     if (change({ name: 'placeUnit', payload: { unit: made } }))
       look({ unit: made.id, gap: null, sliceX: made.body.x + made.body.length / 2 });
   };
+  const add = useStable((family: Family): void => {
+    const made = bestOf(family, scene);
+    if (made) place(made);
+  });
+  const twin = useStable((mirror: boolean): void => {
+    if (unit) place(twinOf(unit, scene, mirror));
+  });
+  const remove = useStable((): void => {
+    if (unit && change({ name: 'removeUnit', payload: { id: unit.id } })) look({ unit: null });
+  });
+  const press = useStable((id: string, shift: boolean): void => {
+    const pressed = project.layout.units.find((own) => own.id === id);
+    if (!pressed) return;
+    if (shift) look({ together: grouped(together, chosen, id) });
+    else if (id === chosen) look({ unit: null });
+    else look({ unit: id, gap: null, sliceX: pressed.body.x + pressed.body.length / 2 });
+  });
+  if (!room) return null;
   return (
     <>
       <div className="row apart unit-row">
         <div className="chips one-row">
-          {project.layout.units.map((candidate) => (
-            <ToggleButton
-              key={candidate.id}
-              value={candidate.id}
-              selected={candidate.id === chosen}
-              onChange={(event) =>
-                look(
-                  (event.nativeEvent as MouseEvent).shiftKey
-                    ? { together: grouped(together, chosen, candidate.id) }
-                    : candidate.id === chosen
-                      ? { unit: null }
-                      : { unit: candidate.id, gap: null, sliceX: candidate.body.x + candidate.body.length / 2 },
-                )
-              }
-            >
-              {candidate.name}
-            </ToggleButton>
+          {project.layout.units.map(({ id, name }) => (
+            <Chip key={id} id={id} name={name} selected={id === chosen} onPress={press} />
           ))}
         </div>
         <div className="chips unit-does">
           {unit && (
-            <>
-              <Button size="small" variant="text" onClick={() => place(twinOf(unit, scene, false))}>
-                {t('layout.copy')}
-              </Button>
-              {(frontLineOf(unit) !== null || unit.body.stands === 'free') && (
-                <Button size="small" variant="text" onClick={() => place(twinOf(unit, scene, true))}>
-                  {t('layout.mirror')}
-                </Button>
-              )}
-              <Button
-                size="small"
-                variant="text"
-                onClick={() => {
-                  if (change({ name: 'removeUnit', payload: { id: unit.id } })) look({ unit: null });
-                }}
-              >
-                {t('layout.remove', { name: unit.name })}
-              </Button>
-            </>
+            <Does
+              name={unit.name}
+              mirrored={frontLineOf(unit) !== null || unit.body.stands === 'free'}
+              onTwin={twin}
+              onRemove={remove}
+            />
           )}
-          <AddByName scene={scene} onAdd={place} />
+          <AddByName onAdd={add} />
         </div>
       </div>
       {together.length > 1 && (

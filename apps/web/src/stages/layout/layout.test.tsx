@@ -535,7 +535,8 @@ describe('files and figures beside the drawing', () => {
     const { room } = scene;
     if (!variant || !room) throw new Error('Wren has kept layouts');
     render(<Variants scene={scene} />);
-    const over = screen.getByRole('button', { name: `Lay ${variant.name} over it`, hidden: true });
+    await user.click(screen.getByText('Other layouts'));
+    const over = screen.getByRole('button', { name: `Lay ${variant.name} over it` });
     await user.click(over);
     expect(useView.getState().traced).toBe(variant.id);
     const frame = foldOutFrame(room, 900, 600);
