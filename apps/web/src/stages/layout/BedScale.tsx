@@ -1,5 +1,5 @@
 import Slider from '@mui/material/Slider';
-import { memo, useMemo } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { sceneOf } from '@nestplank/core/derive';
 import { FAMILIES } from '@nestplank/core/furniture';
 import { bedBands, type HeightBand } from '@nestplank/core/layout';
@@ -30,8 +30,12 @@ export const BedScale = memo(function BedScale({ scene }: { readonly scene: Scen
     const world = unit && lies && sceneOf(project, derived, book, FAMILIES);
     return world ? bedBands(unit, world) : [];
   }, [unit, lies, project, derived, book]);
+  // the hand's own figure, until what is shown beside a drag has come to it
+  const [held, setHeld] = useState<{ readonly of: string; readonly to: number } | null>(null);
+  if (held && (held.of !== unit?.id || held.to === unit.body.to)) setHeld(null);
   if (!unit || bands.length === 0) return null;
   const { body } = unit;
+  const height = held?.to ?? body.to;
   const [least, most] = spanOf(bands, body.to);
   const share = (height: number): number =>
     (100 * (Math.min(Math.max(height, least), most) - least)) / Math.max(1, most - least);
@@ -47,7 +51,7 @@ export const BedScale = memo(function BedScale({ scene }: { readonly scene: Scen
     <section className="section stack gap-4" aria-label={t('bed.scale', { name: unit.name })}>
       <div className="row apart">
         <h2>{t('bed.scale', { name: unit.name })}</h2>
-        <span className="figures data">{lenUnit(body.to)}</span>
+        <span className="figures data">{lenUnit(height)}</span>
       </div>
       <div className="bed-scale">
         <div className="bed-bands" aria-hidden="true">
@@ -66,14 +70,19 @@ export const BedScale = memo(function BedScale({ scene }: { readonly scene: Scen
           min={least}
           max={most}
           step={STEP_MM}
-          value={body.to}
+          value={height}
           aria-label={t('bed.height', { name: unit.name })}
           getAriaValueText={lenUnit}
-          onChange={(_, to) => previewActions([change(to)])}
+          onChange={(_, to) => {
+            setHeld({ of: unit.id, to });
+            previewActions([change(to)]);
+          }}
           onChangeCommitted={(_, to) => {
             previewActions(null);
             const refused = act(change(to));
-            if (refused) notify(said(refused), 'trouble');
+            if (!refused) return;
+            setHeld(null);
+            notify(said(refused), 'trouble');
           }}
         />
       </div>

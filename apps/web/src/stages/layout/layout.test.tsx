@@ -476,12 +476,31 @@ describe('files and figures beside the drawing', () => {
   });
   it('draw a bed into the heights at which everybody sits up and finds the floor', () => {
     look({ unit: 'bed' });
-    render(<BedScale scene={sceneOf(wren)} />);
+    const { rerender } = render(<BedScale scene={sceneOf(wren)} />);
     expect(screen.getByText(/Everybody sits up and finds the floor/)).toBeTruthy();
     const slider = screen.getByRole('slider', { name: 'Height of the platform of Bed' });
     expect(slider).toHaveProperty('value', '720');
     fireEvent.change(slider, { target: { value: 480 } });
     expect(acted).toEqual([{ name: 'changeUnit', payload: { id: 'bed', changes: { height: 480 } } }]);
+    // it stays where the hand put it until what follows from it is shown
+    expect([slider, screen.getByText('480 mm')]).toMatchObject([{ value: '480' }, expect.anything()]);
+    const lower = (to: number): ProjectFile => ({
+      ...wren,
+      project: {
+        ...wren.project,
+        layout: {
+          ...wren.project.layout,
+          units: wren.project.layout.units.map((unit) =>
+            unit.id === 'bed' ? { ...unit, body: { ...unit.body, to } } : unit,
+          ),
+        },
+      },
+    });
+    rerender(<BedScale scene={sceneOf(lower(480))} />);
+    expect(slider).toHaveProperty('value', '480');
+    // taken back from elsewhere it goes with it
+    rerender(<BedScale scene={sceneOf(lower(700))} />);
+    expect(slider).toHaveProperty('value', '700');
   });
 
   it('enter what a thing is connected to, from where it is looked after, its air and its cut-out', async () => {
