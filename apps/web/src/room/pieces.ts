@@ -7,7 +7,7 @@ import { FAMILIES, movesOf } from '@nestplank/core/furniture';
 import { type Soft, softIn } from '@nestplank/core/layout';
 import type { Part } from '@nestplank/core/parts';
 import type { Scene } from '../state/scene.js';
-import { inkedEdges, partGeometry } from './shapes.js';
+import { blockGeometry, inkedEdges, partGeometry } from './shapes.js';
 
 /** Parts that are drawn as one body: they are of one unit and one material, and stand still or move together. */
 export interface Piece {
@@ -34,6 +34,13 @@ export function softsOf({ project, derived, book }: Pick<Scene, 'project' | 'der
 export const drawnParts = (shape: DerivedShape): readonly Part[] =>
   shape.parts.filter(({ unit, role }) => unit !== null || BOXES.has(role));
 
+/** What is bought that boards hang on, where it stands. */
+export const hangersOf = ({ made }: Pick<DerivedShape, 'made'>) =>
+  made.flatMap(({ unit, skeleton }) => {
+    const at = (skeleton?.hangsOn ?? []).flatMap(({ at: boxes = [] }) => boxes);
+    return at.length === 0 ? [] : [{ unit, at }];
+  });
+
 /** Everything that is made, in as few bodies as can be drawn apart; a unit that is taken apart gives each of its parts. */
 export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | null): readonly Piece[] {
   const moves = movesOf(shape.made);
@@ -49,17 +56,27 @@ export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | n
     group.bodies.push(partGeometry(part));
     groups.set(key, group);
   }
-  return [...groups].map(([id, { first, bodies, moves: moving }]): Piece => {
-    const body = mergeGeometries(bodies);
-    const edges = mergeGeometries(bodies.map(inkedEdges));
-    for (const own of bodies) own.dispose();
-    return {
+  return [
+    ...[...groups].map(([id, { first, bodies, moves: moving }]): Piece => ({
       id,
       unit: first.unit,
       hatch: materialOf(book, first.material)?.hatch,
       moves: moving,
-      body,
-      edges,
-    };
-  });
+      ...asOne(bodies),
+    })),
+    ...hangersOf(shape).map(({ unit, at }): Piece => ({
+      id: `${unit}|hangers`,
+      unit,
+      hatch: 'grey',
+      moves: null,
+      ...asOne(at.map(blockGeometry)),
+    })),
+  ];
+}
+
+/** Bodies that are drawn as one, and the edges that are inked. */
+function asOne(bodies: readonly BufferGeometry[]): Pick<Piece, 'body' | 'edges'> {
+  const one = { body: mergeGeometries([...bodies]), edges: mergeGeometries(bodies.map(inkedEdges)) };
+  for (const own of bodies) own.dispose();
+  return one;
 }

@@ -13,7 +13,7 @@ import { look, useView } from '../state/view.js';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { animalLimbs, somebodyLimbs, type Limb } from './bodies.js';
 import { eyesFrom, facesEye, lookOf, walked, type Eyes } from './eyes.js';
-import { drawnParts, piecesOf, softsOf } from './pieces.js';
+import { drawnParts, hangersOf, piecesOf, softsOf } from './pieces.js';
 import type { RoomView } from './RoomDrawing.js';
 import { sceneToSave } from './save-gltf.js';
 import { blockGeometry, matrixOf, partGeometry, revealGeometry, skinGeometry } from './shapes.js';
@@ -113,6 +113,29 @@ describe('what is drawn in the round', () => {
     expect(parts.filter(({ unit }) => unit !== null)).toHaveLength(
       scene.shape.parts.filter(({ unit }) => unit !== null).length,
     );
+  });
+  it('is what boards hang on too, where it stands, and is written with its unit', () => {
+    const family = FAMILIES.find(({ id }) => id === 'bed-on-rails');
+    const { inner } = scene.derived;
+    if (!family || !inner) throw new Error('there is no bed on rails');
+    const { project, priceBook } = wren;
+    const bed = family.start({
+      id: 'cot',
+      name: 'Cot',
+      layout: { units: [] },
+      people: [],
+      room: inner,
+      book: priceBook,
+    });
+    const hung = sceneOf({ ...wren, project: { ...project, layout: { units: [bed] } } });
+    const [{ unit, at } = { unit: '', at: [] }, ...none] = hangersOf(hung.shape);
+    expect([unit, at.length, none]).toEqual(['cot', 8, []]);
+    const drawnOnes = piecesOf(hung.shape, hung.book, null).find(({ id }) => id === 'cot|hangers');
+    const wanted = at.reduce((sum, { x0, x1, y0, y1, z0, z1 }) => sum + (x1 - x0) * (y1 - y0) * (z1 - z0), 0);
+    expect(volume(drawnOnes?.body ?? new THREE.BufferGeometry()) / wanted).toBeCloseTo(1, 4);
+    const cot = sceneToSave(hung, {}).getObjectByName('Cot');
+    expect(cot?.children.filter(({ name }) => name.startsWith('cot.hanger-'))).toHaveLength(8);
+    expect(hangersOf(scene.shape)).toEqual([]);
   });
   it('turns faces of the vehicle inward, whichever way round they were given', () => {
     const facet = [

@@ -7,7 +7,7 @@ import { unitName, type Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import { tubeGeometry } from './tubes.js';
 import { softAt } from '@nestplank/core/layout';
-import { drawnParts, softsOf } from './pieces.js';
+import { drawnParts, hangersOf, softsOf } from './pieces.js';
 import { blockGeometry, matrixOf, partGeometry, revealGeometry, skinGeometry } from './shapes.js';
 
 const MM_PER_M = 1000;
@@ -69,6 +69,14 @@ export function sceneToSave(scene: Scene, states: Readonly<Record<string, number
     mesh.name = part.id;
     (part.unit === null ? root : groupOf(part.unit)).add(mesh);
   }
+  for (const { unit, at } of hangersOf(shape))
+    for (const [i, box] of at.entries()) {
+      const body = blockGeometry(box);
+      body.deleteAttribute('uv');
+      const mesh = new THREE.Mesh(body, paint('rail', 'grey'));
+      mesh.name = `${unit}.hanger-${i + 1}`;
+      groupOf(unit).add(mesh);
+    }
   for (const soft of softsOf(scene))
     for (const [i, box] of softAt(soft, states).entries()) {
       const body = blockGeometry(box);

@@ -4,6 +4,8 @@ import type { Bay, Unit } from '../document/unit-schema.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { monotoneCurve } from '../numeric/curve.js';
 import { cupRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
+import type { SolidBox } from '../rules/room.js';
+import type { ArchShape } from '../shell/arch.js';
 import { makeShell } from '../shell/shell.js';
 import { FAMILIES } from './families/index.js';
 import { partition } from './families/partition.js';
@@ -189,6 +191,77 @@ describe('what a bed on rails hangs on', () => {
     expect(bought(bed(1050, 3))).toEqual({ 'wall-rail': 12, 'rail-bracket': 6 });
     // of 638: three from a length
     expect(bought(bed(650, 2))).toEqual({ 'wall-rail': 2.667, 'rail-bracket': 4 });
+  });
+  /** The bed where its bearers hang at 240, 1 500 and 2 760. */
+  const long = (to: number): Unit => {
+    const unit = bed(to, 3);
+    return { ...unit, body: { ...unit.body, x: 171, length: 2658 } };
+  };
+  const arch = (of: Partial<ArchShape>): ArchShape => ({
+    id: 'a',
+    name: 'Arch',
+    side: 'left',
+    kind: 'arch',
+    shape: 'box',
+    from: 1200,
+    to: 1900,
+    height: 300,
+    bottom: 0,
+    face: 650,
+    topFace: 650,
+    far: null,
+    ...of,
+  });
+  const over = (unit: Unit, arches: readonly ArchShape[]) =>
+    makeUnit(unit, { inner: room, arches, book, things: [] }, FAMILIES, SCHOOLS);
+  const railsOf = (made: ReturnType<typeof over>) =>
+    (made.skeleton?.hangsOn ?? []).flatMap(({ kind, count, each, at }) =>
+      kind === 'wall-rail' ? [{ count, each, at: at ?? [] }] : [],
+    );
+  it('stands off the wall by the rails: the bearers end before them', () => {
+    const bearer = (unit: Unit) => over(unit, []).skeleton?.boards.find(({ role }) => role === 'bearer');
+    const wide = (unit: Unit): number => {
+      const ys = bearer(unit)?.outline.outer.map(([y]) => y) ?? [];
+      return Math.max(...ys) - Math.min(...ys);
+    };
+    // 1 800 between the walls, on each side a rail of 20 and 5 of play
+    expect(wide(long(900))).toBeCloseTo(1750, 6);
+    const unit = long(900);
+    expect(wide({ ...unit, options: { ...unit.options, rail: 35 } })).toBeCloseTo(1720, 6);
+    const [{ at } = { at: [] }] = railsOf(over(unit, []));
+    expect(at).toHaveLength(6);
+    const whole = (box: SolidBox | undefined) =>
+      Object.fromEntries(Object.entries(box ?? {}).map(([name, value]) => [name, Math.round(value * 1e6) / 1e6]));
+    expect(whole(at[0])).toEqual({ x0: 225, x1: 255, y0: -900, y1: -880, z0: 0, z1: 888 });
+    expect(whole(at.at(-1))).toEqual({ x0: 2745, x1: 2775, y0: 880, y1: 900, z0: 0, z1: 888 });
+  });
+  it('begins on an arch where one stands behind it, and is bought that much shorter', () => {
+    const straight = over(long(900), [arch({})]);
+    expect(railsOf(straight).map(({ count, each }) => [count, each])).toEqual([
+      [5, 888],
+      [1, 588],
+    ]);
+    expect(straight.problems).toEqual([]);
+    // five of 888 from two and a half lengths, one of 588 from a third of one
+    expect(straight.hardware.find(({ item }) => item === 'wall-rail')?.amount).toBeCloseTo(5 + 2 / 3, 6);
+    // of a round one from 1 000 to 1 600 the highest that the rail meets, at its front edge: half an ellipse of 300
+    const round = railsOf(over(long(900), [arch({ shape: 'rounded', from: 1000, to: 1600 })]));
+    const rises = 300 * Math.sqrt(1 - ((1485 - 1300) / 300) ** 2);
+    expect(round[1]?.each).toBe(Math.ceil(888 - rises));
+    // one that ends before the wall, one on the other side and a step in the floor are none of its business
+    for (const other of [arch({ far: 800 }), arch({ from: 1600 }), arch({ kind: 'step', height: 0, bottom: -150 })])
+      expect(railsOf(over(long(900), [other])).map(({ count, each }) => [count, each])).toEqual([[6, 888]]);
+  });
+  it('is told to hang higher where an arch leaves no rail worth the name', () => {
+    // 512 under boards of 12: a rail of 100 on the arch of 400 is just enough
+    expect(over(long(512), [arch({ height: 400 })]).problems.map(({ said }) => said.key)).toEqual([
+      'furniture.railStep',
+    ]);
+    const [low] = over(long(500), [arch({ height: 400 })]).problems;
+    expect(low?.said).toMatchObject({
+      key: 'furniture.railShort',
+      params: { n: 1, top: { mm: 400 }, least: { mm: 512 } },
+    });
   });
   it('is told where the price book has no rail, or none that is long enough', () => {
     const without = (change: (item: PriceBook['items'][number]) => PriceBook['items']): readonly string[] =>

@@ -70,6 +70,8 @@ export interface HangsOn {
   readonly kind: 'wall-rail' | 'rail-bracket';
   readonly count: number;
   readonly each?: number;
+  /** Where they stand, to be drawn; as many as there are. */
+  readonly at?: readonly SolidBox[];
 }
 
 /** The inside of a bay in the vehicle, clear of boards: a box as far as one fits before the wall behind it, mm. */

@@ -113,6 +113,19 @@ export function archFootprint(arch: ArchShape, shell: Shell, z: number, clearanc
   );
 }
 
+/**
+ * The highest of it between two x, mm from the floor of the bare shell: what stands there stands on it. Null where it is not
+ * between them, and for a step, which lies below the floor. A rounded arch is half an ellipse seen from the side.
+ */
+export function archTop(arch: ArchShape, x0: number, x1: number): number | null {
+  if (arch.height <= 0 || x1 <= arch.from || x0 >= arch.to) return null;
+  if (arch.shape !== 'rounded') return arch.height;
+  const [middle, half] = [(arch.from + arch.to) / 2, (arch.to - arch.from) / 2];
+  const nearest = Math.min(Math.max(middle, x0), x1);
+  const share = Math.min(1, Math.abs(nearest - middle) / half);
+  return arch.bottom + (arch.height - arch.bottom) * Math.sqrt(1 - share ** 2);
+}
+
 /** It seen from the side, as points (x, z) along its top from front to rear. */
 export function archProfile(arch: ArchShape): Point[] {
   if (arch.shape !== 'rounded')

@@ -393,6 +393,8 @@ export const LAYOUT_EN = {
   'furniture.drawerSmall': 'Drawers of {unit} in {bay} are too small to be made: fewer of them, or a larger bay.',
   'furniture.drawerDeep': 'No slide is short enough for {bay} of {unit}: there is too little depth behind its front.',
   'furniture.slidesTooFar': '{unit} slides out further than its slats still hold each other.',
+  'furniture.railShort':
+    '{unit} hangs too low where an arch stands: at {n} {n|end|ends} of its bearers the rail would begin at {top}. Hang it at {least} or higher, or move it off the arch.',
   'furniture.railStep': '{unit} lies at {to}, which is no step of its rails of {step}.',
   'furniture.vents':
     'The front of {bay} of {unit} is too small for the openings for air it is to have: other fronts, or none.',

@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import { endOf } from '../../document/body.js';
+import type { Side } from '../../document/schema.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
 import { MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
+import type { SolidBox } from '../../rules/room.js';
+import { archTop } from '../../shell/arch.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
-import { message, mm } from '../../words/message.js';
+import { message, mm, type Message } from '../../words/message.js';
 import { bedBoards, boardStrips } from '../bed-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
@@ -21,13 +24,19 @@ import {
   type Family,
   type Start,
 } from '../family.js';
-import { boardIn } from '../simple-boards.js';
+import { boardIn, outward } from '../simple-boards.js';
 import { bedInGap, DOUBLE_MM, SINGLE_MM, sleepersAcross } from '../sleepers.js';
-import { contactsOf, type Board } from '../skeleton.js';
+import { contactsOf, type Board, type HangsOn } from '../skeleton.js';
+import type { Surroundings } from '../surroundings.js';
 
-/** The bearers stand on edge between the walls, so high, and kept off them by this, mm. */
+/** The bearers stand on edge between the rails, so high, and kept off them by this, mm. */
 const BEARER_MM = 120;
 const WALL_GAP_MM = 5;
+/** A rail is so wide, and stands off the wall by this where nothing else is said, mm. */
+const RAIL_WIDE_MM = 30;
+const RAIL_MM = 20;
+/** Less than this of a rail under its bearer is no hold, mm. */
+const LEAST_RAIL_MM = 100;
 
 /** It is hung this high where everybody sits up on it, and no lower than that without need; in steps, mm. */
 const HIGH_MM = 900;
@@ -63,6 +72,7 @@ function bedAt(x: number, length: number, start: Start): Unit {
       boardWidth: 620,
       bearers: 3,
       step: STEP_MM,
+      rail: RAIL_MM,
     },
   };
 }
@@ -89,6 +99,39 @@ function onStep(unit: Unit): boolean {
   return off < 0.5 || step - off < 0.5;
 }
 
+/** How far its rails stand off the wall, mm. */
+const railOf = ({ options }: Unit): number => (typeof options['rail'] === 'number' ? options['rail'] : RAIL_MM);
+
+/** One rail: upright on the wall behind an end of a bearer, from the floor or from the arch that stands there, up to the boards. */
+function railAt(unit: Unit, { inner, arches }: Surroundings, side: Side, x: number, underside: number): SolidBox {
+  const [x0, x1] = [x - RAIL_WIDE_MM / 2, x + RAIL_WIDE_MM / 2];
+  const wall = Math.min(
+    ...spread(underside - BEARER_MM, underside, 5).flatMap((z) => [x0, x1].map((at) => halfWidth(inner, side, at, z))),
+  );
+  const rail = railOf(unit);
+  const foot = Math.max(
+    inner.floor,
+    ...arches.flatMap((arch) =>
+      arch.side === side && (arch.far === null || arch.far > wall - rail) ? (archTop(arch, x0, x1) ?? []) : [],
+    ),
+  );
+  const sign = side === 'left' ? -1 : 1;
+  return { x0, x1, ...outward(sign, wall - rail, wall), z0: Math.min(foot, underside), z1: underside };
+}
+
+/** Rails of one length are bought as one. */
+function hungOnRails(rails: readonly SolidBox[], brackets: number): readonly HangsOn[] {
+  const byLength = new Map<number, SolidBox[]>();
+  for (const rail of rails) {
+    const each = Math.ceil(rail.z1 - rail.z0 - 0.001);
+    byLength.set(each, [...(byLength.get(each) ?? []), rail]);
+  }
+  return [
+    ...[...byLength].map(([each, at]): HangsOn => ({ kind: 'wall-rail', count: at.length, each, at })),
+    { kind: 'rail-bracket', count: brackets },
+  ];
+}
+
 /** A bed over a hold, on bearers that hang between the walls on rails: its height can be changed in steps. */
 export const bedOnRails: Family = {
   id: 'bed-on-rails',
@@ -104,6 +147,7 @@ export const bedOnRails: Family = {
       boardWidth: 'Widest board',
       bearers: 'Bearers, at least',
       step: 'Step of the rails',
+      rail: 'Rails stand off the wall',
     },
     roles: { 'bed-board': 'board', bearer: 'bearer' },
   },
@@ -116,6 +160,11 @@ export const bedOnRails: Family = {
     optionField('mattress', { group: 'place' }),
     peopleField('sleepers'),
     optionField('step', { group: 'place', least: 10, most: 300 }),
+    {
+      ...optionField('rail', { group: 'made', least: 5, most: 60 }),
+      get: railOf,
+      set: (unit, value) => (value === railOf(unit) ? unit : { ...unit, options: { ...unit.options, rail: value } }),
+    },
     materialField('board'),
     materialField('support'),
     optionField('boardWidth', { group: 'made', least: 50, most: 5000 }),
@@ -131,6 +180,7 @@ export const bedOnRails: Family = {
       boardWidth: z.number().min(50).max(5000),
       bearers: z.int().min(2).max(8),
       step: z.number().min(10).max(300),
+      rail: z.number().min(5).max(60).optional(),
     }),
     cuts: [],
   }),
@@ -152,8 +202,10 @@ export const bedOnRails: Family = {
     const step = numberOption(unit, 'step');
     const reach = (side: 'left' | 'right', x: number): number =>
       Math.min(...spread(underside - BEARER_MM, underside, 5).map((z) => halfWidth(room.inner, side, x, z))) -
+      railOf(unit) -
       WALL_GAP_MM;
-    const bearers = bearerLines(unit, support.thickness).map((middle, i): Board => {
+    const lines = bearerLines(unit, support.thickness);
+    const bearers = lines.map((middle, i): Board => {
       const x = middle - support.thickness / 2;
       return boardIn(
         {
@@ -172,23 +224,37 @@ export const bedOnRails: Family = {
       ...bedBoards(unit, room, { top, underside, floor, board: board.thickness, support: support.thickness }),
       ...bearers,
     ];
+    // one at each end of each bearer, as high as the bed lies: it can be hung lower, and what it stands on carries it
+    const rails = (['left', 'right'] as const).flatMap((side) =>
+      lines.map((x) => railAt(unit, room, side, x, underside)),
+    );
+    const short = rails.filter(({ z0, z1 }) => z1 - z0 < LEAST_RAIL_MM);
+    const told = (said: Message) => ({ place: unit.id, said });
     return {
       boards,
       contacts: contactsOf(boards),
       comesApart: true,
-      // a rail up from the floor at each end of each bearer, as high as the bed lies: it can be hung lower, and the floor carries it
-      hangsOn: [
-        { kind: 'wall-rail', count: 2 * bearers.length, each: Math.ceil(underside - floor) },
-        { kind: 'rail-bracket', count: 2 * bearers.length },
+      hangsOn: hungOnRails(
+        rails.filter((rail) => !short.includes(rail)),
+        rails.length,
+      ),
+      problems: [
+        ...(onStep(unit)
+          ? []
+          : [told(message('furniture.railStep', { unit: unit.name, to: mm(unit.body.to), step: mm(step) }))]),
+        ...(short[0]
+          ? [
+              told(
+                message('furniture.railShort', {
+                  unit: unit.name,
+                  n: short.length,
+                  top: mm(short[0].z0 - floor),
+                  least: mm(LEAST_RAIL_MM + board.thickness + short[0].z0 - floor),
+                }),
+              ),
+            ]
+          : []),
       ],
-      problems: onStep(unit)
-        ? []
-        : [
-            {
-              place: unit.id,
-              said: message('furniture.railStep', { unit: unit.name, to: mm(unit.body.to), step: mm(step) }),
-            },
-          ],
     };
   },
   lies: (unit) => {
