@@ -286,8 +286,9 @@ export const UnitLayer = memo(function UnitLayer({
   const sleepers = (lies?.sleepers ?? []).flatMap((id) => people.filter((person) => person.id === id));
   const { body } = unit;
   const { length } = body;
-  // what hangs is drawn over what stands below it, open
+  // what hangs is drawn over what stands below it, open: there it is taken hold of by its edge, on the ceiling anywhere
   const hangs = body.from >= HANGS_MM;
+  const ceiling = useView((view) => view.ceiling);
   return (
     <g>
       <g pointerEvents="none">
@@ -312,7 +313,7 @@ export const UnitLayer = memo(function UnitLayer({
           stroke={chosen || together ? 'var(--data)' : 'var(--ink)'}
           strokeWidth={chosen ? 3 : together ? 2.25 : 1.5}
           strokeDasharray={hangs ? '8 4' : undefined}
-          pointerEvents={hangs ? 'stroke' : undefined}
+          pointerEvents={hangs && !ceiling ? 'stroke' : undefined}
         />
       </g>
       {chosen && <Swept frame={frame} motions={motions} />}

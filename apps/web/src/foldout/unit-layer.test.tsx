@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { createDeriver } from '@nestplank/core/derive';
 import type { Operation, Unit } from '@nestplank/core/document';
@@ -148,6 +148,11 @@ describe('a unit on the fold-out, as it is drawn', () => {
     const path = shown(named('overhead-left')).querySelector('path');
     expect(path?.getAttribute('fill')).toBe('transparent');
     expect(path?.getAttribute('stroke-dasharray')).toBeTruthy();
+    // over the floor by its edge, so that what stands below can be taken hold of; on the ceiling anywhere
+    expect(path?.getAttribute('pointer-events')).toBe('stroke');
+    act(() => look({ ceiling: true }));
+    expect(path?.getAttribute('pointer-events')).toBeNull();
+    act(() => look({ ceiling: false }));
   });
 });
 

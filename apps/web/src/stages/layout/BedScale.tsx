@@ -19,6 +19,13 @@ function spanOf(bands: readonly HeightBand[], now: number): readonly [number, nu
   return [Math.max(0, Math.min(...ends) - BEYOND_MM), Math.max(...ends) + BEYOND_MM];
 }
 
+/** A height that is drawn with the hand, and the scale that it is drawn on. */
+interface Held {
+  readonly of: string;
+  readonly to: number;
+  readonly span: readonly [number, number];
+}
+
 /** The chosen bed's own scale: the heights at which its sleepers sit up and find the floor, and its height to be drawn into them. */
 export const BedScale = memo(function BedScale({ scene }: { readonly scene: Scene }) {
   const { t, len, lenUnit, said } = useSpeech();
@@ -31,12 +38,13 @@ export const BedScale = memo(function BedScale({ scene }: { readonly scene: Scen
     return world ? bedBands(unit, world) : [];
   }, [unit, lies, project, derived, book]);
   // the hand's own figure, until what is shown beside a drag has come to it
-  const [held, setHeld] = useState<{ readonly of: string; readonly to: number } | null>(null);
+  const [held, setHeld] = useState<Held | null>(null);
   if (held && (held.of !== unit?.id || held.to === unit.body.to)) setHeld(null);
   if (!unit || bands.length === 0) return null;
   const { body } = unit;
   const height = held?.to ?? body.to;
-  const [least, most] = spanOf(bands, body.to);
+  // the scale stands still under the hand
+  const [least, most] = held?.span ?? spanOf(bands, body.to);
   const share = (height: number): number =>
     (100 * (Math.min(Math.max(height, least), most) - least)) / Math.max(1, most - least);
   const change = (to: number) => ({
@@ -74,7 +82,7 @@ export const BedScale = memo(function BedScale({ scene }: { readonly scene: Scen
           aria-label={t('bed.height', { name: unit.name })}
           getAriaValueText={lenUnit}
           onChange={(_, to) => {
-            setHeld({ of: unit.id, to });
+            setHeld({ of: unit.id, to, span: [least, most] });
             previewActions([change(to)]);
           }}
           onChangeCommitted={(_, to) => {
