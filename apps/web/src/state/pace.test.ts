@@ -62,6 +62,18 @@ describe('what is shown beside a drag', () => {
     at.to(10_001 + 30);
     expect(seen).toEqual([1, 2, 3, 4]);
   });
+  it('but never longer than four fifths of a second, however slowly it is drawn', () => {
+    const at = bench();
+    const seen: number[] = [];
+    at.takes = 400;
+    at.pace.join(() => seen.push(1));
+    at.to(0);
+    at.pace.join(() => seen.push(2));
+    at.to(400 + 799);
+    expect(seen).toEqual([1]);
+    at.to(400 + 800);
+    expect(seen).toEqual([1, 2]);
+  });
   it('draws nothing when whoever waited has left', () => {
     const at = bench();
     at.pace.join(() => undefined)();

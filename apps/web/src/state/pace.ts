@@ -2,6 +2,8 @@
 const SHARE = 16;
 /** What is drawn quickly follows this often at most, ms. */
 const OFTEN_MS = 30;
+/** And what is drawn slowly this often at least, ms. */
+const SELDOM_MS = 800;
 
 /** What a pace stands on, so that it can be tried without a clock. */
 export interface PaceParts {
@@ -30,7 +32,7 @@ export function createPace({ now, after, atOnce }: PaceParts) {
     atOnce(() => {
       for (const work of all) work();
     });
-    due = now() + Math.max(OFTEN_MS, SHARE * (now() - begun));
+    due = now() + Math.min(SELDOM_MS, Math.max(OFTEN_MS, SHARE * (now() - begun)));
   }
 
   return {

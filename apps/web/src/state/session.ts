@@ -244,6 +244,7 @@ export function createSession(parts: SessionParts) {
     neighbours = null;
     worker.stopTelling();
     asked += 1;
+    answered = null;
     set({ ...CLOSED, history: NO_HISTORY });
   }
 
