@@ -60,6 +60,32 @@ export function Home() {
     <main className="home">
       <p className="soft">{tell('app.tagline')}</p>
       <h1>{tell('home.title')}</h1>
+      {/* above what is fetched, so that nothing moves under the hand when that comes */}
+      <div className="row wrap below">
+        <Button variant="contained" onClick={() => setStarting(true)}>
+          {tell('home.new')}
+        </Button>
+        <Button onClick={() => file.current?.click()}>{tell('home.import')}</Button>
+        <Button variant="text" onClick={() => setBackups(true)}>
+          {tell('bar.backups')}
+        </Button>
+        {projects && projects.length > 1 && (
+          <Button variant="text" onClick={() => void navigate('/compare')}>
+            {tell('vehicles.open')}
+          </Button>
+        )}
+        <input
+          ref={file}
+          type="file"
+          accept=".json,application/json"
+          hidden
+          aria-label={tell('home.import')}
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </div>
       {problem && <Problem>{problem}</Problem>}
       {projects?.length === 0 && <p className="empty">{tell('home.empty')}</p>}
       {projects && projects.length > 0 && (
@@ -91,31 +117,6 @@ export function Home() {
           ))}
         </ul>
       )}
-      <div className="row wrap below">
-        <Button variant="contained" onClick={() => setStarting(true)}>
-          {tell('home.new')}
-        </Button>
-        <Button onClick={() => file.current?.click()}>{tell('home.import')}</Button>
-        {projects && projects.length > 1 && (
-          <Button variant="text" onClick={() => void navigate('/compare')}>
-            {tell('vehicles.open')}
-          </Button>
-        )}
-        <Button variant="text" onClick={() => setBackups(true)}>
-          {tell('bar.backups')}
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          hidden
-          aria-label={tell('home.import')}
-          onChange={(event) => {
-            void take(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
-      </div>
       {bin.length > 0 && (
         <section className="section stack below" aria-label={tell('home.bin')}>
           <h2>{tell('home.bin')}</h2>

@@ -1,6 +1,7 @@
 import { memo, useState, type ReactNode } from 'react';
+import { useSession } from '../state/session.js';
 
-/** What is folded away is not drawn again until it is opened. */
+/** What is folded away is not drawn again at each step of a drag. */
 const Inside = memo(
   function Inside({ children }: { readonly still: boolean; readonly children: ReactNode }) {
     return <div className="stack fold-inside">{children}</div>;
@@ -22,6 +23,7 @@ export function Fold({
   readonly children: ReactNode;
 }) {
   const [unfolded, setUnfolded] = useState(open);
+  const dragged = useSession((session) => session.preview !== null);
   return (
     <section className="section">
       <details className="fold" open={open} onToggle={(event) => setUnfolded(event.currentTarget.open)}>
@@ -30,7 +32,7 @@ export function Fold({
           {line !== undefined && <span className="soft small figures">{line}</span>}
           <span aria-hidden="true" className="line-turn" />
         </summary>
-        <Inside still={!unfolded}>{children}</Inside>
+        <Inside still={dragged && !unfolded}>{children}</Inside>
       </details>
     </section>
   );

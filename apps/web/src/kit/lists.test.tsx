@@ -1,9 +1,11 @@
 // @vitest-environment jsdom
-import { cleanup, createEvent, fireEvent, render, screen, within } from '@testing-library/react';
+import { act, cleanup, createEvent, fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { readProjectFile } from '@nestplank/core/formats';
 import { message, type Message } from '@nestplank/core/words';
+import wrenFile from '../../../../demo/wren.json?raw';
 import { pointAt, usePointing, type Pointed } from '../state/pointing.js';
 import { useSession } from '../state/session.js';
 import { Check } from './Check.js';
@@ -206,7 +208,7 @@ describe('pointing at a place', () => {
 });
 
 describe('a section that opens', () => {
-  it('is not drawn again while it is shut, and shows how things are when it is opened', async () => {
+  it('is not drawn again for a drag while it is shut, and shows how things are when it is opened or let go', async () => {
     let drawn = 0;
     function Inside({ n }: { readonly n: number }) {
       drawn += 1;
@@ -217,13 +219,22 @@ describe('a section that opens', () => {
         <Inside n={n} />
       </Fold>
     );
+    const { project } = readProjectFile(wrenFile);
+    const dragging = (on: boolean) => act(() => useSession.setState({ preview: on ? { project, shape: null } : null }));
     const { rerender } = render(fold(1));
     rerender(fold(2));
-    rerender(fold(3));
-    expect([drawn, screen.getByText('3')]).toEqual([1, expect.anything()]);
+    expect([drawn, screen.getByText('2 boards')]).toEqual([2, expect.anything()]);
+    dragging(true);
+    for (const n of [3, 4, 5]) rerender(fold(n));
+    expect([drawn, screen.getByText('5')]).toEqual([2, expect.anything()]);
+    dragging(false);
+    expect([drawn, screen.getByText('5 boards')]).toEqual([3, expect.anything()]);
+    dragging(true);
+    rerender(fold(6));
     await userEvent.click(screen.getByText('Boards'));
-    await screen.findByText('3 boards');
-    rerender(fold(4));
-    expect(screen.getByText('4 boards')).toBeTruthy();
+    await screen.findByText('6 boards');
+    rerender(fold(7));
+    expect(screen.getByText('7 boards')).toBeTruthy();
+    dragging(false);
   });
 });
