@@ -190,7 +190,7 @@ export const ShellLayer = memo(function ShellLayer({
   const openings = placedOpenings(survey);
   const ticks = spread(0, Math.floor(shell.length / 100) * 100, Math.floor(shell.length / 100) + 1);
   return (
-    <g>
+    <g className="ground">
       {SIDES.map((side) => (
         <path key={side} d={ringPath(wallOutline(frame, side))} {...INK} />
       ))}

@@ -1,4 +1,3 @@
-import { useDrag } from '@use-gesture/react';
 import { memo, type KeyboardEvent } from 'react';
 import {
   endOf,
@@ -26,6 +25,7 @@ import { look, useView } from '../state/view.js';
 import { lying } from '../kit/body.js';
 import { BodyOutline } from '../kit/BodyOutline.js';
 import { ringPath } from '../kit/path.js';
+import { useHand } from '../kit/use-hand.js';
 import { useSpeech } from '../words/use-speech.js';
 import { screenX, screenY, wallPatch, type FoldOutFrame } from './geometry.js';
 import { HANGS_MM, lyingPlace } from './label-place.js';
@@ -158,7 +158,7 @@ function Lying({
   return (
     <g role="img" aria-label={`${person.name} ${len(person.stature)}`} pointerEvents="none">
       <BodyOutline body={lying(person)} at={at} scale={frame.scale} />
-      <text x={name.x} y={name.y + 5} textAnchor="middle" className="halo size-12">
+      <text transform={`translate(${name.x} ${name.y + 5})`} textAnchor="middle" className="halo size-12">
         {person.name} {len(person.stature)}
       </text>
     </g>
@@ -226,38 +226,35 @@ export const UnitLayer = memo(function UnitLayer({
   snap,
 }: UnitLayerProps) {
   const { t, lenUnit } = useSpeech();
-  const drag = useDrag(
-    ({ movement: [mx, my], first, last, tap, memo, event, altKey }) => {
-      const held = (memo as Held | undefined) ?? heldOf(unit, around());
-      const { start, mates, world } = held;
-      if (tap && event.shiftKey) {
-        const { together, unit: chosen } = useView.getState();
-        look({ together: grouped(together, chosen === unit.id ? null : chosen, unit.id), unit: unit.id });
-        return held;
-      }
-      if (first && !event.shiftKey) {
-        look({ unit: unit.id });
-        // the keys are the unit's from here on, not those of the line
-        (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
-      }
-      if (tap) return held;
-      const [along, across] = [my / frame.scale, spansWalls(start) ? 0 : mx / frame.scale];
-      // with the alternative key held it goes wherever it is put
-      const drawn = altKey || !world ? FREE : drawnTo(start, along, across, SNAP_PX / frame.scale, world);
-      const operation = moveOperation(start, along, across, snap, drawn);
-      if (last) {
-        look({ snap: null });
-        previewActions(null);
-        act(...moveTogether(start, operation, mates));
-      } else {
-        const to = drawn.along ?? drawn.across;
-        look({ snap: to && { axis: drawn.along ? 'along' : 'across', line: to.line, said: to.said } });
-        previewActions(moveTogether(start, operation, mates));
-      }
+  const drag = useHand(([mx, my], { first, last, tap, memo, event, altKey }) => {
+    const held = (memo as Held | undefined) ?? heldOf(unit, around());
+    const { start, mates, world } = held;
+    if (tap && event.shiftKey) {
+      const { together, unit: chosen } = useView.getState();
+      look({ together: grouped(together, chosen === unit.id ? null : chosen, unit.id), unit: unit.id });
       return held;
-    },
-    { filterTaps: true, preventDefault: true, pointer: { keys: false } },
-  );
+    }
+    if (first && !event.shiftKey) {
+      look({ unit: unit.id });
+      // the keys are the unit's from here on, not those of the line
+      (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
+    }
+    if (tap) return held;
+    const [along, across] = [my / frame.scale, spansWalls(start) ? 0 : mx / frame.scale];
+    // with the alternative key held it goes wherever it is put
+    const drawn = altKey || !world ? FREE : drawnTo(start, along, across, SNAP_PX / frame.scale, world);
+    const operation = moveOperation(start, along, across, snap, drawn);
+    if (last) {
+      look({ snap: null });
+      previewActions(null);
+      act(...moveTogether(start, operation, mates));
+    } else {
+      const to = drawn.along ?? drawn.across;
+      look({ snap: to && { axis: drawn.along ? 'along' : 'across', line: to.line, said: to.said } });
+      previewActions(moveTogether(start, operation, mates));
+    }
+    return held;
+  });
   const onKey = (event: KeyboardEvent): void => {
     const size = (event.shiftKey ? 10 : 1) * (snap === 5 ? 10 : snap);
     const [along, across] = { ArrowUp: [-size, 0], ArrowDown: [size, 0], ArrowLeft: [0, -size], ArrowRight: [0, size] }[

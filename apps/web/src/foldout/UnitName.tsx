@@ -10,18 +10,14 @@ export const UnitName = memo(function UnitName({ frame, unit }: { readonly frame
   const place = labelPlace(frame, unit);
   if (!place) return null;
   const { x, y, turned, small } = place;
+  // written at a place of its own that is moved: letters are not set anew for each step
   return (
-    <g pointerEvents="none" transform={turned ? `rotate(-90 ${x} ${y})` : undefined}>
-      <text
-        className={small ? 'size-12 strong halo' : 'size-15 strong'}
-        x={x}
-        y={turned ? y + 4 : y - 2}
-        textAnchor="middle"
-      >
+    <g pointerEvents="none" transform={`translate(${x} ${y})${turned ? ' rotate(-90)' : ''}`}>
+      <text className={small ? 'size-12 strong halo' : 'size-15 strong'} y={turned ? 4 : -2} textAnchor="middle">
         {unit.name}
       </text>
       {!small && (
-        <text x={x} y={y + 14} textAnchor="middle" className="soft">
+        <text y={14} textAnchor="middle" className="soft">
           {len(unit.body.length)}
         </text>
       )}

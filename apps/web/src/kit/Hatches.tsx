@@ -4,9 +4,11 @@ export function Hatches() {
   return (
     <svg className="out-of-flow" width="0" height="0" aria-hidden="true">
       <defs>
-        <pattern id="hatch-birch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-14)">
-          <rect width="9" height="9" fill="var(--birch)" />
-          <path d="M0 3 H9" {...line} strokeOpacity={0.2} />
+        {/* leaning by one in four without being turned: every unit is filled with it at each step of a drag, and a turned
+            one takes several times as long to fill */}
+        <pattern id="hatch-birch" width="36" height="9" patternUnits="userSpaceOnUse">
+          <rect width="36" height="9" fill="var(--birch)" />
+          <path d="M-4 1 L4 -1 M-4 10 L40 -1 M32 10 L40 8" {...line} strokeOpacity={0.2} />
         </pattern>
         <pattern id="hatch-pine" width="8" height="8" patternUnits="userSpaceOnUse">
           <rect width="8" height="8" fill="var(--pine)" />

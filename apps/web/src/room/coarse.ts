@@ -2,7 +2,7 @@ import { useThree } from '@react-three/fiber';
 import { useCallback, useEffect, useRef } from 'react';
 
 /** Drawn so much coarser while it is turned, and fine again when it has been still so long, ms. */
-const COARSE = 0.6;
+const COARSE = 0.5;
 const STILL_MS = 180;
 
 /** To be called whenever the camera has moved: without a graphics card the picture is drawn coarser until it is still. */

@@ -5,7 +5,7 @@ import { FAMILIES, partsIn } from '@nestplank/core/furniture';
 import { boxOf, type Point } from '@nestplank/core/numeric';
 import { halfWidth, roofHeight, sectionAcross, wallTop, type Shell } from '@nestplank/core/shell';
 import { useLater } from '../state/later.js';
-import { useScene, useSliceX } from '../state/scene.js';
+import { useSliceX } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import { ringPath } from '../kit/path.js';
 import { useSize } from '../kit/use-size.js';
@@ -178,7 +178,7 @@ export function Slice({
 }) {
   const { t, len, lenUnit } = useSpeech();
   // drawn after what is being dragged, so that the hand is never waited on
-  const scene = useLater(useScene());
+  const scene = useLater();
   const { ref, width } = useSize<HTMLDivElement>();
   const shell = scene?.shape.shell ?? null;
   const own = useDeferredValue(useSliceX(shell));

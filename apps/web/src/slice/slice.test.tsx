@@ -11,10 +11,7 @@ import type { Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 
 let scene: Scene;
-vi.mock('../state/scene.js', async (original) => ({
-  ...(await original<typeof import('../state/scene.js')>()),
-  useScene: () => scene,
-}));
+vi.mock('../state/later.js', () => ({ useLater: () => scene }));
 vi.mock('../kit/use-size.js', () => ({ useSize: () => ({ ref: () => undefined, width: 340, height: 300 }) }));
 const { Slice } = await import('./Slice.js');
 

@@ -29,16 +29,34 @@ function bench() {
 }
 
 describe('what is shown beside a drag', () => {
-  it('is drawn all at once, with the newest of each', () => {
-    const { pace, to, set } = bench();
+  it('is drawn in one turn while that is short, first come first, but not for those who have left', () => {
+    const at = bench();
+    at.takes = 1;
     const seen: string[] = [];
-    const leave = pace.join(() => seen.push('first, old'));
-    pace.join(() => seen.push('second'));
+    const leave = at.pace.join(() => seen.push('first'));
+    at.pace.join(() => seen.push('second'));
+    at.pace.join(() => seen.push('third'));
     leave();
-    pace.join(() => seen.push('first'));
-    expect([seen, set()]).toEqual([[], 1]);
-    to(0);
-    expect(seen).toEqual(['second', 'first']);
+    expect([seen, at.set()]).toEqual([[], 1]);
+    at.to(0);
+    expect([seen, at.runs, at.set()]).toEqual([['second', 'third'], 2, 0]);
+  });
+  it('and in the next turn what would make it long; whoever comes again meanwhile waits behind them', () => {
+    const at = bench();
+    at.takes = 2;
+    const seen: string[] = [];
+    for (const name of ['a', 'b', 'c', 'd', 'e']) at.pace.join(() => seen.push(name));
+    at.to(0);
+    // two of two ms each; three are not begun
+    expect(seen).toEqual(['a', 'b']);
+    at.pace.join(() => seen.push('a again'));
+    // sixteen times four ms behind it
+    at.to(4 + 63);
+    expect(seen).toEqual(['a', 'b']);
+    at.to(4 + 64);
+    expect(seen).toEqual(['a', 'b', 'c', 'd']);
+    at.to(10_000);
+    expect(seen).toEqual(['a', 'b', 'c', 'd', 'e', 'a again']);
   });
   it('then waits sixteen times as long as that took, and at least three hundredths of a second', () => {
     const at = bench();
@@ -62,7 +80,7 @@ describe('what is shown beside a drag', () => {
     at.to(10_001 + 30);
     expect(seen).toEqual([1, 2, 3, 4]);
   });
-  it('but never longer than four fifths of a second, however slowly it is drawn', () => {
+  it('but never longer than four fifths of a second, however slowly it is drawn and however many wait', () => {
     const at = bench();
     const seen: number[] = [];
     at.takes = 400;
@@ -73,6 +91,14 @@ describe('what is shown beside a drag', () => {
     expect(seen).toEqual([1]);
     at.to(400 + 800);
     expect(seen).toEqual([1, 2]);
+    at.to(10_000);
+    for (let i = 3; i <= 6; i += 1) at.pace.join(() => seen.push(i));
+    at.to(10_000);
+    // the other three share that time
+    at.to(10_400 + 266);
+    expect(seen).toEqual([1, 2, 3]);
+    at.to(10_400 + 267);
+    expect(seen).toEqual([1, 2, 3, 4]);
   });
   it('draws nothing when whoever waited has left', () => {
     const at = bench();

@@ -1,5 +1,7 @@
 /** Of a drag's time, what is shown beside it takes no more than one part in so many. */
 const SHARE = 16;
+/** So long a turn may go on before the rest of it waits for the next, ms: it fits behind what a step of the hand takes of a frame. */
+const TURN_MS = 3;
 /** What is drawn quickly follows this often at most, ms. */
 const OFTEN_MS = 30;
 /** And what is drawn slowly this often at least, ms. */
@@ -15,33 +17,40 @@ export interface PaceParts {
 }
 
 /**
- * Does what waits all at once, and then nothing for sixteen times as long as that took: drawing that would be begun and
- * given up at each step of a drag never comes to an end, and drawing at each step holds up the hand.
+ * Does what waits in short turns, first come first, and after each nothing for sixteen times as long as it took: drawing
+ * that would be begun and given up at each step of a drag never comes to an end, drawing at each step holds up the hand,
+ * and drawing everything in one turn is felt as a jerk.
  */
 export function createPace({ now, after, atOnce }: PaceParts) {
   const waiting = new Set<() => void>();
   let due = 0;
   let set = false;
 
+  function next(): void {
+    if (set || waiting.size === 0) return;
+    set = true;
+    after(run, Math.max(0, due - now()));
+  }
   function run(): void {
     set = false;
     if (waiting.size === 0) return;
-    const all = [...waiting];
-    waiting.clear();
     const begun = now();
-    atOnce(() => {
-      for (const work of all) work();
-    });
-    due = now() + Math.min(SELDOM_MS, Math.max(OFTEN_MS, SHARE * (now() - begun)));
+    for (const work of waiting) {
+      waiting.delete(work);
+      atOnce(work);
+      if (now() - begun >= TURN_MS) break;
+    }
+    // everybody has had a turn after the longest wait, however many they are
+    const longest = SELDOM_MS / Math.max(1, waiting.size);
+    due = now() + Math.min(longest, Math.max(OFTEN_MS / Math.max(1, waiting.size), SHARE * (now() - begun)));
+    next();
   }
 
   return {
-    /** Waits for the next turn. @returns leaves again */
+    /** Waits for its turn. @returns leaves again */
     join(work: () => void): () => void {
       waiting.add(work);
-      // the turn stays set when whoever waited leaves: the next step of the drag joins it
-      if (!set) after(run, Math.max(0, due - now()));
-      set = true;
+      next();
       return () => void waiting.delete(work);
     },
   };

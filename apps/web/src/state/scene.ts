@@ -1,4 +1,3 @@
-import { useMemo } from 'react';
 import type { Derived, DerivedShape } from '@nestplank/core/derive';
 import type { PriceBook, Project } from '@nestplank/core/document';
 import type { Shell } from '@nestplank/core/shell';
@@ -21,35 +20,28 @@ export const unitName = ({ project }: Pick<Scene, 'project'>, id: string): strin
   project.layout.units.find((unit) => unit.id === id)?.name ?? id;
 
 type State = ReturnType<typeof useSession.getState>;
-const projectIn = (s: State): Project | null => s.preview?.project ?? s.project;
-const shapeIn = (s: State): DerivedShape | null => s.preview?.shape ?? s.derived;
-
-function sceneOf(
-  project: Project | null,
-  shape: DerivedShape | null,
-  derived: Derived | null,
-  book: PriceBook | null,
-  previewing: boolean,
-): Scene | null {
-  return project && shape && derived && book
-    ? { project, book, shape, derived, room: shape.inner ?? shape.shell, previewing }
-    : null;
+/** One for everybody who asks between two changes. */
+let last: Scene | null = null;
+function sceneIn({ project: saved, preview, derived, priceBook: book }: State): Scene | null {
+  const project = preview?.project ?? saved;
+  const shape = preview?.shape ?? derived;
+  const previewing = preview !== null;
+  if (!project || !shape || !derived || !book) return null;
+  if (
+    last?.project !== project ||
+    last.shape !== shape ||
+    last.derived !== derived ||
+    last.book !== book ||
+    last.previewing !== previewing
+  )
+    last = { project, book, shape, derived, room: shape.inner ?? shape.shell, previewing };
+  return last;
 }
 
-export function useScene(): Scene | null {
-  const project = useSession(projectIn);
-  const shape = useSession(shapeIn);
-  const derived = useSession((s) => s.derived);
-  const book = useSession((s) => s.priceBook);
-  const previewing = useSession((s) => s.preview !== null);
-  return useMemo(() => sceneOf(project, shape, derived, book, previewing), [project, shape, derived, book, previewing]);
-}
+export const useScene = (): Scene | null => useSession(sceneIn);
 
 /** The same, asked for once: for what happens at a press or a move and is drawn by nothing. */
-export function sceneNow(): Scene | null {
-  const now = useSession.getState();
-  return sceneOf(projectIn(now), shapeIn(now), now.derived, now.priceBook, now.preview !== null);
-}
+export const sceneNow = (): Scene | null => sceneIn(useSession.getState());
 
 /** Where the slice stands: where it was put, else the middle. Kept on the floor. */
 export function useSliceX(shell: Shell | null): number {

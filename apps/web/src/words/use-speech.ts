@@ -1,26 +1,28 @@
-import { useMemo } from 'react';
-import type { Unit } from '@nestplank/core/document';
+import type { Project } from '@nestplank/core/document';
 import { useSession } from '../state/session.js';
 import { speechFor, type Speech } from './speech.js';
 
-/** Names alone: a unit that moves does not change how one is spoken to. Told once for a list, whoever asks. */
-const told = new WeakMap<readonly Unit[], string>();
-function namesOf(list: readonly Unit[] | undefined): string {
-  if (!list) return '[]';
-  const known = told.get(list);
-  if (known !== undefined) return known;
-  const names = JSON.stringify(list.map(({ id, name }) => [id, name]));
-  told.set(list, names);
-  return names;
+/** What speech depends on of a project: its units and what things are called. That a unit moves does not change it. */
+const wordedBy = (project: Project | null): string =>
+  JSON.stringify([
+    project?.settings.units ?? 'mm',
+    project?.settings.fraction ?? 16,
+    project?.layout.units.map(({ id, name }) => [id, name]) ?? [],
+  ]);
+
+/** One for everybody who speaks: worked out once for each project, and the same while nothing of it is said otherwise. */
+let spoken: { readonly project: Project | null; readonly of: string; readonly speech: Speech } | null = null;
+function speechIn({ project }: { readonly project: Project | null }): Speech {
+  if (spoken?.project === project) return spoken.speech;
+  const of = wordedBy(project);
+  if (spoken?.of === of) spoken = { ...spoken, project };
+  else {
+    const { units = 'mm', fraction = 16 } = project?.settings ?? {};
+    const called = new Map(project?.layout.units.map(({ id, name }) => [id, name]));
+    spoken = { project, of, speech: speechFor({ units, fraction }, (id) => called.get(id) ?? null) };
+  }
+  return spoken.speech;
 }
 
 /** Speech in the units of the open project; millimetres when none is open. */
-export function useSpeech(): Speech {
-  const units = useSession((s) => s.project?.settings.units ?? 'mm');
-  const fraction = useSession((s) => s.project?.settings.fraction ?? 16);
-  const names = useSession((s) => namesOf(s.project?.layout.units));
-  return useMemo(() => {
-    const called = new Map(JSON.parse(names) as [string, string][]);
-    return speechFor({ units, fraction }, (id) => called.get(id) ?? null);
-  }, [units, fraction, names]);
-}
+export const useSpeech = (): Speech => useSession(speechIn);

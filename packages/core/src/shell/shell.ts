@@ -1,6 +1,6 @@
 import type { Side } from '../document/schema.js';
 import { evaluate, evaluateKnown, neededFrom, neededTo, pieceAt, slopeAt, type Curve } from '../numeric/curve.js';
-import { lineLength, spread, type Point, type Ring } from '../numeric/plane.js';
+import { spread, type Point, type Ring } from '../numeric/plane.js';
 import { ROUNDING } from '../numeric/tolerance.js';
 
 /** One cross-section: distance of each wall from the centre line over height, joined to the roof's height over y. */
@@ -169,7 +169,16 @@ export function wallLine(shell: Shell, side: Side, x: number, from: number, to: 
 
 /** Length along the wall's curve from the floor up to height `z`, mm: what the wall measures when it is unrolled. */
 export function developedHeight(shell: Shell, side: Side, x: number, z: number, count = 17): number {
-  return z <= shell.floor ? 0 : lineLength(wallLine(shell, side, x, shell.floor, z, count));
+  if (z <= shell.floor) return 0;
+  // as wallLine and lineLength together, without keeping the points: it is asked of many places at each step of a drag
+  let [length, below, down] = [0, halfWidth(shell, side, x, shell.floor), shell.floor];
+  for (let i = 1; i < count; i += 1) {
+    const up = shell.floor + ((z - shell.floor) * i) / (count - 1);
+    const wide = halfWidth(shell, side, x, up);
+    length += Math.hypot(wide - below, up - down);
+    [below, down] = [wide, up];
+  }
+  return length;
 }
 
 /** The whole section across the vehicle at x as a closed ring (y, z): floor, right wall, roof, left wall. */

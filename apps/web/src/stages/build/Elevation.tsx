@@ -1,4 +1,4 @@
-import { useDrag } from '@use-gesture/react';
+import { useHand } from '../../kit/use-hand.js';
 import type { KeyboardEvent } from 'react';
 import { frontLineOf, type Unit } from '@nestplank/core/document';
 import { type MadeUnit, type Movable, movableDividers } from '@nestplank/core/furniture';
@@ -96,20 +96,17 @@ function Divider({
       size: Math.max(SMALLEST_MM, tidy(Math.round((from + grip.grows * by) / step) * step)),
     },
   });
-  const drag = useDrag(
-    ({ movement: [mx, my], last, tap, memo }) => {
-      const from = (memo as number | undefined) ?? grip.size;
-      if (tap) return from;
-      const by = along ? ((mirrored ? -1 : 1) * mx) / scale : -my / scale;
-      const operation = sized(from, by);
-      if (last) {
-        previewActions(null);
-        act(operation);
-      } else previewActions([operation]);
-      return from;
-    },
-    { filterTaps: true, preventDefault: true, pointer: { keys: false } },
-  );
+  const drag = useHand(([mx, my], { last, tap, memo }) => {
+    const from = (memo as number | undefined) ?? grip.size;
+    if (tap) return from;
+    const by = along ? ((mirrored ? -1 : 1) * mx) / scale : -my / scale;
+    const operation = sized(from, by);
+    if (last) {
+      previewActions(null);
+      act(operation);
+    } else previewActions([operation]);
+    return from;
+  });
   const onKey = (event: KeyboardEvent): void => {
     const size = event.shiftKey ? LARGE_STEPS * step : step;
     const to = mirrored ? -size : size;

@@ -1,8 +1,8 @@
 import { MissingNotes } from '../../kit/MissingNotes.js';
 import './layout.css';
 import Button from '@mui/material/Button';
-import { lazy, memo, Suspense, useMemo, useState, type ReactNode } from 'react';
-import type { Unit } from '@nestplank/core/document';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
+import type { Project, Unit } from '@nestplank/core/document';
 import type { Motion } from '@nestplank/core/furniture';
 import type { SnapWorld } from '@nestplank/core/layout';
 import { placedOpenings } from '@nestplank/core/shell';
@@ -13,8 +13,9 @@ import { leavesSides, type FoldOutFrame } from '../../foldout/geometry.js';
 import { FreeWidth } from './FreeWidth.js';
 import { CheckMarks } from './CheckMarks.js';
 import { Slice } from '../../slice/Slice.js';
-import { useLater } from '../../state/later.js';
-import { sceneNow, useScene } from '../../state/scene.js';
+import { beside } from '../../state/later.js';
+import { sceneNow, useScene, type Scene } from '../../state/scene.js';
+import { useSession } from '../../state/session.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { drawnBySoftware } from '../../room/by-software.js';
@@ -77,6 +78,16 @@ const RoomButtons = memo(function RoomButtons({ opened }: { readonly opened: 'sh
   );
 });
 
+interface OnFrame {
+  readonly frame: FoldOutFrame;
+  /** Only what hangs, on the ceiling. */
+  readonly overhead?: boolean;
+}
+const shownOf = ({ project: { layout } }: Scene, overhead: boolean): readonly Unit[] =>
+  overhead ? layout.units.filter(({ body }) => body.from >= OVERHEAD_MM) : layout.units;
+/** Step of a drag, mm: a quarter of an inch where one measures in them. */
+const snapOf = ({ settings }: Project): number => (settings.units === 'in' ? 6.35 : 5);
+
 /** What stands round a unit that is moved, as things are at that moment: one that stands still need not be drawn again because another moves. */
 function around(): SnapWorld | null {
   const scene = sceneNow();
@@ -86,142 +97,171 @@ function around(): SnapWorld | null {
   return { units: layout.units, inner, openings: placedOpenings(survey), ribs: scene.shape.ribs };
 }
 
-/** Layout: where things stand and whether the people fit. */
-export default function LayoutStage() {
-  const { t } = useSpeech();
+/** Units as they are moved, the chosen one on top. */
+const Units = memo(function Units({ frame, overhead = false }: OnFrame) {
   const scene = useScene();
-  // notes, figures and the free width follow a drag as soon as there is time for them
-  const later = useLater(scene);
-  // what stands under the drawing comes with it: it would be drawn larger first
-  const under = later ?? scene;
   const chosen = useView((view) => view.unit);
   const together = useView((view) => view.together);
-  const opened = useView((view) => view.room);
-  const inner = scene?.room;
-  // as things stand, not as they are dragged: the drawing keeps its size under the hand
-  const made = scene?.derived.made;
-  const beyond = useMemo(() => (inner && made ? behindRear(made, inner.length) : 0), [inner, made]);
-  const long = inner ? leavesSides(inner) : false;
-  const snap = scene?.project.settings.units === 'in' ? 6.35 : 5;
   // the chosen one lies on top; one that is taken hold of comes there when it is let go: moved among the others under the
   // hand it would fall out of it
   const [front, setFront] = useState(chosen);
   if (front !== chosen && scene?.previewing !== true) setFront(chosen);
-  const drawn = (frame: FoldOutFrame, all: readonly Unit[]): ReactNode =>
-    scene?.room &&
-    [...all]
-      .sort((a, b) => Number(a.id === front) - Number(b.id === front) || a.body.from - b.body.from)
-      .map((unit) => (
-        <UnitLayer
-          key={unit.id}
-          frame={frame}
-          unit={unit}
-          room={scene.room ?? frame.shell}
-          around={around}
-          people={scene.project.people}
-          lies={scene.shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
-          motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
-          chosen={unit.id === chosen}
-          together={together.includes(unit.id)}
-          snap={snap}
-        />
-      ));
-  // whoever lies on a unit is named in place of it
-  const named = (frame: FoldOutFrame, all: readonly Unit[]): ReactNode =>
-    all
-      .filter(({ id }) => !scene?.shape.lying.some(({ unit, sleepers }) => unit.id === id && sleepers.length > 0))
-      .map((unit) => <UnitName key={unit.id} frame={frame} unit={unit} />);
+  if (!scene?.room) return null;
+  const { room, project, shape } = scene;
+  return (
+    <g>
+      {[...shownOf(scene, overhead)]
+        .sort((a, b) => Number(a.id === front) - Number(b.id === front) || a.body.from - b.body.from)
+        .map((unit) => (
+          <UnitLayer
+            key={unit.id}
+            frame={frame}
+            unit={unit}
+            room={room}
+            around={around}
+            people={project.people}
+            lies={shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}
+            motions={unit.id === chosen ? motionsIn(scene, unit.id) : NO_MOTIONS}
+            chosen={unit.id === chosen}
+            together={together.includes(unit.id)}
+            snap={snapOf(project)}
+          />
+        ))}
+    </g>
+  );
+});
+
+/** What they are called; whoever lies on one is named in place of it. */
+const Names = memo(function Names({ frame, overhead = false }: OnFrame) {
+  const scene = useScene();
+  if (!scene?.room) return null;
+  const { lying } = scene.shape;
+  return (
+    <g>
+      {shownOf(scene, overhead)
+        .filter(({ id }) => !lying.some(({ unit, sleepers }) => unit.id === id && sleepers.length > 0))
+        .map((unit) => (
+          <UnitName key={unit.id} frame={frame} unit={unit} />
+        ))}
+    </g>
+  );
+});
+
+/** Animals are moved as units are. */
+const Animals = memo(function Animals({ frame }: OnFrame) {
+  const scene = useScene();
+  return scene?.room && <PetLayer frame={frame} scene={scene} step={snapOf(scene.project)} />;
+});
+
+const LaterRoom = beside(function LaterRoom({ scene }) {
+  return (
+    <Suspense fallback={null}>
+      <Room scene={scene} />
+    </Suspense>
+  );
+});
+const Modes = beside(ModeLayer);
+const Free = beside(FreeWidth);
+const RunsDrawn = beside(RunLayer);
+const Marks = beside(CheckMarks);
+const Traces = beside(TraceLayer);
+const Gap = beside(GapDrawing);
+const Offers = beside(GapOffers);
+const Strip = beside(UnitStrip);
+const ModesUnder = beside(ModesRow);
+const Lacking = beside(MissingNotes);
+/** What stands beside the drawing, under the slice. */
+const BESIDE = [
+  BedScale,
+  ModeTold,
+  ChecksPanel,
+  Weight,
+  Things,
+  Goods,
+  Pets,
+  Runs,
+  WishList,
+  TryOut,
+  Variants,
+  Suggest,
+].map((Shown) => beside(Shown));
+
+/** Layout: where things stand and whether the people fit. */
+export default function LayoutStage() {
+  const { t } = useSpeech();
+  // as things stand, not as they are dragged: the drawing keeps its size under the hand
+  const derived = useSession((session) => session.derived);
+  const opened = useView((view) => view.room);
+  const made = derived?.made;
+  const inner = derived && (derived.inner ?? derived.shell);
+  const beyond = useMemo(() => (inner && made ? behindRear(made, inner.length) : 0), [inner, made]);
+  const long = useMemo(() => inner !== null && leavesSides(inner), [inner]);
   return (
     <main className="stage">
       <div className={long ? 'board modes-beside' : 'board'}>
-        {opened === 'full' && later && (
-          <Suspense fallback={null}>
-            <Room scene={later} />
-          </Suspense>
-        )}
+        {opened === 'full' && <LaterRoom />}
         {opened !== 'full' && (
           <div className="foldout-and-gap">
             <FoldOut
               quiet={false}
               beyond={beyond}
-              overhead={(frame) =>
-                scene?.room && (
-                  <>
-                    <GapGround frame={frame} ceiling />
-                    {[drawn, named].map((each, i) => (
-                      <g key={i}>
-                        {each(
-                          frame,
-                          scene.project.layout.units.filter(({ body }) => body.from >= OVERHEAD_MM),
-                        )}
-                      </g>
-                    ))}
-                    {later && <GapDrawing frame={frame} scene={later} />}
-                  </>
-                )
-              }
-              ink={(frame) =>
-                scene?.room && (
-                  <>
-                    <GapGround frame={frame} ceiling={false} />
-                    {drawn(frame, scene.project.layout.units)}
-                    {later && <ModeLayer frame={frame} scene={later} />}
-                    {scene && <PetLayer frame={frame} scene={scene} step={snap} />}
-                    {later && <FreeWidth frame={frame} scene={later} />}
-                    {later && <RunLayer frame={frame} scene={later} />}
-                    {named(frame, scene.project.layout.units)}
-                    {later && <CheckMarks frame={frame} scene={later} />}
-                    {later && <TraceLayer frame={frame} scene={later} />}
-                    <SnapMark frame={frame} />
-                    {later && <GapDrawing frame={frame} scene={later} />}
-                  </>
-                )
-              }
+              overhead={(frame) => (
+                <>
+                  <GapGround frame={frame} ceiling />
+                  <Units frame={frame} overhead />
+                  <Names frame={frame} overhead />
+                  <Gap frame={frame} />
+                </>
+              )}
+              ink={(frame) => (
+                <>
+                  <GapGround frame={frame} ceiling={false} />
+                  <Units frame={frame} />
+                  <Modes frame={frame} />
+                  <Animals frame={frame} />
+                  <Free frame={frame} />
+                  <RunsDrawn frame={frame} />
+                  <Names frame={frame} />
+                  <Marks frame={frame} />
+                  <Traces frame={frame} />
+                  <SnapMark frame={frame} />
+                  <Gap frame={frame} />
+                </>
+              )}
             />
-            {later && <GapOffers scene={later} />}
+            <Offers />
           </div>
         )}
-        {under?.shape.shell && (
+        {derived?.shell && (
           <>
             <div className="strip unit-strip no-print">
-              <UnitStrip scene={under} />
+              <Strip />
             </div>
             <div className="strip modes-strip no-print">
-              <ModesRow scene={under} />
+              <ModesUnder />
             </div>
           </>
         )}
       </div>
       <div className="side">
-        {later &&
-          (later.room && later.shape.shell ? (
+        {derived &&
+          (derived.shell ? (
             <>
               {opened === 'beside' ? (
                 <div className="room-beside">
-                  <Suspense fallback={null}>
-                    <Room scene={later} />
-                  </Suspense>
+                  <LaterRoom />
                 </div>
               ) : (
                 <Slice height={300} />
               )}
               <RoomButtons opened={opened} />
-              <BedScale scene={later} />
-              <ModeTold scene={later} />
-              <ChecksPanel scene={later} />
-              <Weight scene={later} />
-              <Things scene={later} />
-              <Goods scene={later} />
-              <Pets scene={later} />
-              <Runs scene={later} />
-              <WishList scene={later} />
-              <TryOut scene={later} />
-              <Variants scene={later} />
-              <Suggest scene={later} />
+              {BESIDE.map((Shown, i) => (
+                <Shown key={i} />
+              ))}
             </>
           ) : (
             <>
-              <MissingNotes scene={later} stage="layout" />
+              <Lacking stage="layout" />
               <p className="soft">{t('layout.noShell')}</p>
             </>
           ))}

@@ -1,4 +1,3 @@
-import { useDrag } from '@use-gesture/react';
 import { memo, useMemo, type KeyboardEvent } from 'react';
 import { sceneOf } from '@nestplank/core/derive';
 import type { Den, Operation, Pet } from '@nestplank/core/document';
@@ -9,6 +8,7 @@ import { screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
 import { animalPlace } from '../../foldout/label-place.js';
 import { lyingAnimal } from '../../kit/body.js';
 import { BodyOutline } from '../../kit/BodyOutline.js';
+import { useHand } from '../../kit/use-hand.js';
 import { act, previewActions } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
@@ -45,24 +45,21 @@ function Lain({
 }) {
   const { t, len } = useSpeech();
   const floor = 'x' in at ? at : null;
-  const drag = useDrag(
-    ({ movement: [mx, my], last, tap, memo: held, event }) => {
-      const start = (held as OnFloor | undefined) ?? floor;
-      if (!start) return undefined;
-      if (tap) {
-        look({ sliceX: start.x, unit: null });
-        (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
-        return start;
-      }
-      const operation = layBy(pet, start, my / frame.scale, mx / frame.scale, step);
-      if (last) {
-        previewActions(null);
-        act(operation);
-      } else previewActions([operation]);
+  const drag = useHand(([mx, my], { last, tap, memo: held, event }) => {
+    const start = (held as OnFloor | undefined) ?? floor;
+    if (!start) return undefined;
+    if (tap) {
+      look({ sliceX: start.x, unit: null });
+      (event.currentTarget as SVGElement | null)?.focus({ preventScroll: true });
       return start;
-    },
-    { filterTaps: true, preventDefault: true, pointer: { keys: false } },
-  );
+    }
+    const operation = layBy(pet, start, my / frame.scale, mx / frame.scale, step);
+    if (last) {
+      previewActions(null);
+      act(operation);
+    } else previewActions([operation]);
+    return start;
+  });
   const onKey = (event: KeyboardEvent): void => {
     if (!floor) return;
     const size = (event.shiftKey ? 10 : 1) * (step === 5 ? 10 : step);
