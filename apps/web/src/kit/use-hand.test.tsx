@@ -81,7 +81,11 @@ it('does not draw across what is drawn along with a hand that trembles, until it
   at('pointerup', 100, 120);
 });
 
-it('tells a press from a drag', () => {
+it('tells a press from a drag, also after one', () => {
+  at('pointerdown', 100, 100);
+  at('pointermove', 120, 120);
+  at('pointerup', 120, 120);
+  told.splice(0);
   at('pointerdown', 100, 100);
   at('pointerup', 101, 100);
   expect(told.map(({ tap, by }) => [tap, by])).toEqual([[true, [0, 0]]]);

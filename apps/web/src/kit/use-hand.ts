@@ -13,13 +13,14 @@ export function useHand(handler: (by: Hand, state: FullGestureState<'drag'>) => 
   const begun = useRef<[boolean, boolean]>([false, false]);
   return useDrag(
     (state) => {
-      const { first, movement, xy, initial } = state;
-      if (first) begun.current = [false, false];
+      const { last, movement, xy, initial } = state;
       const along = (axis: 0 | 1): number => {
         begun.current[axis] ||= movement[axis] !== 0;
         return begun.current[axis] ? xy[axis] - initial[axis] : 0;
       };
-      return handler([along(0), along(1)], state);
+      const by: Hand = [along(0), along(1)];
+      if (last) begun.current = [false, false];
+      return handler(by, state);
     },
     { filterTaps: true, preventDefault: true, pointer: { keys: false } },
   );
