@@ -8,8 +8,12 @@ const page = createPace({
   now: () => performance.now(),
   // behind what the hand's own step takes of a frame, where most is left of it
   after: (work, ms) => void setTimeout(() => requestAnimationFrame(() => setTimeout(work)), ms),
-  // drawn to its end here and now, so that what it took is known
-  atOnce: (work) => flushSync(work),
+  // drawn to its end here and now, and set in its place, so that what it took is known and the next step of the hand does
+  // not wait for it
+  atOnce: (work) => {
+    flushSync(work);
+    document.body.getBoundingClientRect();
+  },
 });
 
 /** Tells the scene and how it goes on: during a drag in turns, else at once. @returns ends it */

@@ -94,11 +94,15 @@ describe('what is shown beside a drag', () => {
     at.to(10_000);
     for (let i = 3; i <= 6; i += 1) at.pace.join(() => seen.push(i));
     at.to(10_000);
-    // the other three share that time
-    at.to(10_400 + 266);
+    // what still waits would have waited so long by then; after that the hand has as much of the time as they
+    at.to(10_400 + 399);
     expect(seen).toEqual([1, 2, 3]);
-    at.to(10_400 + 267);
+    at.to(10_400 + 400);
     expect(seen).toEqual([1, 2, 3, 4]);
+    at.to(11_200 + 399);
+    expect(seen).toEqual([1, 2, 3, 4]);
+    at.to(11_200 + 400);
+    expect(seen).toEqual([1, 2, 3, 4, 5]);
   });
   it('draws nothing when whoever waited has left', () => {
     const at = bench();

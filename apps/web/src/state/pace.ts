@@ -22,7 +22,8 @@ export interface PaceParts {
  * and drawing everything in one turn is felt as a jerk.
  */
 export function createPace({ now, after, atOnce }: PaceParts) {
-  const waiting = new Set<() => void>();
+  /** And since when each waits. */
+  const waiting = new Map<() => void, number>();
   let due = 0;
   let set = false;
 
@@ -35,21 +36,23 @@ export function createPace({ now, after, atOnce }: PaceParts) {
     set = false;
     if (waiting.size === 0) return;
     const begun = now();
-    for (const work of waiting) {
+    for (const work of waiting.keys()) {
       waiting.delete(work);
       atOnce(work);
       if (now() - begun >= TURN_MS) break;
     }
-    // everybody has had a turn after the longest wait, however many they are
-    const longest = SELDOM_MS / Math.max(1, waiting.size);
-    due = now() + Math.min(longest, Math.max(OFTEN_MS / Math.max(1, waiting.size), SHARE * (now() - begun)));
+    const took = now() - begun;
+    const rest = Math.min(SELDOM_MS, Math.max(OFTEN_MS, SHARE * took));
+    // whoever still waits has a turn after the longest wait, but the hand has as much of the time as they
+    const [oldest] = waiting.values();
+    due = now() + (oldest === undefined ? rest : Math.max(took, Math.min(rest, oldest + SELDOM_MS - now())));
     next();
   }
 
   return {
     /** Waits for its turn. @returns leaves again */
     join(work: () => void): () => void {
-      waiting.add(work);
+      waiting.set(work, now());
       next();
       return () => void waiting.delete(work);
     },
