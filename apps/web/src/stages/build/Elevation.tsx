@@ -1,8 +1,8 @@
-import { useHand } from '../../kit/use-hand.js';
-import type { KeyboardEvent } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import { frontLineOf, type Unit } from '@nestplank/core/document';
 import { type MadeUnit, type Movable, movableDividers } from '@nestplank/core/furniture';
-import { act, previewActions } from '../../state/session.js';
+import { useHand } from '../../kit/use-hand.js';
+import { act, previewActions, useSession } from '../../state/session.js';
 import { useSpeech } from '../../words/use-speech.js';
 
 const WIDE_PX = 330;
@@ -226,8 +226,12 @@ function liesBehind({ room }: Bay, { room: before }: Bay): boolean {
 }
 
 /** A unit from its front, and from above where bays lie behind each other. */
-export function Elevation({ unit, skeleton }: { readonly unit: Unit; readonly skeleton: Skeleton }) {
+export function Elevation({ unit, skeleton: made }: { readonly unit: Unit; readonly skeleton: Skeleton }) {
+  // a divider that is drawn farther than can be made stays in the hand: the unit is seen as it could last be made
+  const dragged = useSession((session) => session.preview !== null);
+  const [skeleton, setSkeleton] = useState(made);
   const bays = skeleton.bays ?? [];
+  if (made !== skeleton && (!dragged || (made.bays ?? []).length >= bays.length)) setSkeleton(made);
   const deep = bays.some(({ behind }) => behind !== undefined);
   if (bays.length < 2) return null;
   return (

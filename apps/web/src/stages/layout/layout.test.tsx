@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, configure, fireEvent, render, screen, within } from '@testing-library/react';
+import { act as act_, cleanup, configure, fireEvent, render, screen, within } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -70,6 +70,7 @@ const { Goods } = await import('./Goods.js');
 const { UnitStrip } = await import('./UnitStrip.js');
 const { Bays } = await import('../build/Bays.js');
 const { Elevation } = await import('../build/Elevation.js');
+const { useSession } = await import('../../state/session.js');
 
 const [wren, bulrush, thimble] = [wrenFile, bulrushFile, thimbleFile].map(readProjectFile) as [
   ProjectFile,
@@ -857,6 +858,17 @@ describe('the dividers of a unit', () => {
       .find(({ unit }) => unit === 'galley')
       ?.skeleton?.bays?.find(({ bay }) => bay.name === 'sink');
     expect((now?.room.x1 ?? 0) - (now?.room.x0 ?? 0)).toBeCloseTo(Math.round((clear + 5) / 5) * 5, 6);
+  });
+  it('stay in the hand when they are drawn farther than can be made, and are as made when they are let go', () => {
+    const { rerender } = render(<Elevation unit={galley} skeleton={skeleton} />);
+    const before = screen.getAllByRole('slider').length;
+    act_(() => useSession.setState({ preview: { project: scene.project, shape: null } }));
+    const undivided = { ...skeleton, bays: [] };
+    rerender(<Elevation unit={galley} skeleton={undivided} />);
+    expect(screen.getAllByRole('slider')).toHaveLength(before);
+    act_(() => useSession.setState({ preview: null }));
+    rerender(<Elevation unit={galley} skeleton={undivided} />);
+    expect(screen.queryByRole('slider')).toBeNull();
   });
   it('show the clear size of every bay, and nothing where there is nothing to move', () => {
     const { rerender } = render(<Elevation unit={galley} skeleton={skeleton} />);
