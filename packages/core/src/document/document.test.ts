@@ -269,6 +269,10 @@ const SAMPLES: readonly Operation[] = [
   { name: 'divideBay', payload: { id: 'tall', bay: 'bay-1', cut: 'along', into: 3 } },
   { name: 'changeDividers', payload: { id: 'chest', bay: 'left', divider: 'frame' } },
   { name: 'sizeBay', payload: { id: 'chest', bay: 'left', size: 300 } },
+  {
+    name: 'sizeBay',
+    payload: { id: 'chest', bay: 'left', size: 310, beside: { side: 'after', size: 290 } },
+  },
   { name: 'changeBay', payload: { id: 'tall', bay: 'bay-1', holds: { kind: 'shelves', count: 2 } } },
   { name: 'joinBays', payload: { id: 'chest', bay: 'left' } },
   { name: 'replaceUnit', payload: { unit: { ...CHEST, name: 'Trunk' } } },

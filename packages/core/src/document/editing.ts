@@ -9,6 +9,7 @@ import {
   type OperationOf,
 } from './operation.js';
 import { baysOf, withBay } from './body.js';
+import { atCutOf, dividedBy, freeBayNames, sizedAt } from './division-changes.js';
 import { liningOn } from './create.js';
 import { familyNamed, fieldNamed, type DocumentKit, type Field } from './kit.js';
 import { asItCanStand, forgetEnds, forgetStates, forgetUnit, thingsOf, withoutPeople } from './layout-changes.js';
@@ -206,30 +207,6 @@ function changeDivision(draft: Project, id: string, bay: string, change: (divisi
   if (!baysOf(unit.division).some((own) => own.name === bay))
     throw new OperationError(message('operation.noBay', { unit: unit.name, bay }), id);
   put({ ...unit, division: change(unit.division) });
-}
-
-/** Names that bays of a unit do not have yet. */
-function freeBayNames(division: Division, count: number): string[] {
-  const taken = new Set(baysOf(division).map((bay) => bay.name));
-  const names: string[] = [];
-  for (let number = 1; names.length < count; number += 1) if (!taken.has(`bay-${number}`)) names.push(`bay-${number}`);
-  return names;
-}
-
-/** The innermost cut that a bay is one of, put in its place changed. */
-function atCutOf(
-  division: Division,
-  bay: string,
-  change: (cut: Extract<Division, { cut: string }>, at: number) => Division,
-): Division | null {
-  if (!('cut' in division)) return null;
-  const at = division.parts.findIndex((part) => !('cut' in part) && part.name === bay);
-  if (at >= 0) return change(division, at);
-  for (const [i, part] of division.parts.entries()) {
-    const changed = atCutOf(part, bay, change);
-    if (changed) return { ...division, parts: division.parts.map((own, k) => (k === i ? changed : own)) };
-  }
-  return null;
 }
 
 /** What is known and kept of parts whose unit is taken out goes with it; what is cut stays. */
@@ -479,16 +456,13 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     }),
   changeDividers: (draft, { id, bay, divider }) =>
     changeDivision(draft, id, bay, (division) => {
-      const changed = atCutOf(division, bay, (cut) => ({ ...cut, divider }));
+      const changed = atCutOf(division, bay, (cut, at) => dividedBy(cut, at, divider));
       if (!changed) throw new OperationError(message('operation.notDivided', { unit: id }), id);
       return changed;
     }),
-  sizeBay: (draft, { id, bay, size }) =>
+  sizeBay: (draft, { id, bay, size, beside }) =>
     changeDivision(draft, id, bay, (division) => {
-      const sized = atCutOf(division, bay, (cut, at) => ({
-        ...cut,
-        sizes: cut.sizes.map((own, i) => (i === at ? (size ?? { share: 1 }) : own)),
-      }));
+      const sized = atCutOf(division, bay, (cut, at) => sizedAt(cut, at, size, beside));
       if (!sized) throw new OperationError(message('operation.notDivided', { unit: id }), id);
       return sized;
     }),

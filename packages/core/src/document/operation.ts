@@ -61,6 +61,7 @@ import {
 
 const newStation = stationSchema.extend({ planned: z.boolean().default(true) }).strict();
 const named = z.strictObject({ id: idSchema });
+const baySize = z.number().min(1).max(100_000);
 
 /** What each named operation carries. Everything that changes a project is one of these. */
 export const OPERATION_PAYLOADS = {
@@ -158,8 +159,17 @@ export const OPERATION_PAYLOADS = {
   joinBays: z.strictObject({ id: idSchema, bay: idSchema }),
   /** What stands between the parts of the cut that a bay is in. */
   changeDividers: z.strictObject({ id: idSchema, bay: idSchema, divider: z.enum(DIVIDERS) }),
-  /** The clear size of a bay in the cut it is in, in mm; null for an equal share of what is left. */
-  sizeBay: z.strictObject({ id: idSchema, bay: idSchema, size: z.number().min(1).max(100_000).nullable() }),
+  /**
+   * The clear size of a bay in the cut it is in, in mm; null for an equal share of what is left. Where nobody shares what is
+   * left, the part beside it does.
+   */
+  sizeBay: z.strictObject({
+    id: idSchema,
+    bay: idSchema,
+    size: baySize.nullable(),
+    /** Its divider on this side is moved: the part there gives what it takes, and has this size after, mm. */
+    beside: z.strictObject({ side: z.enum(['before', 'after']), size: baySize }).optional(),
+  }),
   changeBay: z.strictObject({
     id: idSchema,
     bay: idSchema,

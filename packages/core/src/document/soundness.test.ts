@@ -507,7 +507,15 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
     cut: fc.constantFrom('along', 'up', 'deep'),
     into: fc.integer({ min: 2, max: 12 }),
   }),
-  sizeBay: fc.record({ id: unitId, bay, size: fc.option(fc.integer({ min: 1, max: 900 })) }),
+  sizeBay: fc.record(
+    {
+      id: unitId,
+      bay,
+      size: fc.option(fc.integer({ min: 1, max: 900 })),
+      beside: fc.record({ side: fc.constantFrom('before', 'after'), size: fc.integer({ min: 1, max: 900 }) }),
+    },
+    { requiredKeys: ['id', 'bay', 'size'] },
+  ),
   joinBays: fc.record({ id: unitId, bay }),
   changeBay: fc.record({
     id: unitId,

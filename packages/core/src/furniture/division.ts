@@ -180,6 +180,8 @@ export interface Movable {
   readonly bay: string;
   /** 1 where the bay lies before the divider and grows with it, -1 where it lies behind. */
   readonly grows: 1 | -1;
+  /** The bays on its other side. */
+  readonly others: readonly string[];
 }
 
 /** The dividers of a division that lie beside a bay of their own cut: by sizing it they are moved. */
@@ -191,8 +193,9 @@ export function movableDividers(division: Division): readonly Movable[] {
     const [first] = baysOf(part);
     const board = boardBetween(cut, part);
     if (!before || !first || (division.divider === 'none' && !board.endsWith('.panel'))) return [];
-    if (!('cut' in before)) return [{ board, cut, bay: before.name, grows: 1 }];
-    return 'cut' in part ? [] : [{ board, cut, bay: part.name, grows: -1 }];
+    const named = (one: Division): string[] => baysOf(one).map(({ name }) => name);
+    if (!('cut' in before)) return [{ board, cut, bay: before.name, grows: 1, others: named(part) }];
+    return 'cut' in part ? [] : [{ board, cut, bay: part.name, grows: -1, others: named(before) }];
   });
   return [...own, ...parts.flatMap(movableDividers)];
 }

@@ -19,13 +19,10 @@ const SMALLEST_MM = 40;
 const tidy = (value: number): number => Math.round(value * 1e6) / 1e6;
 
 type Skeleton = NonNullable<MadeUnit['skeleton']>;
-interface Grip {
-  readonly board: string;
-  readonly cut: Movable['cut'];
-  readonly bay: string;
-  readonly grows: 1 | -1;
-  /** The clear size of the bay it sizes now, mm. */
+interface Grip extends Movable {
+  /** The clear size of the bay it sizes now, and of what lies on its other side, mm. */
   readonly size: number;
+  readonly other: number;
   /** Along, and up or backward as it is seen. */
   readonly x0: number;
   readonly x1: number;
@@ -44,6 +41,9 @@ const boxOf = (bay: Bay, seen: Seen): Pick<Grip, 'x0' | 'x1' | 'v0' | 'v1'> => {
   return seen === 'front' ? { x0, x1, v0: z0, v1: z1 } : { x0, x1, v0: near, v1: near + deepOf(bay) };
 };
 
+/** Between what a cut's parts lie, as it is seen. */
+const ENDS = { along: ['x0', 'x1'], up: ['v0', 'v1'], deep: ['v0', 'v1'] } as const;
+
 /** The dividers of a unit that can be moved, with where they are seen. */
 function gripsOf(unit: Unit, skeleton: Skeleton, seen: Seen): Grip[] {
   return movableDividers(unit.division).flatMap((movable): Grip[] => {
@@ -53,17 +53,24 @@ function gripsOf(unit: Unit, skeleton: Skeleton, seen: Seen): Grip[] {
     const along = movable.cut === 'along';
     const ends = board.outline.outer.map((point) => point[along ? 1 : 0]);
     const [from, to] = [Math.min(...ends), Math.max(...ends)];
-    const { room } = place;
+    const beside = (skeleton.bays ?? []).filter(({ bay }) => movable.others.includes(bay.name));
+    if (beside.length === 0) return [];
+    const [low, high] = ENDS[movable.cut];
+    const sizeOf = (all: readonly Bay[]): number => {
+      const boxes = all.map((bay) => boxOf(bay, seen));
+      return Math.max(...boxes.map((box) => box[high])) - Math.min(...boxes.map((box) => box[low]));
+    };
+    const sizes = { size: sizeOf([place]), other: sizeOf(beside) };
     if (seen === 'above') {
       const { v0, v1 } = boxOf(place, seen);
       const at = movable.grows > 0 ? v1 : v0 - board.thickness;
-      return [{ ...movable, size: v1 - v0, x0: from, x1: to, v0: at, v1: at + board.thickness }];
+      return [{ ...movable, ...sizes, x0: from, x1: to, v0: at, v1: at + board.thickness }];
     }
     const [near, far] = [board.at, board.at + board.thickness];
     return [
       {
         ...movable,
-        size: along ? room.x1 - room.x0 : room.z1 - room.z0,
+        ...sizes,
         ...(along ? { x0: near, x1: far, v0: from, v1: to } : { x0: from, x1: to, v0: near, v1: far }),
       },
     ];
@@ -88,16 +95,23 @@ function Divider({
   const { t, lenUnit, style } = useSpeech();
   const step = style.units === 'in' ? STEP_INCH_MM : STEP_MM;
   const along = grip.cut === 'along';
-  const sized = (from: number, by: number) => ({
-    name: 'sizeBay' as const,
-    payload: {
-      id: unit.id,
-      bay: grip.bay,
-      size: Math.max(SMALLEST_MM, tidy(Math.round((from + grip.grows * by) / step) * step)),
-    },
-  });
+  // what it takes it takes from what lies on its other side: nothing else moves
+  const sized = ({ size, other }: Pick<Grip, 'size' | 'other'>, by: number) => {
+    const both = size + other;
+    const wished = tidy(Math.round((size + grip.grows * by) / step) * step);
+    const next = Math.max(Math.min(SMALLEST_MM, size), Math.min(wished, both - Math.min(SMALLEST_MM, other)));
+    return {
+      name: 'sizeBay' as const,
+      payload: {
+        id: unit.id,
+        bay: grip.bay,
+        size: next,
+        beside: { side: grip.grows > 0 ? ('after' as const) : ('before' as const), size: tidy(both - next) },
+      },
+    };
+  };
   const drag = useHand(([mx, my], { last, tap, memo }) => {
-    const from = (memo as number | undefined) ?? grip.size;
+    const from = (memo as Grip | undefined) ?? grip;
     if (tap) return from;
     const by = along ? ((mirrored ? -1 : 1) * mx) / scale : -my / scale;
     const operation = sized(from, by);
@@ -117,7 +131,7 @@ function Divider({
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    act(sized(grip.size, by));
+    act(sized(grip, by));
   };
   const [ax, ay] = at(grip.x0, grip.v1);
   const [bx, by] = at(grip.x1, grip.v0);

@@ -103,9 +103,15 @@ describe('the bays of a unit', () => {
     const size = Math.min(front?.deepLow ?? 0, front?.deepHigh ?? 0);
     const plan = within(screen.getByRole('group', { name: /from above/ }));
     fireEvent.keyDown(plan.getByRole('slider', { name: 'Divider beside bay-1' }), { key: 'ArrowUp' });
+    const next = Math.round((size + 5) / 5) * 5;
+    const back = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-2');
+    const left = size + Math.min(back?.deepLow ?? 0, back?.deepHigh ?? 0) - next;
     expect(acted).toEqual([
-      { name: 'sizeBay', payload: { id: 'tall', bay: 'bay-1', size: Math.round((size + 5) / 5) * 5 } },
+      { name: 'sizeBay', payload: { id: 'tall', bay: 'bay-1', size: next, beside: expect.anything() } },
     ]);
+    const [{ payload }] = acted as [Extract<Operation, { name: 'sizeBay' }>];
+    expect(payload.beside?.side).toBe('after');
+    expect(payload.beside?.size).toBeCloseTo(left, 3);
   });
 
   it('an upright is moved as seen from the front: to the right of who stands before the left wall is the front of the vehicle', () => {
@@ -114,9 +120,12 @@ describe('the bays of a unit', () => {
     const size = (one?.room.x1 ?? 0) - (one?.room.x0 ?? 0);
     const front = within(screen.getByRole('group', { name: 'Tall cupboard from its front' }));
     fireEvent.keyDown(front.getByRole('slider', { name: 'Divider beside bay-1' }), { key: 'ArrowRight' });
-    expect(acted).toEqual([
-      { name: 'sizeBay', payload: { id: 'tall', bay: 'bay-1', size: Math.round((size - 5) / 5) * 5 } },
-    ]);
+    const two = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-2');
+    const next = Math.round((size - 5) / 5) * 5;
+    const left = size + (two?.room.x1 ?? 0) - (two?.room.x0 ?? 0) - next;
+    const [{ payload }] = acted as [Extract<Operation, { name: 'sizeBay' }>];
+    expect(payload).toMatchObject({ id: 'tall', bay: 'bay-1', size: next, beside: { side: 'after' } });
+    expect(payload.beside?.size).toBeCloseTo(left, 3);
   });
 
   it('one that is alone has no dividers, and no size of its own', () => {

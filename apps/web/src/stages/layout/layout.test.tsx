@@ -847,9 +847,10 @@ describe('the dividers of a unit', () => {
     expect(clear).toBe(Math.round((room?.x1 ?? 0) - (room?.x0 ?? 0)));
     // at the left wall the front of the vehicle is to the right: the sink grows to the left
     fireEvent.keyDown(first, { key: 'ArrowLeft' });
-    expect(acted).toEqual([
-      { name: 'sizeBay', payload: { id: 'galley', bay: 'sink', size: Math.round((clear + 5) / 5) * 5 } },
-    ]);
+    expect(acted[0]).toMatchObject({
+      name: 'sizeBay',
+      payload: { id: 'galley', bay: 'sink', size: Math.round((clear + 5) / 5) * 5, beside: { side: 'after' } },
+    });
     fireEvent.keyDown(first, { key: 'ArrowRight', shiftKey: true });
     const { payload } = acted[1] as Extract<Operation, { name: 'sizeBay' }>;
     expect(payload.size).toBe(Math.round((clear - 50) / 5) * 5);
@@ -858,6 +859,35 @@ describe('the dividers of a unit', () => {
       .find(({ unit }) => unit === 'galley')
       ?.skeleton?.bays?.find(({ bay }) => bay.name === 'sink');
     expect((now?.room.x1 ?? 0) - (now?.room.x0 ?? 0)).toBeCloseTo(Math.round((clear + 5) / 5) * 5, 6);
+  });
+  it('take from the other side, and nothing else moves, where every bay has a size of its own', () => {
+    const before = sceneOf(wren);
+    const unit = before.project.layout.units.find(({ id }) => id === 'kitchen');
+    const roomsIn = ({ shape }: ReturnType<typeof sceneOf>) =>
+      new Map(
+        shape.made.find((own) => own.unit === 'kitchen')?.skeleton?.bays?.map(({ bay, room }) => [bay.name, room]),
+      );
+    const made = before.shape.made.find((own) => own.unit === 'kitchen')?.skeleton;
+    if (!unit || !made) throw new Error('Wren has a kitchen');
+    render(<Elevation unit={unit} skeleton={made} />);
+    const was = roomsIn(before);
+    const sliders = screen.getAllByRole('slider');
+    expect(sliders.length).toBeGreaterThan(1);
+    for (const [i, slider] of sliders.entries()) {
+      const upright = slider.getAttribute('aria-orientation') === 'horizontal';
+      fireEvent.keyDown(slider, { key: upright ? 'ArrowLeft' : 'ArrowUp' });
+      const operation = acted[i];
+      if (operation?.name !== 'sizeBay') throw new Error('it is sized');
+      const now = roomsIn(sceneOf(wren, operation));
+      expect([...now.keys()]).toEqual([...was.keys()]);
+      const ends = (rooms: typeof was): number[] =>
+        [...new Set([...rooms.values()].flatMap((room) => (upright ? [room.x0, room.x1] : [room.z0, room.z1])))].map(
+          (end) => Math.round(end * 100) / 100,
+        );
+      // of all that bays end at, the two faces of this divider alone are elsewhere
+      expect(ends(now).filter((end) => !ends(was).includes(end)).length).toBe(2);
+      expect(now.get(operation.payload.bay)).not.toEqual(was.get(operation.payload.bay));
+    }
   });
   it('stay in the hand when they are drawn farther than can be made, and are as made when they are let go', () => {
     const { rerender } = render(<Elevation unit={galley} skeleton={skeleton} />);
