@@ -7,6 +7,7 @@ import type { Wish } from '@nestplank/core/document';
 import type { Check } from '@nestplank/core/furniture';
 import { decides } from '@nestplank/core/layout';
 import { act, notify } from '../../state/session.js';
+import { beside } from '../../state/later.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
@@ -140,22 +141,28 @@ const Asks = memo(function Asks({
   );
 });
 
-function Note({
-  check,
-  number,
-  wishes,
-  scene,
-}: {
+interface NoteProps {
   readonly check: Check;
-  readonly scene: Scene;
   readonly number: number | null;
   /** The wishes that it decides. */
   readonly wishes: readonly Wish[];
-}) {
+  /** Whether its rule judges by figures of this project. */
+  readonly own: boolean;
+}
+const sameNote = (before: NoteProps, next: NoteProps): boolean =>
+  before.number === next.number &&
+  before.own === next.own &&
+  before.wishes.length === next.wishes.length &&
+  before.wishes.every((wish, i) => wish === next.wishes[i]) &&
+  sameCheck(before, next);
+
+/** How a check was judged, by the project as it is. */
+const WhyNow = beside(RuleWhy);
+
+const Note = memo(function Note({ check, number, wishes, own }: NoteProps) {
   const { t, said } = useSpeech();
   const [why, setWhy] = useState(false);
   const [mend] = check.mends;
-  const own = scene.project.settings.figures?.[check.rule] !== undefined;
   return (
     <li
       data-check={check.id}
@@ -184,7 +191,7 @@ function Note({
             onPress={setWhy}
           />
         </span>
-        {why && <RuleWhy name={check.rule} scene={scene} />}
+        {why && <WhyNow name={check.rule} />}
       </span>
       {mend && check.aside === null ? (
         <Mends check={check} />
@@ -197,7 +204,7 @@ function Note({
       )}
     </li>
   );
-}
+}, sameNote);
 
 /** What does not fit, worst first, each with the way out; what fits on request. */
 export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene: Scene }) {
@@ -205,7 +212,6 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
   const [all, setAll] = useState(false);
   const { checks } = scene.shape;
   const wished = scene.project.wishes ?? [];
-  const wishes = (check: Check): readonly Wish[] => wished.filter((wish) => decides(check, wish));
   const open = numbered(checks);
   const put = checks.filter(({ aside }) => aside !== null);
   const good = checks.filter((check) => !open.includes(check) && !put.includes(check));
@@ -229,14 +235,15 @@ export const ChecksPanel = memo(function ChecksPanel({ scene }: { readonly scene
       <UnitProblems scene={scene} />
       {fails > 1 && <MendAll fails={fails} />}
       <ul className="notes">
-        {open.map((check, i) => (
-          <Note key={check.id} check={check} number={i + 1} wishes={wishes(check)} scene={scene} />
+        {[...open, ...put, ...(all ? good : [])].map((check, i) => (
+          <Note
+            key={check.id}
+            check={check}
+            number={i < open.length ? i + 1 : null}
+            wishes={wished.filter((wish) => decides(check, wish))}
+            own={scene.project.settings.figures?.[check.rule] !== undefined}
+          />
         ))}
-        {put.map((check) => (
-          <Note key={check.id} check={check} number={null} wishes={wishes(check)} scene={scene} />
-        ))}
-        {all &&
-          good.map((check) => <Note key={check.id} check={check} number={null} wishes={wishes(check)} scene={scene} />)}
       </ul>
       {good.length > 0 && (
         <Button variant="text" onClick={() => setAll(!all)} aria-expanded={all}>

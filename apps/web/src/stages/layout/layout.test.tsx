@@ -147,6 +147,8 @@ describe('what does not fit', () => {
       name: 'setFigure',
       payload: { rule: 'bed-edge', figure: 'tight', value: 900 },
     });
+    // how it is judged is told by the project that is open
+    useSession.setState({ project: own.project, priceBook: own.book, derived: own.derived });
     render(<ChecksPanel scene={own} />, { wrapper: MemoryRouter });
     const note = within(document.querySelector<HTMLElement>('[data-check="bed-edge:bed:joost"]') as HTMLElement);
     await user.click(note.getByRole('button', { name: /^Why/ }));
@@ -164,6 +166,7 @@ describe('what does not fit', () => {
       { rule: 'bed-edge', figure: 'over', value: 200 },
       { rule: 'bed-edge', figure: 'tight', value: null },
     ]);
+    useSession.setState({ project: null, priceBook: null, derived: null });
   });
   it('is mended all at once only after it was said what that changes', async () => {
     mends = [mendAll(bulrush.project, bulrush.priceBook)];
