@@ -143,12 +143,14 @@ export class DeriveClient {
         const changed = await this.service().preview(operations);
         const { base } = this;
         if (!base) continue;
-        const { parts, made, ...rest } = changed;
+        const { parts, made, checks, lying, ...rest } = changed;
         then({
           ...base,
           ...rest,
           ...(parts ? { parts: foundByPlace(parts, base.parts) } : {}),
           ...(made ? { made: foundByPlace(made, base.made) } : {}),
+          ...(checks ? { checks: foundByPlace(checks, base.checks) } : {}),
+          ...(lying ? { lying: foundByPlace(lying, base.lying) } : {}),
         });
       } catch {
         // an operation that cannot be done has no preview; the entry itself says why

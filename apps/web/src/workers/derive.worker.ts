@@ -21,11 +21,10 @@ import {
   type Moved,
 } from '@nestplank/core/derive';
 import { patchProject, type Lined, type Operation, type PriceBook, type Project } from '@nestplank/core/document';
-import { applyOperation, type MadeUnit } from '@nestplank/core/furniture';
+import { applyOperation } from '@nestplank/core/furniture';
 import { buildUpFigures, type BuildUpFigures } from '@nestplank/core/layers';
 import { bookAsBought, buildUpsAsBought } from '@nestplank/core/materials';
-import type { Part } from '@nestplank/core/parts';
-import { toldByPlace, type ByPlace } from './news.js';
+import { toldByName, toldByPlace, type ByPlace, type ListKey } from './news.js';
 
 const deriver = createDeriver();
 let project: Project | null = null;
@@ -73,10 +72,9 @@ async function inTurn<T>(made: Iterable<T>, each: (found: T) => void): Promise<v
   }
 }
 
-/** What a preview changes. Parts and units that stayed as they were are told by their place in the last whole result. */
-export type PreviewNews = Partial<Omit<DerivedShape, 'parts' | 'made'>> & {
-  readonly parts?: ByPlace<Part>;
-  readonly made?: ByPlace<MadeUnit>;
+/** What a preview changes. What of its lists stayed as it was is told by its place in the last whole result. */
+export type PreviewNews = Partial<Omit<DerivedShape, ListKey>> & {
+  readonly [Key in ListKey]?: ByPlace<DerivedShape[Key][number]>;
 };
 
 /** No search for arrangements goes on longer than this by itself. */
@@ -164,11 +162,13 @@ const service = {
       deriver.pull(next, held.book, dragging && 'by-hand') as DerivedShape,
       dragging ? SHAPE_KEYS.filter((key) => key !== 'problems') : SHAPE_KEYS,
     );
-    const { parts, made, ...rest } = shape;
+    const { parts, made, checks, lying, ...rest } = shape;
     return {
       ...rest,
       ...(parts ? { parts: toldByPlace(parts, told.parts) } : {}),
       ...(made ? { made: toldByPlace(made, told.made) } : {}),
+      ...(checks ? { checks: toldByName(checks, told.checks, ({ id }) => id) } : {}),
+      ...(lying ? { lying: toldByName(lying, told.lying, ({ unit }) => unit.id) } : {}),
     };
   },
 };

@@ -170,13 +170,14 @@ export function wallLine(shell: Shell, side: Side, x: number, from: number, to: 
 /** Length along the wall's curve from the floor up to height `z`, mm: what the wall measures when it is unrolled. */
 export function developedHeight(shell: Shell, side: Side, x: number, z: number, count = 17): number {
   if (z <= shell.floor) return 0;
-  // as wallLine and lineLength together, without keeping the points: it is asked of many places at each step of a drag
-  let [length, below, down] = [0, halfWidth(shell, side, x, shell.floor), shell.floor];
+  // as wallLine and lineLength together, without keeping anything: it is asked of many places at each step of a drag
+  const high = (z - shell.floor) / (count - 1);
+  let length = 0;
+  let below = halfWidth(shell, side, x, shell.floor);
   for (let i = 1; i < count; i += 1) {
-    const up = shell.floor + ((z - shell.floor) * i) / (count - 1);
-    const wide = halfWidth(shell, side, x, up);
-    length += Math.hypot(wide - below, up - down);
-    [below, down] = [wide, up];
+    const wide = halfWidth(shell, side, x, shell.floor + high * i);
+    length += Math.sqrt((wide - below) * (wide - below) + high * high);
+    below = wide;
   }
   return length;
 }
