@@ -165,7 +165,13 @@ function Lying({
   );
 }
 
-function WallMarks({ frame, unit, room, lies }: Pick<UnitLayerProps, 'frame' | 'unit' | 'room' | 'lies'>) {
+/** What a unit covers of the walls, once for each place it is drawn to: what follows from it comes later. */
+const WallMarks = memo(function WallMarks({
+  frame,
+  unit,
+  room,
+  lies,
+}: Pick<UnitLayerProps, 'frame' | 'unit' | 'room' | 'lies'>) {
   const { x, from, to } = unit.body;
   const top = room.floor + to;
   const patch = (side: 'left' | 'right', z0: number, z1: number, fill: string) => (
@@ -190,7 +196,7 @@ function WallMarks({ frame, unit, room, lies }: Pick<UnitLayerProps, 'frame' | '
         ))}
     </>
   );
-}
+});
 
 /** The room that doors sweep, drawn while the unit is chosen. */
 function Swept({ frame, motions }: { readonly frame: FoldOutFrame; readonly motions: readonly Motion[] }) {
