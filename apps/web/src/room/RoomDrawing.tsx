@@ -3,7 +3,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Person } from '@nestplank/core/document';
-import { rigidOf, type Motion, type PlacedRun } from '@nestplank/core/furniture';
+import { followed, rigidOf, type Goes, type PlacedRun } from '@nestplank/core/furniture';
 import { jointLines, type Lining } from '@nestplank/core/lining';
 import type { Point } from '@nestplank/core/numeric';
 import { sectionOf } from '@nestplank/core/parts';
@@ -321,10 +321,10 @@ function Joints({ lining, room, inks }: { readonly lining: Lining; readonly room
 /** A body that is moved by its motion, and comes there within a moment. */
 function Moving({
   motion,
+  off,
   share,
   children,
-}: {
-  readonly motion: Motion | null;
+}: Goes & {
   readonly share: number;
   readonly children: React.ReactNode;
 }) {
@@ -333,8 +333,8 @@ function Moving({
   const invalidate = useThree((state) => state.invalidate);
   const place = (to: number): void => {
     const held = group.current;
-    if (!held || !motion) return;
-    const rigid = rigidOf(motion, to);
+    if (!held) return;
+    const rigid = off && to > 0 ? null : rigidOf(motion, to);
     held.visible = rigid !== null;
     held.matrix.copy(rigid ? matrixOf(rigid) : STILL);
     held.matrixWorldNeedsUpdate = true;
@@ -344,7 +344,7 @@ function Moving({
     place(at.current);
     invalidate();
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [motion, share]);
+  }, [motion, off, share]);
   useFrame((_, delta) => {
     if (at.current === share) return;
     const by = Math.min(delta, 0.05) / (MOVES_MS / 1000);
@@ -363,12 +363,10 @@ function Moving({
 /** Everything that is made; a unit is chosen by a press, a part that moves is opened or shut by one. */
 function Pieces({
   pieces,
-  motions,
   inks,
   view,
 }: {
   readonly pieces: readonly Piece[];
-  readonly motions: ReadonlyMap<string, Motion>;
   readonly inks: Inks;
   readonly view: RoomView;
 }) {
@@ -384,7 +382,8 @@ function Pieces({
     // what was drawn with the pointer was no press
     if (event.delta > 4) return;
     event.stopPropagation();
-    if (piece.moves !== null && piece.unit === chosen) onMove(piece.moves);
+    const [first] = piece.moves;
+    if (first && piece.unit === chosen) onMove(first.motion.of);
     else if (piece.unit !== null) onUnit(piece.unit);
   };
   return pieces.map((piece) => {
@@ -401,9 +400,9 @@ function Pieces({
         <lineSegments geometry={piece.edges} material={piece.unit === chosen ? inks.chosen : inks.line} />
       </group>
     );
-    const motion = piece.moves === null ? null : (motions.get(piece.moves) ?? null);
-    return motion ? (
-      <Moving key={piece.id} motion={motion} share={states[motion.of] ?? 0}>
+    const goes = followed(piece.moves, states);
+    return goes ? (
+      <Moving key={piece.id} {...goes} share={states[goes.motion.of] ?? 0}>
         {drawn}
       </Moving>
     ) : (
@@ -496,13 +495,6 @@ export default function RoomDrawing(view: RoomView) {
     },
     [pieces],
   );
-  const motions = useMemo(
-    () =>
-      new Map(
-        shape.made.flatMap(({ skeleton }) => (skeleton?.motions ?? []).map((motion) => [motion.of, motion] as const)),
-      ),
-    [shape.made],
-  );
   if (!room) return null;
   if (software === null) return <p className="soft">{t('room.opening')}</p>;
   return (
@@ -530,7 +522,7 @@ export default function RoomDrawing(view: RoomView) {
       {scene.derived.lined.linings.map((lining) => (
         <Joints key={lining.surface} lining={lining} room={room} inks={inks} />
       ))}
-      <Pieces pieces={pieces} motions={motions} inks={inks} view={view} />
+      <Pieces pieces={pieces} inks={inks} view={view} />
       <Softs softs={softs} view={view} inks={inks} />
       <Tubes runs={shape.runs.placed} inks={inks} />
       {cut && <Sections scene={scene} cut={cut} inks={inks} />}

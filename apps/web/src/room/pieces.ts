@@ -3,11 +3,13 @@ import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js
 import { sceneOf, type DerivedShape } from '@nestplank/core/derive';
 import type { PriceBook } from '@nestplank/core/document';
 import { materialOf } from '@nestplank/core/materials';
-import { FAMILIES, movesOf } from '@nestplank/core/furniture';
+import { FAMILIES, movesOf, type Goes } from '@nestplank/core/furniture';
 import { type Soft, softIn } from '@nestplank/core/layout';
 import type { Part } from '@nestplank/core/parts';
 import type { Scene } from '../state/scene.js';
 import { blockGeometry, inkedEdges, partGeometry } from './shapes.js';
+
+const STILL: readonly Goes[] = [];
 
 /** Parts that are drawn as one body: they are of one unit and one material, and stand still or move together. */
 export interface Piece {
@@ -15,8 +17,8 @@ export interface Piece {
   /** The unit it belongs to; null for boxes of the vehicle's lining. */
   readonly unit: string | null;
   readonly hatch: string | undefined;
-  /** What it moves with; null where it stands still. */
-  readonly moves: string | null;
+  /** What it moves with; nothing where it stands still. */
+  readonly moves: readonly Goes[];
   readonly body: BufferGeometry;
   readonly edges: BufferGeometry;
 }
@@ -46,12 +48,14 @@ export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | n
   const moves = movesOf(shape.made);
   const groups = new Map<
     string,
-    { readonly first: Part; readonly bodies: BufferGeometry[]; readonly moves: string | null }
+    { readonly first: Part; readonly bodies: BufferGeometry[]; readonly moves: readonly Goes[] }
   >();
   for (const part of drawnParts(shape)) {
-    const moving = moves.get(part.id) ?? null;
+    const moving = moves.get(part.id) ?? STILL;
     const own = apart !== null && part.unit === apart;
-    const key = own ? part.id : [part.unit ?? '', part.material, moving ?? ''].join('|');
+    const key = own
+      ? part.id
+      : [part.unit ?? '', part.material, ...moving.map(({ motion, off }) => `${motion.of}${off ? '-' : ''}`)].join('|');
     const group = groups.get(key) ?? { first: part, bodies: [], moves: moving };
     group.bodies.push(partGeometry(part));
     groups.set(key, group);
@@ -68,7 +72,7 @@ export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | n
       id: `${unit}|hangers`,
       unit,
       hatch: 'grey',
-      moves: null,
+      moves: STILL,
       ...asOne(at.map(blockGeometry)),
     })),
   ];

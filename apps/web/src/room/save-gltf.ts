@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { GLTFExporter } from 'three/examples/jsm/exporters/GLTFExporter.js';
-import { rigidOf, type Motion } from '@nestplank/core/furniture';
+import { movesOf, rigidIn } from '@nestplank/core/furniture';
 import { materialOf } from '@nestplank/core/materials';
 import { placedOpenings, revealsOf, skinsOf } from '@nestplank/core/shell';
 import { unitName, type Scene } from '../state/scene.js';
@@ -36,16 +36,7 @@ export function sceneToSave(scene: Scene, states: Readonly<Record<string, number
     paints.set(name, fresh);
     return fresh;
   };
-  const motions = new Map<string, Motion>(
-    shape.made.flatMap(({ skeleton }) => (skeleton?.motions ?? []).map((motion) => [motion.of, motion] as const)),
-  );
-  const moving = new Map<string, Motion | undefined>(
-    shape.made.flatMap(({ unit, skeleton }) =>
-      (skeleton?.boards ?? []).flatMap(({ name, moves }) =>
-        moves === undefined ? [] : [[`${unit}.${name}`, motions.get(`${unit}.${moves}`)] as const],
-      ),
-    ),
-  );
+  const moving = movesOf(shape.made);
   const groups = new Map<string, THREE.Group>();
   const groupOf = (unit: string): THREE.Group => {
     const known = groups.get(unit);
@@ -57,13 +48,12 @@ export function sceneToSave(scene: Scene, states: Readonly<Record<string, number
     return fresh;
   };
   for (const part of drawnParts(shape)) {
-    const motion = moving.get(part.id);
-    const rigid = motion ? rigidOf(motion, states[motion.of] ?? 0) : undefined;
-    // stowed out of the room
+    const rigid = rigidIn(moving.get(part.id) ?? [], states);
+    // taken off, or stowed out of the room
     if (rigid === null) continue;
     const body = partGeometry(part);
     body.deleteAttribute('uv');
-    if (rigid) body.applyMatrix4(matrixOf(rigid));
+    body.applyMatrix4(matrixOf(rigid));
     const material = materialOf(book, part.material);
     const mesh = new THREE.Mesh(body, paint(material?.name ?? part.material, material?.hatch));
     mesh.name = part.id;

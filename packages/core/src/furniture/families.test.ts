@@ -11,6 +11,7 @@ import { freeUnitId, type Start } from './family.js';
 import { makeUnit } from './make.js';
 import { standsMoved, sweptBy } from './motions.js';
 import { moved as movedBy, rigidOf } from './moved.js';
+import { goesWith } from './parts-moved.js';
 import { SCHOOLS } from './schools/index.js';
 import { boardBox } from './skeleton.js';
 import { START_THINGS } from './start-things.js';
@@ -109,6 +110,20 @@ describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id
           expect(x).toBeGreaterThanOrEqual(Math.min(...xs) - 0.01);
           expect(x).toBeLessThanOrEqual(Math.max(...xs) + 0.01);
         }
+      }
+    }
+  });
+  it('carries boards with each of its motions, and what is taken off for one is a board of it', () => {
+    const yes = Object.fromEntries(
+      family.fields.filter(({ kind }) => kind === 'yes-no').map(({ name }) => [name, true]),
+    );
+    const low: Unit['options'] = family.id === 'table' ? { low: 300 } : {};
+    for (const options of [unit.options, { ...unit.options, ...yes, ...low }]) {
+      const { skeleton } = make({ ...unit, options }, room);
+      for (const motion of skeleton?.motions ?? []) {
+        const goes = (skeleton?.boards ?? []).flatMap((board) => goesWith('u', board, motion) ?? []);
+        expect(goes.filter(({ off }) => !off).length, motion.of).toBeGreaterThan(0);
+        expect(goes.filter(({ off }) => off).length, motion.of).toBe(motion.off?.length ?? 0);
       }
     }
   });

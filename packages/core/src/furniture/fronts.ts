@@ -155,7 +155,6 @@ function doors(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       range: atFront ? [0, -frame.sign * OPENS] : [180, 180 + frame.sign * OPENS],
       reach: shut.x1 - shut.x0,
       shut,
-      hands: 1,
       latch: latch ?? false,
       before: 0,
     };
@@ -197,7 +196,6 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
           through: { ...shut, y0, y1, ...(down ? { z0: shut.z0 - t } : {}) },
           open: { ...shut, y0, y1, ...at },
           shut,
-          hands: 1,
           latch: bay.front.latch,
           before: 0,
         },
@@ -229,7 +227,6 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       kind: 'slide',
       by: [by, 0, 0],
       shut: boxRound([board]),
-      hands: 1,
       latch: bay.front.kind === 'sliding' && bay.front.latch,
       before: 0,
     });
@@ -381,7 +378,6 @@ function slid(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       kind: 'slide',
       by: [0, -frame.sign * (holds.kind === 'drawers' ? deep : Math.min(holds.travel, deep)), 0],
       shut: boxRound(made),
-      hands: 1,
       latch: holds.latch,
       before: BEFORE_DRAWER_MM,
     });
@@ -425,7 +421,6 @@ function lids(frame: Frame, bays: readonly PlacedBay[]): Fronts {
         z1: shut.z0 + deep,
       },
       shut,
-      hands: 1,
       latch: frame.unit.options['latch'] === true,
       before: 0,
     };

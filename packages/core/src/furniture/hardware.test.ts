@@ -3,7 +3,7 @@ import type { PriceBook, Thing } from '../document/schema.js';
 import type { Bay, Unit } from '../document/unit-schema.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { monotoneCurve } from '../numeric/curve.js';
-import { cupRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
+import { cupRule, handsRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
 import type { SolidBox } from '../rules/room.js';
 import type { ArchShape } from '../shell/arch.js';
 import { makeShell } from '../shell/shell.js';
@@ -51,6 +51,22 @@ describe('the rules of hardware', () => {
   it('bore no cup into a door that is no 14.5 thick', () => {
     expect(cupRule.run({ thickness: 15 })).toEqual({ left: 2.5, takes: true });
     expect(cupRule.run({ thickness: 12 })).toEqual({ left: -0.5, takes: false });
+  });
+  it('give one person 15 kg of what is held: all of what is lifted, half of what is turned, hardly any of what runs', () => {
+    const hands = (how: 'lifted' | 'turned' | 'slid' | 'runs' | 'hung', mass: number | null, length = 900) =>
+      handsRule.run({ how, mass, length });
+    expect(hands('lifted', 15)).toEqual({ held: 15, hands: 1 });
+    expect(hands('lifted', 15.1).hands).toBe(2);
+    expect(hands('turned', 30)).toEqual({ held: 15, hands: 1 });
+    expect(hands('turned', 31).hands).toBe(2);
+    expect(hands('slid', 40)).toEqual({ held: 12, hands: 1 });
+    expect(hands('slid', 51).hands).toBe(2);
+    expect(hands('runs', 100)).toEqual({ held: 5, hands: 1 });
+    // a long board by its length, whatever it weighs; what hinges carry by nobody's strength
+    expect([hands('lifted', 6, 1800).hands, hands('lifted', 6, 1801).hands]).toEqual([1, 2]);
+    expect(hands('hung', null)).toEqual({ held: 0, hands: 1 });
+    expect(hands('lifted', null)).toEqual({ held: null, hands: null });
+    expect(hands('lifted', null, 1900)).toEqual({ held: null, hands: 2 });
   });
   it('rate slides by three quarters', () => expect(slideRule.run({ mass: 30 }).rated).toBe(40));
 });

@@ -3,10 +3,11 @@ import type { MOVING_HARDWARE, PriceItem } from '../document/schema.js';
 import type { Bay, Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { outlineArea } from '../numeric/plane.js';
-import { cupRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
+import { cupRule, handsRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
 import type { SolidBox } from '../rules/room.js';
 import { message } from '../words/message.js';
 import type { Motion } from './motions.js';
+import { goesWith } from './parts-moved.js';
 import type { Hardware } from './school.js';
 import { boardBox, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 import type { Surroundings } from './surroundings.js';
@@ -46,11 +47,42 @@ export function loadIn(bay: Bay, things: Surroundings['things']): number {
   return thing ? thing.mass + thing.holds : 0;
 }
 
+/** The boards that a motion carries, and what they weigh together, kg; null where one's material has no density. */
+function movedBy(
+  unit: Unit,
+  motion: Motion,
+  { boards }: Skeleton,
+  room: Surroundings,
+): { readonly moving: readonly Board[]; readonly mass: number | null } {
+  const moving = boards.filter((board) => goesWith(unit.id, board, motion)?.off === false);
+  return { moving, mass: sum(moving.map((board) => massOfBoard(board, room))) };
+}
+const onSlides = (moving: readonly Board[]): boolean => moving.some(({ role }) => role === 'drawer-side');
+
+/** Who it takes to move something, and what they hold of it at the worst, kg; null where its weight is not known. */
+export function handsFor(
+  unit: Unit,
+  motion: Motion,
+  skeleton: Skeleton,
+  room: Surroundings,
+): ReturnType<typeof handsRule.run> {
+  const { moving, mass } = movedBy(unit, motion, skeleton, room);
+  const held = (): 'lifted' | 'turned' | 'slid' | 'runs' | 'hung' => {
+    if (motion.kind === 'lift-off') return 'lifted';
+    if (motion.kind === 'slide') return motion.by[2] !== 0 ? 'lifted' : onSlides(moving) ? 'runs' : 'slid';
+    return motion.about === 'z' || moving.some(({ role }) => role === 'lift') ? 'hung' : 'turned';
+  };
+  return handsRule.run({
+    how: held(),
+    mass: mass === null ? null : mass + loadOf(unit, after(unit, motion), skeleton, room),
+    length: Math.max(...size(motion.shut)),
+  });
+}
+
 /** The hardware of one moving part, by how it moves and which boards move with it. */
 function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surroundings): Wanted[] {
   const name = after(unit, motion);
-  const moving = skeleton.boards.filter((board) => board.moves === name);
-  const mass = sum(moving.map((board) => massOfBoard(board, room)));
+  const { moving, mass } = movedBy(unit, motion, skeleton, room);
   const held = (kind: 'catch' | 'strap'): Wanted[] => (motion.latch ? [{ kind, amount: 1 }] : []);
   const [dx, dy, dz] = size(motion.shut);
   if (motion.kind === 'lift-off') return held('strap');

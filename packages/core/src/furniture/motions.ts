@@ -8,8 +8,10 @@ interface Moving {
   readonly name: Message;
   /** The upright box round what moves while it is shut or put away, mm. */
   readonly shut: SolidBox;
-  /** Who it takes. */
-  readonly hands: 1 | 2;
+  /** All of its unit moves with it, and not only the boards of its name; so it is too with a unit that is taken away. */
+  readonly whole?: true;
+  /** Boards that are taken off for as long as it is moved, by their names. */
+  readonly off?: readonly string[];
   /** Held on the road. */
   readonly latch: boolean;
   /** Somebody stands before it and uses it so far from it, mm; 0 where it needs nobody there. */

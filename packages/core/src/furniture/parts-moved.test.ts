@@ -1,11 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../demo/thimble.json?raw';
+import bulrushFile from '../../../../demo/bulrush.json?raw';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { derive } from '../derive/derive.js';
+import type { Project } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import type { Part, Vector } from '../parts/part.js';
 import { sectionOf } from '../parts/section-of.js';
 import { standsMoved } from './motions.js';
+import { applyOperation } from './kit.js';
 import { movesOf, partMoved, partsIn } from './parts-moved.js';
 
 /** The box round a part in the vehicle. */
@@ -22,6 +25,7 @@ function boxOf({ outline, place, thickness }: Part): readonly (readonly [number,
 }
 const wren = readProjectFile(wrenFile);
 const thimble = readProjectFile(thimbleFile);
+const bulrush = readProjectFile(bulrushFile);
 
 describe('a part that is moved', () => {
   const part = { ...(derive(wren.project, wren.priceBook).parts[0] as Part) };
@@ -72,11 +76,10 @@ describe('the parts in a mode', () => {
     for (const { project, priceBook } of [wren, thimble]) {
       const { parts, made } = derive(project, priceBook);
       const moving = movesOf(made);
-      const motions = made.flatMap(({ skeleton }) => skeleton?.motions ?? []);
       for (const { states } of project.layout.modes ?? []) {
         const now = new Map(partsIn(parts, made, states).map((part) => [part.id, part]));
         for (const part of parts) {
-          const motion = motions.find(({ of }) => of === moving.get(part.id));
+          const motion = moving.get(part.id)?.[0]?.motion;
           const then = now.get(part.id);
           if (!motion || states[motion.of] !== 1) expect(then).toBe(part);
           else if (motion.kind === 'slide' && then) {
@@ -89,5 +92,29 @@ describe('the parts in a mode', () => {
       }
     }
     expect(seen).toBeGreaterThan(5);
+  });
+  it('are gone with a table that is stowed, and with the legs of one that is let down', () => {
+    const { project, priceBook } = bulrush;
+    const table = project.layout.units.find(({ family }) => family === 'table');
+    if (!table) throw new Error('there is a table');
+    const own = (p: Project, states: Record<string, number>) => {
+      const { parts, made } = derive(p, priceBook);
+      const of = (all: readonly Part[]) => all.filter(({ unit }) => unit === table.id);
+      return { before: of(parts), after: of(partsIn(parts, made, states)) };
+    };
+    const stowed = own(project, { [`${table.id}.away`]: 1 });
+    expect(stowed.before.length).toBeGreaterThan(1);
+    expect(stowed.after).toEqual([]);
+    const lowers = applyOperation(
+      project,
+      { name: 'changeUnit', payload: { id: table.id, changes: { low: 300 } } },
+      priceBook,
+    ).project;
+    const { before, after } = own(lowers, { [`${table.id}.low`]: 1 });
+    expect(after.map(({ role }) => role)).toEqual(['table-top']);
+    const [up, down] = [before, after].map((all) => boxOf(all.find(({ role }) => role === 'table-top') as Part)[2]);
+    expect((up?.[0] ?? 0) - (down?.[0] ?? 0)).toBeCloseTo(table.body.to - 300, 6);
+    // stowed as well, it is stowed
+    expect(own(lowers, { [`${table.id}.low`]: 1, [`${table.id}.away`]: 1 }).after).toEqual([]);
   });
 });

@@ -1,19 +1,52 @@
 import type { Mode } from '../document/schema.js';
 import type { Part, Vector } from '../parts/part.js';
 import type { MadeUnit } from './make.js';
+import type { Motion } from './motions.js';
 import { moved, rigidOf, type Rigid } from './moved.js';
+import type { Board } from './skeleton.js';
 
 type Made = Pick<MadeUnit, 'unit' | 'skeleton'>;
 
-/** What each part of furniture moves with, by the part's id. */
-export const movesOf = (made: readonly Made[]): ReadonlyMap<string, string> =>
+/** A motion that a part goes with: it is carried by it, or taken off for it. */
+export interface Goes {
+  readonly motion: Motion;
+  readonly off: boolean;
+}
+
+/** How a board of a unit goes with one of its motions; null where that leaves it where it is. */
+export function goesWith(unit: string, { name, moves }: Pick<Board, 'name' | 'moves'>, motion: Motion): Goes | null {
+  if (motion.off?.includes(name) === true) return { motion, off: true };
+  const whole = motion.whole === true || (motion.kind === 'lift-off' && !motion.part);
+  return whole || (moves !== undefined && motion.of === `${unit}.${moves}`) ? { motion, off: false } : null;
+}
+
+/** What each part of furniture goes with, by the part's id; those that stand still are left out. */
+export const movesOf = (made: readonly Made[]): ReadonlyMap<string, readonly Goes[]> =>
   new Map(
-    made.flatMap(({ unit, skeleton }) =>
-      (skeleton?.boards ?? []).flatMap(({ name, moves }): [string, string][] =>
-        moves === undefined ? [] : [[`${unit}.${name}`, `${unit}.${moves}`]],
-      ),
-    ),
+    made.flatMap(({ unit, skeleton }) => {
+      const motions = skeleton?.motions ?? [];
+      if (!skeleton || motions.length === 0) return [];
+      return skeleton.boards.flatMap((board): [string, readonly Goes[]][] => {
+        const goes = motions.flatMap((motion) => goesWith(unit, board, motion) ?? []);
+        return goes.length === 0 ? [] : [[`${unit}.${board.name}`, goes]];
+      });
+    }),
   );
+
+/** Which of its motions a part follows as they stand: what takes it away before what carries it; the first where none is moved. */
+export function followed(goes: readonly Goes[], states: Mode['states']): Goes | null {
+  const open = goes.filter(({ motion }) => (states[motion.of] ?? 0) > 0);
+  return open.find(({ motion, off }) => off || rigidOf(motion, 1) === null) ?? open[0] ?? goes[0] ?? null;
+}
+
+/** How a part is moved by what it goes with, as that stands; null where it is taken off or stowed out of the room. */
+export function rigidIn(goes: readonly Goes[], states: Mode['states']): Rigid | null {
+  const one = followed(goes, states);
+  const share = one ? (states[one.motion.of] ?? 0) : 0;
+  if (!one || share <= 0) return STILL;
+  return one.off ? null : rigidOf(one.motion, share);
+}
+const STILL: Rigid = { axis: 'z', about: [0, 0, 0], turn: 0, by: [0, 0, 0] };
 
 /** A part where a move brings it: its shape stays, its place is turned and carried. */
 export function partMoved(part: Part, rigid: Rigid): Part {
@@ -35,16 +68,12 @@ export function partMoved(part: Part, rigid: Rigid): Part {
  * @param states how far each motion is moved, 0 to 1, by its name; what is not named is shut
  */
 export function partsIn(parts: readonly Part[], made: readonly Made[], states: Mode['states']): readonly Part[] {
-  const motions = new Map(
-    made.flatMap(({ skeleton }) => (skeleton?.motions ?? []).map((motion) => [motion.of, motion] as const)),
-  );
-  const moving = movesOf(made);
   if (!Object.values(states).some((share) => share > 0)) return parts;
+  const moving = movesOf(made);
   return parts.flatMap((part) => {
-    const motion = motions.get(moving.get(part.id) ?? '');
-    const share = motion ? (states[motion.of] ?? 0) : 0;
-    if (!motion || share <= 0) return [part];
-    const rigid = rigidOf(motion, share);
-    return rigid ? [partMoved(part, rigid)] : [];
+    const goes = moving.get(part.id);
+    if (!goes) return [part];
+    const rigid = rigidIn(goes, states);
+    return rigid === STILL ? [part] : rigid ? [partMoved(part, rigid)] : [];
   });
 }

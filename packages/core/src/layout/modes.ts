@@ -1,4 +1,5 @@
 import type { Mode } from '../document/schema.js';
+import { handsFor } from '../furniture/hardware.js';
 import { leavesPlace, standsMoved, sweptBy, type Motion, type Prism } from '../furniture/motions.js';
 import type { Scene } from '../furniture/scene.js';
 import { solidsOf } from '../furniture/solid.js';
@@ -10,7 +11,7 @@ import { awayIn, movedIn } from './checks/in-modes.js';
 import { headroomIn } from './checks/people.js';
 import { archesAt, narrowestWay } from './checks/room.js';
 
-/** Working time to move something once, seconds, for one person who knows how. */
+/** What it takes to move something once, seconds, for somebody who knows how. */
 const SECONDS: Readonly<Record<Motion['kind'], number>> = { hinge: 5, slide: 10, 'lift-off': 25 };
 
 /** One move in a change of mode. */
@@ -19,7 +20,8 @@ export interface Step {
   readonly name: Message;
   readonly from: number;
   readonly to: number;
-  readonly hands: 1 | 2;
+  /** How many people it takes; null while it is not known what it weighs. */
+  readonly hands: 1 | 2 | null;
   readonly seconds: number;
   /** What is in its way at that moment; null where it clears. */
   readonly meets: string | null;
@@ -67,13 +69,14 @@ export function stepsBetween(scene: Scene, from: Mode['states'], to: Mode['state
     const free = open.findIndex((one) => meets(one) === null);
     const [one] = open.splice(Math.max(0, free), 1);
     if (!one) break;
+    const skeleton = scene.skeletons.get(one.unit.id);
     steps.push({
       motion: one.motion.of,
       name: one.motion.name,
       from: now.get(one.motion.of) ?? 0,
       to: wanted(one.motion),
-      hands: one.motion.hands,
-      seconds: SECONDS[one.motion.kind] * one.motion.hands,
+      hands: skeleton ? handsFor(one.unit, one.motion, skeleton, scene).hands : null,
+      seconds: SECONDS[one.motion.kind],
       meets: meets(one),
     });
     now.set(one.motion.of, wanted(one.motion));

@@ -166,6 +166,8 @@ describe('modes', () => {
       ['desk.leaf', 1],
     ]);
     expect(steps.every(({ meets }) => meets === null)).toBe(true);
+    // one person slides the slats and turns up the leaf
+    expect(steps.map(({ hands }) => hands)).toEqual([1, 1]);
     expect(stepsBetween(scene, night.states, night.states)).toEqual([]);
   });
   it('leave more floor when the bed is in, by what it slides out', () => {

@@ -69,3 +69,28 @@ export const slideRule = defineRule({
   input: z.strictObject({ mass: z.number().min(0).max(1000).meta({ unit: 'kg' }) }),
   run: ({ mass }) => ({ rated: mass / SLIDE_SHARE }),
 });
+
+/** Of what is moved, one holds so much of its weight at the worst. */
+const HELD = { lifted: 1, turned: 0.5, slid: 0.3, runs: 0.05, hung: 0 } as const;
+/** One person holds so much alone, bent over and at arm's length, kg, and reaches both ends of so much, mm. */
+const ALONE_KG = 15;
+const ALONE_MM = 1800;
+
+export const handsRule = defineRule({
+  name: 'hands',
+  title: 'Whether one person moves something alone',
+  formula:
+    'held = mass x 1 where it is lifted, x 0.5 where it is turned up about an edge, x 0.3 where it slides wood on wood, x 0.05 on slides, x 0 where hinges or struts carry it; one person where at most 15 kg is held, and what is lifted is at most 1800 mm long',
+  reason:
+    'In a narrow room one bends over what one moves and holds it at arm’s length: less than one lifts outside. A long board that is lifted alone hits the lining at its other end.',
+  input: z.strictObject({
+    how: z.enum(['lifted', 'turned', 'slid', 'runs', 'hung']),
+    mass: z.number().min(0).max(1000).meta({ unit: 'kg' }).nullable(),
+    length: z.number().min(0).max(20_000).meta({ unit: 'mm' }),
+  }),
+  run: ({ how, mass, length }): { readonly held: number | null; readonly hands: 1 | 2 | null } => {
+    const held = HELD[how] === 0 ? 0 : mass === null ? null : mass * HELD[how];
+    if (how === 'lifted' && length > ALONE_MM) return { held, hands: 2 };
+    return { held, hands: held === null ? null : held <= ALONE_KG ? 1 : 2 };
+  },
+});

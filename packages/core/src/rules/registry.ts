@@ -60,6 +60,7 @@ export const FORMULAS: readonly Rule[] = [
   hardware.cupRule,
   hardware.strutRule,
   hardware.slideRule,
+  hardware.handsRule,
   people.bedLengthRule,
   people.bedWidthRule,
   people.sittingUpRule,

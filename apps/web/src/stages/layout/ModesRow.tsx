@@ -75,10 +75,12 @@ function Steps({ scene, from, to }: { readonly scene: Scene; readonly from: Mode
         : steps.map((step, i) => (
             <span key={step.motion} className={step.meets === null ? undefined : 'needs'}>
               {i + 1} {t('mode.step', { name: said(step.name), seconds: step.seconds })}
+              {step.hands !== 1 && `, ${t(step.hands === 2 ? 'mode.two' : 'mode.weight')}`}
               {step.meets !== null && ` (${t('mode.meets', { what: step.meets })})`}
               {i < steps.length - 1 ? ' · ' : ''}
             </span>
           ))}
+      {steps.length > 1 && <> {t('mode.whole', { seconds: steps.reduce((sum, { seconds }) => sum + seconds, 0) })}</>}
     </p>
   );
 }
@@ -225,6 +227,7 @@ export const ModeTold = memo(function ModeTold({ scene }: { readonly scene: Scen
       {before && before !== mode && <Steps scene={scene} from={before} to={mode} />}
       <p className="small soft figures">
         {figures && t('mode.show', { name: mode.name, floor: figures.floor.toFixed(1) })}
+        {figures && ` · ${t('mode.upright', { long: len(figures.standing) })}`}
         {figures?.way !== null && figures && ` · ${t('mode.way', { way: len(figures.way ?? 0) })}`}
         {figures &&
           ` · ${

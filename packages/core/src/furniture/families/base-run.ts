@@ -111,7 +111,6 @@ function flapOn(unit: Unit, { inner, book }: Surroundings): { readonly board: Bo
             through: { ...across, ...along(long), z0: shut.z0, z1: open.z1 },
           }),
       shut,
-      hands: 1,
       latch: true,
       before: 0,
     },

@@ -138,7 +138,6 @@ function wingBoards(
       to: null,
       part: true,
       shut: lid,
-      hands: 1,
       latch: unit.options['latch'] === true,
       before: 0,
     },

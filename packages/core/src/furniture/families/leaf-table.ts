@@ -195,7 +195,6 @@ export const leafTable: Family = {
           shut: leaf.shut,
           open: leaf.open,
           through: { ...leaf.shut, y0: Math.min(leaf.shut.y0, leaf.open.y0), y1: Math.max(leaf.shut.y1, leaf.open.y1) },
-          hands: 1,
           latch: unit.options['latch'] === true,
           before: 0,
         },

@@ -188,7 +188,6 @@ export const outsideBoard: Family = {
           shut,
           open,
           through: { ...along, ...outward(line.sign, line.front, lies.outer + to - from), z0, z1 },
-          hands: 1,
           latch: true,
           before: 0,
         },

@@ -302,7 +302,6 @@ function motionsOf(unit: Unit, leaf: Board | undefined, inner: Shell): Motion[] 
     of: `${unit.id}.door`,
     name: message('motion.partition', { unit: { unit: unit.id } }),
     shut,
-    hands: 1 as const,
     latch: true,
     before: 0,
   };

@@ -272,7 +272,6 @@ export const slideOutBed: Family = {
           kind: 'slide',
           by: [0, -sign * out, 0],
           shut: { x0, x1, ...across, z0: glide, z1: top + numberOption(unit, 'mattress') },
-          hands: 1,
           latch: unit.options['latch'] === true,
           before: 0,
         },

@@ -127,7 +127,6 @@ export const stool: Family = {
           to: null,
           part: false,
           shut: { ...box, z1: box.z1 + t },
-          hands: 1,
           latch: unit.options['latch'] === true,
           before: 0,
         },

@@ -243,7 +243,7 @@ export const table: Family = {
     ];
     const low = numberOption(unit, 'low');
     const shut: SolidBox = { ...box, z0: box.z1 - t };
-    const plain = { shut, hands: 1 as const, latch: unit.options['latch'] === true, before: 0 };
+    const plain = { shut, latch: unit.options['latch'] === true, before: 0 };
     const motions: Motion[] = [
       ...(low > 0 && low < unit.body.to
         ? [
@@ -252,6 +252,9 @@ export const table: Family = {
               of: `${unit.id}.low`,
               name: message('motion.lower', { unit: { unit: unit.id } }),
               kind: 'slide' as const,
+              whole: true as const,
+              // it comes down on what is lower, without what carries it by day
+              off: boards.filter(({ role }) => role === 'table-leg').map((leg) => leg.name),
               by: [0, 0, low - unit.body.to] as const,
             },
           ]

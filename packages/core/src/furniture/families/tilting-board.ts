@@ -257,7 +257,6 @@ export const tiltingBoard: Family = {
         },
         // at the left wall the free edge lies to the right of the hinge and turns up from right to left
         tilt: { about: [line.sign * tilts.hinge, tilts.at], degrees: -line.sign * highest.degrees },
-        hands: 1,
         latch: true,
         before: 0,
         stops: tilts.knots.map(({ knot, degrees }) => ({

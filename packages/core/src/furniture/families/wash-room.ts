@@ -220,7 +220,6 @@ export const washRoom: Family = {
       of: `${unit.id}.door`,
       name: message('motion.washDoor', { unit: { unit: unit.id } }),
       shut,
-      hands: 1 as const,
       latch: true,
       before: 0,
     };

@@ -11,7 +11,6 @@ const door = (range: readonly [number, number], reach = 500): DoorMotion => ({
   of: 'unit.bay-1.door-1',
   name: message('motion.door'),
   shut: { x0: 0, x1: reach, y0: -9, y1: 9, z0: 0, z1: 700 },
-  hands: 1,
   latch: true,
   before: 0,
   at: [0, 0],
