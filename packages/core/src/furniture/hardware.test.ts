@@ -104,6 +104,33 @@ describe('what a unit hangs and runs on', () => {
     expect(Math.max(...(side?.outline.outer ?? []).map(([x]) => x))).toBeCloseTo(350);
     expect(bought(unit)).toEqual({ 'slides-350': 3, 'catch-push': 3 });
   });
+  it('is a pair of slides under a tray that slides out: as long as fit under it, that bear it with its load', () => {
+    const family = FAMILIES.find(({ id }) => id === 'rack');
+    if (!family) throw new Error('there are racks');
+    const tray = family.start({ id: 'u', name: 'U', layout: { units: [] }, people: [], room, book });
+    const body = { ...tray.body, length: 700, width: 600, y: 0 } as typeof tray.body;
+    const slides = (load: number, from = book) => {
+      const { hardware, problems } = make(
+        { ...tray, body, options: { ...tray.options, opens: 'right', slides: true, load } },
+        from,
+      );
+      return {
+        bought: hardware.filter(({ item }) => item.startsWith('slides')),
+        said: problems.flatMap(({ said }) => (said.key === 'hardware.none.slides' ? [said.params] : [])),
+      };
+    };
+    expect(make({ ...tray, body }).hardware.some(({ item }) => item.startsWith('slides'))).toBe(false);
+    // drawn out by 0.7 x 600 = 420: slides from 420 to 600
+    const light = slides(5).bought.map(({ item, amount }) => [item, amount]);
+    expect(light).toEqual([['slides-600', 1]]);
+    expect(slides(40).bought.map(({ item }) => item)).toEqual(['slides-heavy-600']);
+    const short = { ...book, items: book.items.filter(({ id }) => !/^slides-(heavy-)?(5\d0|6\d0)$/.test(id)) };
+    expect(slides(5, short).bought.every(({ item }) => Number(/\d+$/.exec(item)?.[0]) >= 420)).toBe(true);
+    const { bought: none, said } = slides(900);
+    expect(none).toEqual([]);
+    expect(said).toHaveLength(1);
+    expect(said[0]).toMatchObject({ length: { mm: 420 } });
+  });
   it('takes heavier slides for a heavy thing, and says so where there are none', () => {
     const things = START_THINGS.map((thing) => (thing.kind === 'cold-box' ? { ...thing, mass: 40, holds: 15 } : thing));
     const cold = things.find(({ kind }) => kind === 'cold-box');

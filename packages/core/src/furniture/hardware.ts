@@ -6,7 +6,7 @@ import { outlineArea } from '../numeric/plane.js';
 import { cupRule, handsRule, hingesRule, slideRule, strutRule } from '../rules/hardware.js';
 import type { SolidBox } from '../rules/room.js';
 import { message } from '../words/message.js';
-import type { Motion } from './motions.js';
+import type { Motion, SlideMotion } from './motions.js';
 import { goesWith } from './parts-moved.js';
 import type { Hardware } from './school.js';
 import { boardBox, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
@@ -69,14 +69,35 @@ export function handsFor(
   const { moving, mass } = movedBy(unit, motion, skeleton, room);
   const held = (): 'lifted' | 'turned' | 'slid' | 'runs' | 'hung' => {
     if (motion.kind === 'lift-off') return 'lifted';
-    if (motion.kind === 'slide') return motion.by[2] !== 0 ? 'lifted' : onSlides(moving) ? 'runs' : 'slid';
+    if (motion.kind === 'slide') return motion.by[2] !== 0 ? 'lifted' : motion.on || onSlides(moving) ? 'runs' : 'slid';
     return motion.about === 'z' || moving.some(({ role }) => role === 'lift') ? 'hung' : 'turned';
   };
   return handsRule.run({
     how: held(),
-    mass: mass === null ? null : mass + loadOf(unit, after(unit, motion), skeleton, room),
+    mass:
+      mass === null
+        ? null
+        : mass +
+          (motion.kind === 'slide' && motion.on ? motion.on.load : loadOf(unit, after(unit, motion), skeleton, room)),
     length: Math.max(...size(motion.shut)),
   });
+}
+
+/** How far something slides, mm. */
+const drawnBy = ({ by }: SlideMotion): number => Math.round(Math.hypot(...by) * 1e6) / 1e6;
+/** The longest slides of the book that bear a tray and fit under it, mm; where there are none, as long as it is drawn out. */
+function slidesUnder(motion: SlideMotion, rated: number, { book }: Surroundings): number {
+  const out = drawnBy(motion);
+  const fit = book.items.flatMap(({ hardware }) =>
+    hardware?.kind === 'slides' &&
+    hardware.length !== null &&
+    hardware.length >= out &&
+    hardware.length <= (motion.on?.long ?? 0) &&
+    (hardware.bears ?? 0) >= rated
+      ? [hardware.length]
+      : [],
+  );
+  return fit.length > 0 ? Math.max(...fit) : Math.ceil(out);
 }
 
 /** The hardware of one moving part, by how it moves and which boards move with it. */
@@ -87,6 +108,10 @@ function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surround
   const [dx, dy, dz] = size(motion.shut);
   if (motion.kind === 'lift-off') return held('strap');
   if (motion.kind === 'slide') {
+    if (motion.on) {
+      const { rated } = slideRule.run({ mass: (mass ?? 0) + motion.on.load });
+      return [{ kind: 'slides', amount: 1, length: slidesUnder(motion, rated, room), bears: rated }, ...held('catch')];
+    }
     const side = moving.find(({ role }) => role === 'drawer-side');
     if (!side) return held('catch');
     const box = boardBox(side);

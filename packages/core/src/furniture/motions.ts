@@ -48,6 +48,8 @@ export interface SlideMotion extends Moving {
   readonly by: readonly [number, number, number];
   /** It may be drawn out of the vehicle, where a door is open before it. */
   readonly outside?: boolean;
+  /** It runs on a pair of slides under it, no longer than this, mm, and no shorter than it is drawn out; what stands on it, kg. */
+  readonly on?: { readonly long: number; readonly load: number };
 }
 /** Taken away, or to another place in the room. */
 export interface LiftMotion extends Moving {

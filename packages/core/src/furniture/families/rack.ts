@@ -193,6 +193,7 @@ function skeletonOf(unit: Unit, { inner, book }: Surroundings): Skeleton {
               name: message('motion.rack', { unit: { unit: unit.id } }),
               kind: 'slide',
               whole: true,
+              on: { long: lips === 'x' ? body.length : body.width, load: numberOption(unit, 'load') },
               by: opens === 'rear' ? [out, 0, 0] : [0, opens === 'left' ? -out : out, 0],
               outside: true,
               shut: box,
