@@ -120,16 +120,16 @@ describe('what a unit hangs and runs on', () => {
       };
     };
     expect(make({ ...tray, body }).hardware.some(({ item }) => item.startsWith('slides'))).toBe(false);
-    // drawn out by 0.7 x 600 = 420: slides from 420 to 600
+    // drawn out by 0.8 x 600 = 480: slides from 480 to 600
     const light = slides(5).bought.map(({ item, amount }) => [item, amount]);
     expect(light).toEqual([['slides-600', 1]]);
     expect(slides(40).bought.map(({ item }) => item)).toEqual(['slides-heavy-600']);
     const short = { ...book, items: book.items.filter(({ id }) => !/^slides-(heavy-)?(5\d0|6\d0)$/.test(id)) };
-    expect(slides(5, short).bought.every(({ item }) => Number(/\d+$/.exec(item)?.[0]) >= 420)).toBe(true);
+    expect(slides(5, short).bought.every(({ item }) => Number(/\d+$/.exec(item)?.[0]) >= 480)).toBe(true);
     const { bought: none, said } = slides(900);
     expect(none).toEqual([]);
     expect(said).toHaveLength(1);
-    expect(said[0]).toMatchObject({ length: { mm: 420 } });
+    expect(said[0]).toMatchObject({ length: { mm: 480 } });
   });
   it('takes heavier slides for a heavy thing, and says so where there are none', () => {
     const things = START_THINGS.map((thing) => (thing.kind === 'cold-box' ? { ...thing, mass: 40, holds: 15 } : thing));

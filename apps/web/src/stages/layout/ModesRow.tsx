@@ -80,7 +80,7 @@ function Steps({ scene, from, to }: { readonly scene: Scene; readonly from: Mode
               {i < steps.length - 1 ? ' · ' : ''}
             </span>
           ))}
-      {steps.length > 1 && <> {t('mode.whole', { seconds: steps.reduce((sum, { seconds }) => sum + seconds, 0) })}</>}
+      {steps.length > 1 && ` · ${t('mode.whole', { seconds: steps.reduce((sum, { seconds }) => sum + seconds, 0) })}`}
     </p>
   );
 }
