@@ -48,7 +48,7 @@ export const LAYOUT_UI = {
   'mode.own': 'Own',
   'mode.add': 'Another mode',
   'mode.show': '{name}: {floor} m² of floor free',
-  'mode.upright': 'upright along {long}',
+  'mode.upright': 'upright along about {long}',
   'mode.way': 'way {way}',
   'mode.steps': 'From {from} to {to}',
   'mode.step': '{name}, {seconds} s',
