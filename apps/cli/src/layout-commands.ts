@@ -20,7 +20,11 @@ import { CommandFailure } from './failure.js';
 import { openProject, print, read, save, speaker } from './files.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;
-const json = (value: unknown): void => print(JSON.stringify(value, null, 1));
+const thousandth = (value: number): number => Math.round(value * 1000) / 1000;
+const known = (value: number | null): number | null => (value === null ? null : tenth(value));
+/** Figures as they are told: no finer than they can be meant. */
+const rounded = (_key: string, value: unknown): unknown => (typeof value === 'number' ? thousandth(value) : value);
+const json = (value: unknown): void => print(JSON.stringify(value, rounded, 1));
 
 /** The scene of a project. @throws CommandFailure where nothing is measured yet */
 function seen(path: string) {
@@ -123,11 +127,12 @@ export function weighCommand(path: string): void {
     left: tenth(weight.left),
     right: tenth(weight.right),
     centre: weight.centre?.map(tenth) ?? null,
-    total: weight.total === null ? null : tenth(weight.total),
-    front: weight.front === null ? null : tenth(weight.front),
-    rear: weight.rear === null ? null : tenth(weight.rear),
-    nose: weight.nose,
-    emptyTanks: weight.empty,
+    total: known(weight.total),
+    front: known(weight.front),
+    rear: known(weight.rear),
+    // only a trailer rests on a coupling
+    noseShare: project.vehicle.kind === 'trailer' && weight.nose !== null ? thousandth(weight.nose) : null,
+    emptyTanks: { total: known(weight.empty.total), front: known(weight.empty.front), rear: known(weight.empty.rear) },
     limits: project.limits ?? null,
     withoutDensity: mass.unknown,
     caution: 'Weigh it on a public weighbridge; limits are those of the registration papers.',

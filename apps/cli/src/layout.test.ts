@@ -64,9 +64,23 @@ describe('a layout on the command line', () => {
     expect(modes[0]?.then.steps[0]?.what).toBe('Bed, drawn out');
   });
   it('weighs, and says nothing that is not known', () => {
-    const weighed = told<{ total: number; front: number; rear: number; added: number }>('weigh', demo('wren'));
+    const weighed = told<{
+      total: number;
+      front: number;
+      rear: number;
+      added: number;
+      noseShare: number | null;
+      emptyTanks: Record<string, number>;
+    }>('weigh', demo('wren'));
     expect(weighed.front + weighed.rear).toBeCloseTo(weighed.total, 0);
     expect(weighed.total).toBeCloseTo(2140 + weighed.added, 0);
+    // a van rests on no coupling; a trailer's share is that of the axle load over all of it
+    expect(weighed.noseShare).toBeNull();
+    const trailer = told<typeof weighed>('weigh', demo('thimble'));
+    expect(trailer.noseShare).toBeCloseTo(trailer.front / trailer.total, 2);
+    for (const { noseShare, emptyTanks } of [weighed, trailer])
+      for (const value of [noseShare ?? 0, ...Object.values(emptyTanks)])
+        expect(value).toBe(Math.round(value * 1000) / 1000);
   });
   it('suggests arrangements that pass, each as a file, the same for the same seed', () => {
     writeFileSync(at('wishes.json'), JSON.stringify({ must: ['bed-platform', 'base-run', 'seat'] }));
