@@ -11,7 +11,7 @@ import { freeUnitId, type Start } from './family.js';
 import { makeUnit } from './make.js';
 import { standsMoved, sweptBy } from './motions.js';
 import { moved as movedBy, rigidOf } from './moved.js';
-import { goesWith } from './parts-moved.js';
+import { goesWith } from './goes-with.js';
 import { SCHOOLS } from './schools/index.js';
 import { boardBox } from './skeleton.js';
 import { START_THINGS } from './start-things.js';

@@ -7,7 +7,7 @@ import { cupRule, handsRule, hingesRule, slideRule, strutRule } from '../rules/h
 import type { SolidBox } from '../rules/room.js';
 import { message } from '../words/message.js';
 import type { Motion, SlideMotion } from './motions.js';
-import { goesWith } from './parts-moved.js';
+import { goesWith } from './goes-with.js';
 import type { Hardware } from './school.js';
 import { boardBox, type Board, type FurnitureProblem, type Skeleton } from './skeleton.js';
 import type { Surroundings } from './surroundings.js';

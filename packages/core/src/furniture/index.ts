@@ -7,7 +7,8 @@ export type { MadeUnit } from './make.js';
 export { UPHOLSTERY_KG_M3 } from './mass-point.js';
 export { type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.js';
 export { type Rigid, rigidOf } from './moved.js';
-export { followed, movesOf, partsIn, rigidIn, type Goes } from './parts-moved.js';
+export { followed, movesOf, partsIn, rigidIn } from './parts-moved.js';
+export type { Goes } from './goes-with.js';
 export type { PlacedRun } from './runs.js';
 export type { Check } from './scene.js';
 

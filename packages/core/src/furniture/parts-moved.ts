@@ -1,24 +1,10 @@
 import type { Mode } from '../document/schema.js';
 import type { Part, Vector } from '../parts/part.js';
 import type { MadeUnit } from './make.js';
-import type { Motion } from './motions.js';
+import { goesWith, type Goes } from './goes-with.js';
 import { moved, rigidOf, type Rigid } from './moved.js';
-import type { Board } from './skeleton.js';
 
 type Made = Pick<MadeUnit, 'unit' | 'skeleton'>;
-
-/** A motion that a part goes with: it is carried by it, or taken off for it. */
-export interface Goes {
-  readonly motion: Motion;
-  readonly off: boolean;
-}
-
-/** How a board of a unit goes with one of its motions; null where that leaves it where it is. */
-export function goesWith(unit: string, { name, moves }: Pick<Board, 'name' | 'moves'>, motion: Motion): Goes | null {
-  if (motion.off?.includes(name) === true) return { motion, off: true };
-  const whole = motion.whole === true || (motion.kind === 'lift-off' && !motion.part);
-  return whole || (moves !== undefined && motion.of === `${unit}.${moves}`) ? { motion, off: false } : null;
-}
 
 /** What each part of furniture goes with, by the part's id; those that stand still are left out. */
 export const movesOf = (made: readonly Made[]): ReadonlyMap<string, readonly Goes[]> =>
