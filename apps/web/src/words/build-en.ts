@@ -83,7 +83,7 @@ export const BUILD_EN = {
   'step.setAside': 'put a check aside',
   'bay.elevation': '{name} from its front',
   'bay.plan': '{name} from above, its front below',
-  'bay.divider': 'Divider beside {name}',
+  'bay.divider': 'Divider between {name} and {other}',
   'step.putRun': 'cable, pipe or duct',
   'step.removeRun': 'remove a cable, pipe or duct',
   'step.putTaped': 'an outline taped on the floor',

@@ -56,4 +56,13 @@ describe('Another kind of divider', () => {
     expect(changed).toMatchObject({ divider: 'board', parts: [{ name: 'left' }, { divider: 'frame' }] });
     expect(atCutOf(outer, 'nobody', (cut) => cut)).toBeNull();
   });
+
+  it('or in one further out, where what the bay lies in is meant', () => {
+    const inner: Cut = { ...cutOf(share, share), cut: 'up', parts: [bay('low'), bay('high')] };
+    const outer: Cut = { ...cutOf(300, share), parts: [inner, bay('right')] };
+    const sized = (outward: number) => atCutOf(outer, 'high', (cut, at) => sizedAt(cut, at, 350, undefined), outward);
+    expect(sized(0)).toMatchObject({ sizes: [300, share], parts: [{ sizes: [share, 350] }, {}] });
+    expect(sized(1)).toMatchObject({ sizes: [350, share], parts: [{ sizes: [share, share] }, {}] });
+    expect(sized(2)).toBeNull();
+  });
 });

@@ -13,16 +13,39 @@ export function freeBayNames(division: Division, count: number): string[] {
   return names;
 }
 
-/** The innermost cut that a bay is one of, put in its place changed. */
-export function atCutOf(division: Division, bay: string, change: (cut: Cut, at: number) => Division): Division | null {
-  if (!('cut' in division)) return null;
-  const at = division.parts.findIndex((part) => !('cut' in part) && part.name === bay);
-  if (at >= 0) return change(division, at);
-  for (const [i, part] of division.parts.entries()) {
-    const changed = atCutOf(part, bay, change);
-    if (changed) return { ...division, parts: division.parts.map((own, k) => (k === i ? changed : own)) };
+/** A division with a cut changed in it, and how many cuts outward from there that one still is; -1 once it is changed. */
+function changedIn(
+  division: Division,
+  bay: string,
+  outward: number,
+  change: (cut: Cut, at: number) => Division,
+): { readonly division: Division; readonly outward: number } | null {
+  if (!('cut' in division)) return division.name === bay ? { division, outward } : null;
+  for (const [at, part] of division.parts.entries()) {
+    const inner = changedIn(part, bay, outward, change);
+    if (!inner) continue;
+    if (inner.outward === 0) return { division: change(division, at), outward: -1 };
+    return {
+      division: { ...division, parts: division.parts.map((own, k) => (k === at ? inner.division : own)) },
+      outward: Math.max(-1, inner.outward - 1),
+    };
   }
   return null;
+}
+
+/**
+ * The innermost cut that a bay is one of, or lies in one of, put in its place changed.
+ * @param outward so many cuts further out
+ * @returns null where there is none
+ */
+export function atCutOf(
+  division: Division,
+  bay: string,
+  change: (cut: Cut, at: number) => Division,
+  outward = 0,
+): Division | null {
+  const changed = changedIn(division, bay, outward, change);
+  return changed?.outward === -1 ? changed.division : null;
 }
 
 /** Whether a part takes what the others leave: a cut needs one, else its sizes fill its room only by chance. */

@@ -460,9 +460,9 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
       if (!changed) throw new OperationError(message('operation.notDivided', { unit: id }), id);
       return changed;
     }),
-  sizeBay: (draft, { id, bay, size, beside }) =>
+  sizeBay: (draft, { id, bay, size, outward, beside }) =>
     changeDivision(draft, id, bay, (division) => {
-      const sized = atCutOf(division, bay, (cut, at) => sizedAt(cut, at, size, beside));
+      const sized = atCutOf(division, bay, (cut, at) => sizedAt(cut, at, size, beside), outward);
       if (!sized) throw new OperationError(message('operation.notDivided', { unit: id }), id);
       return sized;
     }),

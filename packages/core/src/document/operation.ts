@@ -167,6 +167,8 @@ export const OPERATION_PAYLOADS = {
     id: idSchema,
     bay: idSchema,
     size: baySize.nullable(),
+    /** Not the bay alone but what it lies in is sized, so many cuts further out. */
+    outward: z.int().min(0).max(12).optional(),
     /** Its divider on this side is moved: the part there gives what it takes, and has this size after, mm. */
     beside: z.strictObject({ side: z.enum(['before', 'after']), size: baySize }).optional(),
   }),

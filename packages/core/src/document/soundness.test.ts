@@ -512,6 +512,7 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
       id: unitId,
       bay,
       size: fc.option(fc.integer({ min: 1, max: 900 })),
+      outward: fc.integer({ min: 0, max: 2 }),
       beside: fc.record({ side: fc.constantFrom('before', 'after'), size: fc.integer({ min: 1, max: 900 }) }),
     },
     { requiredKeys: ['id', 'bay', 'size'] },

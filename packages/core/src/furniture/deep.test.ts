@@ -150,7 +150,7 @@ describe('bays behind each other', () => {
     const upright = boardBox(boardOf(skeleton, 'pump.upright'));
     expect([upright.low[1], upright.high[1]].map(Math.round)).toEqual([745, 895]);
     expect(movableDividers(divided(halves).division)).toEqual([
-      { board: 'duct.inner-back', cut: 'deep', bay: 'store', grows: 1, others: ['duct'] },
+      { board: 'duct.inner-back', cut: 'deep', bay: 'store', outward: 0, own: ['store'], grows: 1, others: ['duct'] },
     ]);
   });
   it('boards have names of their own and no bay overlaps another, however it is cut', () => {

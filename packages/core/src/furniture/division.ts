@@ -172,19 +172,29 @@ function boardBetween(cut: CutWay, part: Division): string {
   return off ? `${off.name}.panel` : `${baysOf(part)[0]?.name}.${BOARDS[cut]}`;
 }
 
-/** A divider that can be moved: the board, which way it is moved, and the bay that is sized by it, larger or smaller. */
+/** A divider that can be moved: the board, which way it is moved, and what is sized by it, larger or smaller. */
 export interface Movable {
   /** The board between them, by its name within the unit. */
   readonly board: string;
   readonly cut: CutWay;
+  /** The bay, or the first of those of what is sized, and how many cuts further out that is. */
   readonly bay: string;
+  readonly outward: number;
+  /** All bays of what is sized. */
+  readonly own: readonly string[];
   /** 1 where the bay lies before the divider and grows with it, -1 where it lies behind. */
   readonly grows: 1 | -1;
   /** The bays on its other side. */
   readonly others: readonly string[];
 }
 
-/** The dividers of a division that lie beside a bay of their own cut: by sizing it they are moved. */
+/** How many cuts the first bay of a part lies in within it. */
+function deepOf(part: Division): number {
+  const [first] = 'cut' in part ? part.parts : [];
+  return first ? 1 + deepOf(first) : 0;
+}
+
+/** The dividers of a division: by sizing what lies on one side of them they are moved. */
 export function movableDividers(division: Division): readonly Movable[] {
   if (!('cut' in division)) return [];
   const { cut, parts } = division;
@@ -194,8 +204,11 @@ export function movableDividers(division: Division): readonly Movable[] {
     const board = boardBetween(cut, part);
     if (!before || !first || (division.divider === 'none' && !board.endsWith('.panel'))) return [];
     const named = (one: Division): string[] => baysOf(one).map(({ name }) => name);
-    if (!('cut' in before)) return [{ board, cut, bay: before.name, grows: 1, others: named(part) }];
-    return 'cut' in part ? [] : [{ board, cut, bay: part.name, grows: -1, others: named(before) }];
+    // a bay is rather sized than what is divided further
+    const [sized, other, grows] =
+      'cut' in before && !('cut' in part) ? ([part, before, -1] as const) : ([before, part, 1] as const);
+    const [bay = ''] = named(sized);
+    return [{ board, cut, bay, outward: deepOf(sized), own: named(sized), grows, others: named(other) }];
   });
   return [...own, ...parts.flatMap(movableDividers)];
 }

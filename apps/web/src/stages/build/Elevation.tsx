@@ -48,22 +48,22 @@ const ENDS = { along: ['x0', 'x1'], up: ['v0', 'v1'], deep: ['v0', 'v1'] } as co
 function gripsOf(unit: Unit, skeleton: Skeleton, seen: Seen): Grip[] {
   return movableDividers(unit.division).flatMap((movable): Grip[] => {
     const board = skeleton.boards.find(({ name }) => name === movable.board);
-    const place = skeleton.bays?.find(({ bay }) => bay.name === movable.bay);
-    if (!board || !place || (movable.cut === 'deep') !== (seen === 'above')) return [];
+    const own = (skeleton.bays ?? []).filter(({ bay }) => movable.own.includes(bay.name));
+    if (!board || own.length === 0 || (movable.cut === 'deep') !== (seen === 'above')) return [];
     const along = movable.cut === 'along';
     const ends = board.outline.outer.map((point) => point[along ? 1 : 0]);
     const [from, to] = [Math.min(...ends), Math.max(...ends)];
     const beside = (skeleton.bays ?? []).filter(({ bay }) => movable.others.includes(bay.name));
     if (beside.length === 0) return [];
     const [low, high] = ENDS[movable.cut];
-    const sizeOf = (all: readonly Bay[]): number => {
+    const spanOf = (all: readonly Bay[]): readonly [number, number] => {
       const boxes = all.map((bay) => boxOf(bay, seen));
-      return Math.max(...boxes.map((box) => box[high])) - Math.min(...boxes.map((box) => box[low]));
+      return [Math.min(...boxes.map((box) => box[low])), Math.max(...boxes.map((box) => box[high]))];
     };
-    const sizes = { size: sizeOf([place]), other: sizeOf(beside) };
+    const [span, across] = [spanOf(own), spanOf(beside)];
+    const sizes = { size: span[1] - span[0], other: across[1] - across[0] };
     if (seen === 'above') {
-      const { v0, v1 } = boxOf(place, seen);
-      const at = movable.grows > 0 ? v1 : v0 - board.thickness;
+      const at = movable.grows > 0 ? span[1] : span[0] - board.thickness;
       return [{ ...movable, ...sizes, x0: from, x1: to, v0: at, v1: at + board.thickness }];
     }
     const [near, far] = [board.at, board.at + board.thickness];
@@ -106,6 +106,7 @@ function Divider({
         id: unit.id,
         bay: grip.bay,
         size: next,
+        ...(grip.outward > 0 ? { outward: grip.outward } : {}),
         beside: { side: grip.grows > 0 ? ('after' as const) : ('before' as const), size: tidy(both - next) },
       },
     };
@@ -144,7 +145,7 @@ function Divider({
       role="slider"
       tabIndex={0}
       aria-orientation={along ? 'horizontal' : 'vertical'}
-      aria-label={t('bay.divider', { name: grip.bay })}
+      aria-label={t('bay.divider', { name: grip.bay, other: grip.others[0] ?? '' })}
       aria-valuenow={Math.round(grip.size)}
       aria-valuetext={lenUnit(grip.size)}
       onKeyDown={onKey}

@@ -102,7 +102,7 @@ describe('the bays of a unit', () => {
     const front = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-1');
     const size = Math.min(front?.deepLow ?? 0, front?.deepHigh ?? 0);
     const plan = within(screen.getByRole('group', { name: /from above/ }));
-    fireEvent.keyDown(plan.getByRole('slider', { name: 'Divider beside bay-1' }), { key: 'ArrowUp' });
+    fireEvent.keyDown(plan.getByRole('slider', { name: 'Divider between bay-1 and bay-2' }), { key: 'ArrowUp' });
     const next = Math.round((size + 5) / 5) * 5;
     const back = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-2');
     const left = size + Math.min(back?.deepLow ?? 0, back?.deepHigh ?? 0) - next;
@@ -119,7 +119,7 @@ describe('the bays of a unit', () => {
     const one = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-1');
     const size = (one?.room.x1 ?? 0) - (one?.room.x0 ?? 0);
     const front = within(screen.getByRole('group', { name: 'Tall cupboard from its front' }));
-    fireEvent.keyDown(front.getByRole('slider', { name: 'Divider beside bay-1' }), { key: 'ArrowRight' });
+    fireEvent.keyDown(front.getByRole('slider', { name: 'Divider between bay-1 and bay-2' }), { key: 'ArrowRight' });
     const two = skeleton?.bays?.find(({ bay }) => bay.name === 'bay-2');
     const next = Math.round((size - 5) / 5) * 5;
     const left = size + (two?.room.x1 ?? 0) - (two?.room.x0 ?? 0) - next;
