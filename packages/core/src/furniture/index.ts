@@ -5,7 +5,7 @@ export { type Family, freeUnitId, type Gap, type Start } from './family.js';
 export { applyOperation, materialsOf } from './kit.js';
 export type { MadeUnit } from './make.js';
 export { UPHOLSTERY_KG_M3 } from './mass-point.js';
-export { type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.js';
+export { leavesPlace, type Motion, type Prism, standsMoved, sweptFromAbove } from './motions.js';
 export { type Rigid, rigidOf } from './moved.js';
 export { followed, movesOf, partsIn, rigidIn } from './parts-moved.js';
 export type { Goes } from './goes-with.js';

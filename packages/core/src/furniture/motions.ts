@@ -64,8 +64,8 @@ export type Motion = DoorMotion | FlapMotion | SlideMotion | LiftMotion;
 
 /** Whether a motion takes its whole unit out of the room. */
 export const takesAway = (motion: Motion): boolean => motion.kind === 'lift-off' && !motion.part;
-/** Whether a unit no longer stands where it stands by day once this is moved: it is taken out, or lowered as a whole. */
-export const leavesPlace = (motion: Motion): boolean => takesAway(motion) || motion.of.endsWith('.low');
+/** Whether a unit no longer stands where it stands by day once this is moved: it is taken out, or moved as a whole. */
+export const leavesPlace = (motion: Motion): boolean => takesAway(motion) || motion.whole === true;
 
 /** Room that what moves could ever reach, as an upright box, mm. */
 export function reachOf(motion: Motion): SolidBox {

@@ -309,6 +309,20 @@ describe('a flap at the end of a worktop', () => {
     expect(shut?.floor).toBeGreaterThan(1);
     expect([lifted?.floor, lifted?.standing, lifted?.way]).toEqual([shut?.floor, shut?.standing, shut?.way]);
   });
+  it('a tray that is slid out takes the floor where it then is, and none where it was', () => {
+    const tray = {
+      ...started(rack),
+      id: 'r',
+      body: { stands: 'free' as const, x: 1000, length: 800, y: -700, width: 600, from: 0, to: 500 },
+    };
+    const withTray = after(empty, place({ ...tray, options: { ...tray.options, opens: 'right', slides: true } }));
+    const floor = (states: Record<string, number>) =>
+      derive(after(withTray, { name: 'putMode', payload: { mode: { id: 'm', name: 'M', use: 'own', states } } }), book)
+        .modes[0]?.floor ?? NaN;
+    expect(floor({})).toBeGreaterThan(1);
+    // drawn out by 480 of 600 across a room that is wide enough: the floor it takes is as large as before
+    expect(floor({ 'r.slide': 1 })).toBeCloseTo(floor({}), 6);
+  });
   it('a lid opens the bay it lies on, not one under a level', () => {
     const battery = START_THINGS.find(({ service }) => service.includes('top'));
     if (!battery) throw new Error('something is looked after from above');

@@ -1,5 +1,5 @@
 import type { Unit } from '@nestplank/core/document';
-import { outlineFromAbove } from '@nestplank/core/furniture';
+import { leavesPlace, outlineFromAbove } from '@nestplank/core/furniture';
 import type { Point } from '@nestplank/core/numeric';
 import { halfWidth, type Shell } from '@nestplank/core/shell';
 import { ringPath } from '../../kit/path.js';
@@ -32,7 +32,7 @@ export function SmallPlan({
       const x = room.start + share * (room.length - room.start);
       return [x, (side === 'left' ? -1 : 1) * half(side, x, room.floor)];
     });
-  const away = new Set(moved.filter(({ prism }) => prism === null).map(({ unit }) => unit));
+  const away = new Set(moved.filter(({ motion }) => leavesPlace(motion)).map(({ unit }) => unit));
   const out = Math.max(room.length, ...moved.flatMap(({ prism }) => prism?.ring.map(([x]) => x) ?? []));
   const width = out * scale + 4;
   return (

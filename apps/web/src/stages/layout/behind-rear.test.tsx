@@ -73,6 +73,14 @@ describe('what is drawn out behind the rear end', () => {
       return Number(container.querySelector('svg')?.getAttribute('width'));
     };
     expect(wide({ 'crates.slide': 1 })).toBeGreaterThan(wide({}) * 1.15);
+    // and it is drawn once, where it then is
+    const drawn = (states: Readonly<Record<string, number>>): number => {
+      const { container } = render(
+        <SmallPlan units={scene.project.layout.units} room={room} high={40} moved={movedParts(scene, states)} />,
+      );
+      return container.querySelectorAll('path').length;
+    };
+    expect(drawn({ 'crates.slide': 1 })).toBe(drawn({}));
     expect(wide({ 'crates.slide': 0 })).toBe(wide({}));
   });
 });

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { leavesPlace, standsMoved, takesAway, type Motion, type Prism } from '../../furniture/motions.js';
+import { leavesPlace, standsMoved, type Motion, type Prism } from '../../furniture/motions.js';
 import { appliesTo, type Case, type Mend, type Scene } from '../../furniture/scene.js';
 import type { Mode, Unit } from '../../document/schema.js';
 import { memoFew, memoOf, memoPair } from '../../numeric/memo.js';
@@ -78,18 +78,15 @@ const modesIn = memoFew((scene: Scene) =>
     return {
       used,
       moved: used.flatMap(({ motion, unit, share }) => placedAt(motion, share, unit) ?? []),
-      left: goneFrom(used, leavesPlace),
+      left: new Set(used.filter(({ motion }) => leavesPlace(motion)).map(({ unit }) => unit.id)),
     };
   }),
 );
 /** Everything that is moved in a mode, where it then is. */
 export const movedIn = (scene: Scene, states: States): readonly Placed[] => modesIn(scene)(states).moved;
 
-const goneFrom = (used: readonly Used[], gone: (motion: Motion) => boolean): ReadonlySet<string> =>
-  new Set(used.filter(({ motion }) => gone(motion)).map(({ unit }) => unit.id));
-/** Units that do not stand in the room in a mode: what was taken away or lifted off as a whole. */
-export const awayIn = (scene: Scene, states: States): ReadonlySet<string> =>
-  goneFrom(modesIn(scene)(states).used, takesAway);
+/** Units that do not stand in their place in a mode: taken out, or moved as a whole to where `movedIn` has them. */
+export const awayIn = (scene: Scene, states: States): ReadonlySet<string> => modesIn(scene)(states).left;
 
 /** How far two things reach into each other: what did not move meets what it met. */
 const clashOf = memoPair(depthOfClash);
