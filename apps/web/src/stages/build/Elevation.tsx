@@ -8,6 +8,8 @@ import { useSpeech } from '../../words/use-speech.js';
 const WIDE_PX = 330;
 const HIGH_PX = 190;
 const MARGIN_PX = 20;
+/** A bay that is drawn less high than this has its name and its size in one line, px. */
+const TWO_LINES_PX = 30;
 /** A divider is taken hold of within this, px; a step by keys and by hand, mm. */
 const HOLD_PX = 22;
 const STEP_MM = 5;
@@ -203,6 +205,8 @@ function View({ unit, skeleton, seen }: { readonly unit: Unit; readonly skeleton
         const box = boxes[i] ?? boxOf(one, seen);
         const [a, b] = [at(box.x0, box.v1), at(box.x1, box.v0)];
         const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+        const size = `${len(box.x1 - box.x0)} × ${len(box.v1 - box.v0)}`;
+        const low = b[1] - a[1] < TWO_LINES_PX;
         const behind = front ? all.filter((other) => other.behind !== undefined && liesBehind(other, one)) : [];
         return (
           <g key={one.bay.name}>
@@ -214,12 +218,15 @@ function View({ unit, skeleton, seen }: { readonly unit: Unit; readonly skeleton
               fill="var(--paper)"
               stroke="var(--ink)"
             />
-            <text x={x} y={y - 2} textAnchor="middle" className="size-12">
+            <text x={x} y={low ? y + 4 : y - 2} textAnchor="middle" className="size-12">
               {one.bay.name}
+              {low && <tspan className="data"> {size}</tspan>}
             </text>
-            <text x={x} y={y + 13} textAnchor="middle" className="data size-12">
-              {len(box.x1 - box.x0)} × {len(box.v1 - box.v0)}
-            </text>
+            {!low && (
+              <text x={x} y={y + 13} textAnchor="middle" className="data size-12">
+                {size}
+              </text>
+            )}
             {behind.length > 0 && (
               <text x={x} y={y + 28} textAnchor="middle" className="size-12">
                 {t('bay.behind', { names: behind.map(({ bay }) => bay.name).join(', ') })}
