@@ -254,7 +254,7 @@ export async function exportCommand(path: string, options: { as: string; output:
       folder();
       return into(
         `${project.id}-labels.pdf`,
-        await labelsPdf(project, derived.parts, (part) => part.id, { regular: font(400), bold: font(700) }),
+        await labelsPdf(project, derived.parts, (part) => part.id, priceBook, { regular: font(400), bold: font(700) }),
       );
     case 'shopping':
       folder();

@@ -4,10 +4,14 @@ import { createRequire } from 'node:module';
 import { PDFArray, PDFDocument, PDFRawStream, type PDFPage } from 'pdf-lib';
 import { describe, expect, it } from 'vitest';
 import {
+  belongsTo,
   cutDiagramsPdf,
+  labelLines,
   labelsPdf,
+  legendOf,
   PAPERS,
   shoppingPdf,
+  startPdf,
   templatePdf,
   tilesOf,
   type Paper,
@@ -92,12 +96,45 @@ describe('a template', () => {
 
 describe('labels', () => {
   it('are 24 to a page, one for each part', async () => {
-    const pdf = await PDFDocument.load(await labelsPdf(project, derived.parts, (p) => p.id, FONTS));
+    const pdf = await PDFDocument.load(await labelsPdf(project, derived.parts, (p) => p.id, priceBook, FONTS));
     expect(pdf.getPageCount()).toBe(Math.ceil(derived.parts.length / 24));
   });
 });
 
+describe('what a label says', () => {
+  it('tells of every part what it belongs to, and what it is made of', () => {
+    for (const part of derived.parts) {
+      const of = belongsTo(part, project);
+      if (part.unit === null && part.surface !== undefined && part.surface !== 'floor')
+        expect(of).not.toMatch(/^Floor/);
+      expect(of.length).toBeGreaterThan(0);
+      expect(labelLines(part, derived.parts, { units: 'mm', fraction: 16 }, priceBook)[1]).toBe(
+        priceBook.items.find(({ id }) => id === part.material)?.name,
+      );
+    }
+    expect(new Set(derived.parts.map((part) => belongsTo(part, project).split(':')[0])).size).toBeGreaterThan(6);
+  });
+});
+
 describe('cut diagrams', () => {
+  it('name every piece: on it, or by a number under the drawing', async () => {
+    const style = { units: 'mm', fraction: 16 } as const;
+    const pen = await startPdf('legend', FONTS);
+    let numbered = 0;
+    for (const { sheets, job } of derived.plans)
+      for (const sheet of job.kind === 'bar' ? [] : sheets) {
+        const narrow = { left: 36, bottom: 36, width: 300, height: 280 };
+        const { numbers, lines, scale } = legendOf(narrow, sheet, derived.parts, style, pen);
+        numbered += numbers.size;
+        expect(scale).toBeGreaterThan(0);
+        for (const [i, number] of numbers)
+          expect(lines.join('   ')).toMatch(
+            new RegExp(`(^| )${number} (cut wrong: )?${sheet.placements[i]?.part ?? ''}`),
+          );
+      }
+    expect(numbered).toBeGreaterThan(0);
+  });
+
   it('have a cover, sheets two to a page where they can be read, and bars a few dozen to a page', async () => {
     const pdf = await PDFDocument.load(await cutDiagramsPdf(project, derived.plans, derived.parts, priceBook, FONTS));
     const count = (kind: string): number =>

@@ -126,7 +126,7 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/pdf',
     content: await (await writers()).surveySheetPdf(project, { regular: await font(400), bold: await font(700) }),
   }),
-  labels: async ({ project, derived, base }) => ({
+  labels: async ({ project, priceBook, derived, base }) => ({
     name: `${project.id}-labels.pdf`,
     type: 'application/pdf',
     content: await (
@@ -135,6 +135,7 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
       project,
       derived.parts,
       (part) => `${base}/build/${project.id}/build?part=${encodeURIComponent(part.id)}`,
+      priceBook,
       await fonts(),
     ),
   }),

@@ -865,7 +865,9 @@ export const EN_UI = {
   'build.material': 'Material',
   'build.grainAlong': 'grain along the length',
   'build.grainAny': 'no grain',
-  'build.scribe': 'Scribe edge, {at}: cut {allowance} over the wall’s line; at most {removal} comes off.',
+  'build.scribe':
+    'Scribe edge, {at}: cut along the outer line first; it follows the vehicle {allowance} outside the dashed line. Held in its place and scribed, at most {removal} comes off.',
+  'build.depth': 'The dashed line itself is {depth} deep between its ends: that is cut already.',
   'build.square': 'A square cut is fine ({degrees}°).',
   'build.bevel': 'Bevel {least}° to {most}°.',
   'build.lies': 'Lies {from} to {to} above the bare floor.',

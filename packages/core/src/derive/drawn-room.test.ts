@@ -15,6 +15,7 @@ import { offersIn } from '../layout/gap-offers.js';
 import { gapsOf } from '../layout/gaps.js';
 import { say } from '../words/say.js';
 import type { Message } from '../words/message.js';
+import { blankFaults } from './fixtures/blank-covers.js';
 import { drawnRoom } from './fixtures/drawn-room.js';
 
 const ROOMS = 90;
@@ -74,6 +75,18 @@ describe(`whatever is set up by chance, in ${ROOMS} rooms`, () => {
           wrong.push(`${seed}: ${id} is a splinter`);
       }
     }
+    expect(wrong).toEqual([]);
+  });
+  it('is cut outside wall and roof by what is left on, everywhere, and has their line on it', () => {
+    const wrong = made.flatMap(({ seed, derived: { inner, made: units } }) =>
+      inner
+        ? units.flatMap(({ unit, skeleton }) =>
+            (skeleton?.boards ?? []).flatMap((board) =>
+              blankFaults(inner, board).map((told) => `${seed}: ${unit}.${told}`),
+            ),
+          )
+        : [],
+    );
     expect(wrong).toEqual([]);
   });
   it('is made of parts, or says why not', () => {

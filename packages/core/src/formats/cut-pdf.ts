@@ -36,7 +36,8 @@ function drawPart(
   placed: PlannedSheet['placements'][number],
   box: { readonly x: number; readonly y: number; readonly w: number; readonly h: number },
   style: LengthStyle,
-  handed: boolean,
+  name: string,
+  number: number | null,
 ): void {
   const { x, y, w, h } = box;
   const outline = barOutline(placed.length, placed.width, placed.ends, placed.turned, placed.flipped ?? false);
@@ -48,16 +49,40 @@ function drawPart(
   } else page.drawRectangle({ x, y, width: w, height: h, borderColor: INK, borderWidth: 0.8, color: WHITE });
   const upright = h > w * 1.4;
   const size = sizeText(placed, style);
-  const name = `${placed.spoiled ? 'cut wrong: ' : ''}${placed.part}${handed ? ' (face up)' : ''}`;
-  const [run, rise] = upright ? [h, w] : [w, h];
+  const rise = upright ? w : h;
   const big = sizeIn(size, w, h, pen);
-  const small = Math.min(9, (run - 8) / Math.max(1, pen.regular.widthOfTextAtSize(name, 1)), rise / 3.2);
+  const small = nameIn(name, w, h, pen);
   const at = (offset: number): { x: number; y: number } =>
     upright ? { x: x + rise / 2 + offset, y: y + 4 } : { x: x + 4, y: y + rise / 2 - offset };
   const rotate = degrees(upright ? 90 : 0);
   if (big >= 3.5) page.drawText(size, { ...at(-1), size: big, font: pen.bold, color: INK, rotate });
-  if (small >= 3.5) page.drawText(name, { ...at(small + 2), size: small, font: pen.regular, color: INK, rotate });
+  if (small >= NAMED) page.drawText(name, { ...at(small + 2), size: small, font: pen.regular, color: INK, rotate });
+  if (number === null) return;
+  // too small for its name: a number, told under the drawing
+  const text = String(number);
+  const tall = Math.min(8, Math.max(3, h - 1.5), Math.max(3, (w - 1.5) / (0.6 * text.length)));
+  page.drawText(text, {
+    x: x + w - pen.bold.widthOfTextAtSize(text, tall) - 1,
+    y: y + 1,
+    size: tall,
+    font: pen.bold,
+    color: DATA,
+  });
 }
+
+/** A name that would be set smaller is not read, points. */
+const NAMED = 3.5;
+/** What a piece is called on a sheet. */
+function nameOf(placed: PlannedSheet['placements'][number], parts: readonly Part[]): string {
+  const part = parts.find((candidate) => candidate.id === placed.part);
+  const handed = part !== undefined && isHanded(part);
+  return `${placed.spoiled ? 'cut wrong: ' : ''}${placed.part}${handed ? ' (face up)' : ''}`;
+}
+/** How large the name of a piece is set in a box, points. */
+const nameIn = (name: string, w: number, h: number, pen: Pen): number => {
+  const [run, rise] = h > w * 1.4 ? [h, w] : [w, h];
+  return Math.min(9, (run - 8) / Math.max(1, pen.regular.widthOfTextAtSize(name, 1)), rise / 3.2);
+};
 
 /** Where a sheet is drawn on its page, in points. */
 interface Frame {
@@ -78,9 +103,51 @@ const PAIR: readonly [Frame, Frame] = [
   { left: MARGIN, bottom: MARGIN, width: SHORT - 2 * MARGIN, height: HALF - 6 },
 ];
 
-/** What a millimetre of a sheet is in a frame, in points. */
-const scaleIn = (frame: Frame, { length, width, trim }: PlannedSheet): number =>
-  Math.min(frame.width / (length + 2 * trim), (frame.height - HEAD - FOOT) / (width + 2 * trim));
+/** What a millimetre of a sheet is in a frame, in points, with so much kept free under it. */
+const scaleIn = (frame: Frame, { length, width, trim }: PlannedSheet, foot = FOOT): number =>
+  Math.min(frame.width / (length + 2 * trim), (frame.height - HEAD - foot) / (width + 2 * trim));
+
+const LEGEND_SIZE = 7;
+const LEGEND_LINE = 9;
+/** Pieces too small for their names get numbers, and the names stand under the drawing in so many lines. */
+export interface Legend {
+  readonly numbers: ReadonlyMap<number, number>;
+  readonly lines: readonly string[];
+  readonly scale: number;
+}
+export function legendOf(
+  frame: Frame,
+  sheet: PlannedSheet,
+  parts: readonly Part[],
+  style: LengthStyle,
+  pen: Pen,
+): Legend {
+  const at = (scale: number): Omit<Legend, 'scale'> => {
+    const numbers = new Map<number, number>();
+    const lines: string[] = [];
+    sheet.placements.forEach((placed, i) => {
+      const { length, width } = footprintOf(placed);
+      const name = nameOf(placed, parts);
+      if (nameIn(name, length * scale, width * scale, pen) >= NAMED) return;
+      numbers.set(i, numbers.size + 1);
+      const told = plain(`${numbers.size} ${name} ${sizeText(placed, style)}`);
+      const last = lines.at(-1);
+      const longer = last === undefined ? told : `${last}   ${told}`;
+      if (last !== undefined && pen.regular.widthOfTextAtSize(longer, LEGEND_SIZE) <= frame.width)
+        lines[lines.length - 1] = longer;
+      else lines.push(told);
+    });
+    return { numbers, lines };
+  };
+  // drawn smaller to make room for its legend, more of its names may not fit
+  let lines = 0;
+  for (let round = 0; ; round += 1) {
+    const scale = scaleIn(frame, sheet, FOOT + lines * LEGEND_LINE);
+    const found = at(scale);
+    if (found.lines.length <= lines || round === 5) return { ...found, scale };
+    lines = found.lines.length;
+  }
+}
 
 const sizeText = (placed: PlannedSheet['placements'][number], style: LengthStyle): string => {
   return plain(`${formatSawn(placed.length, style)} × ${formatSawn(placed.width, style)}`);
@@ -117,7 +184,7 @@ function drawSheet(
   const { sheet, plan } = item;
   const trim = sheet.trim;
   const [length, width] = [sheet.length + 2 * trim, sheet.width + 2 * trim];
-  const scale = scaleIn(frame, sheet);
+  const { scale, numbers, lines } = legendOf(frame, sheet, parts, style, pen);
   const top = frame.bottom + frame.height;
   const [left, bottom] = [frame.left, top - HEAD - width * scale];
   const mass = boardMass(plan.material, length, width);
@@ -142,9 +209,8 @@ function drawSheet(
     borderWidth: 1,
     color: WASTE,
   });
-  for (const placed of sheet.placements) {
+  sheet.placements.forEach((placed, i) => {
     const { length: along, width: across } = footprintOf(placed);
-    const part = parts.find((candidate) => candidate.id === placed.part);
     drawPart(
       page,
       pen,
@@ -156,9 +222,10 @@ function drawSheet(
         h: across * scale,
       },
       style,
-      part !== undefined && isHanded(part),
+      nameOf(placed, parts),
+      numbers.get(i) ?? null,
     );
-  }
+  });
   for (const rest of sheet.left) {
     page.drawRectangle({
       x: left + (trim + rest.x) * scale,
@@ -194,8 +261,22 @@ function drawSheet(
     { x: left, y: bottom - 18, size: 9, width: frame.width },
     pen.regular,
   );
-  storyLines(sheet, style).forEach((line, i) =>
+  const story = storyLines(sheet, style);
+  story.forEach((line, i) =>
     writeLine(page, line, { x: left, y: bottom - 30 - i * 10, size: 8, width: frame.width }, pen.regular),
+  );
+  lines.forEach((line, i) =>
+    writeLine(
+      page,
+      line,
+      {
+        x: left,
+        y: bottom - 30 - story.length * 10 - i * LEGEND_LINE,
+        size: LEGEND_SIZE,
+        width: frame.width,
+      },
+      pen.regular,
+    ),
   );
 }
 

@@ -1,8 +1,9 @@
 /** Writers of drawings and lists; apart from the readers because their libraries are large. */
 export { cutListCsv, partDxf, partSvg } from './write.js';
-export { cutDiagramsPdf } from './cut-pdf.js';
+export { cutDiagramsPdf, legendOf } from './cut-pdf.js';
+export { startPdf } from './pdf-tools.js';
 export { surveySheetPdf } from './survey-pdf.js';
-export { labelsPdf } from './labels-pdf.js';
+export { belongsTo, labelLines, labelsPdf } from './labels-pdf.js';
 export { PAPERS, templatePdf, tilesOf, type Paper } from './template-pdf.js';
 export { sheetDxf, sheetSvg } from './sheet-files.js';
 export { shoppingPdf } from './shopping-pdf.js';

@@ -3,7 +3,9 @@ import { fill, popGraphicsState, pushGraphicsState, rectangle, setFillingColor, 
 import { isHanded, otherHand } from '../parts/hand.js';
 import { blankOf, type Part } from '../parts/part.js';
 import { formatLength, formatSawn, type LengthStyle } from '../words/length.js';
-import type { Project } from '../document/schema.js';
+import type { PriceBook, Project } from '../document/schema.js';
+import { SURFACE_LIST, surfaceNamed } from '../document/surfaces.js';
+import { materialOf } from '../materials/material.js';
 import { DATA, INK, POINTS_PER_MM, SOFT, startPdf, WHITE, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
 
 const PAGE_MM = { width: 210, height: 297 };
@@ -36,13 +38,22 @@ function drawQr(page: PDFPage, text: string, x: number, y: number, side: number)
   page.pushOperators(pushGraphicsState(), setFillingColor(INK), ...runs, fill(), popGraphicsState());
 }
 
+/** What a part belongs to: its unit, or the surface it covers with the window, arch or box it is made for. */
+export function belongsTo(part: Part, project: Pick<Project, 'layout'>): string {
+  if (part.unit !== null) return project.layout.units.find(({ id }) => id === part.unit)?.name ?? part.unit;
+  const id = part.surface ?? 'floor';
+  const surface = surfaceNamed(SURFACE_LIST, id)?.words.name ?? id;
+  return part.of === undefined ? surface : `${surface}: ${part.of}`;
+}
+
 /** What of a label is words: also what a test reads. */
-export function labelLines(part: Part, parts: readonly Part[], style: LengthStyle): string[] {
+export function labelLines(part: Part, parts: readonly Part[], style: LengthStyle, book: PriceBook): string[] {
   const { length, width } = blankOf(part);
   const twin = otherHand(part, parts);
   const scribed = part.edges.filter((edge) => edge.kind === 'scribe').map((edge) => edge.at);
   return [
     `${formatSawn(length, style)} × ${formatSawn(width, style)} × ${formatLength(part.thickness, style, part.thickness % 1 === 0 ? 0 : 1)}`,
+    materialOf(book, part.material)?.name ?? part.material,
     part.grain ? 'grain along the length' : 'grain any way',
     ...(scribed.length > 0 ? [`scribe: ${scribed.join(', ')}`] : []),
     ...(isHanded(part) ? [twin ? `FACE UP · mirror of ${twin.id}` : 'FACE UP · has a hand'] : []),
@@ -57,6 +68,7 @@ function drawLabel(
   unit: { readonly name: string; readonly letter: string; readonly shade: number },
   address: string,
   style: LengthStyle,
+  book: PriceBook,
   corner: { readonly x: number; readonly y: number },
 ): void {
   const mm = (value: number): number => value * POINTS_PER_MM;
@@ -76,11 +88,11 @@ function drawLabel(
   const room = mm(LABEL_MM.width - 3 - STRIPE_MM - 2.5 - QR_MM - 5);
   writeLine(page, part.id, { x: left, y: y + mm(28.5), size: 12, width: room }, pen.bold);
   writeLine(page, unit.name, { x: left, y: y + mm(24), size: 8.5, width: room }, pen.regular, SOFT);
-  labelLines(part, parts, style).forEach((line, i) =>
+  labelLines(part, parts, style, book).forEach((line, i) =>
     writeLine(
       page,
       line,
-      { x: left, y: y + mm(18.5 - i * 4.4), size: i === 0 ? 11 : 8.5, width: i < 2 ? room : room + mm(QR_MM) },
+      { x: left, y: y + mm(19 - i * 3.9), size: i === 0 ? 11 : 8, width: i < 3 ? room : room + mm(QR_MM) },
       i === 0 || line.startsWith('FACE') ? pen.bold : pen.regular,
     ),
   );
@@ -95,16 +107,18 @@ export async function labelsPdf(
   project: Project,
   parts: readonly Part[],
   addressOf: (part: Part) => string,
+  book: PriceBook,
   fonts: PdfFonts,
 ): Promise<Uint8Array> {
   const pen = await startPdf(`${project.name}: labels`, fonts);
   const style: LengthStyle = { units: project.settings.units, fraction: project.settings.fraction };
-  const groups = [...new Set(parts.map((part) => part.unit))];
+  const groupOf = (part: Part): string => part.unit ?? `on ${part.surface ?? 'floor'}`;
+  const groups = [...new Set(parts.map(groupOf))];
   let page: PDFPage | null = null;
   parts.forEach((part, i) => {
     const at = i % (ACROSS * DOWN);
     if (at === 0 || !page) page = pen.pdf.addPage([PAGE_MM.width * POINTS_PER_MM, PAGE_MM.height * POINTS_PER_MM]);
-    const index = groups.indexOf(part.unit);
+    const index = groups.indexOf(groupOf(part));
     const top = (PAGE_MM.height - DOWN * LABEL_MM.height) / 2;
     drawLabel(
       pen,
@@ -112,12 +126,13 @@ export async function labelsPdf(
       part,
       parts,
       {
-        name: project.layout.units.find((unit) => unit.id === part.unit)?.name ?? 'Subfloor',
+        name: belongsTo(part, project),
         letter: String.fromCharCode(65 + (index % 26)),
         shade: index,
       },
       addressOf(part),
       style,
+      book,
       {
         x: (at % ACROSS) * LABEL_MM.width * POINTS_PER_MM,
         y: (PAGE_MM.height - top - (Math.floor(at / ACROSS) + 1) * LABEL_MM.height) * POINTS_PER_MM,

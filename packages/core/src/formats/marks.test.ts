@@ -1,4 +1,5 @@
 import jsQrModule from 'jsqr';
+import { startPriceBook } from '../materials/start-book.js';
 import { describe, expect, it } from 'vitest';
 import { isHanded, mirrored, offsetTable, otherHand } from '../parts/hand.js';
 import { blankOf, type Part } from '../parts/part.js';
@@ -98,8 +99,10 @@ describe('the hand of a part', () => {
   it('stands on the label', () => {
     const style = { units: 'mm', fraction: 16 } as const;
     const right = shaped('right', mirrored(wedge));
-    expect(labelLines(wedge, [wedge, right], style).join(' | ')).toContain('FACE UP · mirror of right');
-    expect(labelLines(wedge, [wedge, right], style)[0]).toBe('800 × 400 × 15');
+    expect(labelLines(wedge, [wedge, right], style, startPriceBook()).join(' | ')).toContain(
+      'FACE UP · mirror of right',
+    );
+    expect(labelLines(wedge, [wedge, right], style, startPriceBook())[0]).toBe('800 × 400 × 15');
   });
 });
 

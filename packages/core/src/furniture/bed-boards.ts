@@ -1,6 +1,8 @@
 import type { Unit } from '../document/unit-schema.js';
-import { spread, type Point, type Ring } from '../numeric/plane.js';
-import { cutOut, roundInsideCorners, simplify } from '../numeric/shapes.js';
+import { placesAlong } from '../numeric/adaptive.js';
+import { rectangle, type Point, type Ring } from '../numeric/plane.js';
+import { cutOut, roundInsideCorners } from '../numeric/shapes.js';
+import { CHORD_MM, leftOnAlong, runsAlong } from '../parts/along-shell.js';
 import { leansUp } from '../parts/scribe.js';
 import { archFootprint } from '../shell/arch.js';
 import { halfWidth } from '../shell/shell.js';
@@ -11,8 +13,8 @@ import type { Board, BoardEdge } from './skeleton.js';
 const BOARD_GAP_MM = 3;
 const ARCH_CLEARANCE_MM = 10;
 export const INSIDE_CORNER_MM = 15;
-/** Outlines are drawn with chords that stay within this of the true curve, mm. */
-const CHORD_MM = 0.05;
+/** Everything is nearer than this, mm. */
+const FAR_MM = 100_000;
 
 type Side = 'left' | 'right';
 
@@ -46,30 +48,49 @@ export function boardStrips(unit: Unit): { readonly from: number; readonly to: n
 /** The boards of a bed from wall to wall, side by side, each cut to both walls and round what comes up through them. */
 export function bedBoards(unit: Unit, { inner, arches }: Surroundings, levels: Levels): Board[] {
   return boardStrips(unit).flatMap((strip, index): Board[] => {
-    const xs = spread(strip.from, strip.to, 15);
-    const line = (side: Side, sign: number, out: number): Point[] =>
-      xs.map((x): Point => [
+    const wall =
+      (side: Side) =>
+      (x: number): number =>
+        nearer(halfWidth(inner, side, x, levels.top), halfWidth(inner, side, x, levels.underside));
+    const line = (side: Side): Point[] =>
+      placesAlong(wall(side), { ...strip, tolerance: CHORD_MM, least: 15 }).map((x): Point => [
         x,
-        sign * (nearer(halfWidth(inner, side, x, levels.top), halfWidth(inner, side, x, levels.underside)) + out),
+        (side === 'left' ? -1 : 1) * wall(side)(x),
       ]);
-    const outer: Ring = [
-      ...line('right', 1, allowanceAt(unit, 'right')),
-      ...line('left', -1, allowanceAt(unit, 'left')).reverse(),
-    ];
+    const [right, leftLine] = [line('right'), line('left')];
     const bites = arches.flatMap((arch): Ring[] => {
       const ring = archFootprint(arch, inner, levels.underside, ARCH_CLEARANCE_MM);
       return ring ? [ring] : [];
     });
-    const [left] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, bites);
-    if (!left) return [];
-    const edge = (side: Side, sign: number): BoardEdge => ({
+    const [notched] = cutOut({ outer: [...right, ...[...leftLine].reverse()], holes: [] }, bites);
+    if (!notched) return [];
+    const wanted = (['left', 'right'] as const).flatMap((side) => {
+      const whole = side === 'left' ? leftLine : right;
+      return (bites.length > 0 ? runsAlong(notched.outer, [whole]) : [whole]).map((run) => ({
+        side,
+        line: run,
+        allowance: allowanceAt(unit, side),
+      }));
+    });
+    const { outline: left, most } = leftOnAlong(
+      notched,
+      wanted,
+      rectangle(strip.from, -FAR_MM, strip.to, FAR_MM),
+      bites,
+    );
+    const edges = wanted.map(({ side, line: run, allowance }, i): BoardEdge => ({
       kind: 'scribe',
       at: side,
-      line: line(side, sign, 0),
-      allowance: allowanceAt(unit, side),
-      across: 'y',
-      leans: leansUp(inner, side, levels.underside, xs),
-    });
+      line: run,
+      allowance,
+      most: most[i] ?? allowance,
+      leans: leansUp(
+        inner,
+        side,
+        levels.underside,
+        run.map(([x]) => x),
+      ),
+    }));
     return [
       {
         name: `board-${index + 1}`,
@@ -84,7 +105,7 @@ export function bedBoards(unit: Unit, { inner, arches }: Surroundings, levels: L
         },
         grain: 'y',
         good: 1,
-        edges: [edge('left', -1), edge('right', 1)],
+        edges,
         held: 'loose',
       },
     ];

@@ -1,9 +1,11 @@
 import { endOf } from '../document/body.js';
 import type { Unit } from '../document/unit-schema.js';
 import type { PriceItem } from '../document/schema.js';
+import { placesAlong } from '../numeric/adaptive.js';
 import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../numeric/plane.js';
-import { cutOut, simplify } from '../numeric/shapes.js';
-import { leansAlong, leansUp } from '../parts/scribe.js';
+import { cutOut } from '../numeric/shapes.js';
+import { boardAcross, CHORD_MM, leftOnAlong, runsAlong, type ScribedLine } from '../parts/along-shell.js';
+import { leansUp } from '../parts/scribe.js';
 import { archFace, archFootprint, archSpan, type ArchShape } from '../shell/arch.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
 import type { Surroundings } from './family.js';
@@ -15,7 +17,6 @@ export const REVEAL_MM = 3;
 export const BACK_GAP_MM = 5;
 export const TOE_KICK_DEPTH_MM = 50;
 export const RAIL_WIDTH_MM = 80;
-const CHORD_MM = 0.05;
 /** Kept between a notch and the arch it is for, mm. */
 const ARCH_CLEARANCE_MM = 10;
 /** A carcass less deep than this cannot be made, mm. */
@@ -66,7 +67,7 @@ export const VISIBLE_FRONT: BoardEdge = {
   at: 'front',
   line: [],
   allowance: 0,
-  across: 'y',
+  most: 0,
   leans: [],
 };
 const allowanceOf = (unit: Unit): number => (unit.meets.back?.how === 'scribed' ? unit.meets.back.allowance : 0);
@@ -107,9 +108,19 @@ export function openingIn(a0: number, b0: number, a1: number, b1: number): Ring[
 /** The least of the distances to a wall. */
 const nearestOf = (back: readonly Point[]): number => Math.min(...back.map(([distance]) => distance));
 
-/** An upright across the vehicle: front edge on the line, back edge on the wall's curve, under the roof. */
+/** Everything is nearer than this, mm. */
+const FAR_MM = 100_000;
+
+/** The edges of a board that follow the vehicle. */
+export const scribedEdges = (edges: readonly ScribedLine[], at?: BoardEdge['at']): BoardEdge[] =>
+  edges.map(({ side, ...edge }) => ({ kind: 'scribe', at: at ?? side, ...edge }));
+
+/**
+ * An upright across the vehicle: front edge on the line, from there to the wall and, where that is lower than its head, along
+ * the roof. Hidden ones stay off both.
+ */
 export function upright(frame: Frame, wanted: Upright): Board[] {
-  const { unit, sign, side, thick, carcassFront } = frame;
+  const { unit, sign, thick, carcassFront } = frame;
   const { inner } = frame.room;
   const under = Math.min(
     roofHeight(inner, wanted.x, sign * carcassFront),
@@ -117,24 +128,8 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
   );
   const to = Math.min(wanted.to, under);
   if (to - wanted.from < LEAST_DEPTH_MM) return [];
-  const heights = spread(wanted.from, to, 25);
   const { near, far } = wanted.reach ?? WHOLE;
   const start = carcassFront + near;
-  const wall = (height: number): number =>
-    Math.max(
-      start,
-      Math.min(
-        carcassFront + (far ?? Infinity),
-        Math.min(halfWidth(inner, side, wanted.x, height), halfWidth(inner, side, wanted.x + thick, height)) -
-          (wanted.scribed ? 0 : BACK_GAP_MM),
-      ),
-    );
-  // how far it is to the wall at each height
-  const back = heights.map((height): Point => [wall(height), height]);
-  const left = wanted.scribed ? allowanceOf(unit) : 0;
-  const at = (distance: number, height: number): Point => [sign * distance, height];
-  const outer: Point[] = [at(start, wanted.from), at(start, to)];
-  for (const [distance, height] of [...back].reverse()) outer.push(at(distance + left, height));
   const across = (from: number, until: number, low: number, high: number): Ring =>
     rectangle(Math.min(sign * from, sign * until), low, Math.max(sign * from, sign * until), high);
   const kick =
@@ -155,8 +150,17 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
         ]
       : [];
   });
-  const opening = wanted.open ? openingIn(sign * start, wanted.from, sign * nearestOf(back), to) : [];
-  const [shape] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, [...kick, ...arches, ...opening]);
+  const board = boardAcross(inner, {
+    x: wanted.x,
+    thick,
+    free: across(start, far === null ? FAR_MM : carcassFront + far, wanted.from, to),
+    cuts: [...kick, ...arches],
+    allowance: () => allowanceOf(unit),
+    ...(wanted.scribed ? {} : { off: BACK_GAP_MM }),
+  });
+  if (!board) return [];
+  const opening = wanted.open ? openingIn(sign * start, wanted.from, sign * nearestBack(board.outline, sign), to) : [];
+  const [shape = board.outline] = cutOut(board.outline, opening);
   return [
     {
       name: wanted.name,
@@ -165,27 +169,20 @@ export function upright(frame: Frame, wanted: Upright): Board[] {
       normal: 'x',
       at: wanted.x,
       thickness: thick,
-      outline: shape ?? { outer, holes: [] },
+      outline: shape,
       grain: 'z',
       good: wanted.good,
-      edges: [
-        VISIBLE_FRONT,
-        ...(wanted.scribed
-          ? [
-              {
-                kind: 'scribe' as const,
-                at: 'back' as const,
-                line: back.map(([distance, height]) => at(distance, height)),
-                allowance: left,
-                across: 'y' as const,
-                leans: leansAlong(inner, side, wanted.x, heights),
-              },
-            ]
-          : []),
-      ],
+      edges: [VISIBLE_FRONT, ...scribedEdges(board.edges, 'back')],
       held: 'fixed',
     },
   ];
+}
+
+/** How far from the centre line a board reaches at least at its back, mm. */
+function nearestBack({ outer }: Outline, sign: 1 | -1): number {
+  const box = boxOf(outer);
+  const middle = (box.minX + box.maxX) / 2;
+  return Math.min(...outer.filter(([y]) => sign * (y - middle) > 0).map(([y]) => sign * y));
 }
 
 interface Level {
@@ -216,27 +213,37 @@ export function level(frame: Frame, wanted: Level): Board {
   const { inner } = frame.room;
   const { z: low, from, to } = wanted;
   const { thickness } = wanted.material;
-  const xs = spread(from, to, 25);
   const wall = (x: number): number =>
     Math.min(
       frame.carcassFront + (wanted.far ?? Infinity),
       Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
         (wanted.scribed ? 0 : BACK_GAP_MM),
     );
+  const xs = placesAlong(wall, { from, to, tolerance: CHORD_MM, least: 25 });
   // how far it is to the wall at each place along it
   const back = xs.map((x): Point => [wall(x), x]);
   const left = wanted.scribed ? allowanceOf(unit) : 0;
   const at = (x: number, distance: number): Point => [x, sign * distance];
-  const outer: Point[] = [at(from, wanted.front), at(to, wanted.front)];
-  for (const [distance, x] of [...back].reverse()) outer.push(at(x, distance + left));
+  const line = back.map(([distance, x]) => at(x, distance));
+  const trueShape: Outline = {
+    outer: [at(from, wanted.front), at(to, wanted.front), ...[...line].reverse()],
+    holes: [],
+  };
   const bites = frame.notched.flatMap((arch): Ring[] => {
     const ring = archFootprint(arch, inner, low, ARCH_CLEARANCE_MM);
     return ring ? [ring] : [];
   });
   const opening = wanted.open ? openingIn(sign * wanted.front, from, sign * nearestOf(back), to) : [];
+  const [notched = trueShape] = bites.length > 0 ? cutOut(trueShape, bites) : [trueShape];
+  const lines = !wanted.scribed ? [] : bites.length > 0 ? runsAlong(notched.outer, [line]) : [line];
+  const { outline: drawn, most } = leftOnAlong(
+    notched,
+    lines.map((run) => ({ line: run, allowance: left })),
+    rectangle(from, Math.min(sign * wanted.front, sign * FAR_MM), to, Math.max(sign * wanted.front, sign * FAR_MM)),
+    bites,
+  );
   const holes = [...(wanted.holes ?? []), ...opening.map(turned)];
-  const drawn: Outline = { outer: simplify(outer, CHORD_MM), holes: [] };
-  const [shape] = bites.length + holes.length > 0 ? cutOut(drawn, [...bites, ...holes]) : [drawn];
+  const [shape] = holes.length > 0 ? cutOut(drawn, holes) : [drawn];
   return {
     name: wanted.name,
     role: wanted.role,
@@ -249,18 +256,21 @@ export function level(frame: Frame, wanted: Level): Board {
     good: 1,
     edges: [
       VISIBLE_FRONT,
-      ...(wanted.scribed
-        ? [
-            {
-              kind: 'scribe' as const,
-              at: 'back' as const,
-              line: back.map(([distance, x]) => at(x, distance)),
-              allowance: left,
-              across: 'y' as const,
-              leans: leansUp(inner, side, low, xs),
-            },
-          ]
-        : []),
+      ...scribedEdges(
+        lines.map((run, i) => ({
+          side,
+          line: run,
+          allowance: left,
+          most: most[i] ?? left,
+          leans: leansUp(
+            inner,
+            side,
+            low,
+            run.map(([x]) => x),
+          ),
+        })),
+        'back',
+      ),
     ],
     held: wanted.held ?? 'fixed',
     ...(wanted.moves === undefined ? {} : { moves: wanted.moves }),

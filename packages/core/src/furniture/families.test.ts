@@ -63,7 +63,8 @@ describe.each(FAMILIES.map((family) => [family.id, family] as const))('%s', (_id
       for (const [p, q] of outline.outer)
         for (const face of [at, at + thickness]) {
           const [x, y, z] = normal === 'x' ? [face, p, q] : normal === 'y' ? [p, face, q] : [p, q, face];
-          expect(z - roofHeight(room, x, y), `${name} at ${x} ${y} ${z}`).toBeLessThanOrEqual(left + 0.5);
+          // square to the roof, which falls by 8 in 72 at most
+          expect(z - roofHeight(room, x, y), `${name} at ${x} ${y} ${z}`).toBeLessThanOrEqual(1.08 * left + 0.5);
         }
     }
   });

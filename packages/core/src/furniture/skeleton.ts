@@ -13,8 +13,8 @@ export interface BoardEdge {
   /** The line it is to have in the end, on the board's plane, mm. Empty for a straight one. */
   readonly line: readonly Point[];
   readonly allowance: number;
-  /** The axis across which it is cut. */
-  readonly across: Axis;
+  /** The most that comes off it, from the cut edge to the line, mm. */
+  readonly most: number;
   /** How far the vehicle leans from the lower to the higher face along the edge, radians. */
   readonly leans: readonly number[];
 }

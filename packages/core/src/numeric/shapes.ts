@@ -8,6 +8,7 @@ import {
   pointInPolygonD,
   PointInPolygonResult,
   simplifyPathD,
+  unionD,
 } from 'clipper2-ts';
 import { ringArea, type Outline, type Point, type Ring } from './plane.js';
 
@@ -64,6 +65,27 @@ export function clipTo(outline: Outline, ring: Ring): Outline[] {
     ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse()),
   ].map(toPath);
   return outlinesOf(intersectD(subject, [toPath(anticlockwise(ring))], FillRule.NonZero, DECIMALS).map(toRing));
+}
+
+/** A shape together with rings: the pieces, largest first. */
+export function joined(outline: Outline, rings: readonly Ring[]): Outline[] {
+  const subject = [
+    anticlockwise(outline.outer),
+    ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse()),
+  ].map(toPath);
+  return outlinesOf(unionD(subject, rings.map(anticlockwise).map(toPath), FillRule.NonZero, DECIMALS).map(toRing));
+}
+
+/** The strip that lies within so far of an open line, to both sides of it, round its corners; its ends are square. mm */
+export function stripAlong(line: readonly Point[], by: number): Ring[] {
+  return inflatePathsD([toPath(line)], by, JoinType.Round, EndType.Butt, 2, DECIMALS, ARC_TOLERANCE).map(toRing);
+}
+
+/** A ring moved in by so far all round, square to its edges: the pieces that are left, largest first. mm */
+export function movedIn(ring: Ring, by: number): Ring[] {
+  return inflatePathsD([toPath(anticlockwise(ring))], -by, JoinType.Miter, EndType.Polygon, 2, DECIMALS)
+    .map(toRing)
+    .sort(bySize);
 }
 
 /**

@@ -2,4 +2,5 @@
 export { faceToward, isHanded, otherHand } from './hand.js';
 export { blankOf, type Part, type PartMarks, partMass } from './part.js';
 export { sectionOf } from './section-of.js';
+export { depthOf } from './scribe.js';
 export { learntAllowance, patternState, scribeLine, shapeOf, takenOff, twinPasses } from './scribing.js';

@@ -24,10 +24,10 @@ export function leansUp(shell: Shell, side: Side, z: number, xs: readonly number
   return xs.map((x) => leanUp(shell, side, x, z));
 }
 
-/** The most that comes off an edge: from the outermost point of the cut outline to the true line, across the edge. */
-export function largestRemoval(trueLine: readonly Point[], axis: 0 | 1, allowance: number): number {
-  const values = trueLine.map((point) => point[axis]);
-  return Math.max(...values) - Math.min(...values) + allowance;
+/** How deep a line is: the farthest that it leaves the straight line between its ends, mm. */
+export function depthOf(line: readonly Point[]): number {
+  const ends = [line[0], line.at(-1)].filter((end) => end !== undefined);
+  return Math.max(0, ...line.map((point) => (ends.length === 2 ? distanceToLine(point, ends) : 0)));
 }
 
 /** A point of the outline lies on a line when it is no farther off, mm. */
@@ -81,7 +81,9 @@ export function leaveOn(part: Part, allowance: number, edges: readonly LeftOn[])
           at,
           trueLine: line.map(shift),
           allowance,
-          largestRemoval: largestRemoval(line, out[0] === 0 ? 1 : 0, allowance),
+          largestRemoval: Math.max(
+            ...line.map(([x, y]) => distanceToLine([x + allowance * out[0], y + allowance * out[1]], line)),
+          ),
           bevel: before?.bevel ?? { least: 0, most: 0 },
           squareCut: before?.squareCut ?? true,
         };

@@ -199,7 +199,8 @@ export default function BuildStage() {
       <div className="side">
         {part && <PartPanel part={part} scene={scene} />}
         {part?.edges
-          .filter((edge) => edge.kind === 'scribe')
+          // an edge that a notch parts in two is scribed as one
+          .filter((edge, i, all) => edge.kind === 'scribe' && all.findIndex(({ at }) => at === edge.at) === i)
           .map((edge) => (
             <ScribePasses key={`${part.id}:${edge.at}`} part={part} edge={edge} scene={scene} />
           ))}

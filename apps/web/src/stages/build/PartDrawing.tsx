@@ -37,9 +37,9 @@ export function PartDrawing({ part, hatch, scale, margin = 4, label, sizes }: Pa
       />
       {part.edges
         .filter((edge) => edge.trueLine.length > 1)
-        .map((edge) => (
+        .map((edge, i) => (
           <path
-            key={edge.at}
+            key={i}
             d={linePath(edge.trueLine.map(at))}
             fill="none"
             stroke="var(--data)"

@@ -1,7 +1,7 @@
 import { liningOn } from '@nestplank/core/document';
 import type { Lining } from '@nestplank/core/lining';
 import { materialOf } from '@nestplank/core/materials';
-import { blankOf, faceToward, partMass, type Part, type PartMarks } from '@nestplank/core/parts';
+import { blankOf, depthOf, faceToward, partMass, type Part, type PartMarks } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
 import { act } from '../../state/session.js';
 import { Check } from '../../kit/Check.js';
@@ -56,13 +56,14 @@ export function PartPanel({ part, scene }: { readonly part: Part; readonly scene
       {part.marks && <Marks marks={part.marks} upright={Math.abs(part.place.along[2]) > 0.5} />}
       {part.edges
         .filter((edge) => edge.kind === 'scribe')
-        .map((edge) => (
-          <p key={edge.at} className="small">
+        .map((edge, i) => (
+          <p key={i} className="small">
             {t('build.scribe', {
               at: t(`at.${edge.at}`),
               allowance: lenUnit(edge.allowance),
               removal: lenUnit(edge.largestRemoval),
             })}{' '}
+            {depthOf(edge.trueLine) >= 1 && `${t('build.depth', { depth: lenUnit(depthOf(edge.trueLine)) })} `}
             {edge.squareCut
               ? t('build.square', { degrees: degrees(Math.max(Math.abs(edge.bevel.least), Math.abs(edge.bevel.most))) })
               : t('build.bevel', { least: degrees(edge.bevel.least), most: degrees(edge.bevel.most) })}

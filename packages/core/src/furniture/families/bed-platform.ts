@@ -3,12 +3,11 @@ import { baysOf, endOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { cutOut, roundInsideCorners, simplify } from '../../numeric/shapes.js';
-import { rectangle, roundedRectangle, spread, type Point, type Ring } from '../../numeric/plane.js';
-import { leansAlong } from '../../parts/scribe.js';
+import { roundInsideCorners } from '../../numeric/shapes.js';
+import { rectangle, roundedRectangle, spread, type Ring } from '../../numeric/plane.js';
+import { boardAcross } from '../../parts/along-shell.js';
 import { archUnderRule } from '../../rules/room.js';
 import { clearHalfWidth } from '../../shell/arch.js';
-import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import {
   bodyField,
@@ -26,9 +25,10 @@ import {
 import { offer } from '../offer.js';
 import { appliesTo } from '../scene.js';
 import { wholeUp } from '../../numeric/tolerance.js';
+import { scribedEdges } from '../carcass-boards.js';
 import { allowanceAt, bedBoards, INSIDE_CORNER_MM, type Levels } from '../bed-boards.js';
 import { bedInGap, DOUBLE_MM, SINGLE_MM, sleepersAcross } from '../sleepers.js';
-import { contactsOf, type BayRoom, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
+import { contactsOf, type BayRoom, type Board, type FurnitureProblem } from '../skeleton.js';
 
 /** Surroundings kept between a support and an arch or wall, mm. */
 const SUPPORT_CLEARANCE_MM = 10;
@@ -36,12 +36,11 @@ const ARCH_CLEARANCE_MM = 10;
 /** Frame left round the access openings of the front, mm. */
 const FRONT_FRAME_MM = 80;
 const SMALLEST_ACCESS_MM = 200;
-/** Outlines are drawn with chords that stay within this of the true curve, mm. */
-const CHORD_MM = 0.05;
+/** Everything is nearer than this, mm. */
+const FAR_MM = 100_000;
 
 type Side = 'left' | 'right';
 
-const nearer = (a: number, b: number): number => Math.min(a, b);
 /** The y at which the supports' middles stand: outermost clear of arches and walls, the rest so that no board spans further than allowed. */
 function supportLines(unit: Unit, { inner, arches }: Surroundings, levels: Levels): number[] {
   const clear = (side: Side): number =>
@@ -73,16 +72,6 @@ function supports(unit: Unit, lines: readonly number[], levels: Levels): Board[]
 function front(unit: Unit, { inner, arches }: Surroundings, levels: Levels, lines: readonly number[]): Board[] {
   const { x } = unit.body;
   const thickness = levels.support;
-  const heights = spread(levels.floor, levels.underside, 21);
-  const line = (side: Side, sign: number, out: number): Point[] =>
-    heights.map((z): Point => [
-      sign * (nearer(halfWidth(inner, side, x, z), halfWidth(inner, side, x + thickness, z)) + out),
-      z,
-    ]);
-  const outer: Ring = [
-    ...line('right', 1, allowanceAt(unit, 'right')),
-    ...line('left', -1, allowanceAt(unit, 'left')).reverse(),
-  ];
   const openings = lines.slice(1).flatMap((to, i): Ring[] => {
     const from = (lines[i] ?? to) + FRONT_FRAME_MM / 2 + thickness / 2;
     const end = to - FRONT_FRAME_MM / 2 - thickness / 2;
@@ -98,16 +87,14 @@ function front(unit: Unit, { inner, arches }: Surroundings, levels: Levels, line
       const [a, b] = [sign * (arch.face - ARCH_CLEARANCE_MM), sign * 3000];
       return rectangle(Math.min(a, b), levels.floor - 1, Math.max(a, b), arch.height + ARCH_CLEARANCE_MM);
     });
-  const [body] = cutOut({ outer: simplify(outer, CHORD_MM), holes: [] }, bites);
-  if (!body) return [];
-  const edge = (side: Side, sign: number): BoardEdge => ({
-    kind: 'scribe',
-    at: side,
-    line: line(side, sign, 0),
-    allowance: allowanceAt(unit, side),
-    across: 'y',
-    leans: leansAlong(inner, side, x, heights),
+  const body = boardAcross(inner, {
+    x,
+    thick: thickness,
+    free: rectangle(-FAR_MM, levels.floor, FAR_MM, levels.underside),
+    cuts: bites,
+    allowance: (side) => allowanceAt(unit, side),
   });
+  if (!body) return [];
   return [
     {
       name: 'front',
@@ -117,12 +104,12 @@ function front(unit: Unit, { inner, arches }: Surroundings, levels: Levels, line
       at: x,
       thickness,
       outline: {
-        outer: bites.length > 0 ? roundInsideCorners(body.outer, INSIDE_CORNER_MM) : body.outer,
+        outer: bites.length > 0 ? roundInsideCorners(body.outline.outer, INSIDE_CORNER_MM) : body.outline.outer,
         holes: openings,
       },
       grain: 'y',
       good: -1,
-      edges: [edge('left', -1), edge('right', 1)],
+      edges: scribedEdges(body.edges),
       held: 'fixed',
     },
   ];

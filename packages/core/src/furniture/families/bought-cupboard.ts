@@ -4,13 +4,14 @@ import type { Thing } from '../../document/schema.js';
 import { gapSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { spread, type Point } from '../../numeric/plane.js';
-import { leansAlong } from '../../parts/scribe.js';
+import { rectangle, spread } from '../../numeric/plane.js';
+import { boardAcross } from '../../parts/along-shell.js';
 import { boughtDepthRule } from '../../rules/room.js';
 import { thingSizeRule } from '../../rules/things.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { archIn } from '../against-wall.js';
+import { scribedEdges } from '../carcass-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
@@ -37,6 +38,8 @@ import { contactsOf, type Board } from '../skeleton.js';
 const LAP_MM = 40;
 const LEAST_GAP_MM = 4;
 const RAIL_MM = 60;
+/** Everything is nearer than this, mm. */
+const FAR_MM = 100_000;
 /** The rails lie so far from its foot and its head, mm. */
 const RAIL_IN_MM = 40;
 const HEIGHTS = 13;
@@ -210,7 +213,16 @@ export const boughtCupboard: Family = {
       const heights = heightsOf(unit, inner, 25);
       if (!heights.some((height) => wall(height) - line.front - back > LEAST_GAP_MM)) return [];
       const from = line.front + Math.min(back, ...heights.map((height) => wall(height) - line.front)) - LAP_MM;
-      const point = (distance: number, height: number): Point => [line.sign * distance, height];
+      const x0 = good === -1 ? at : at - cover.thickness;
+      const [y0, y1] = [line.sign * from, line.sign * FAR_MM];
+      const made = boardAcross(inner, {
+        x: x0,
+        thick: cover.thickness,
+        free: rectangle(Math.min(y0, y1), foot, Math.max(y0, y1), head),
+        cuts: [],
+        allowance: () => allowance,
+      });
+      if (!made) return [];
       return [
         {
           name,
@@ -218,25 +230,9 @@ export const boughtCupboard: Family = {
           material: cover.id,
           thickness: cover.thickness,
           normal: 'x',
-          at: good === -1 ? at : at - cover.thickness,
-          outline: {
-            outer: [
-              point(from, foot),
-              point(from, head),
-              ...[...heights].reverse().map((height) => point(wall(height) + allowance, height)),
-            ],
-            holes: [],
-          },
-          edges: [
-            {
-              kind: 'scribe',
-              at: 'back',
-              line: heights.map((height) => point(wall(height), height)),
-              allowance,
-              across: 'y',
-              leans: leansAlong(inner, line.side, at, heights),
-            },
-          ],
+          at: x0,
+          outline: made.outline,
+          edges: scribedEdges(made.edges, 'back'),
           grain: 'z',
           good,
           held: 'fixed',

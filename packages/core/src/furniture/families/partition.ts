@@ -2,16 +2,17 @@ import { z } from 'zod';
 import { positionSchema, sizeSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
+import { boxOf, rectangle, spread, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut, simplify } from '../../numeric/shapes.js';
-import { leansAlong } from '../../parts/scribe.js';
+import { boardAcross, roomAcross } from '../../parts/along-shell.js';
 import type { SolidBox } from '../../rules/room.js';
 import { archFace, archSpan } from '../../shell/arch.js';
-import { halfWidth, roofHeight, sectionAcross, wallTop, type Shell } from '../../shell/shell.js';
+import { halfWidth, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
 import { lintelRule } from '../../rules/people.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { message, mm } from '../../words/message.js';
 import { allowanceAt } from '../bed-boards.js';
+import { scribedEdges } from '../carcass-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
@@ -30,7 +31,7 @@ import { OPENS, type Motion } from '../motions.js';
 import { offer } from '../offer.js';
 import { appliesTo } from '../scene.js';
 import { boardIn } from '../simple-boards.js';
-import { boxRound, contactsOf, type Board, type BoardEdge, type FurnitureProblem } from '../skeleton.js';
+import { boxRound, contactsOf, type Board, type FurnitureProblem } from '../skeleton.js';
 
 const CHORD_MM = 0.05;
 const ARCH_CLEARANCE_MM = 10;
@@ -70,13 +71,6 @@ function strips(
   ];
 }
 
-/** What of the section across the vehicle is inside the room between two heights, under the roof. */
-function sectionBetween(inner: Shell, x: number, thick: number, from: number, to: number): Outline[] {
-  const ring = (at: number): Ring => sectionAcross(inner, at, 33);
-  const low = rectangle(-LARGEST_MM, from, LARGEST_MM, to);
-  return clipTo({ outer: ring(x), holes: [] }, ring(x + thick)).flatMap((piece) => clipTo(piece, low));
-}
-
 /** A strip that joins two panels that stand edge to edge lies so far over each, and is no shorter than this, mm. */
 const STRIP_OVER_MM = 40;
 const STRIP_LEAST_MM = 80;
@@ -114,7 +108,6 @@ function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 
       ...spread(z0, z1, 15).map((z) => Math.min(halfWidth(inner, side, x, z), halfWidth(inner, side, x + t, z))),
     );
   const [left, right] = [-reach('left'), reach('right')];
-  const sections = sectionBetween(inner, x, t, z0, z1);
   const bumps = arches.flatMap((arch): Ring[] => {
     const span = archSpan(arch, Math.max(inner.floor, arch.bottom));
     if (!span || span[0] - ARCH_CLEARANCE_MM > x + t || span[1] + ARCH_CLEARANCE_MM < x) return [];
@@ -122,25 +115,14 @@ function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 
     const [a, b] = [sign * (archFace(arch, inner.floor) - ARCH_CLEARANCE_MM), sign * 5000];
     return [rectangle(Math.min(a, b), inner.floor - 1, Math.max(a, b), arch.height + ARCH_CLEARANCE_MM)];
   });
-  const heights = spread(z0, z1, 25);
-  const edge = (side: 'left' | 'right'): BoardEdge => {
-    const sign = side === 'left' ? -1 : 1;
-    const wall = (z: number): number => Math.min(halfWidth(inner, side, x, z), halfWidth(inner, side, x + t, z));
-    return {
-      kind: 'scribe',
-      at: side,
-      line: heights.map((z): Point => [sign * wall(z), z]),
-      allowance: allowanceAt(unit, side),
-      across: 'y',
-      leans: leansAlong(inner, side, x, heights),
-    };
-  };
   const all = strips(unit, left, right, z1 - inner.floor);
   // on the rear face, cut to the roof there as the panels are
-  const behind = sectionBetween(inner, x + t, t, z0, z1);
+  const behind = roomAcross(inner, x + t, t);
   const joining = stripsBetween(all).flatMap(({ y, from, between }): Board[] => {
     const over = rectangle(y - STRIP_OVER_MM, Math.max(z0, inner.floor + from), y + STRIP_OVER_MM, z1);
-    const [piece] = behind.flatMap((section) => clipTo(section, over)).flatMap((shape) => cutOut(shape, bumps));
+    const [piece] = behind
+      .flatMap((ring) => clipTo({ outer: ring, holes: [] }, over))
+      .flatMap((shape) => cutOut(shape, bumps));
     if (!piece) return [];
     const { minY, maxY } = boxOf(piece.outer);
     return maxY - minY < STRIP_LEAST_MM
@@ -161,36 +143,33 @@ function boardsOf(unit: Unit, { inner, arches, book }: Surroundings): Board[] | 
           },
         ];
   });
-  const panels = all.flatMap(({ y0, y1, z0: from, name }, i): Board[] => {
-    const [atLeft, atRight] = [i === 0 || y0 <= left + 0.5, y1 >= right - 0.5];
-    const cut = rectangle(y0, Math.max(z0, inner.floor + from), y1, z1);
-    const [piece] = sections.flatMap((section) => clipTo(section, cut)).flatMap((shape) => cutOut(shape, bumps));
-    if (!piece) return [];
-    // what is left on where it meets a wall
-    const grown = piece.outer.map(([y, z]): Point => {
-      const near = (side: 'left' | 'right'): boolean => {
-        const sign = side === 'left' ? -1 : 1;
-        return Math.abs(sign * y - Math.min(halfWidth(inner, side, x, z), halfWidth(inner, side, x + t, z))) < 1;
-      };
-      if (atLeft && near('left')) return [y - allowanceAt(unit, 'left'), z];
-      if (atRight && near('right')) return [y + allowanceAt(unit, 'right'), z];
-      return [y, z];
+  const panels = all.flatMap(({ y0, y1, z0: from, name }): Board[] => {
+    // those beside a wall go as far as it does
+    const [low, high] = [y0 <= left + 0.5 ? -LARGEST_MM : y0, y1 >= right - 0.5 ? LARGEST_MM : y1];
+    const made = boardAcross(inner, {
+      x,
+      thick: t,
+      free: rectangle(low, Math.max(z0, inner.floor + from), high, z1),
+      cuts: bumps,
+      allowance: (side) => allowanceAt(unit, side),
     });
-    return [
-      {
-        name,
-        role: 'partition',
-        material: material.id,
-        normal: 'x',
-        at: x,
-        thickness: t,
-        outline: { outer: simplify(grown, CHORD_MM), holes: piece.holes },
-        grain: 'z',
-        good: -1,
-        edges: [...(atLeft ? [edge('left')] : []), ...(atRight ? [edge('right')] : [])],
-        held: 'fixed',
-      },
-    ];
+    return made
+      ? [
+          {
+            name,
+            role: 'partition',
+            material: material.id,
+            normal: 'x',
+            at: x,
+            thickness: t,
+            outline: made.outline,
+            grain: 'z',
+            good: -1,
+            edges: scribedEdges(made.edges),
+            held: 'fixed',
+          },
+        ]
+      : [];
   });
   return [...panels, ...joining];
 }

@@ -2,9 +2,9 @@ import type { PriceBook } from '../../document/schema.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { glueAlong, GLUE, screwsAlong } from '../../parts/joint.js';
-import { layFlat, planeAxes } from '../../parts/lay-flat.js';
+import { layFlat } from '../../parts/lay-flat.js';
 import type { Part, PartEdge } from '../../parts/part.js';
-import { bevelOf, largestRemoval } from '../../parts/scribe.js';
+import { bevelOf } from '../../parts/scribe.js';
 import { pickFastener } from '../../rules/fasteners.js';
 import { message, mm } from '../../words/message.js';
 import type { Hardware, Joint, School } from '../school.js';
@@ -18,7 +18,6 @@ import {
 } from '../skeleton.js';
 
 function edgeOf(edge: BoardEdge, board: Board, point: ReturnType<typeof layFlat>['point']): PartEdge {
-  const axis = edge.across === planeAxes(board.normal)[0] ? 0 : 1;
   // leans are told from the drawn face into the thickness
   const leans = edge.leans.map((lean) => -board.good * lean + 0);
   return {
@@ -26,7 +25,7 @@ function edgeOf(edge: BoardEdge, board: Board, point: ReturnType<typeof layFlat>
     at: edge.at,
     trueLine: edge.line.map(point),
     allowance: edge.allowance,
-    largestRemoval: edge.line.length > 0 ? largestRemoval(edge.line, axis, edge.allowance) : 0,
+    largestRemoval: edge.most,
     ...(edge.leans.length > 0 ? bevelOf(leans, board.thickness) : { bevel: { least: 0, most: 0 }, squareCut: true }),
   };
 }
