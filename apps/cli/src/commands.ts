@@ -193,7 +193,7 @@ export async function cutCommand(
   if (lines.length > 0) throw new CommandFailure(tooLarge.length > 0 ? 2 : 1, lines.join('\n'));
 }
 
-const BATTENS: ReadonlySet<string> = new Set(['floor-batten', 'wall-batten', 'noggin', 'arch-rail']);
+const BATTENS: ReadonlySet<string> = new Set(['floor-batten', 'wall-batten', 'noggin', 'packer', 'arch-rail']);
 
 /** A font file as it ships with the program. */
 function font(weight: 400 | 700): Uint8Array {

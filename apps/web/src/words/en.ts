@@ -892,6 +892,7 @@ export const EN_UI = {
   'role.cover-strip': 'cover strip',
   'role.wall-batten': 'batten',
   'role.noggin': 'noggin',
+  'role.packer': 'packer',
   'role.reveal': 'reveal board',
   'role.trim': 'trim',
   'role.door-panel': 'door panel',

@@ -64,6 +64,7 @@ export const LINING_EN = {
   'lining.fixings': '{count} {count|fixing|fixings}, {hidden} of them hidden later.',
   'lining.into.rib': 'Into ribs, {count}:',
   'lining.into.timber': 'Into battens and noggins, {count}:',
+  'lining.into.packer': 'Battens between ribs onto packers, {count}:',
   'lining.into.batten': 'Battens onto ribs, {count}:',
   'lining.glued': '{metres} m of battens and blocks lie on no rib: {millilitres} ml of glue.',
   'lining.into.cover': 'Through strips over joints, {count}:',

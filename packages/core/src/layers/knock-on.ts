@@ -111,23 +111,35 @@ export interface FaceFixing {
   } | null;
 }
 
-/** What lies on the last battens, or on the ribs where there are none; the foil and foam between are passed too. */
+/**
+ * What a fastener whose head lies on a layer goes through, and what it bites into: the layer itself, whatever takes room
+ * between it and what carries it (foil, foam, what stands proud of the ribs), and then the battens next below, or the ribs.
+ * Every fixing of every build-up is worked out by this.
+ * @param head the layer that its head lies on, counted from the metal
+ * @returns null where nothing that holds is known
+ */
+export function carrierUnder(depth: BuildUpDepth, head: number): Carrier | null {
+  let passed = depth.layers[head]?.thickness ?? 0;
+  for (const { layer, thickness, takes } of depth.layers.slice(0, head).reverse()) {
+    if (layer.place === 'battens' || layer.place === 'rib-battens') return { passed, into: 'wood', depth: thickness };
+    passed += takes;
+  }
+  return depth.ribDepth > 0 ? { passed, into: 'steel', depth: depth.ribDepth } : null;
+}
+
+/** What a face is fixed to; null where nothing lies on the last battens or on the ribs. */
 function carriedBy(depth: BuildUpDepth): Carrier | null {
   const last = depth.layers.findLastIndex(({ layer }) => layer.place === 'battens' || layer.place === 'rib-battens');
   // what lies on the lowest board of a floor, another board too, is laid after that is screwed down
   const board = depth.layers.findIndex(({ layer }) => layer.board);
-  const above = depth.layers
-    .slice(last + 1, board >= 0 ? board + 1 : undefined)
-    .filter(({ layer }) => layer.place === 'continuous')
-    .reduce((sum, layer) => sum + layer.thickness, 0);
-  if (above <= 0) return null;
-  const batten = depth.layers[last];
-  if (batten) return { passed: above, into: 'wood', depth: batten.thickness };
-  return depth.ribDepth > 0 ? { passed: above, into: 'steel', depth: depth.ribDepth } : null;
+  const head = depth.layers.findLastIndex(
+    ({ layer }, i) => i > last && (board < 0 || i <= board) && layer.place === 'continuous',
+  );
+  return head < 0 ? null : carrierUnder(depth, head);
 }
 
 /** What a fastener of a face goes through and bites into, mm. */
-interface Carrier {
+export interface Carrier {
   readonly passed: number;
   readonly into: 'wood' | 'steel';
   readonly depth: number;

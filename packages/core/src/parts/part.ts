@@ -59,6 +59,7 @@ export type LiningRole =
   | 'cover-strip'
   | 'wall-batten'
   | 'noggin'
+  | 'packer'
   | 'reveal'
   | 'trim'
   | 'door-panel'

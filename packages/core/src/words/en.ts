@@ -265,6 +265,12 @@ export const EN = {
     'The sheets of {names} came bowed, and the floor is laid loose: nothing holds it flat but what stands on it. Screw or glue it, or take flat sheets.',
   'lining.noFastener.batten':
     '{count} {count|place|places} of the battens on the {surface} {count|has|have} no screw: nothing the price book has is {least} to {most} long.',
+  'lining.unstocked':
+    '{surface}: for {count} {count|fixing|fixings} the price book has no fastener of a kind that would do.',
+  'lining.packing':
+    '{surface}: battens between the ribs stand on packers {deep} high, and the nearest the timber in the price book gives is {off} off. Plane them, or lay a shim of that thickness under them.',
+  'lining.blockProud':
+    '{surface}: blocks of {thickness} stand {by} proud of ribs {deep} deep. Enter timber no thicker than the ribs, or lay battens on them.',
   'lining.noFastener.rib':
     '{surface}: {count} {count|fixing goes|fixings go} into ribs, and no screw in the price book is between {least} and {most} long.',
   'lining.noFastener.timber':
@@ -272,7 +278,7 @@ export const EN = {
   'lining.noFastener.strip':
     '{surface}: {count} {count|fixing goes|fixings go} into the strips behind joints, and nothing in the price book is between {least} and {most} long: glue them.',
   'lining.added':
-    '{count} {count|batten is|battens are} added where ribs are too far apart or an end lies on nothing: glue and screw them to the ribs or the skin before the lining closes them in.',
+    '{count} {count|batten is|battens are} added where ribs are too far apart or an end lies on nothing: screw them to their packers and glue these to the skin, or the battens themselves where they fill the depth, before the lining closes them in.',
   'lining.ribRound': '{name}: its face is not flat, so nothing is fixed to it.',
   'lining.ribShallow': '{name} stands only {proud} proud: a screw would meet the skin, so nothing is fixed to it.',
   'rib.order': '{name} ends before it begins.',
@@ -424,6 +430,8 @@ export const EN = {
   'task.found.redo': 'Redo: {name}',
   'task.found.remove': 'Take out: {name}',
   'tools.found': 'Scraper, wire brush, filler or primer as the find asks for, rags, mask, gloves',
+  'task.backing':
+    'Battens between the ribs, packers, noggins and strips behind joints on {surface}: {count} pieces, glued',
   'task.wiring': 'Pull and try the cables before it closes: {names}',
   'tools.wiring': 'Cable, sleeves, clips, tester, draw wire',
   'tools.assemble': 'Clamps, square, drill, driver, glue, cloth',

@@ -44,6 +44,7 @@ const MINUTES = {
   insulateM2: 25,
   battenM2: 15,
   lineM2: 40,
+  backPiece: 8,
   cutPart: 12,
   drySubfloor: 30,
   glueM2: 20,
@@ -111,6 +112,38 @@ function wiringTask(surface: string, { fittings, buildUps, book }: TasksInput, a
     after,
     tools: message('tools.wiring'),
     caution: message('caution.electric'),
+    open: [],
+  };
+}
+
+/** Battens that are laid out for a lining rather than with a layer, what they stand on, and strips behind joints. */
+const BACKING = ['wall-batten', 'noggin', 'packer', 'backing'];
+
+/** What a lining is fixed to between the ribs goes in, and its glue cures, before the face covers it. */
+function backingTask(surface: string, input: TasksInput, after: readonly string[]): Task | null {
+  const laid = layersOn(input.buildUps, surface).some(({ place }) => place === 'battens');
+  const own = input.parts.filter(
+    (part) =>
+      part.unit === null &&
+      part.surface === surface &&
+      BACKING.includes(part.role) &&
+      !(laid && part.role === 'wall-batten'),
+  );
+  if (own.length === 0) return null;
+  const lag = cureHours(input, 'floor-glue');
+  return {
+    id: `${surface}-backing`,
+    title: message('task.backing', {
+      surface: surfaceNamed(input.surfaces, surface)?.words.the ?? surface,
+      count: own.length,
+    }),
+    minutes: own.length * MINUTES.backPiece,
+    lagHours: lag,
+    lagWhy:
+      lag > 0 ? message('lag.woodGlue', { hours: Math.round(lag), temperature: input.settings.workTemperature }) : null,
+    after,
+    tools: message('tools.batten'),
+    caution: message('caution.drilling'),
     open: [],
   };
 }
@@ -189,12 +222,12 @@ function layerTasks(
       caution: kind === 'insulate' ? message('caution.fibres') : kind === 'batten' ? message('caution.drilling') : null,
     };
     opens = false;
-    const wiring =
-      kind === 'line' && layer === layers.findLast((other) => other.place === 'continuous')
-        ? wiringTask(surface, input, after)
-        : null;
+    const isFace = kind === 'line' && layer === layers.findLast((other) => other.place === 'continuous');
+    const before = isFace
+      ? [backingTask(surface, input, after), wiringTask(surface, input, after)].filter((own) => own !== null)
+      : [];
     after = [task.id];
-    return wiring ? [wiring, { ...task, after: [wiring.id] }] : [task];
+    return before.length > 0 ? [...before, { ...task, after: before.map(({ id }) => id) }] : [task];
   });
   return [...finds, ...tasks];
 }

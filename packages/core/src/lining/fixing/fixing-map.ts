@@ -40,6 +40,8 @@ const SHORT_MM = 2 * EDGE_MM + 15;
 const SAME_MM = 45;
 /** A fixing stays so far inside what it goes into, mm. */
 const INSIDE_MM = 5;
+/** At a joint a fixing keeps so far off the edge, where what lies behind is wide enough, mm. */
+const SEAM_MM = 12;
 /** A place is looked for along a line in steps of this, mm. */
 const STEP_MM = 5;
 
@@ -146,7 +148,8 @@ export function fixingPoints(
       const half = line.width / 2;
       if (line.at < low - half || line.at > high + half || high - low < 2 * edge) continue;
       // at a joint on the line both pieces stay clear of their edge
-      const across = Math.min(high - edge - 0.1, Math.max(low + edge + 0.1, line.at));
+      const keep = Math.max(edge, Math.min(SEAM_MM, half - INSIDE_MM));
+      const across = Math.min(high - keep - 0.1, Math.max(low + keep + 0.1, line.at));
       if (Math.abs(across - line.at) > half - INSIDE_MM) continue;
       const point = (place: number): Point =>
         line.upright ? [across + lineAt(line, place) - line.at, place] : [place, across];

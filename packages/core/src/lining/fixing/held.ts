@@ -1,15 +1,16 @@
 import type { BuildUpDepth } from '../../layers/buildup.js';
-import { fixingInto, faceFixing, type FaceFixing } from '../../layers/knock-on.js';
+import { fixingInto, faceFixing, type Carrier, type FaceFixing } from '../../layers/knock-on.js';
 import type { PriceBook } from '../../document/schema.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 import { blankOf, type Part } from '../../parts/part.js';
 import { beads } from '../floor/floor-upper.js';
 import type { FixingPoint, HeldBy } from './fixing-map.js';
+import { packersUnder } from './batten-packers.js';
 import type { WallBatten } from './wall-battens.js';
 
 /** With what a lining is fixed to one kind of what carries it. */
 export interface Held {
-  readonly by: HeldBy | 'cover' | 'batten';
+  readonly by: HeldBy | 'cover' | 'batten' | 'packer';
   readonly fixing: FaceFixing;
   readonly count: number;
 }
@@ -48,9 +49,16 @@ export function heldWith(
   return { by, edge: drilled.length > 0 ? Math.max(...drilled) : DRILLED * USUAL_MM };
 }
 
-/** How many fixings go into what nothing is known to hold in, such as ribs whose depth was not read. */
-export const heldByNothing = ({ by }: HeldWith, points: readonly FixingPoint[]): number =>
-  points.filter((point) => by[point.by] === null).length;
+/** How many fixings go into ribs whose depth was not read, and how many find no kind of fastener at all in the price book. */
+export function heldByNothing(
+  { by }: HeldWith,
+  points: readonly FixingPoint[],
+  ribDepth: number,
+): { readonly unread: number; readonly unstocked: number } {
+  const none = points.filter((point) => by[point.by] === null);
+  const unread = none.filter((point) => point.by === 'rib' && ribDepth <= 0).length;
+  return { unread, unstocked: none.length - unread };
+}
 
 /** How many go into each. */
 export const heldCounts = ({ by }: HeldWith, points: readonly FixingPoint[]): Held[] =>
@@ -101,25 +109,32 @@ export function coversHeld(
 const BATTEN_MM = 300;
 
 /**
- * What holds the battens themselves: those on ribs are screwed through their own thickness into the rib, the others are glued
- * along their whole length, to the skin and to what they end at.
- * @param thick how thick they are, mm
- * @param ribDepth how far the ribs stand proud, mm; 0 while that was not read
+ * What holds the battens themselves: those on ribs are screwed through their own thickness and whatever lies between into the
+ * rib, the others through it into the packers that they stand on. Packers, and battens that stand on the skin, are glued.
+ * @param on what those on ribs are fixed into; null while no rib was read
+ * @param packed how high the packers are that the others stand on, and how long each of them is, mm; null where there are none
  */
 export function battensHeld(
   battens: readonly WallBatten[],
   thick: number,
-  ribDepth: number,
+  on: Carrier | null,
+  packed: { readonly deep: number; readonly each: number } | null,
   surface: string,
   book: PriceBook,
 ): { readonly held: readonly Held[]; readonly glue: { readonly metres: number; readonly millilitres: number } } {
   const long = ({ u0, u1, v0, v1 }: WallBatten): number => Math.hypot(u1 - u0, v1 - v0);
   const onRibs = battens.filter(({ onRib }) => onRib);
+  const others = battens.filter(({ onRib }) => !onRib);
   const count = onRibs.reduce((sum, batten) => sum + wholeUp(long(batten) / BATTEN_MM) + 1, 0);
-  const fixing =
-    count > 0 && ribDepth > 0 ? fixingInto(surface, { passed: thick, into: 'steel', depth: ribDepth }, book) : null;
+  const fixing = count > 0 && on?.into === 'steel' ? fixingInto(surface, on, book) : null;
+  const packers = packed ? others.reduce((sum, batten) => sum + packersUnder(batten).length, 0) : 0;
+  const down =
+    packed && packers > 0 ? fixingInto(surface, { passed: thick, into: 'wood', depth: packed.deep }, book, true) : null;
   return {
-    held: fixing ? [{ by: 'batten', fixing, count }] : [],
-    glue: beads(battens.filter(({ onRib }) => !onRib).reduce((sum, batten) => sum + long(batten), 0) / 1000),
+    held: [
+      ...(fixing ? [{ by: 'batten' as const, fixing, count }] : []),
+      ...(down?.pick ? [{ by: 'packer' as const, fixing: down, count: packers }] : []),
+    ],
+    glue: beads((packed ? packers * packed.each : others.reduce((sum, batten) => sum + long(batten), 0)) / 1000),
   };
 }

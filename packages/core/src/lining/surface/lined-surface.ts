@@ -14,10 +14,12 @@ export interface CutOut {
   readonly name: string;
   readonly kind: 'window' | 'door' | 'hatch' | 'fan' | 'arch' | Fitting['kind'];
   readonly ring: Ring;
+  /** What it is in the end, where the lining is cut smaller at first: nothing that stays may stand in it. */
+  readonly real: Ring;
   readonly middle: Point;
   readonly length: number;
   readonly width: number;
-  /** Its upright sides where they lean: u at its low and at its high edge. Its box where they do not. */
+  /** Its upright sides in the end, where they lean: u at its low and at its high edge. Its box where they do not. */
   readonly sides: { readonly front: readonly [number, number]; readonly rear: readonly [number, number] } | null;
   /** A unit hides it altogether, so that it may be rough. */
   readonly hidden: boolean;
@@ -57,6 +59,8 @@ export interface LinedSurface {
   readonly unrolled: Unrolled;
   /** What is to be covered: outline less openings and arches; fittings are cut out of the pieces. */
   readonly solid: readonly Outline[];
+  /** The same less all of the openings as they are in the end: where something may stand behind the lining. */
+  readonly behind: readonly Outline[];
   readonly openings: readonly CutOut[];
   readonly fittings: readonly CutOut[];
   readonly supports: readonly Support[];
@@ -126,33 +130,35 @@ export function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number
   return placedOpenings(survey)
     .filter(({ opening }) => opening.surface === on)
     .map((placed) => {
-      const { opening, sill, head } = placed;
+      const { opening } = placed;
       const less = opening.kind === 'window' ? undersize : 0;
-      const flat = openingRing(placed, less, opening.kind === 'door' ? 0 : opening.cornerRadius);
-      const lowest = Math.min(...flat.map(([, z]) => z));
-      const ring = flat.map(([x, z]): Point => {
-        const u = x - unrolled.from;
-        // a door goes on down through the edge of the surface
-        return [u, toV(unrolled, u, z) - (opening.kind === 'door' && z - lowest < HAIR_MM ? BELOW_MM : 0)];
-      });
+      const ringOf = (smaller: number): Ring => {
+        const flat = openingRing(placed, smaller, opening.kind === 'door' ? 0 : opening.cornerRadius);
+        const lowest = Math.min(...flat.map(([, z]) => z));
+        return flat.map(([x, z]): Point => {
+          const u = x - unrolled.from;
+          // a door goes on down through the edge of the surface
+          return [u, toV(unrolled, u, z) - (opening.kind === 'door' && z - lowest < HAIR_MM ? BELOW_MM : 0)];
+        });
+      };
+      const ring = ringOf(less);
       const box = boxOf(ring);
       const { from, to } = widthOf(placed);
       const leans = placed.from !== placed.fromHead || placed.to !== placed.toHead;
-      const inward = (low: number, high: number): number => less * Math.hypot(1, (high - low) / (head - sill));
-      const side = (low: number, high: number, sign: 1 | -1): readonly [number, number] => [
-        low - unrolled.from + sign * inward(low, high),
-        high - unrolled.from + sign * inward(low, high),
-      ];
       return {
         id: opening.id,
         name: opening.name,
         kind: opening.kind,
         ring,
+        real: less > 0 ? ringOf(0) : ring,
         middle: [(from + to) / 2 - unrolled.from, (box.minY + box.maxY) / 2] as const,
         length: box.maxX - box.minX,
         width: box.maxY - box.minY,
         sides: leans
-          ? { front: side(placed.from, placed.fromHead, 1), rear: side(placed.to, placed.toHead, -1) }
+          ? {
+              front: [placed.from - unrolled.from, placed.fromHead - unrolled.from],
+              rear: [placed.to - unrolled.from, placed.toHead - unrolled.from],
+            }
           : null,
         wired: false,
       };
@@ -177,6 +183,7 @@ export function archesOn(unrolled: Unrolled, arches: readonly ArchShape[]): Omit
         name: arch.name,
         kind: 'arch' as const,
         ring: profile,
+        real: profile,
         middle: [(arch.from + arch.to) / 2, toV(unrolled, arch.from, arch.height / 2)] as const,
         length: box.maxX - box.minX,
         width: box.maxY - Math.max(0, box.minY),
@@ -193,13 +200,15 @@ function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutO
       const u = fitting.x - unrolled.from;
       const v = toV(unrolled, u, fitting.along);
       const radius = fitting.diameter / 2;
+      const ring = spread(0, 2 * Math.PI, 33)
+        .slice(0, -1)
+        .map((angle): Point => [u + radius * Math.cos(angle), v + radius * Math.sin(angle)]);
       return {
         id: fitting.id,
         name: fitting.name,
         kind: fitting.kind,
-        ring: spread(0, 2 * Math.PI, 33)
-          .slice(0, -1)
-          .map((angle): Point => [u + radius * Math.cos(angle), v + radius * Math.sin(angle)]),
+        ring,
+        real: ring,
         middle: [u, v] as const,
         length: fitting.diameter,
         width: fitting.diameter,
@@ -238,7 +247,13 @@ function supportsOf(unrolled: Unrolled, ribs: RibMap, widest: number): Support[]
     const bays = Math.max(1, Math.ceil((end - from) / widest - HAIR_MM));
     return spread(from, end, bays + 1).slice(1, -1);
   });
-  const all = [...edges, ...added].sort((a, b) => a - b);
+  const bare = isEnd(surface)
+    ? []
+    : ribs.on[surface].ribs.filter((rib) => rib.x > 0 && rib.x < unrolled.length && !holdsScrews(rib));
+  const all = [...edges, ...added]
+    .flatMap((u) => besideRibs(u, bare, ends, widest))
+    .filter((u, i, list) => list.findIndex((other) => Math.abs(other - u) < half) === i)
+    .sort((a, b) => a - b);
   return [
     ...own,
     ...all.map((u, i): Support => ({
@@ -250,6 +265,23 @@ function supportsOf(unrolled: Unrolled, ribs: RibMap, widest: number): Support[]
       v1: FAR_MM,
     })),
   ].sort((a, b) => a.u - b.u);
+}
+
+/** Where a batten stands that would stand where a rib is that nothing is fixed to: beside it, on both sides where one leaves too much free. */
+function besideRibs(
+  u: number,
+  bare: readonly { readonly x: number; readonly width: number }[],
+  ends: readonly number[],
+  widest: number,
+): number[] {
+  const clear = ({ width }: { readonly width: number }): number => width / 2 + BATTEN_MM / 2 + 1;
+  const met = bare.find((rib) => Math.abs(rib.x - u) < clear(rib));
+  if (!met) return [u];
+  const [before, after] = [met.x - clear(met), met.x + clear(met)];
+  const nearest = u <= met.x ? before : after;
+  const low = Math.max(...ends.filter((end) => end < u));
+  const high = Math.min(...ends.filter((end) => end > u));
+  return nearest - low <= widest && high - nearest <= widest ? [nearest] : [before, after];
 }
 
 export interface LinedSurfaceInput {
@@ -286,12 +318,15 @@ export function linedSurface(input: LinedSurfaceInput): LinedSurface {
     radius: Math.max(CABLE_CLEAR_MM, found.size / 2 + CABLE_CLEAR_MM),
     serviced: true,
   }));
+  const whole: Outline = { outer: simplify(outlineOf(unrolled, choice.edge - choice.scribe), CHORD_MM), holes: [] };
+  const stops = leftOut.map(({ u0, u1, v0, v1 }) => rectangle(u0, v0, u1, v1));
+  const solid = cutOut(whole, [...openings.map((opening) => opening.ring), ...stops]);
   return {
     unrolled,
-    solid: cutOut({ outer: simplify(outlineOf(unrolled, choice.edge - choice.scribe), CHORD_MM), holes: [] }, [
-      ...openings.map((opening) => opening.ring),
-      ...leftOut.map(({ u0, u1, v0, v1 }) => rectangle(u0, v0, u1, v1)),
-    ]),
+    solid,
+    behind: openings.every(({ ring, real }) => ring === real)
+      ? solid
+      : cutOut(whole, [...openings.map((opening) => opening.real), ...stops]),
     openings,
     fittings,
     widest: input.widest,

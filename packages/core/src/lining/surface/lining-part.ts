@@ -9,6 +9,7 @@ import { lineAt, runsBehind, type FixingPoint, type HoldLine } from '../fixing/f
 import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
 import { asSeen, endAt, isEnd, toPlace, type Unrolled } from './unrolled.js';
+import { PACKER_LONG_MM, packersUnder, type Packing } from '../fixing/batten-packers.js';
 import type { WallBatten } from '../fixing/wall-battens.js';
 import { wholeUp } from '../../numeric/tolerance.js';
 
@@ -180,5 +181,26 @@ export function stickParts(
       thickness,
     );
     return lean === 0 ? part : { ...part, place: leaning(part.place, lean) };
+  });
+}
+
+/** The packers that a batten between the ribs stands on, each of as many pieces as lie on each other. */
+export function packerParts(
+  maker: PartMaker,
+  names: (what: string, where: string) => string,
+  batten: WallBatten,
+  index: number,
+  { of }: Packing,
+): Part[] {
+  const { u0, u1, v0, v1, upright } = batten;
+  const long = Math.hypot(u1 - u0, v1 - v0);
+  return packersUnder(batten).flatMap((at) => {
+    const [u, v] = [u0 + ((u1 - u0) * at) / long, v0 + ((v1 - v0) * at) / long];
+    return of.map((timber) => {
+      const [along, across] = upright ? [timber.width / 2, PACKER_LONG_MM / 2] : [PACKER_LONG_MM / 2, timber.width / 2];
+      const outer = rectangle(u - along, v - across, u + along, v + across);
+      const id = names('packer', placed(u, v));
+      return partOf(maker, id, 'packer', index + 1, { outer, holes: [] }, upright, timber, timber.thickness).part;
+    });
   });
 }

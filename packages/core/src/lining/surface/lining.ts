@@ -9,6 +9,8 @@ import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.
 import { curvatureRadius, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
 import { message, mm, type Message } from '../../words/message.js';
 import { leastRadius, standOff, widestStrip } from './bending.js';
+import { carrierUnder } from '../../layers/knock-on.js';
+import { MADE_UP_MM, makesUp, packedHigh, PACKER_LONG_MM, packingFor } from '../fixing/batten-packers.js';
 import { faceLayer } from './face.js';
 import { behindPiece, caulkOf, fittingOrder, type Caulk, type FittingStep } from './fitting-order.js';
 import { unheldOf, type Unheld } from '../fixing/unheld.js';
@@ -25,7 +27,7 @@ import {
 import { grooveLines, groovePitch, groovesOf, type Grooves } from './grooves.js';
 import { leanNotes, NARROWEST_BAY_MM, widestBay } from '../fixing/knocks.js';
 import { addedNotes, closeNotes, lampNotes, reservedNotes, ribNotes } from './lining-notes.js';
-import { marksOf, partOf, stickParts, type PartMaker } from './lining-part.js';
+import { marksOf, packerParts, partOf, stickParts, type PartMaker } from './lining-part.js';
 import { linedSurface, type LinedSurface, type LinedSurfaceInput } from './lined-surface.js';
 import { packersOf, type Packer } from '../fixing/packers.js';
 import { edgeRanges, rowPieces, sheetPieces, solidAlong, withFittings, type PieceSet } from './pieces.js';
@@ -363,12 +365,12 @@ export function liningOf(input: LiningInput): Lining | null {
   const battenLayer = depth.layers.find(({ layer }) => layer.place === 'battens');
   const laid = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
   // without battens of its own, edges that float are backed by blocks of the thinnest timber that holds a screw
+  const timber = input.book.items
+    .filter((item) => item.group === 'timber' && isBar(item) && item.thickness >= BLOCK_MM)
+    .sort((a, b) => a.thickness - b.thickness);
+  // one that fills the ribs' depth stands on the skin; a thinner one needs packers
   const blocks =
-    laid ??
-    [...input.book.items]
-      .filter((item) => item.group === 'timber' && isBar(item) && item.thickness >= BLOCK_MM)
-      .sort((a, b) => a.thickness - b.thickness)[0] ??
-    null;
+    laid ?? timber.find(({ thickness }) => Math.abs(depth.ribDepth - thickness) <= MADE_UP_MM) ?? timber[0] ?? null;
   const { battens, loose } = wallBattens(ground, (blocks ?? laid)?.width ?? BACKING_WIDTH_MM / 2);
   // where no battens are laid, what lies on a rib is the rib itself
   const kept = battens.filter(({ onRib }) => (onRib ? laid : blocks) !== null);
@@ -414,11 +416,28 @@ export function liningOf(input: LiningInput): Lining | null {
         thickness,
       ).part,
   );
-  const sticks = kept.flatMap((batten, i) =>
-    blocks
-      ? stickParts(maker, names, batten, i, blocks, laid && battenLayer ? battenLayer.thickness : blocks.thickness)
-      : [],
-  );
+  const thick = laid && battenLayer ? battenLayer.thickness : (blocks?.thickness ?? 0);
+  const on = laid
+    ? carrierUnder(
+        depth,
+        depth.layers.findIndex((layer) => layer === battenLayer),
+      )
+    : null;
+  // between the ribs it stands on the skin, as high as it takes to lie flush with those on them
+  const deep =
+    depth.ribDepth <= 0 || on?.into === 'wood' ? 0 : depth.ribDepth + (laid ? (on?.passed ?? thick) : 0) - thick;
+  const floating = kept.filter(({ onRib }) => !onRib);
+  const packing = deep > MADE_UP_MM && floating.length > 0 ? packingFor(deep, input.book.items) : null;
+  if (deep > MADE_UP_MM && floating.length > 0 && !(packing && makesUp(packing)))
+    problems.push(
+      message('lining.packing', { surface: named, deep: mm(deep), off: mm(Math.abs(packing?.off ?? deep)) }),
+    );
+  if (deep < -MADE_UP_MM && floating.length > 0)
+    problems.push(
+      message('lining.blockProud', { surface: named, thickness: mm(thick), by: mm(-deep), deep: mm(depth.ribDepth) }),
+    );
+  const sticks = kept.flatMap((batten, i) => (blocks ? stickParts(maker, names, batten, i, blocks, thick) : []));
+  const packers = packing ? floating.flatMap((batten, i) => packerParts(maker, names, batten, i, packing)) : [];
   const covers = choice.covered === true && input.trim ? coverStrips(maker, names, set, ground, input.trim) : [];
   const unheld = made.flatMap(({ piece }) =>
     unheldOf(piece.outline, lines, ground.widest).map((found) => ({ ...found, part: piece.part })),
@@ -429,8 +448,9 @@ export function liningOf(input: LiningInput): Lining | null {
     made.flatMap(({ screws, piece }) => (piece.removable === off ? screws : []));
   const sticksHeld = battensHeld(
     kept,
-    laid ? (battenLayer?.thickness ?? 0) : (blocks?.thickness ?? 0),
-    depth.ribDepth,
+    thick,
+    on,
+    packing ? { deep: packedHigh(packing), each: PACKER_LONG_MM } : null,
     surface,
     input.book,
   );
@@ -438,18 +458,19 @@ export function liningOf(input: LiningInput): Lining | null {
     ...sticksHeld.held,
     ...heldCounts(held, pointsOf(false)),
     ...heldCounts(heldOff, pointsOf(true)),
-    ...coversHeld(
-      covers,
-      thickness,
-      laid ? (battenLayer?.thickness ?? 0) : (blocks?.thickness ?? 0),
-      surface,
-      input.book,
-    ),
+    ...coversHeld(covers, thickness, thick, surface, input.book),
   ]);
-  const unknown = heldByNothing(held, pointsOf(false)) + heldByNothing(heldOff, pointsOf(true));
-  if (unknown > 0) problems.push(message('lining.fixingUnknown', { surface: named, count: unknown }));
+  const nothing = [
+    heldByNothing(held, pointsOf(false), depth.ribDepth),
+    heldByNothing(heldOff, pointsOf(true), depth.ribDepth),
+  ];
+  const unread = nothing.reduce((sum, found) => sum + found.unread, 0);
+  const unstocked = nothing.reduce((sum, found) => sum + found.unstocked, 0);
+  if (unread > 0) problems.push(message('lining.fixingUnknown', { surface: named, count: unread }));
+  if (unstocked > 0) problems.push(message('lining.unstocked', { surface: named, count: unstocked }));
   for (const { by, fixing, count } of counts)
-    if (fixing.pick === null)
+    // packers that no screw fits are glued, as they all are
+    if (fixing.pick === null && by !== 'packer')
       problems.push(
         message(`lining.noFastener.${by}`, { surface: named, count, least: mm(fixing.least), most: mm(fixing.most) }),
       );
@@ -521,6 +542,6 @@ export function liningOf(input: LiningInput): Lining | null {
       // strips lie along the vehicle, and so does the grain of a sheet that is not stood up
       ...leanNotes(ground, input.units, material, thickness, !up, shell.floor),
     ],
-    parts: [...made.map(({ part }) => part), ...strips, ...sticks, ...covers],
+    parts: [...made.map(({ part }) => part), ...strips, ...sticks, ...packers, ...covers],
   };
 }

@@ -188,7 +188,7 @@ describe('wiring', () => {
     expect(ceiling && say(ceiling.title)).toBe(
       'Pull and try the cables before it closes: Front lamp, Middle lamp, Bed lamp',
     );
-    expect(tasks.find((task) => task.id === 'ceiling-c3')?.after).toEqual(['ceiling-wiring']);
+    expect(tasks.find((task) => task.id === 'ceiling-c3')?.after).toEqual(['ceiling-backing', 'ceiling-wiring']);
     expect(ceiling?.after).toEqual(['ceiling-c2']);
     // the reversing cable is connected at both ends already
     const left = tasks.find((task) => task.id === 'left-wiring');

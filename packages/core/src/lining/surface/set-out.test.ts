@@ -87,6 +87,48 @@ describe('rows from a height over the floor', () => {
 });
 
 describe('joints of a row', () => {
+  it('keeps the joints of neighbouring rows apart wherever supports let it, with one joint more if need be', () => {
+    const pillars = Array.from({ length: 21 }, (_, n) => 20 + 448 * n);
+    const ribs = [90, 690, 1290, 1890, 2490, 3090];
+    for (const [to, supports] of [
+      [9000, pillars],
+      [3690, ribs],
+    ] as const) {
+      let before: readonly number[] = [];
+      for (let row = 0; row < 6; row += 1) {
+        const joints = placeJoints(0, to, supports, 2421, 250, before, 300);
+        expect(joints.close).toEqual([]);
+        expect(joints.unsupported).toEqual([]);
+        const ends = [0, ...joints.at, to];
+        for (const [i, end] of ends.slice(1).entries()) expect(end - (ends[i] ?? 0)).toBeLessThanOrEqual(2421);
+        before = joints.at;
+      }
+    }
+  });
+  it('leaves joints close only where no set of supports does better', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 3, max: 47 }), { minLength: 2, maxLength: 8 }),
+        fc.uniqueArray(fc.integer({ min: 3, max: 47 }), { maxLength: 3 }),
+        (tens, old) => {
+          const supports = tens.map((at) => at * 100).sort((a, b) => a - b);
+          const before = old.map((at) => at * 100);
+          const { at, close, unsupported } = placeJoints(0, 5000, supports, 2400, 250, before, 300);
+          if (unsupported.length > 0) return;
+          // every choice of supports, tried one after the other
+          for (let mask = 0; mask < 2 ** supports.length; mask += 1) {
+            const own = supports.filter((_, i) => (mask >> i) % 2 === 1);
+            const ends = [0, ...own, 5000];
+            const pieces = ends.slice(1).map((end, i) => end - (ends[i] ?? 0));
+            if (pieces.some((piece) => piece > 2400 || piece < 250)) continue;
+            const near = own.filter((joint) => before.some((other) => Math.abs(other - joint) < 300)).length;
+            expect(near > close.length || (near === close.length && own.length >= at.length)).toBe(true);
+          }
+        },
+      ),
+      { seed: 10 },
+    );
+  });
   it('lie on supports, apart from those of the row before', () => {
     const supports = [600, 1200, 1800, 2400, 3000];
     const first = placeJoints(0, 3600, supports, 2400, 300, [], 300);

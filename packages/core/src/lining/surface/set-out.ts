@@ -101,12 +101,15 @@ export interface Joints {
 
 /** Places between supports that are thought of are this far apart, mm. */
 const SPARE_MM = 100;
-const UNSUPPORTED = 4;
-const CLOSE = 1.5;
+/** What a set of joints costs: a short piece more than one that lies on nothing, that more than one close to another row's, and that more than one more joint. */
+const SHORT = 500;
+const UNSUPPORTED = 120;
+const CLOSE = 40;
+const JOINT = 10;
 
 /**
- * Places the joints of a row from `from` to `to`: as few as the longest piece allows, on supports, apart from those of the
- * row before, no piece shorter than `shortest`. Solved exactly over the supports (and evenly spread places besides) by
+ * Places the joints of a row from `from` to `to`: no piece shorter than `shortest`, on supports, apart from those of the row
+ * before, and then as few as the longest piece allows. Solved exactly over the supports (and evenly spread places besides) by
  * dynamic programming.
  * @param apart least distance to a joint of the row before, mm
  */
@@ -155,12 +158,12 @@ function bestJoints(
   costs[0] = 0;
   for (let j = 1; j < places.length; j += 1) {
     const at = places[j] ?? 0;
-    const joint = j === places.length - 1 ? 0 : 10 + (onSupport(at) ? 0 : UNSUPPORTED) + (isClose(at) ? CLOSE : 0);
+    const joint = j === places.length - 1 ? 0 : JOINT + (onSupport(at) ? 0 : UNSUPPORTED) + (isClose(at) ? CLOSE : 0);
     for (let i = 0; i < j; i += 1) {
       const piece = at - (places[i] ?? 0);
       if (piece > longest + EPSILON) continue;
       // a short piece is taken only where nothing else goes
-      const cost = (costs[i] ?? Infinity) + joint + (piece < shortest - EPSILON ? 50 : 0);
+      const cost = (costs[i] ?? Infinity) + joint + (piece < shortest - EPSILON ? SHORT : 0);
       if (cost < (costs[j] ?? Infinity) - EPSILON) {
         costs[j] = cost;
         parents[j] = i;
