@@ -520,6 +520,8 @@ export const EN_UI = {
   'found.surfacePhotoAgain': 'Another photo of it bare',
   'found.surfacePhotoOf': 'Photo of the {surface}, bare',
   'found.overrule': 'Go on all the same',
+  'found.hatch': 'Put a hatch over it',
+  'found.hatchOf': 'Put a hatch over it: {what}',
   'found.overruleOf': 'Go on all the same: {what}',
   'found.overruleWhy': 'Why it may be covered all the same',
   'found.overruled': 'Overruled: {reason}',

@@ -46,7 +46,7 @@ import { bookAsBought, buildUpsAsBought } from '../materials/as-bought.js';
 import { materialOf } from '../materials/material.js';
 import { closuresOf } from '../measure/closure.js';
 import { roofClashes } from '../shell/on-roof.js';
-import { holeClearances } from '../measure/cover-gate.js';
+import { holeProblems } from './hole-problems.js';
 import { surveyQuality } from '../measure/next-reading.js';
 import { outliersOf } from '../measure/quality.js';
 import { surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
@@ -445,6 +445,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       survey: Survey,
       units: readonly Unit[],
       fittings: Project['fittings'],
+      floorHatches: Project['floorHatches'],
+      linings: Project['linings'],
       parts: readonly Part[],
       held: ReturnType<typeof joints>,
       areas: Derived['areas'],
@@ -459,6 +461,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         survey,
         units,
         fittings,
+        floorHatches,
+        linings,
         parts,
         joints: held,
         areas,
@@ -472,7 +476,17 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   );
   const schedule = memoLast(scheduleOf);
   const clashes = memoLast(roofClashes);
-  const intoKeepOuts = memoLast((survey: Survey) => holeClearances(survey).filter((hole) => hole.clear < 0));
+  const holes = memoLast(
+    (
+      survey: Survey,
+      shell: Shell | null,
+      innerShellNow: Shell | null,
+      map: RibMap,
+      subfloor: Derived['subfloor'],
+      made: Derived['made'],
+    ): ReturnType<typeof holeProblems> =>
+      holeProblems({ survey, shell, inner: innerShellNow, ribs: map, subfloor, made }),
+  );
   const asBought = memoLast(bookAsBought);
   const layersAsBought = memoLast(buildUpsAsBought);
   const linedRoom = createLinings();
@@ -643,7 +657,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           found: found(),
           depth: now.depths,
           inner: now.inner,
-          into: intoKeepOuts(geometry),
+          into: holes(geometry, now.shell, now.inner, now.ribs, now.subfloor, now.made),
           onRoof: clashes(geometry),
           floor: now.floor,
           lined: now.lined,
@@ -724,6 +738,8 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             project.survey,
             units,
             project.fittings,
+            project.floorHatches,
+            project.linings,
             now.parts,
             joints(now.made),
             now.areas,

@@ -11,7 +11,7 @@ import type { MadeUnit } from '../furniture/make.js';
 import type { Linings } from '../lining/linings.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
 import type { OnRoof } from '../shell/on-roof.js';
-import type { holeClearances } from '../measure/cover-gate.js';
+import type { holeProblems } from './hole-problems.js';
 import type { ShellResult } from '../shell/build.js';
 import type { Shell } from '../shell/shell.js';
 import type { FaceFixing } from '../layers/knock-on.js';
@@ -84,8 +84,8 @@ interface ShapeProblemsInput {
   readonly found: ArchResult;
   readonly depth: BuildUpDepths;
   readonly inner: Shell | null;
-  /** Holes that would be drilled into something. */
-  readonly into: ReturnType<typeof holeClearances>;
+  /** What is wrong with the places of holes. */
+  readonly into: ReturnType<typeof holeProblems>;
   /** Openings of the roof that would be cut into what is on it. */
   readonly onRoof: readonly OnRoof[];
   readonly floor: LinedFloor;
@@ -131,14 +131,14 @@ export function shapeProblems({
   return [
     ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
     ...ribs.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
-    // a maker's window may sit over a rib that was made for it; a hole in the roof is sawn by whoever builds
-    ...cut
-      .filter(({ opening }) => opening.kind === 'hatch' || opening.kind === 'fan')
-      .map(({ opening, ribs: through }): Problem => ({
-        stage: 'measure',
-        place: `opening/${opening.id}/from`,
-        said: message('opening.cutsRib', { name: opening.name, ribs: through.map(({ name }) => name).join(', ') }),
-      })),
+    ...cut.map(({ opening, ribs: through }): Problem => ({
+      stage: 'measure',
+      place: `opening/${opening.id}/from`,
+      said: message(opening.kind === 'window' ? 'opening.windowRib' : 'opening.cutsRib', {
+        name: opening.name,
+        ribs: through.map(({ name }) => name).join(', '),
+      }),
+    })),
     ...onRoof.map(({ opening, name, against, over }): Problem => ({
       stage: 'measure',
       place: `opening/${opening}/from`,
@@ -147,11 +147,7 @@ export function shapeProblems({
     ...openings.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...found.problems.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
     ...thick,
-    ...into.map(({ hole, name, against }): Problem => ({
-      stage: 'measure',
-      place: `hole/${hole}/x`,
-      said: message('penetration.keepOut', { name, keepOut: against }),
-    })),
+    ...into.map(({ place, said }): Problem => ({ stage: 'measure', place, said })),
     ...made.flatMap(({ problems }) => problems.map(({ said, place }): Problem => ({ stage: 'build', place, said }))),
     ...bought.flatMap(({ run, problem }): Problem[] =>
       problem ? [{ stage: 'layout', place: run, said: problem }] : [],

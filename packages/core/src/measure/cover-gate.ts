@@ -1,4 +1,5 @@
-import type { PlaceSurface, Project, Survey } from '../document/schema.js';
+import type { OperationOf } from '../document/operation.js';
+import type { KeepOut, PlaceSurface, Project, Survey } from '../document/schema.js';
 import { message, mm, type Message } from '../words/message.js';
 import { boundsOf } from './keep-outs.js';
 import { describeAddress, parseAddress, valueAt } from '../document/address.js';
@@ -13,6 +14,8 @@ export interface OpenPoint {
   readonly hiddenBy: 'first' | 'face';
   /** Why it holds nothing any more, though it is still open. */
   readonly overruled: { readonly reason: string; readonly at: string } | null;
+  /** What would close it at once. */
+  readonly mend?: OperationOf<'putFloorHatch'>;
 }
 
 const onSurface = (survey: Survey, address: string, surface: PlaceSurface): boolean => {
@@ -28,7 +31,7 @@ const onSurface = (survey: Survey, address: string, surface: PlaceSurface): bool
   return false;
 };
 
-type Raised = Pick<OpenPoint, 'id' | 'said'> & Partial<Pick<OpenPoint, 'stops' | 'hiddenBy'>>;
+type Raised = Pick<OpenPoint, 'id' | 'said' | 'mend'> & Partial<Pick<OpenPoint, 'stops' | 'hiddenBy'>>;
 
 /** Holes through a surface: not decided, decided without a place or a size, or with nothing said of their sealing. */
 function holePoints(survey: Survey, surface: PlaceSurface): Raised[] {
@@ -44,15 +47,69 @@ function holePoints(survey: Survey, surface: PlaceSurface): Raised[] {
     });
 }
 
+/** What has to be reached again is lifted out by a lid no smaller and no larger than this, mm. */
+const HATCH_MM = [250, 600] as const;
+/** What lies under a floor that somebody may have to get at once more. */
+const REACHED: readonly KeepOut['reason'][] = ['tank', 'other'];
+
+/** What lies under the floor and has to be reached, and no hatch over it; and joints of gas and water behind a lining of which nothing comes off. */
+function closedIn({ survey, floorHatches, linings, buildUps }: CoverInput, surface: PlaceSurface): Raised[] {
+  if (surface === 'floor') {
+    const covered = (buildUps?.['floor'] ?? []).some(({ board, place }) => board || place === 'continuous');
+    if (!floorHatches || !covered) return [];
+    return boundsOf(survey)
+      .filter(({ reason }) => REACHED.includes(reason))
+      .filter(({ from, to, left, right }) =>
+        floorHatches.every(
+          ({ x, y, length, width }) =>
+            x + length / 2 <= from || x - length / 2 >= to || y + width / 2 <= left || y - width / 2 >= right,
+        ),
+      )
+      .map(({ id, name, from, to, left, right }): Raised => {
+        const size = (free: number): number => Math.min(HATCH_MM[1], Math.max(HATCH_MM[0], Math.round(free)));
+        return {
+          id: `reach-${id}`,
+          said: message('cover.reach', { name }),
+          hiddenBy: 'face',
+          mend: {
+            name: 'putFloorHatch',
+            payload: {
+              hatch: {
+                id: `over-${id}`.slice(0, 60),
+                name,
+                x: Math.round((from + to) / 2),
+                y: Math.round((left + right) / 2),
+                length: size(to - from),
+                width: size(right - left),
+                lift: 'ring',
+              },
+            },
+          },
+        };
+      });
+  }
+  const choice = linings?.[surface];
+  if (!choice || choice.removable || (choice.comesOff ?? []).length > 0) return [];
+  return (survey.before?.joints ?? [])
+    .filter((joint) => joint.surface === surface)
+    .map(({ id, name }): Raised => ({
+      id: `reach-joint-${id}`,
+      said: message('cover.reachJoint', { name }),
+      hiddenBy: 'face',
+    }));
+}
+
+/** What is asked of before a surface is covered; hatches, linings and layers where it is known what covers it. */
+type CoverInput = Pick<Project, 'survey' | 'fittings'> &
+  Partial<Pick<Project, 'floorHatches' | 'linings' | 'buildUps'>>;
+
 /**
  * Before a surface is covered: what was found on it and is not done, the register when it is empty and nobody said that
  * nothing is there, holes without a decision or a place, joints that were not tried, cables not pulled, a photo not taken,
- * the leak test, and readings nobody can take any more once it is closed. What was overruled holds nothing, with its reason.
+ * the leak test, what has to be reached again and would be closed in, and readings nobody can take any more once it is closed. What was overruled holds nothing, with its reason.
  */
-export function openBefore(
-  { survey, fittings }: Pick<Project, 'survey' | 'fittings'>,
-  surface: PlaceSurface,
-): OpenPoint[] {
+export function openBefore(input: CoverInput, surface: PlaceSurface): OpenPoint[] {
+  const { survey, fittings } = input;
   const { before } = survey;
   const raised: Raised[] = [
     ...(survey.leakTest.state === 'open' ? [{ id: 'leak', said: message('cover.leak') }] : []),
@@ -86,6 +143,7 @@ export function openBefore(
         // pulling it is a task of its own, before the face
         stops: false,
       })),
+    ...closedIn(input, surface),
     ...(before?.photos[surface] === undefined ? [{ id: `photo-${surface}`, said: message('cover.photo') }] : []),
     ...survey.skipped
       .filter((address) => valueAt(survey, address) === null && onSurface(survey, address, surface))

@@ -70,7 +70,11 @@ describe('covering begins with the first layer', () => {
       name: 'putJoint',
       payload: { joint: { id: 'j5', name: 'Drain tee', kind: 'water', surface: 'floor', tested: false } },
     };
-    expect(heldBy(after(joint), 'subfloor-glue')).toEqual(['cover.joint.water']);
+    // and by the tank beneath it, over which there is no hatch
+    expect(heldBy(after(joint), 'subfloor-glue')).toEqual(['cover.joint.water', 'cover.reach']);
+    const [reach] = openBefore(wren, 'floor').filter(({ id }) => id.startsWith('reach-'));
+    if (!reach?.mend) throw new Error('a hatch');
+    expect(heldBy(after(reach.mend), 'subfloor-glue')).toEqual([]);
     expect(heldBy(after(rust({ surface: 'floor' })), firstOf('floor'))).toContain('cover.found.redo');
   });
 });

@@ -142,6 +142,10 @@ export const EN = {
   'cover.joint.water': '{name}: the water joint is not tried under pressure.',
   'cover.cable': '{name}: its cable is not pulled.',
   'cover.photo': 'No photo of it bare: it shows later where ribs, cables and pipes run.',
+  'cover.reach':
+    '{name} lies under the floor with no hatch over it: its fittings, sender or pump cannot be got at again. Put a hatch over it, or say how it is reached from below.',
+  'cover.reachJoint':
+    '{name} would be closed in behind a lining of which nothing comes off. Let a piece there come off, or say how it is reached.',
   'cover.seal': '{name}: how the hole is sealed is not said.',
   'layers.barrierCold': '{barrier} lies on the cold side of {insulation}: vapour is caught between them.',
   'furniture.low': '{unit} is too low for its boards: make it higher, or take the plinth or the boards thinner.',
@@ -250,6 +254,8 @@ export const EN = {
   'opening.pastWall':
     '{name} reaches from {from} to {to} across; the walls stand {left} left and {right} right of the middle there.',
   'opening.onRoof': '{name} would be cut where {against} is on the roof: {over} of it. Move one of the two.',
+  'opening.windowRib':
+    '{name} runs through {ribs}. Where its maker put it, the rib ends above and below it: read it so. Where you saw it, a cut rib carries nothing: frame the hole into its neighbours, or move it. Ask the maker before steel is cut.',
   'opening.cutsRib':
     '{name} runs through {ribs}. A cut rib or bow carries nothing: frame the hole into its neighbours, or move it. Ask the maker before steel is cut.',
   'opening.pastEnd': '{name} ends at {to}, past the end of the floor at {length}.',

@@ -40,6 +40,17 @@ export const LINING_EN = {
   'hatch.floor.large': '{name}: the hatch is larger than the floor board.',
   'hatch.floor.seam': '{name}: a seam of the board runs through the hatch; it is framed all round.',
   'hatch.floor.unit': '{name}: {unit} stands on the hatch, so it cannot be lifted.',
+  'penetration.outside': '{name}: its hole goes {by} past the end of its surface. Read its place again, or move it.',
+  'penetration.rib':
+    '{name} would be drilled through {ribs}. A cut rib or bow carries nothing: move the hole between the ribs, or ask the maker before steel is cut.',
+  'penetration.opening': '{name}: {clear} are left between its hole and {opening}; {apart} keep it from breaking out.',
+  'penetration.seam':
+    '{name}: a seam of the floor’s board runs through its hole. Move the hole or choose another way to cut the board: a seam there has nothing under it.',
+  'penetration.edge':
+    '{name}: {clear} are left between its hole and the edge of the floor’s board; {apart} keep it from breaking out.',
+  'penetration.near':
+    '{name}: {clear} are left between its hole and that of {other}; {apart} keep the board between them whole.',
+  'penetration.board': '{name}: {part} stands over its hole. Move the one or the other, or notch the board.',
   'penetration.keepOut': '{name} would be drilled into {keepOut}.',
   'arch.box.thin.step': '{name}: the top is too thin to stand on over {span}. Take a thicker board or add a rail.',
   'arch.box.thin.seat': '{name}: the top is too thin to sit on over {span}. Take a thicker board or add a rail.',

@@ -6,6 +6,7 @@ import type {
   FloorChoice,
   PlaceSurface,
   PriceBook,
+  Project,
   Settings,
   Survey,
   Unit,
@@ -63,6 +64,8 @@ export interface TasksInput {
   readonly survey: Survey;
   readonly units: readonly Unit[];
   readonly fittings: readonly Fitting[];
+  readonly floorHatches: Project['floorHatches'];
+  readonly linings: Project['linings'];
   readonly parts: readonly Part[];
   readonly areas: CoveredAreas | null;
   /** How a bare floor is coated; null when it is not. */
@@ -85,13 +88,13 @@ function cureHours(input: TasksInput, material: string): number {
 /** What must be closed before a surface's first layer hides it, or its face. */
 function openOn(
   surface: string,
-  { survey, fittings }: TasksInput,
+  { survey, fittings, floorHatches, linings, buildUps }: TasksInput,
   ...by: readonly OpenPoint['hiddenBy'][]
 ): readonly Message[] {
   const place = PLACES.find((candidate) => candidate === surface);
   return place === undefined
     ? []
-    : openBefore({ survey, fittings: [...fittings] }, place)
+    : openBefore({ survey, fittings: [...fittings], floorHatches, linings, buildUps }, place)
         .filter((point) => point.stops && by.includes(point.hiddenBy))
         .map((point) => point.said);
 }

@@ -217,6 +217,15 @@ function Point({ point, what }: { readonly point: OpenPoint; readonly what: stri
         )}
         {point.stops && !asked && (
           <div>
+            {point.mend && (
+              <Button
+                size="small"
+                aria-label={t('found.hatchOf', { what })}
+                onClick={() => point.mend && change(point.mend)}
+              >
+                {t('found.hatch')}
+              </Button>
+            )}
             <Button
               size="small"
               variant="text"

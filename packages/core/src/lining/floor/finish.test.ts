@@ -144,6 +144,8 @@ const plainTask: Task = {
   open: [],
 };
 const NO_WORK: TasksInput = {
+  floorHatches: [],
+  linings: {},
   buildUps: {},
   survey: thimble.project.survey,
   units: [],

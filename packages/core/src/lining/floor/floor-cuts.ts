@@ -16,18 +16,19 @@ export interface FloorCut {
 
 /**
  * A stretch in lengths of which none is longer than `most`: all equal, whole ones with what is left at one end, or begun with
- * half a length, so that its joints lie between those of another layer.
+ * half of either and then going on in whole ones, so that its joints lie in the middle between those of another layer.
  */
-type Split = 'equal' | 'rest-last' | 'rest-first' | 'half-first';
+type Split = 'equal' | 'rest-last' | 'rest-first' | 'half-of-equal' | 'half-of-whole';
 
 /** Two joints nearer than this meet in one corner, mm. */
 const CROSSED_MM = 200;
 
 function splitOf(from: number, to: number, most: number, least: number, how: Split): Span[] {
   const run = to - from;
-  if (how === 'half-first') {
-    const half = Math.min(most, run / Math.max(1, wholeUp(run / most))) / 2;
-    return run <= half ? [[from, to]] : [[from, from + half], ...splitOf(from + half, to, most, least, 'equal')];
+  if (how === 'half-of-equal' || how === 'half-of-whole') {
+    const whole = how === 'half-of-whole' ? most : Math.min(most, run / Math.max(1, wholeUp(run / most)));
+    const half = whole / 2;
+    return run <= half ? [[from, to]] : [[from, from + half], ...splitOf(from + half, to, whole, least, 'rest-last')];
   }
   const count = Math.max(1, wholeUp(run / most));
   const rest = run - (count - 1) * most;
@@ -73,9 +74,9 @@ export function floorCuts(
     all.filter((one, i) => all.findIndex((other) => isSame(other, one)) === i);
   const ways = (from: number, to: number, most: number): (readonly Span[])[] =>
     unlike(
-      (['equal', 'rest-last', 'rest-first', ...(halves ? (['half-first'] as const) : [])] as const).map((how) =>
-        splitOf(from, to, most, least, how),
-      ),
+      (
+        ['equal', 'rest-last', 'rest-first', ...(halves ? (['half-of-equal', 'half-of-whole'] as const) : [])] as const
+      ).map((how) => splitOf(from, to, most, least, how)),
     );
   return ways(run[0], run[1], sheet.width)
     .filter((strips) => strips.every(([a, b]) => b - a >= least - HAIR_MM))

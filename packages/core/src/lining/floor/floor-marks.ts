@@ -4,7 +4,7 @@ import { isOver, type Shadow } from '../../document/body.js';
 import type { FloorHatch, PriceItem, Survey } from '../../document/schema.js';
 import type { Part, PartMarks, Vector } from '../../parts/part.js';
 import { boundsOf } from '../../measure/keep-outs.js';
-import { boxOf, rectangle, spread, type Outline, type Point } from '../../numeric/plane.js';
+import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { levelSpans, seamSpans } from './floor-lines.js';
 import type { ArchShape } from '../../shell/arch.js';
 import { solidAlong } from '../surface/pieces.js';
@@ -51,6 +51,7 @@ export function floorNoggins(
   hatches: readonly FloorHatch[],
   width: number,
   clearance: number,
+  drilled: readonly Ring[],
 ): readonly Noggin[] {
   const half = width / 2;
   const lengthwise = subfloor.seams
@@ -96,7 +97,34 @@ export function floorNoggins(
         .map((y): Noggin => ({ x0: x0 + half, x1: x1 - half, y0: y - half, y1: y + half })),
     ];
   });
-  return withoutDoubles([...frames, ...across, ...lengthwise, ...ends, ...beside]);
+  return withoutDoubles([...frames, ...across, ...lengthwise, ...ends, ...beside]).flatMap((noggin) =>
+    besideHoles(noggin, drilled),
+  );
+}
+
+/** What of a noggin is left beside the holes through the floor, along it: timber in the way of a pipe is no timber. */
+function besideHoles(noggin: Noggin, drilled: readonly Ring[]): Noggin[] {
+  return drilled.reduce<Noggin[]>(
+    (left, ring) =>
+      left.flatMap((own): Noggin[] => {
+        const { minX, maxX, minY, maxY } = boxOf(ring);
+        if (own.x1 <= minX || own.x0 >= maxX || own.y1 <= minY || own.y0 >= maxY) return [own];
+        const parts =
+          own.y1 - own.y0 > own.x1 - own.x0
+            ? [
+                { ...own, y1: minY },
+                { ...own, y0: maxY },
+              ]
+            : [
+                { ...own, x1: minX },
+                { ...own, x0: maxX },
+              ];
+        return parts.filter(
+          ({ x0, x1, y0, y1 }) => Math.min(x1 - x0, y1 - y0) > 0 && Math.max(x1 - x0, y1 - y0) >= SHORTEST_MM,
+        );
+      }),
+    [noggin],
+  );
 }
 
 /** Where two would lie in one place, only the first. */

@@ -13,7 +13,7 @@ import { battenParts, type FloorBattens } from './floor-battens.js';
 import { floorCoats, type FloorCoats } from './floor-coats.js';
 import { floorFinish, footprints } from './floor-finish.js';
 import { type FloorFinish } from './finish.js';
-import { hatchParts, hatchProblems } from './floor-holes.js';
+import { drilledHoles, hatchParts, hatchProblems } from './floor-holes.js';
 import { floorInsulation, type FloorFoam } from './floor-pieces.js';
 import { edgeTrims, longestTrim, stepTrims, trimsHeld, type TrimsHeld } from './edge-trims.js';
 import { floorMarks, floorNoggins, floorScrews, nogginParts, type FloorScrew, type Noggin } from './floor-marks.js';
@@ -123,7 +123,15 @@ export function linedFloor(input: LinedFloorInput): LinedFloor {
   const timber = battenLayer?.material && isBar(battenLayer.material) ? battenLayer.material : null;
   const noggins =
     laid && subfloor && timber
-      ? floorNoggins(laid, subfloor, arches, hatches, timber.width, settings.floorClearance)
+      ? floorNoggins(
+          laid,
+          subfloor,
+          arches,
+          hatches,
+          timber.width,
+          settings.floorClearance,
+          drilledHoles(survey).map(({ ring }) => ring),
+        )
       : [];
   const z = battenLayer ? (floorLayerHeights(depth, battenLayer.layer.id)?.from ?? 0) : 0;
   const everywhere =

@@ -62,6 +62,8 @@ export interface Subfloor extends FloorBoard {
 
 /** Seams of two boards that lie on each other are kept this far apart, mm. */
 export const STAGGER_MM = 150;
+/** Half a sheet is half of what pieces of it come to; equal pieces are a little narrower, mm. */
+const HALF_MM = 60;
 
 const NO_HOLES: FloorHoles = { drilled: [], hatches: [], kept: [] };
 
@@ -224,7 +226,7 @@ function boardOf(
             wanted === 'equal' && beneath === null
               ? cut.strips.reduce((sum, strip) => sum + strip.pieces.length, 0)
               : sheetsFor(sizes, usable, kerf, !grain);
-          return { cut, pieces, cost: count * sheet.price, count };
+          return { cut, pieces, cost: count * sheet.price, count, half: Math.min(usable.length, usable.width) / 2 };
         })
     );
   });
@@ -239,14 +241,17 @@ function boardOf(
   type Way = (typeof seamed)[number];
   const price = (a: Way, b: Way): number => a.cost - b.cost || a.count - b.count;
   const pieced = (a: Way, b: Way): number => a.pieces.length - b.pieces.length;
-  const near = ({ seams }: Way): number =>
-    beneath && (seamsApart(seams, beneath.seams) ?? Infinity) < STAGGER_MM ? 1 : 0;
+  // half a sheet apart where the sheets allow it; no seam near another in any case where one way keeps them apart
+  const near = ({ seams, half }: Way): number => {
+    const apart = beneath ? (seamsApart(seams, beneath.seams) ?? Infinity) : Infinity;
+    return apart >= half - HALF_MM ? 0 : apart >= STAGGER_MM ? 1 : 2;
+  };
   const best = seamed.sort(
     (a, b) =>
       near(a) - near(b) ||
       through(a.seams, lids) - through(b.seams, lids) ||
-      (wanted === 'fewest' ? pieced(a, b) || price(a, b) : price(a, b)) ||
       through(a.seams, drilled) - through(b.seams, drilled) ||
+      (wanted === 'fewest' ? pieced(a, b) || price(a, b) : price(a, b)) ||
       pieced(a, b) ||
       a.cut.crossed - b.cut.crossed,
   )[0];
