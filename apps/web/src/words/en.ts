@@ -606,6 +606,8 @@ export const EN_UI = {
   'warmth.humidity': 'Humidity, %',
   'warmth.loss': 'Heat that is lost: {watts} W',
   'warmth.lossHint':
+    'Through what is drawn, ribs and battens counted as bridges. The air that is changed comes on top.',
+  'warmth.lossHint.van':
     'Through what is drawn, ribs and battens counted as bridges. The cab and the air that is changed come on top.',
   'warmth.glass': 'Glass and hatches',
   'warmth.unknown': 'Not known, left out: {surfaces}',

@@ -408,8 +408,16 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
   );
   const lyingOf = memoLast((units: readonly Unit[]) => lyingPlaces(units, families));
   const warmth = memoLast(
-    (depth: BuildUpDepths, areas: Derived['areas'], map: RibMap, shell: Shell | null, settings: Settings) =>
-      areas && heatLoss(depth, areas, settings.climate, ribShares(map, shell), settings.floorBattens.spacing, surfaces),
+    (
+      depth: BuildUpDepths,
+      areas: Derived['areas'],
+      map: RibMap,
+      shell: Shell | null,
+      settings: Settings,
+      vehicle: Project['vehicle']['kind'],
+    ) =>
+      areas &&
+      heatLoss(depth, areas, settings.climate, ribShares(map, shell), settings.floorBattens.spacing, vehicle, surfaces),
   );
   const openings = memoLast(openingProblems);
   const warnings = memoLast(layerWarnings);
@@ -691,7 +699,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           now.depths,
           project.settings.figures ?? NO_FIGURES,
         ),
-      warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making),
+      warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making, project.vehicle.kind),
       reveals: () => reveals(geometry, now.depths),
       fixings: () => fixings(now.depths, book, project.linings),
       warnings: () => warnings(now.depths, making, pockets(geometry)),

@@ -45,24 +45,64 @@ function conflictProblem({ part, short, shape }: MaterialPlan['conflicts'][numbe
   return { stage: 'cut', place: part, said };
 }
 
+/** Why a part goes on nothing that is sold, with what the largest gives once its edges are trimmed, and the ways out. */
+function tooLarge(
+  part: string,
+  why: MaterialPlan['plan']['unplaced'][number]['why'],
+  job: MaterialPlan['job'],
+  material: MaterialPlan['material'],
+): Message {
+  const size = job.parts.find((candidate) => candidate.id === part);
+  const [length, width] = [size?.length ?? null, size?.width ?? null];
+  const trimmed = typeof job.trim === 'number' ? { length: job.trim, width: job.trim } : job.trim;
+  const sold = job.stock.filter(({ offcut }) => !offcut);
+  if (job.kind === 'bar') {
+    const longest = sold.reduce((most, stock) => Math.max(most, stock.length), 0);
+    return length !== null && longest > 0 && why !== 'stock'
+      ? message('cut.tooLarge.bar', { part, length: mm(length), material: material.name, longest: mm(longest) })
+      : message('cut.tooLarge.stock', { part, material: material.name });
+  }
+  const sheet = [...sold].sort((a, b) => b.length * (b.width ?? 0) - a.length * (a.width ?? 0))[0];
+  if (length === null || width === null || !sheet || why === 'stock')
+    return message('cut.tooLarge.stock', { part, material: material.name });
+  const asBought = sold.some((stock) => length <= stock.length && width <= (stock.width ?? 0));
+  const named = { part, length: mm(length), width: mm(width), material: material.name };
+  const trim = mm(Math.max(trimmed?.length ?? 0, trimmed?.width ?? 0));
+  if (asBought) return message('cut.tooLarge.trim', { ...named, trim });
+  return message(`cut.tooLarge.${why}`, {
+    ...named,
+    trim,
+    sheetLength: mm(sheet.length - 2 * (trimmed?.length ?? 0)),
+    sheetWidth: mm((sheet.width ?? 0) - 2 * (trimmed?.width ?? 0)),
+  });
+}
+
 export function cutProblems(plans: readonly MaterialPlan[], without: readonly Part[]): Problem[] {
   return [
     ...plans.flatMap(({ plan, job, material }) =>
-      plan.unplaced.map(({ part, why }): Problem => {
-        const size = job.parts.find((candidate) => candidate.id === part);
-        const sheet = [...material.stocks].sort((a, b) => b.length * b.width - a.length * a.width)[0];
-        return {
-          stage: 'cut',
-          place: part,
-          said: message(`cut.tooLarge.${why}`, {
-            part,
-            length: mm(size?.length ?? 0),
-            width: mm(size?.width ?? 0),
-            material: material.name,
-            sheetLength: mm(sheet?.length ?? 0),
-            sheetWidth: mm(sheet?.width ?? 0),
-          }),
-        };
+      plan.unplaced.map(({ part, why }): Problem => ({
+        stage: 'cut',
+        place: part,
+        said: tooLarge(part, why, job, material),
+      })),
+    ),
+    ...plans.flatMap(({ job, sheets, material }) =>
+      job.stock.flatMap((stock): Problem[] => {
+        const used = sheets.filter((sheet) => !sheet.begun && sheet.offcut === null && sheet.stock === stock.id).length;
+        return stock.quantity !== null && used > stock.quantity
+          ? [
+              {
+                stage: 'cut',
+                place: material.id,
+                said: message('cut.stockShort', {
+                  material: material.name,
+                  used,
+                  stocked: stock.quantity,
+                  length: mm(stock.length),
+                }),
+              },
+            ]
+          : [];
       }),
     ),
     ...plans.flatMap(({ conflicts }) => conflicts.map(conflictProblem)),

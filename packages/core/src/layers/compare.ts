@@ -69,7 +69,7 @@ function sums(
  * fairly.
  */
 export function buildUpFigures(
-  project: Pick<Project, 'survey' | 'settings'>,
+  project: Pick<Project, 'survey' | 'settings' | 'vehicle'>,
   buildUps: BuildUps,
   shell: Shell,
   bareRoom: RoomFigures,
@@ -86,6 +86,7 @@ export function buildUpFigures(
     project.settings.climate,
     ribShares(ribs, shell),
     project.settings.floorBattens.spacing,
+    project.vehicle.kind,
   );
   const dews = (['left', 'right', 'ceiling'] as const).map((surface) =>
     dampOf(depths[surface], project.settings.climate),

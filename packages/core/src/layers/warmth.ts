@@ -1,6 +1,6 @@
 import { layerResistance, uOfPaths, type HeatPath } from '../rules/warmth.js';
 import { dewPoint, saturation } from '../rules/damp.js';
-import type { Climate } from '../document/schema.js';
+import type { Climate, Project } from '../document/schema.js';
 import { SURFACE_LIST, surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
 import type { CoveredAreas } from './areas.js';
 import {
@@ -179,7 +179,11 @@ export interface HeatLoss {
   readonly unknown: readonly string[];
 }
 
-/** Sum of U times area times the difference of temperatures. The bulkhead to the cab is not in it, nor the air that is changed. */
+/**
+ * Sum of U times area times the difference of temperatures; the air that is changed comes on top. An end of a trailer or a bus
+ * is skin, with layers or without; at an end of a van of which nobody has said anything is the cab, or there are the doors: it
+ * is named as not known.
+ */
 export function heatLoss(
   depths: BuildUpDepths,
   areas: CoveredAreas,
@@ -187,14 +191,15 @@ export function heatLoss(
   /** The share of each surface that is ribs. */
   ribs: Readonly<Record<string, number | undefined>>,
   floorSpacing: number,
+  vehicle: Project['vehicle']['kind'],
   surfaces: readonly SurfaceTraits[] = SURFACE_LIST,
 ): HeatLoss {
   const difference = climate.inside - climate.outside;
   const unknown: string[] = [];
-  // an end nobody has said anything of is the cab, or what the doors make up
-  const counted = surfaces.filter(
-    ({ id, warms, kind }) => warms && (kind !== 'end' || (depths[id]?.layers.length ?? 0) > 0),
-  );
+  const isCab = ({ id, kind }: SurfaceTraits): boolean =>
+    vehicle === 'van' && kind === 'end' && (depths[id]?.layers.length ?? 0) === 0;
+  const counted = surfaces.filter((surface) => surface.warms && !isCab(surface));
+  unknown.push(...surfaces.filter((own) => own.warms && isCab(own) && (areas[own.id] ?? 0) > 0).map(({ id }) => id));
   const of = counted.flatMap(({ id: surface }) => {
     const depth = depths[surface];
     const area = areas[surface];

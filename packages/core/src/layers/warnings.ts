@@ -63,7 +63,7 @@ function unbacked({ surface, layers }: BuildUpDepth): LayerWarning[] {
  */
 export function layerWarnings(
   depths: BuildUpDepths,
-  settings: Pick<Settings, 'floorMeets'>,
+  settings: Pick<Settings, 'floorMeets' | 'floorClearance'>,
   pockets: Pockets = NO_POCKETS,
 ): LayerWarning[] {
   const warm = (depth: BuildUpDepth): boolean =>
@@ -72,7 +72,8 @@ export function layerWarnings(
   const judged = ['floor', 'left', 'right', 'ceiling'] as const;
   const insulated = judged.filter((surface) => warm(depths[surface]));
   const bare = judged.filter((surface) => !warm(depths[surface]));
-  const built = (['left', 'right'] as const).some((side) => depths[side].total > 0);
+  // a board kept back by as much as the walls get leaves them their room
+  const built = (['left', 'right'] as const).some((side) => depths[side].total > settings.floorClearance);
   return [
     ...Object.values(depths).flatMap((depth) => (depth ? orderOf(depth) : [])),
     ...Object.values(depths).flatMap((depth) => (depth ? unbacked(depth) : [])),

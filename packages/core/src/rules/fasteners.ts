@@ -18,6 +18,8 @@ export interface Picked {
   readonly most: number;
   /** Even the thinnest stocked one splits the edge it goes into: then there is none. */
   readonly splits: boolean;
+  /** No thicker than this may it be, mm, where a stocked one is long enough and only too thick; null else. */
+  readonly thinner: number | null;
 }
 
 /** A screw into the edge of a board is no thicker than this share of it, so that it does not split. */
@@ -68,7 +70,17 @@ function shortestThatFits(book: PriceBook, fixing: Fixing, edge: number | null):
     .sort((a, b) => a.length - b.length || a.diameter - b.diameter);
   const fits = splits ? undefined : tried.find(({ result }) => result.pick !== null);
   const shown = fits ?? tried[0];
-  return shown ? { item: fits?.item ?? null, least: shown.result.least, most: shown.result.most, splits } : null;
+  if (!shown) return null;
+  const long = stocked.some(
+    ({ diameter, length }) => fixingRule.run({ ...fixing, diameter, stocked: [length] }).pick !== null,
+  );
+  return {
+    item: fits?.item ?? null,
+    least: shown.result.least,
+    most: shown.result.most,
+    splits,
+    thinner: !fits && !splits && edge !== null && long ? SHARE_OF_EDGE * edge : null,
+  };
 }
 
 /** A brad bites well from this deep on, weakly from that, mm; in timber that is hidden so much is left before it comes out. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { HAIR_MM } from '../numeric/tolerance.js';
 import { defineRule } from './rule.js';
 
 const positive = z.number().positive().meta({ unit: 'mm' });
@@ -31,7 +32,9 @@ export const fixingRule = defineRule({
     const bite = into === 'steel' ? THROUGH_STEEL_MM : wanted > depth - spare ? (2 * depth) / 3 : wanted;
     const least = before + bite;
     const most = before + Math.max(bite, depth - spare);
-    const fits = stocked.filter((length) => length >= least - 0.5 && length <= most + 0.5).sort((a, b) => a - b);
+    const fits = stocked
+      .filter((length) => length >= least - HAIR_MM && length <= most + HAIR_MM)
+      .sort((a, b) => a - b);
     return { least, most, pick: fits[0] ?? null };
   },
 });

@@ -304,7 +304,7 @@ describe('the order of layers', () => {
   const bare: BuildUps = {};
   const RIBS = { left: 50, right: 50, ceiling: 50 };
   const said = (buildUps: BuildUps, floorMeets: 'lining' | 'shell' = 'lining'): string[] =>
-    layerWarnings(buildUpDepths({ ...bare, ...buildUps }, RIBS, book), { floorMeets }).map(
+    layerWarnings(buildUpDepths({ ...bare, ...buildUps }, RIBS, book), { floorMeets, floorClearance: 5 }).map(
       (warning) => warning.said.key,
     );
   const foil = plainLayer('f', 'vapour-foil', 0.2, 'continuous');
@@ -322,7 +322,7 @@ describe('the order of layers', () => {
     const keys = (buildUps: BuildUps, doors: string[], steps: string[]): string[] =>
       layerWarnings(
         buildUpDepths({ ...bare, ...buildUps }, RIBS, book),
-        { floorMeets: 'lining' },
+        { floorMeets: 'lining', floorClearance: 5 },
         { doors, steps },
       ).map((warning) => warning.said.key);
     expect(keys(all, ['Sliding door'], ['Entry step'])).toEqual(['layers.cold.doors', 'layers.cold.steps']);
@@ -343,7 +343,10 @@ describe('the order of layers', () => {
     expect(said({ floor: [foam, board], left: [foam], right: [foam], ceiling: [foam] }, 'lining')).toEqual([]);
     expect(
       say(
-        layerWarnings(buildUpDepths({ ...bare, left: [foil, foam] }, {}, book), { floorMeets: 'lining' })[0]?.said ?? {
+        layerWarnings(buildUpDepths({ ...bare, left: [foil, foam] }, {}, book), {
+          floorMeets: 'lining',
+          floorClearance: 5,
+        })[0]?.said ?? {
           key: 'cover.leak',
           params: {},
         },

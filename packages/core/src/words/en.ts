@@ -187,7 +187,9 @@ export const EN = {
   'furniture.thinEdge':
     '{unit}: even the thinnest stocked screws split an edge of {thickness}. Take thicker boards, or enter thinner screws in the price book.',
   'furniture.noScrew':
-    'No stocked screw goes through the {thickness} of {unit}: it takes {least} to {most}. Enter one in the price book.',
+    'No stocked screw goes through the {thickness} of {unit}: it takes one at least {least} long. Enter one in the price book.',
+  'furniture.thickScrew':
+    'Screws at least {least} long are stocked, but thicker than {diameter}, and split the edge of {edge} in {unit}. Enter thinner ones in the price book, or take a thicker board.',
   'furniture.noScrews': 'There are no wood screws in the price book for {unit}.',
   'bought.cut': 'At its {end} end, {at} up: cut off {off} of its depth, {left} stay.',
   'bought.gap': 'At its {end} end, {at} up: {off} free behind it.',
@@ -247,7 +249,7 @@ export const EN = {
   'layers.unbacked':
     '{material} lies between the ribs with nothing over it: it falls out. Put a foil or a lining over it.',
   'layers.floorTight':
-    'The subfloor is cut to the bare metal, but the walls get layers: fit it before them, or let it meet the lining.',
+    'The subfloor is cut to the bare metal, but the walls get layers thicker than its clearance: keep it back by as much as they are, fit it before them, or let it meet the lining.',
   'opening.order': '{name}: its edges are the wrong way round.',
   'opening.aboveRoof': '{name} reaches {head} up, above the roof at {roof}.',
   'opening.beforeStart': '{name} begins {from} before the front datum.',
@@ -387,11 +389,17 @@ export const EN = {
   'cut.tooLarge.turn':
     '{part} is {length} × {width} and would fit only turned against the grain. Turn its grain, or join it at a rib.',
   'cut.tooLarge.longer':
-    '{part} is {length} long; the longest {material} on offer gives {sheetLength} × {sheetWidth}. Join it at a rib, or add a longer sheet to the price book.',
+    '{part} is {length} long; the largest {material} on offer gives {sheetLength} × {sheetWidth} once {trim} are trimmed off each edge. Join it at a rib, or add a longer sheet to the price book.',
   'cut.tooLarge.wider':
-    '{part} is {width} wide; the widest {material} on offer gives {sheetLength} × {sheetWidth}. Split it along its length.',
+    '{part} is {width} wide; the largest {material} on offer gives {sheetLength} × {sheetWidth} once {trim} are trimmed off each edge. Split it along its length, or add a wider sheet to the price book.',
   'cut.tooLarge.both':
-    '{part}, {length} × {width}, is larger than any {material}: {sheetLength} × {sheetWidth}. Split it both ways.',
+    '{part}, {length} × {width}, is larger than any {material}: {sheetLength} × {sheetWidth} once {trim} are trimmed off each edge. Split it both ways.',
+  'cut.tooLarge.trim':
+    '{part}, {length} × {width}, goes on {material} only as it is bought: {trim} are trimmed off each edge. Trim less under Cut, keep a factory edge, or make it that much smaller.',
+  'cut.tooLarge.bar':
+    '{part} is {length} long; the longest {material} on offer is {longest}. Join it over a support, or add a longer bar to the price book.',
+  'cut.stockShort':
+    '{material}: the plan that stands takes {used} of {length} that are not begun, and {stocked} are in stock. Buy more, or have the plan searched for again.',
   'cut.tooLarge.stock': '{part} is left over: there are not enough sheets of {material}.',
   'cut.conflict.gone': '{part} is cut, but the design has no such part any more.',
   'cut.conflict.short':

@@ -182,7 +182,9 @@ export function WarmthPanel({ scene }: { readonly scene: Scene }) {
               {t('warmth.unknown', { surfaces: warmth.unknown.map((id) => surfaceTitle(id, speech)).join(', ') })}
             </p>
           )}
-          <p className="small soft">{t('warmth.lossHint')}</p>
+          <p className="small soft">
+            {t(scene.project.vehicle.kind === 'van' ? 'warmth.lossHint.van' : 'warmth.lossHint')}
+          </p>
         </section>
       )}
       <section className="section stack">

@@ -1,3 +1,5 @@
+import { isBar } from '../../materials/bars.js';
+import { materialOf } from '../../materials/material.js';
 import { type Part, blankOf, partMass } from '../../parts/part.js';
 import type { KeptSheet, PriceBook, PriceItem, SawCut, Settings } from '../../document/schema.js';
 
@@ -33,6 +35,9 @@ export function heavyParts(
   return parts.flatMap((part): HeavyPart[] => {
     const mass = partMass(part, book);
     const { length, width } = blankOf(part);
+    // a batten or a board comes as long from the shop, and one person carries it
+    const stick = materialOf(book, part.material);
+    if (stick && isBar(stick) && (mass === null || mass <= carry.mass)) return [];
     const longest = Math.max(length, width);
     const heavy = mass !== null && mass > carry.mass;
     const long = longest > carry.length;

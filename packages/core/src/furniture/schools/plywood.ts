@@ -90,14 +90,20 @@ function jointsOf(
         place: `${unit.id}.${through.name}`,
         said: picked?.splits
           ? message('furniture.thinEdge', { unit: unit.name, thickness: mm(into.thickness) })
-          : picked
-            ? message('furniture.noScrew', {
+          : picked && picked.thinner !== null
+            ? message('furniture.thickScrew', {
                 unit: unit.name,
-                thickness: mm(through.thickness),
                 least: mm(picked.least),
-                most: mm(picked.most),
+                diameter: mm(picked.thinner),
+                edge: mm(into.thickness),
               })
-            : message('furniture.noScrews', { unit: unit.name }),
+            : picked
+              ? message('furniture.noScrew', {
+                  unit: unit.name,
+                  thickness: mm(through.thickness),
+                  least: mm(picked.least),
+                })
+              : message('furniture.noScrews', { unit: unit.name }),
       });
     return [
       {

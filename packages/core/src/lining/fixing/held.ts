@@ -39,7 +39,8 @@ export function heldWith(
   book: PriceBook,
 ): HeldWith {
   const face = faceFixing(depth, book, removable);
-  const passed = face?.passed ?? strip;
+  const own = depth.layers.findLast(({ layer }) => layer.place === 'continuous')?.thickness;
+  const passed = face?.passed ?? own ?? strip;
   const into = (deep: number): FaceFixing | null =>
     deep > 0 ? fixingInto(depth.surface, { passed, into: 'wood', depth: deep }, book, removable) : null;
   const timber = face?.into === 'wood' ? face : into(block);

@@ -377,8 +377,21 @@ export function liningOf(input: LiningInput): Lining | null {
   if (loose.length > 0 && !blocks)
     for (const name of new Set(loose.map((edge) => edge.opening)))
       problems.push(message('lining.loose', { surface: named, name }));
+  // a strip behind a joint is of the face's own sheet, or of the next thicker one that a stocked fastener holds in
+  const behind = [
+    material,
+    ...input.book.items
+      .filter((item) => item.group === material.group && !isBar(item) && item.stocks.length > 0)
+      .filter((item) => item.thickness > thickness)
+      .sort((a, b) => a.thickness - b.thickness),
+  ];
+  const holds = (item: PriceItem): boolean =>
+    heldWith(depth, choice.removable, 0, item === material ? thickness : item.thickness, input.book).by.strip?.pick !=
+    null;
+  const backing = (backed.length > 0 ? behind.find(holds) : null) ?? material;
+  const backingThick = backing === material ? thickness : backing.thickness;
   const withHeld = (removable: boolean): ReturnType<typeof heldWith> =>
-    heldWith(depth, removable, blocks?.thickness ?? 0, thickness, input.book);
+    heldWith(depth, removable, blocks?.thickness ?? 0, backingThick, input.book);
   // what comes off again is screwed, whatever the rest of the surface is fixed with
   const held = withHeld(choice.removable);
   const heldOff = withHeld(true);
@@ -412,8 +425,8 @@ export function liningOf(input: LiningInput): Lining | null {
         i + 1,
         { outer: rectangle(u - BACKING_WIDTH_MM / 2, v0, u + BACKING_WIDTH_MM / 2, v1), holes: [] },
         true,
-        material,
-        thickness,
+        backing,
+        backingThick,
       ).part,
   );
   const thick = laid && battenLayer ? battenLayer.thickness : (blocks?.thickness ?? 0);
