@@ -19,7 +19,7 @@ import {
   type SnapWorld,
 } from '@nestplank/core/layout';
 import type { Point } from '@nestplank/core/numeric';
-import type { Shell } from '@nestplank/core/shell';
+import type { ArchShape, Shell } from '@nestplank/core/shell';
 import { act, previewActions } from '../state/session.js';
 import { look, useView } from '../state/view.js';
 import { lying } from '../kit/body.js';
@@ -34,6 +34,7 @@ interface UnitLayerProps {
   readonly frame: FoldOutFrame;
   readonly unit: Unit;
   readonly room: Shell;
+  readonly arches: readonly ArchShape[];
   readonly people: readonly Person[];
   /** Who lies on it; null where nobody does. */
   readonly lies: LyingPlace | null;
@@ -47,6 +48,7 @@ interface UnitLayerProps {
   readonly snap: number;
 }
 const NO_MATES: readonly Unit[] = [];
+const NOTHING = [] as const;
 /** What a drag began with: it is measured from there, however far things are shown to have gone meanwhile. */
 interface Held {
   readonly start: Unit;
@@ -223,6 +225,7 @@ export const UnitLayer = memo(function UnitLayer({
   frame,
   unit,
   room,
+  arches,
   people,
   lies,
   motions,
@@ -326,7 +329,7 @@ export const UnitLayer = memo(function UnitLayer({
             key={person.id}
             frame={frame}
             person={person}
-            berth={berthOf(lies, i, room)}
+            berth={berthOf(lies, i, { inner: room, arches, stands: NOTHING })}
             along={lies.along ?? 'y'}
           />
         ))}

@@ -51,6 +51,7 @@ const shown = (unit: Unit, { snap = 5, chosen = false } = {}): HTMLElement => {
         frame={frame}
         unit={unit}
         room={room}
+        arches={derived.arches}
         people={project.people}
         lies={lies}
         motions={[]}

@@ -80,6 +80,10 @@ export interface BayRoom {
   readonly room: SolidBox;
   /** Which way one reaches into it from its front: -1 from the right, 1 from the left; 0 from above. */
   readonly into: 1 | -1 | 0;
+  /** It is reached along the vehicle: through its front end, or its rear end. */
+  readonly end?: 'front' | 'rear';
+  /** What lies over it lifts off, so that it is open from above too. */
+  readonly lifts?: boolean;
   /** How deep it is at its foot and at its head, from its front to the wall or to whatever stands there, mm. */
   readonly deepLow: number;
   readonly deepHigh: number;

@@ -100,19 +100,12 @@ export interface ModeFigures {
 const STEP_MM = 100;
 const TALL_MM = 1800;
 
-/** Whether two modes can be used at once: nothing is wanted in two places, and nothing moved by one meets what the other moves. */
-function together(scene: Scene, a: Mode, b: Mode): boolean {
-  for (const [name, share] of Object.entries(a.states)) {
-    const other = b.states[name] ?? 0;
-    if (share > 0 && other > 0 && Math.abs(share - other) > 0.01) return false;
-  }
-  const [ofA, ofB] = [movedIn(scene, a.states), movedIn(scene, b.states)];
-  return !ofA.some((one) =>
-    ofB.some(
-      (other) => one.unit.id !== other.unit.id && one.motion.of !== other.motion.of && overlap(one.prism, other.prism),
-    ),
+/** Whether two modes can be used at once: everything is in one place in both. What a mode does not name is at rest in it. */
+const together = (a: Mode, b: Mode): boolean =>
+  [...new Set([...Object.keys(a.states), ...Object.keys(b.states)])].every(
+    (name) => Math.abs((a.states[name] ?? AT_REST) - (b.states[name] ?? AT_REST)) <= 0.01,
   );
-}
+const AT_REST = 0;
 
 /** The figures of every mode. */
 export function modeFigures(scene: Scene): readonly ModeFigures[] {
@@ -168,7 +161,7 @@ export function modeFigures(scene: Scene): readonly ModeFigures[] {
       floor,
       standing: tall,
       way: way ? Math.max(0, way.width) : null,
-      with: scene.modes.filter((other) => other.id !== mode.id && together(scene, mode, other)).map(({ id }) => id),
+      with: scene.modes.filter((other) => other.id !== mode.id && together(mode, other)).map(({ id }) => id),
     };
   });
 }

@@ -8,7 +8,7 @@ import { boxOf, distanceToRing, rectangle, type Point } from '../numeric/plane.j
 import type { Vector } from '../parts/part.js';
 import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../rules/people.js';
 import { halfWidth, roofHeight } from '../shell/shell.js';
-import { berthOf, lyingPlaces } from './lying.js';
+import { berthOf, lyingPlaces, lyingRoomOf } from './lying.js';
 
 /** Half the breadth of somebody who walks, mm; and what is lower than this is stepped over. */
 const HALF_BODY_MM = 190;
@@ -111,7 +111,7 @@ export function seatsFor(scene: Scene, person: Person): readonly Seat[] {
   const theirs = places.filter(({ sleepers }) => sleepers.includes(person.id));
   const beds = (theirs.length > 0 ? theirs : places).flatMap((place): Seat[] => {
     const index = Math.max(0, place.sleepers.indexOf(person.id));
-    const berth = berthOf(place, index, inner);
+    const berth = berthOf(place, index, lyingRoomOf(scene, place.unit.id));
     const top = inner.floor + place.unit.body.to + (1 - MATTRESS_GIVES) * place.mattress;
     const lengthwise = place.along === 'x';
     const [mx, my] = [(berth.x0 + berth.x1) / 2, (berth.y0 + berth.y1) / 2];

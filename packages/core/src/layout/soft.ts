@@ -4,7 +4,7 @@ import { spread } from '../numeric/plane.js';
 import type { SolidBox } from '../rules/room.js';
 import { halfWidth } from '../shell/shell.js';
 import { seatsIn } from './checks/sitting.js';
-import { berthOf, lyingPlaces } from './lying.js';
+import { berthOf, lyingPlaces, lyingRoomOf } from './lying.js';
 
 /** A mattress or the cushion of a seat as a block where it lies, mm. */
 export interface Soft {
@@ -69,7 +69,9 @@ export function softIn(scene: SoftRoom): readonly Soft[] {
   const mattresses = lyingPlaces(units, families).flatMap((place): Soft[] => {
     const { unit, mattress, sleepers } = place;
     const shut = { ...place, ...(place.out ? { out: { ...place.out, by: 0 } } : {}) };
-    const berths = Array.from({ length: Math.max(1, sleepers.length) }, (_, i) => berthOf(shut, i, inner));
+    const berths = Array.from({ length: Math.max(1, sleepers.length) }, (_, i) =>
+      berthOf(shut, i, lyingRoomOf(scene, unit.id)),
+    );
     const z0 = inner.floor + unit.body.to;
     const least = (low: 'x0' | 'y0'): number => Math.min(...berths.map((berth) => berth[low]));
     const most = (high: 'x1' | 'y1'): number => Math.max(...berths.map((berth) => berth[high]));

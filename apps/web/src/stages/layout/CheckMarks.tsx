@@ -30,7 +30,18 @@ export const CheckMarks = memo(function CheckMarks({
       lies.sleepers.flatMap((id, i) => {
         const person = scene.project.people.find((one) => one.id === id);
         return person
-          ? [lyingPlace(frame, person, berthOf(lies, i, scene.room ?? frame.shell), lies.along ?? 'y').box]
+          ? [
+              lyingPlace(
+                frame,
+                person,
+                berthOf(lies, i, {
+                  inner: scene.room ?? frame.shell,
+                  arches: scene.shape.arches,
+                  stands: [],
+                }),
+                lies.along ?? 'y',
+              ).box,
+            ]
           : [];
       }),
     ),

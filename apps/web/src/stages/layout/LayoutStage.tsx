@@ -118,6 +118,7 @@ const Units = memo(function Units({ frame, overhead = false }: OnFrame) {
             frame={frame}
             unit={unit}
             room={room}
+            arches={shape.arches}
             around={around}
             people={project.people}
             lies={shape.lying.find((place) => place.unit.id === unit.id) ?? NOBODY}

@@ -175,6 +175,8 @@ function holdUnder(unit: Unit, levels: Levels, lines: readonly number[]): BayRoo
         z1: levels.underside,
       },
       into: 0,
+      end: 'front',
+      lifts: true,
       deepLow: apart - levels.support,
       deepHigh: apart - levels.support,
       through: [Math.max(0, apart - FRONT_FRAME_MM - levels.support), Math.max(0, high - 2 * FRONT_FRAME_MM)],

@@ -9,7 +9,7 @@ import { wholeUp } from '../../numeric/tolerance.js';
 import { widthOf } from '../../shell/openings.js';
 import { message, mm } from '../../words/message.js';
 import { seatsAgainst } from '../cushions.js';
-import { berthOf, lyingPlaces } from '../lying.js';
+import { berthOf, lyingPlaces, lyingRoomOf } from '../lying.js';
 import { ceilingOver, HEAD_MM } from './people.js';
 import { widen, widestWay } from './room.js';
 import { seatsIn, sittersOf } from './sitting.js';
@@ -56,7 +56,7 @@ const gettingPast = appliesTo(gettingPastRule, {
         return order.slice(1).flatMap((id, i) => {
           const [who, other] = [named(id), named(order[i])];
           if (!who || !other) return [];
-          const berth = berthOf(place, sleepers.indexOf(other.id), scene.inner);
+          const berth = berthOf(place, sleepers.indexOf(other.id), lyingRoomOf(scene, unit.id));
           const clear = ceilingOver(unit, berth, scene) - top;
           return [
             {

@@ -22,10 +22,10 @@ import {
   grownIn,
   middleTop,
 } from '../../rules/people.js';
-import { clearAcross, halfWidth, roofHeight } from '../../shell/shell.js';
+import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { standingIn } from '../standing.js';
-import { bedWidth, berthOf, lyingPlaces, type Berth, type LyingPlace } from '../lying.js';
+import { bedWidth, berthOf, clearOver, lyingPlaces, lyingRoomOf, type Berth, type LyingPlace } from '../lying.js';
 
 /** How far a platform is moved in search of more room, mm. */
 const REACH_MM = 250;
@@ -41,7 +41,7 @@ const placeOn = (unit: Unit, scene: Scene): LyingPlace | null => lyingPlaces([un
 function sleepersOf(place: LyingPlace, scene: Scene): readonly Sleeper[] {
   return place.sleepers.flatMap((id, index) => {
     const person = scene.people.find((candidate) => candidate.id === id);
-    return person ? [{ person, berth: berthOf(place, index, scene.inner) }] : [];
+    return person ? [{ person, berth: berthOf(place, index, lyingRoomOf(scene, place.unit.id)) }] : [];
   });
 }
 
@@ -60,11 +60,12 @@ function bestHeight(
   scene: Scene,
 ): { readonly height: number; readonly clear: number } {
   const { inner } = scene;
+  const room = lyingRoomOf(scene, unit.id);
   return spread(-REACH_MM, REACH_MM, 2 * Math.round(REACH_MM / 10) + 1)
     .map((by) => {
       const height = madeHeight(unit, scene, unit.body.to + by);
       const top = inner.floor + height;
-      return { height, clear: clearAcross(inner, x0, x1, top, top + mattress) };
+      return { height, clear: clearOver(room, x0, x1, top, top + mattress) };
     })
     .filter(({ height }) => height > LOWEST_MM)
     .reduce((best, next) => (next.clear > best.clear + 0.5 ? next : best));
@@ -77,50 +78,56 @@ const onBerth = (place: LyingPlace, { person, berth }: Sleeper, share: number): 
     ? pinOf(place.unit, person.id, berth.x0 + share * (berth.x1 - berth.x0), (berth.y0 + berth.y1) / 2)
     : pinOf(place.unit, person.id, (berth.x0 + berth.x1) / 2, share * person.stature);
 
+/** What stands at the height of a sleeper stands no farther from his bed along the vehicle, mm. */
+const BESIDE_BED_MM = 50;
+
 const bedLength = appliesTo(bedLengthRule, {
-  ofUnit: eachSleeper((place, sleeper, scene) => {
-    const { unit, along } = place;
-    const { person, berth } = sleeper;
-    const input = { clear: berth.clear, stature: person.stature, who: person.name, along: along ?? 'y' };
-    return {
-      id: `bed-length:${unit.id}:${person.id}`,
-      input,
-      pin: onBerth(place, sleeper, 0.28),
-      mend: ({ spare, grade }) => {
-        const more = wholeUp(-(spare ?? 0));
-        if (along === 'x')
-          return [
-            endOf(unit) + more <= scene.inner.length
-              ? offer(
-                  unit,
-                  scene,
-                  { length: unit.body.length + more },
-                  message('mend.longer', { name: unit.name, by: mm(more) }),
-                )
-              : null,
-            unit.body.x - more >= scene.inner.start
-              ? offer(
-                  unit,
-                  scene,
-                  { x: unit.body.x - more, length: unit.body.length + more },
-                  message('mend.longer', { name: unit.name, by: mm(more) }),
-                )
-              : null,
-          ];
-        const better = bestHeight(place, berth, scene);
-        // what stays too short is not mended
-        const then = bedLengthRule.run({ ...input, clear: better.clear }, scene.figures[bedLengthRule.name]).grade;
-        return better.clear > berth.clear + 2 && (grade !== 'fails' || then !== 'fails')
-          ? offer(
-              unit,
-              scene,
-              topAt(unit, scene, better.height),
-              message('mend.bedHeight', { to: mm(better.height), gain: mm(better.clear - berth.clear) }),
-            )
-          : null;
-      },
-    };
-  }),
+  ofEach: {
+    within: BESIDE_BED_MM,
+    of: eachSleeper((place, sleeper, scene) => {
+      const { unit, along } = place;
+      const { person, berth } = sleeper;
+      const input = { clear: berth.clear, stature: person.stature, who: person.name, along: along ?? 'y' };
+      return {
+        id: `bed-length:${unit.id}:${person.id}`,
+        input,
+        pin: onBerth(place, sleeper, 0.28),
+        mend: ({ spare, grade }) => {
+          const more = wholeUp(-(spare ?? 0));
+          if (along === 'x')
+            return [
+              endOf(unit) + more <= scene.inner.length
+                ? offer(
+                    unit,
+                    scene,
+                    { length: unit.body.length + more },
+                    message('mend.longer', { name: unit.name, by: mm(more) }),
+                  )
+                : null,
+              unit.body.x - more >= scene.inner.start
+                ? offer(
+                    unit,
+                    scene,
+                    { x: unit.body.x - more, length: unit.body.length + more },
+                    message('mend.longer', { name: unit.name, by: mm(more) }),
+                  )
+                : null,
+            ];
+          const better = bestHeight(place, berth, scene);
+          // what stays too short is not mended
+          const then = bedLengthRule.run({ ...input, clear: better.clear }, scene.figures[bedLengthRule.name]).grade;
+          return better.clear > berth.clear + 2 && (grade !== 'fails' || then !== 'fails')
+            ? offer(
+                unit,
+                scene,
+                topAt(unit, scene, better.height),
+                message('mend.bedHeight', { to: mm(better.height), gain: mm(better.clear - berth.clear) }),
+              )
+            : null;
+        },
+      };
+    }),
+  },
 });
 
 /** A head and its hair take so much room to each side, mm. */
@@ -295,7 +302,7 @@ const bedWide = appliesTo(bedWidthRule, {
       {
         id: `bed-width:${unit.id}`,
         input: {
-          width: bedWidth(place, scene.inner),
+          width: bedWidth(place, lyingRoomOf(scene, place.unit.id)),
           sleepers: count,
           shoulders: lying.flatMap(({ person }) => person.shoulderWidth ?? []),
         },

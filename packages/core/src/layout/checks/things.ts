@@ -24,7 +24,7 @@ import {
   ventArea,
 } from '../../rules/things.js';
 import { reachBackRule } from '../../rules/sitting.js';
-import { halfWidth } from '../../shell/shell.js';
+import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { standingIn } from '../standing.js';
 import { deeper, higher, wider } from './bay-offers.js';
@@ -257,6 +257,9 @@ function opensTo(face: Thing['service'][number], place: BayRoom, unit: Unit, sce
   const slides = bay.holds.kind === 'pull-out';
   const lidded = isLidded(place, unit, scene);
   // what lies behind another bay is got at where a panel comes off
+  if (face === 'front' && place.end !== undefined)
+    return bay.front.kind !== 'none' || place.through === undefined || Math.min(...place.through) > 0;
+  if (face === 'top' && place.lifts === true) return true;
   if (face === 'front' && place.behind !== undefined)
     return bay.front.kind === 'panel' || beforeIt(place, unit) !== 'board';
   if (face === 'front') return bay.front.kind !== 'none' || bay.holds.kind === 'thing' || slides;
@@ -264,13 +267,40 @@ function opensTo(face: Thing['service'][number], place: BayRoom, unit: Unit, sce
   return slides;
 }
 
-/** How far it is free before the front of a bay, to the next unit or the other wall, mm. */
-function freeBefore(
+/** How far it is free along the vehicle before the end through which a hold is reached, to the next unit or the end of the vehicle, mm. */
+function freeAtEnd(
   unit: Unit,
-  { room, into, behind = 0 }: BayRoom,
+  room: BayRoom['room'],
+  end: 'front' | 'rear',
   scene: Scene,
 ): { readonly far: number; readonly by: string } {
   const { inner } = scene;
+  const face = end === 'front' ? unit.body.x : endOf(unit);
+  let far = end === 'front' ? face - inner.start : inner.length - face;
+  let by = 'the end of the vehicle';
+  for (const { unit: other, box } of standingIn(scene)) {
+    if (other.id === unit.id || box.z0 >= room.z1 || box.z1 <= room.z0) continue;
+    // whoever comes to it needs the whole of its opening
+    if (Math.min(box.y1, room.y1) - Math.max(box.y0, room.y0) < (room.y1 - room.y0) / 2) continue;
+    const gap = end === 'front' ? face - box.x1 : box.x0 - face;
+    if (gap >= -1 && gap < far) [far, by] = [Math.max(0, gap), other.name];
+  }
+  return { far, by };
+}
+
+/** How far it is free before the front of a bay, to the next unit or the other wall, mm. */
+function freeBefore(
+  unit: Unit,
+  { room, into, end, behind = 0 }: BayRoom,
+  scene: Scene,
+): { readonly far: number; readonly by: string } {
+  const { inner } = scene;
+  if (end !== undefined) return freeAtEnd(unit, room, end, scene);
+  // what is open above alone is reached from there
+  if (into === 0) {
+    const [x, y] = [(room.x0 + room.x1) / 2, (room.y0 + room.y1) / 2];
+    return { far: Math.max(0, roofHeight(inner, x, y) - room.z1), by: 'the roof' };
+  }
   const side = into > 0 ? 'left' : 'right';
   // from the face of the unit, where it lies behind another bay
   const face = into > 0 ? room.y0 - behind : room.y1 + behind;
@@ -376,7 +406,8 @@ const reach = appliesTo(reachRule, {
           const lid = face === 'top' && bay.holds.kind !== 'pull-out';
           const input = {
             opens: opensTo(face, place, unit, scene),
-            before: lid ? 500 : far,
+            // boards that lift off leave as much room over a hold as a lid does
+            before: lid || place.lifts === true ? Math.max(500, far) : far,
             face,
             thing: thing.name,
             name: bayName(unit, bay),
