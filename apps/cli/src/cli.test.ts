@@ -303,6 +303,40 @@ describe('the command line', () => {
       () => ['apply', demo, file('ops.json', [{ name: 'removeUnit', payload: { id: 'sofa' } }])],
       /\[0\] removeUnit: There is no sofa/,
     ],
+    [
+      'a layer of a material that is not in the price book',
+      () => [
+        'apply',
+        demo,
+        file('layer.json', [
+          {
+            name: 'putLayer',
+            payload: {
+              surface: 'left',
+              layer: {
+                id: 'x',
+                material: 'unobtainium',
+                thickness: 9,
+                place: 'continuous',
+                share: 1,
+                measured: null,
+                board: false,
+              },
+            },
+          },
+        ]),
+      ],
+      /\[0\] putLayer: .*unobtainium/,
+    ],
+    [
+      'a carcass of battens, or of foam',
+      () => [
+        'apply',
+        demo,
+        file('foam.json', [{ name: 'changeUnit', payload: { id: 'kitchen', changes: { carcass: 'foam-30' } } }]),
+      ],
+      /\[0\] changeUnit: Kitchen: Rigid foam 30 is not sold in sheets/,
+    ],
     ...(
       [
         [

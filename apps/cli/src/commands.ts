@@ -338,7 +338,7 @@ async function importReadings(path: string, csv: string, output: string | undefi
   if (read.fault) throw new CommandFailure(2, `${csv}: ${say(read.fault)}`);
   const taken =
     read.payload.readings.length > 0
-      ? applyOperation(project, { name: 'takeReadings', payload: read.payload }).project
+      ? applyOperation(project, { name: 'takeReadings', payload: read.payload }, priceBook).project
       : project;
   put(output, projectFileText(taken, priceBook));
   rowsLeftOut(csv, read);
@@ -368,7 +368,7 @@ export function applyCommand(path: string, operationsPath: string, options: { ou
   let next = project;
   operations.forEach((operation, i) => {
     try {
-      next = applyOperation(next, operation).project;
+      next = applyOperation(next, operation, priceBook).project;
     } catch (problem) {
       if (problem instanceof OperationError)
         throw new CommandFailure(2, `${operationsPath}: [${i}] ${operation.name}: ${say(problem.said)}`);

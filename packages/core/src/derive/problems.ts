@@ -171,14 +171,17 @@ export function shapeProblems({
   return [
     ...built.problems.map((p): Problem => ({ stage: 'measure', place: p.address ?? 'survey', said: p.said })),
     ...ribs.map((p): Problem => ({ stage: 'measure', place: p.address, said: p.said })),
-    ...cut.map(({ opening, ribs: through }): Problem => ({
-      stage: 'measure',
-      place: `opening/${opening.id}/from`,
-      said: message(opening.kind === 'window' ? 'opening.windowRib' : 'opening.cutsRib', {
-        name: opening.name,
-        ribs: through.map(({ name }) => name).join(', '),
-      }),
-    })),
+    // a maker's window may sit over a rib that was made for it, and is told with the lining; a hole in the roof is sawn by whoever builds
+    ...cut
+      .filter(({ opening }) => opening.kind !== 'window')
+      .map(({ opening, ribs: through }): Problem => ({
+        stage: 'measure',
+        place: `opening/${opening.id}/from`,
+        said: message('opening.cutsRib', {
+          name: opening.name,
+          ribs: through.map(({ name }) => name).join(', '),
+        }),
+      })),
     ...onRoof.map(({ opening, name, against, over }): Problem => ({
       stage: 'measure',
       place: `opening/${opening}/from`,

@@ -2,9 +2,10 @@ import type { z } from 'zod';
 import { message, type Message } from '../words/message.js';
 import { addressExists, parseAddress } from './address.js';
 import { baysOf } from './body.js';
-import { familyNamed, peopleOf, type DocumentKit } from './kit.js';
+import { familyNamed, peopleOf, type DocumentKit, type UnitFamily } from './kit.js';
 import { thingsOf } from './layout-changes.js';
 import { projectSchema, type PriceBook, type Project } from './schema.js';
+import type { Unit } from './unit-schema.js';
 import { surfaceNamed } from './surfaces.js';
 
 /** What is not as it has to be, and where in the document. */
@@ -343,13 +344,38 @@ function addressFaults(project: Project, near: Near): Fault[] {
     }));
 }
 
-function unitFaults(project: Project, { kit }: SoundContext, near: Near): Fault[] {
+function unitFaults(project: Project, { kit, book }: SoundContext, near: Near, changed: boolean): Fault[] {
   return eachNear(project.layout.units, ['layout', 'units'], near, (unit, i): Fault[] => {
     const family = familyNamed(kit.families, unit.family);
-    return (family?.faults(unit) ?? []).map((fault) => ({
-      place: placeOf(['layout', 'units', i, ...fault.path]),
-      said: fault.said,
-    }));
+    if (!family) return [];
+    // what an earlier file has is opened, and said where it is made
+    const other = changed ? noSheetIn(unit, family, book) : [];
+    return [
+      ...family.faults(unit).map((fault) => ({
+        place: placeOf(['layout', 'units', i, ...fault.path]),
+        said: fault.said,
+      })),
+      ...other.map(({ role, said }) => ({ place: placeOf(['layout', 'units', i, 'materials', role]), said })),
+    ];
+  });
+}
+
+/** Roles of a unit that ask for sheets and are given something else: a batten, foam, what is sold by the litre. */
+export function noSheetIn(
+  unit: Unit,
+  family: Pick<UnitFamily, 'fields'>,
+  book: PriceBook | null,
+): { readonly role: string; readonly said: Message }[] {
+  return family.fields.flatMap((field) => {
+    const item = field.kind === 'sheet' ? book?.items.find(({ id }) => id === unit.materials[field.name]) : undefined;
+    return !item || (item.stocks.length > 0 && item.group !== 'insulation')
+      ? []
+      : [
+          {
+            role: field.name,
+            said: message('furniture.notSheet', { unit: unit.name, material: item.name }),
+          },
+        ];
   });
 }
 
@@ -434,7 +460,7 @@ export function faultsOf(project: Project, context: SoundContext, touched: reado
     ...referenceFaults(references(project, context, hanging), hanging),
     ...(touched === null ? [] : referenceFaults(choices(project, context), near)),
     ...(touched === null || near(['survey']) ? addressFaults(project, near) : []),
-    ...unitFaults(project, context, near),
+    ...unitFaults(project, context, near, touched !== null),
   ];
 }
 

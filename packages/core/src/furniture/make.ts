@@ -1,5 +1,6 @@
 import { familyNamed } from '../document/kit.js';
 import type { PriceBook } from '../document/schema.js';
+import { noSheetIn } from '../document/soundness.js';
 import type { Unit } from '../document/unit-schema.js';
 import { materialOf } from '../materials/material.js';
 import { message, mm } from '../words/message.js';
@@ -32,7 +33,7 @@ export function makeUnit(
       ? message('furniture.material', { unit: unit.name, material: missing })
       : !family || !school
         ? message('furniture.unknown', { unit: unit.name, what: family ? unit.school : unit.family })
-        : null;
+        : (noSheetIn(unit, family, room.book)[0]?.said ?? null);
   if (fault || !family || !school)
     return {
       ...NOTHING_MADE,

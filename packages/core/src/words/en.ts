@@ -181,6 +181,7 @@ export const EN = {
     'The door of {unit} reaches {by} into the roof: make it lower, or move its opening to where the roof is higher.',
   'furniture.shallow': 'There is no depth left behind the front of {unit}: move its front towards the centre line.',
   'furniture.noSupport': 'Nothing can stand under {unit} between the arches: raise it or move it.',
+  'furniture.notSheet': '{unit}: {material} is not sold in sheets that boards are cut from. Choose a sheet for it.',
   'furniture.material': '{unit} is to be made of “{material}”, which is not in the price book: choose another.',
   'furniture.unknown': '{unit} is a “{what}”, which is not known here.',
   'furniture.division': 'The bays of {unit} do not fill it: there are {room} to divide.',

@@ -6,17 +6,24 @@ import type { LinedSurface } from './lined-surface.js';
 import { STAGGER_MM, type PieceSet } from './pieces.js';
 import { isEnd, toPlace } from './unrolled.js';
 
-/** Ribs behind the lining that nothing can be screwed to. */
+/** Ribs behind the lining that nothing can be screwed to, and windows that a rib is read to run through. */
 export const ribNotes = (surface: Lined, ribs: RibMap): Message[] =>
   isEnd(surface)
     ? []
-    : ribs.on[surface].ribs
-        .filter((rib) => !holdsScrews(rib))
-        .map((rib) =>
-          rib.flat
-            ? message('lining.ribShallow', { name: rib.name, proud: mm(rib.proud ?? 0) })
-            : message('lining.ribRound', { name: rib.name }),
-        );
+    : [
+        ...ribs.on[surface].ribs
+          .filter((rib) => !holdsScrews(rib))
+          .map((rib) =>
+            rib.flat
+              ? message('lining.ribShallow', { name: rib.name, proud: mm(rib.proud ?? 0) })
+              : message('lining.ribRound', { name: rib.name }),
+          ),
+        ...ribs.cut
+          .filter(({ opening }) => opening.kind === 'window' && opening.surface === surface)
+          .map(({ opening, ribs: through }) =>
+            message('opening.windowRib', { name: opening.name, ribs: through.map(({ name }) => name).join(', ') }),
+          ),
+      ];
 
 /** Battens that are added where ribs are too far apart or an end lies on nothing, and how they are fixed there. */
 export function addedNotes(ground: LinedSurface, laid: boolean): Message[] {
