@@ -103,6 +103,59 @@ describe('what is drawn in the round', () => {
     expect([min.x, max.x, min.y, max.y, min.z, max.z].map(Math.round)).toEqual([1000, 1600, -300, 100, 888, 900]);
     expect(volume(body)).toBeCloseTo((600 * 400 - 100 * 100) * 12, 0);
   });
+  it.each([
+    [
+      'two slots over each other',
+      [
+        [40, 40],
+        [40, 240],
+      ],
+      [320, 30],
+    ],
+    [
+      'two slots beside each other',
+      [
+        [40, 40],
+        [340, 40],
+      ],
+      [120, 30],
+    ],
+    [
+      'four in a row and a column',
+      [
+        [40, 40],
+        [40, 140],
+        [40, 240],
+        [340, 40],
+      ],
+      [90, 40],
+    ],
+  ])('is a closed body with %s', (_what, corners, [wide = 0, high = 0]) => {
+    const holes = corners.map(([x = 0, y = 0]): readonly (readonly [number, number])[] => [
+      [x, y],
+      [x + wide, y],
+      [x + wide, y + high],
+      [x, y + high],
+    ]);
+    const body = partGeometry({ ...board, outline: { outer: board.outline.outer, holes } });
+    // every edge of a triangle is met once by another that runs the other way
+    const places = body.getAttribute('position');
+    const name = (i: number): string =>
+      [places.getX(i), places.getY(i), places.getZ(i)].map((value) => Math.round(value * 100)).join(' ');
+    const edges = new Map<string, number>();
+    for (let i = 0; i < places.count; i += 3)
+      for (const [a, b] of [
+        [i, i + 1],
+        [i + 1, i + 2],
+        [i + 2, i],
+      ] as const) {
+        const [from, to] = [name(a), name(b)];
+        if (from === to) continue;
+        const [key, by] = from < to ? [`${from}|${to}`, 1] : [`${to}|${from}`, -1];
+        edges.set(key, (edges.get(key) ?? 0) + by);
+      }
+    expect([...edges.values()].filter((count) => count !== 0)).toEqual([]);
+  });
   it('is every part of the furniture, no more and no less: the same volume as the parts have', () => {
     const parts = drawnParts(scene.shape);
     const wanted = parts.reduce((sum, part) => sum + outlineArea(part.outline) * part.thickness, 0);

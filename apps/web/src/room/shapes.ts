@@ -7,8 +7,16 @@ import type { Facet, Reveal } from '@nestplank/core/shell';
 /** Faces that turn by more than this against each other have an inked edge between them, degrees. */
 const INKED_EDGE = 25;
 
+/**
+ * Shapes are divided into triangles turned by this: the divider joins a hole to what lies straight beside it, and where two
+ * holes begin at one place along it leaves an edge out, so that a body made of it would not be closed. Radians.
+ */
+const TILT = 0.3717;
+const [COS, SIN] = [Math.cos(TILT), Math.sin(TILT)];
+
 const shapeOf = ({ outer, holes }: Outline): THREE.Shape => {
-  const points = (ring: readonly Point[]) => ring.map(([x, y]) => new THREE.Vector2(x, y));
+  const points = (ring: readonly Point[]) =>
+    ring.map(([x, y]) => new THREE.Vector2(x * COS - y * SIN, x * SIN + y * COS));
   const shape = new THREE.Shape(points(outer));
   shape.holes = holes.map((hole) => new THREE.Path(points(hole)));
   return shape;
@@ -16,7 +24,19 @@ const shapeOf = ({ outer, holes }: Outline): THREE.Shape => {
 
 /** A flat shape, to be put where it belongs by a matrix. */
 export const flatGeometry = (outlines: readonly Outline[]): THREE.BufferGeometry =>
-  new THREE.ShapeGeometry(outlines.map(shapeOf));
+  straightened(new THREE.ShapeGeometry(outlines.map(shapeOf)));
+
+/** A body of a turned shape, turned back, with the places of its texture. */
+function straightened(body: THREE.BufferGeometry): THREE.BufferGeometry {
+  body.rotateZ(-TILT);
+  const places = body.getAttribute('position');
+  const texture = body.getAttribute('uv');
+  const normals = body.getAttribute('normal');
+  for (let i = 0; i < places.count; i += 1)
+    // on its faces a texture runs with the shape; along its edges as it was
+    if (Math.abs(normals.getZ(i)) > 0.5) texture.setXY(i, places.getX(i), places.getY(i));
+  return body;
+}
 
 /** From a part's own axes to the vehicle: along, across, and out of the face one looks at. */
 function placeOf({ origin, along, across, thick }: Part['place']): THREE.Matrix4 {
@@ -29,7 +49,7 @@ function placeOf({ origin, along, across, thick }: Part['place']): THREE.Matrix4
 /** A part as it stands in the vehicle, mm: its outline as thick as it is. Its grain runs along the first of its texture's axes. */
 export function partGeometry(part: Pick<Part, 'outline' | 'place' | 'thickness'>): THREE.BufferGeometry {
   const body = new THREE.ExtrudeGeometry(shapeOf(part.outline), { depth: part.thickness, bevelEnabled: false });
-  return body.translate(0, 0, -part.thickness).applyMatrix4(placeOf(part.place));
+  return straightened(body).translate(0, 0, -part.thickness).applyMatrix4(placeOf(part.place));
 }
 
 /** The edges of a body that are drawn in ink. */

@@ -548,7 +548,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         : [];
       return lastMasses;
     };
-    const madeAndRun = () => madeIn(units, project.layout.runs ?? NO_LAID, now.inner, now.arches, book, things);
+    const madeAndRun = () => madeIn(units, project.layout.runs ?? NO_LAID, now.inner, now.arches, book, things, stored);
     const scene = (inner: Shell): Scene => ({
       units,
       people: project.people,

@@ -1,4 +1,4 @@
-import type { PriceBook, Run, Thing, Unit } from '../document/schema.js';
+import type { PriceBook, Run, Stored, Thing, Unit } from '../document/schema.js';
 import { makeUnit, withSkeleton, type MadeUnit } from '../furniture/make.js';
 import { bored, NO_RUNS, runsOf, type RunHole, type RunsMade } from '../furniture/runs.js';
 import { memoLast } from '../numeric/memo.js';
@@ -10,31 +10,45 @@ import { skeletonsOf } from './scene-of.js';
 /** A unit is made again when anything but its name changes; its name too while there is something to say of it. */
 function createUnitMaker(
   kit: DeriveKit,
-): (unit: Unit, inner: Shell, arches: readonly ArchShape[], book: PriceBook, things: readonly Thing[]) => MadeUnit {
+): (
+  unit: Unit,
+  inner: Shell,
+  arches: readonly ArchShape[],
+  book: PriceBook,
+  things: readonly Thing[],
+  stored: readonly Stored[],
+) => MadeUnit {
   interface Last {
     readonly unit: Unit;
     readonly inner: Shell;
     readonly arches: readonly ArchShape[];
     readonly book: PriceBook;
     readonly things: readonly Thing[];
+    readonly kept: readonly Stored[];
     readonly made: MadeUnit;
   }
   const memory = new Map<string, Last>();
-  return (unit, inner, arches, book, things) => {
+  return (unit, inner, arches, book, things, stored) => {
     const last = memory.get(unit.id);
+    const own = stored.filter(({ kept }) => kept?.unit === unit.id);
+    // goods that are the same make the same
+    const kept = last?.kept.length === own.length && own.every((one, i) => one === last.kept[i]) ? last.kept : own;
     const same =
       last !== undefined &&
       last.inner === inner &&
       last.arches === arches &&
       last.book === book &&
       last.things === things &&
+      last.kept === kept &&
       (unit === last.unit ||
         (Object.keys(unit) as (keyof Unit)[]).every(
           (key) => unit[key] === last.unit[key] || (key === 'name' && last.made.problems.length === 0),
         ));
     if (same && unit === last.unit) return last.made;
-    const made = same ? last.made : makeUnit(unit, { inner, arches, book, things }, kit.families, kit.schools);
-    memory.set(unit.id, { unit, inner, arches, book, things, made });
+    const made = same
+      ? last.made
+      : makeUnit(unit, { inner, arches, book, things, stored: kept }, kit.families, kit.schools);
+    memory.set(unit.id, { unit, inner, arches, book, things, kept, made });
     return made;
   };
 }
@@ -72,6 +86,7 @@ export function createUnitsMade(
   arches: readonly ArchShape[],
   book: PriceBook,
   things: readonly Thing[],
+  stored: readonly Stored[],
 ) => UnitsMade {
   const unitMade = createUnitMaker(kit);
   const plain = memoLast(
@@ -87,9 +102,9 @@ export function createUnitsMade(
     (made: readonly MadeUnit[], runs: RunsMade): UnitsMade => ({ made, runs }),
     ([a, runsA], [b, runsB]) => runsA === runsB && a.length === b.length && a.every((unit, i) => unit === b[i]),
   );
-  return (units, runs, inner, arches, book, things) => {
+  return (units, runs, inner, arches, book, things, stored) => {
     if (!inner) return NOTHING;
-    const made = plain(units.map((unit) => unitMade(unit, inner, arches, book, things)));
+    const made = plain(units.map((unit) => unitMade(unit, inner, arches, book, things, stored)));
     if (runs.length === 0) return together(made, NO_RUNS);
     const now = laid(runs, made, things, inner);
     return together(

@@ -1,4 +1,4 @@
-import { endOf } from '../document/body.js';
+import { baysOf, endOf } from '../document/body.js';
 import type { Unit } from '../document/unit-schema.js';
 import type { PriceItem } from '../document/schema.js';
 import { placesAlong } from '../numeric/adaptive.js';
@@ -49,15 +49,24 @@ export interface Carcass {
 /** What the boards of a carcass are set out from, mm. */
 export interface Frame extends Carcass {
   readonly thick: number;
+  /** From the centre line to the front edges of its boards; what is hung or screwed on them lies before it by its own thickness. */
   readonly carcassFront: number;
   readonly insideFrom: number;
   readonly insideTo: number;
 }
 
+/** Two panels that slide past each other keep so far apart, and the inner one off the carcass, mm. */
+export const SLIDING_PLAY_MM = 1;
+/** What lies before the boards of a carcass: one facing, or where panels slide past each other two and their play, mm. */
+export const beforeCarcass = ({ division }: Unit, facing: PriceItem): number =>
+  baysOf(division).some(({ front }) => front.kind === 'sliding')
+    ? 2 * (facing.thickness + SLIDING_PLAY_MM)
+    : facing.thickness;
+
 export const frameOf = (carcass: Carcass): Frame => ({
   ...carcass,
   thick: carcass.board.thickness,
-  carcassFront: carcass.front + carcass.facing.thickness,
+  carcassFront: carcass.front + beforeCarcass(carcass.unit, carcass.facing),
   insideFrom: carcass.unit.body.x + carcass.board.thickness,
   insideTo: endOf(carcass.unit) - carcass.board.thickness,
 });
@@ -103,6 +112,22 @@ export function openingIn(a0: number, b0: number, a1: number, b1: number): Ring[
   return high - low < LEAST_OPENING_MM || b1 - b0 - 2 * FRAME_MM < LEAST_OPENING_MM
     ? []
     : [rectangle(low, b0 + FRAME_MM, high, b1 - FRAME_MM)];
+}
+
+/** Along the sheet's trimmed edges so much is lost of its width, mm. */
+const TRIMMED_MM = 20;
+/** The way the grain of a standing board runs: the wanted one where a sheet gives it so, else the other where a sheet does. */
+export function grainIn(
+  { stocks }: PriceItem,
+  { along, up }: { readonly along: number; readonly up: number },
+  wanted: 'x' | 'z',
+): 'x' | 'z' {
+  const gives = (way: 'x' | 'z'): boolean => {
+    const [long, wide] = way === 'x' ? [along, up] : [up, along];
+    return stocks.some(({ length, width }) => long <= length - TRIMMED_MM && wide <= width - TRIMMED_MM);
+  };
+  const other = wanted === 'x' ? 'z' : 'x';
+  return gives(wanted) || !gives(other) ? wanted : other;
 }
 
 /** The least of the distances to a wall. */
@@ -213,11 +238,15 @@ export function level(frame: Frame, wanted: Level): Board {
   const { inner } = frame.room;
   const { z: low, from, to } = wanted;
   const { thickness } = wanted.material;
+  // where the roof closes it there is no depth, and none before the front either
   const wall = (x: number): number =>
-    Math.min(
-      frame.carcassFront + (wanted.far ?? Infinity),
-      Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
-        (wanted.scribed ? 0 : BACK_GAP_MM),
+    Math.max(
+      wanted.front,
+      Math.min(
+        frame.carcassFront + (wanted.far ?? Infinity),
+        Math.min(halfWidth(inner, side, x, low), halfWidth(inner, side, x, low + thickness)) -
+          (wanted.scribed ? 0 : BACK_GAP_MM),
+      ),
     );
   const xs = placesAlong(wall, { from, to, tolerance: CHORD_MM, least: 25 });
   // how far it is to the wall at each place along it

@@ -2,7 +2,17 @@ import { endOf } from '../document/body.js';
 import type { PriceBook, Thing } from '../document/schema.js';
 import { rectangle, type Ring } from '../numeric/plane.js';
 import { message, mm, type Message } from '../words/message.js';
-import { deepBehind, deepIn, facingBoard, level, REVEAL_MM, VISIBLE_FRONT, type Frame } from './carcass-boards.js';
+import {
+  deepBehind,
+  deepIn,
+  facingBoard,
+  grainIn,
+  level,
+  REVEAL_MM,
+  VISIBLE_FRONT,
+  type Frame,
+  SLIDING_PLAY_MM,
+} from './carcass-boards.js';
 import type { Divider, PlacedBay, Region } from './division.js';
 import { loadIn, slidesBear } from './hardware.js';
 import { edgesOf, hangsAtFront, hangsOnNothing, meetsDoors, type Edges } from './hung-on.js';
@@ -76,13 +86,9 @@ function ventProblems(frame: Frame, { bay }: PlacedBay, at: readonly Region[], s
     : [];
 }
 
-/** Along the sheet's trimmed edges so much is lost of its width, mm. */
-const TRIMMED_MM = 20;
 /** Which way the grain of a front runs: upright, and along one that is wider than any sheet of its material. */
-function grainOf({ facing: { stocks } }: Frame, { x0, x1 }: Region): 'x' | 'z' {
-  const across = stocks.map(({ length, width }) => Math.min(length, width ?? length) - TRIMMED_MM);
-  return across.length > 0 && x1 - x0 > Math.max(...across) ? 'x' : 'z';
-}
+const grainOf = ({ facing }: Frame, { x0, x1, z0, z1 }: Region): 'x' | 'z' =>
+  grainIn(facing, { along: x1 - x0, up: z1 - z0 }, 'z');
 
 /** A flat front over a region of the face. */
 function face(
@@ -98,7 +104,7 @@ function face(
     name,
     role,
     material: frame.facing,
-    front: frame.front,
+    front: frame.carcassFront - frame.facing.thickness,
     outline: { outer: rectangle(at.x0, at.z0, at.x1, at.z1), holes: vents ? slots(at, vents) : [] },
     grain: grainOf(frame, at),
     edges: [VISIBLE_FRONT],
@@ -150,7 +156,7 @@ function doors(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       name: called(count === 1 ? 'motion.door' : 'motion.doorOf', frame, bay.name, i + 1),
       kind: 'hinge',
       about: 'z',
-      at: [atFront ? shut.x0 : shut.x1, frame.sign * frame.front],
+      at: [atFront ? shut.x0 : shut.x1, frame.sign * (frame.carcassFront - frame.facing.thickness)],
       // shut it points to the rear or to the front; open into the way, away from its wall
       range: atFront ? [0, -frame.sign * OPENS] : [180, 180 + frame.sign * OPENS],
       reach: shut.x1 - shut.x0,
@@ -181,7 +187,7 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
     const name = `${bay.name}.${down ? 'flap' : 'lift'}`;
     const board = face(frame, name, down ? 'flap' : 'lift', front, 'hung', name);
     const shut = boxRound([board]);
-    const [y0, y1] = out(frame.front + frame.facing.thickness, high + frame.facing.thickness);
+    const [y0, y1] = out(frame.carcassFront, high + frame.facing.thickness);
     const t = frame.facing.thickness;
     // down it lies level at its foot; up it stands out level at its head
     const at = down ? { z0: shut.z0 - t, z1: shut.z0 } : { z0: shut.z1 - t, z1: shut.z1 };
@@ -217,8 +223,9 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       const x0 = i === 1 ? front.x0 : front.x1 - width;
       const name = `${bay.name}.sliding-${i}`;
       const board = face(frame, name, 'sliding', { ...front, x0, x1: x0 + width }, 'loose', name);
-      // the second runs behind the first, in the thickness of the carcass
-      return i === 1 ? board : { ...board, at: board.at + frame.sign * frame.facing.thickness };
+      // the second runs behind the first; both stand before the carcass, each with its play
+      const before = i === 1 ? frame.facing.thickness + 2 * SLIDING_PLAY_MM : SLIDING_PLAY_MM;
+      return { ...board, at: board.at - frame.sign * before };
     };
     const [one, two] = [panel(1), panel(2)];
     const motion = (board: Board, by: number): Motion => ({
@@ -353,7 +360,7 @@ function slid(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
     }
     const free = deepIn(inside, deepBehind(frame, x0, x1, foot, foot + box)) - BEHIND_SLIDE_MM;
     const fitting = lengths.filter((length) => length <= free);
-    const load = loadIn(bay, frame.room.things);
+    const load = loadIn(bay, frame.unit, frame.room);
     const trayOf = (length: number): Board[] => tray(frame, { name, x0, x1, z0: foot, high: box, deep: length });
     // the longest that is stocked for what it bears; where none is, the longest, and that is told
     const deep = fitting.find((length) => slidesBear(frame.room, trayOf(length), load, length)) ?? fitting[0];
@@ -389,10 +396,11 @@ function slid(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
 function lids(frame: Frame, bays: readonly PlacedBay[]): Fronts {
   const { top } = frame;
   if (!top?.lids) return NONE;
-  const ends = bays.map(({ inside }) => inside.x1).sort((a, b) => a - b);
-  const columns = [...new Set(ends)]
-    .map((end) => bays.find(({ inside }) => inside.x1 === end))
-    .flatMap((bay) => bay ?? []);
+  // one for each bay that reaches up to them at the front: what lies under or behind it has no lid of its own
+  const head = Math.max(...bays.map(({ inside }) => inside.z1));
+  const columns = bays
+    .filter(({ inside }) => inside.near === 0 && inside.z1 > head - TOUCH_MM)
+    .sort((a, b) => a.inside.x0 - b.inside.x0);
   const made = columns.map(({ bay, front }, i) => {
     const name = `${bay.name}.lid`;
     const board = level(frame, {

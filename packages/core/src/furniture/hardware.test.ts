@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { PriceBook, Thing } from '../document/schema.js';
+import type { PriceBook, Stored, Thing } from '../document/schema.js';
 import type { Bay, Unit } from '../document/unit-schema.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { monotoneCurve } from '../numeric/curve.js';
@@ -11,6 +11,7 @@ import { FAMILIES } from './families/index.js';
 import { partition } from './families/partition.js';
 import { makeUnit } from './make.js';
 import { SCHOOLS } from './schools/index.js';
+import { boardBox } from './skeleton.js';
 import { START_THINGS } from './start-things.js';
 import { runWith } from './units.fixture.js';
 
@@ -103,6 +104,50 @@ describe('what a unit hangs and runs on', () => {
     // 900 - 480 - 15 of facing - 10 behind = 395: the next shorter is 350
     expect(Math.max(...(side?.outline.outer ?? []).map(([x]) => x))).toBeCloseTo(350);
     expect(bought(unit)).toEqual({ 'slides-350': 3, 'catch-push': 3 });
+  });
+  it('is slides that bear what is kept in the drawers, shared by them, and never less than the heaviest piece', () => {
+    const unit = run({ holds: { kind: 'drawers', count: 2, latch: true }, front: { kind: 'none' } });
+    const goods = (mass: number, count: number): Stored => ({
+      id: 'g',
+      name: 'Irons',
+      length: 200,
+      width: 150,
+      height: 60,
+      mass,
+      count,
+      turns: false,
+      kept: { unit: unit.id, bay: 'bay' },
+    });
+    const bears = (stored: readonly Stored[]): number => {
+      const made = makeUnit(unit, { inner: room, arches: [], book, things: START_THINGS, stored }, FAMILIES, SCHOOLS);
+      const [item] = made.hardware.map(({ item: id }) => id).filter((id) => id.startsWith('slides'));
+      const wanted = made.problems.flatMap(({ said }) =>
+        said.key === 'hardware.none.slides' ? [Number(said.params['bears'])] : [],
+      );
+      return book.items.find(({ id }) => id === item)?.hardware?.bears ?? wanted[0] ?? NaN;
+    };
+    // 30 of them at 2 in two drawers are 30 in each: more than slides of 30 bear with the drawer itself
+    expect(bears([goods(2, 30)])).toBeGreaterThan(30);
+    expect(bears([goods(2, 30)])).toBeGreaterThan(bears([]));
+    // one piece of 40 is in one of them
+    expect(bears([goods(40, 1)])).toBeGreaterThan(40);
+    // what is kept elsewhere is nothing to it
+    expect(bears([{ ...goods(2, 30), kept: { unit: 'other', bay: 'bay' } }])).toBe(bears([]));
+  });
+  it('sets the carcass back by both sliding panels and their play, so that none stands in it', () => {
+    const made = make(run({ holds: { kind: 'open' }, front: { kind: 'sliding', latch: true } }));
+    const box = (name: string) => {
+      const board = made.skeleton?.boards.find((own) => own.name === name);
+      if (!board) throw new Error(name);
+      return boardBox(board);
+    };
+    const [one, two, end] = [box('bay.sliding-1'), box('bay.sliding-2'), box('end-front')];
+    const deep = (at: typeof one): readonly number[] =>
+      [Math.abs(at.low[1]), Math.abs(at.high[1])].sort((a, b) => a - b);
+    // from the way to the wall: the outer panel, play, the inner one, play, the carcass
+    expect((deep(two)[0] ?? 0) - (deep(one)[1] ?? 0)).toBeCloseTo(1, 6);
+    expect((deep(end)[0] ?? 0) - (deep(two)[1] ?? 0)).toBeCloseTo(1, 6);
+    expect(deep(one)[0]).toBeCloseTo(480, 6);
   });
   it('is a pair of slides under a tray that slides out: as long as fit under it, that bear it with its load', () => {
     const family = FAMILIES.find(({ id }) => id === 'rack');

@@ -36,15 +36,21 @@ const size = (box: SolidBox): readonly [number, number, number] => [box.x1 - box
 const after = (unit: Unit, { of }: Motion): string => of.slice(unit.id.length + 1);
 
 /** What stands on or in what slides: the thing of its bay with what it holds, kg. */
-function loadOf(unit: Unit, name: string, skeleton: Skeleton, { things }: Surroundings): number {
+function loadOf(unit: Unit, name: string, skeleton: Skeleton, room: Surroundings): number {
   const bay = skeleton.bays?.find(({ bay: { name: own } }) => name.startsWith(`${own}.`))?.bay;
-  return bay ? loadIn(bay, things) : 0;
+  return bay ? loadIn(bay, unit, room) : 0;
 }
-/** What the thing that slides out of a bay weighs with what it holds, kg; 0 where nothing is said to stand there. */
-export function loadIn(bay: Bay, things: Surroundings['things']): number {
+/**
+ * What slides out of a bay carries at least, kg: the thing that stands on its tray with what that holds, or the goods that are
+ * kept in it, shared by its drawers, and none of them less than the heaviest piece; 0 where nothing is said to be there.
+ */
+export function loadIn(bay: Bay, unit: Unit, { things, stored = [] }: Surroundings): number {
   const id = bay.holds.kind === 'pull-out' ? thingIn(bay) : null;
   const thing = things.find((one) => one.id === id);
-  return thing ? thing.mass + thing.holds : 0;
+  const goods = stored.filter(({ kept }) => kept?.unit === unit.id && kept.bay === bay.name);
+  const drawers = bay.holds.kind === 'drawers' ? Math.max(1, bay.holds.count) : 1;
+  const shared = goods.reduce((sum, { mass, count }) => sum + mass * count, 0) / drawers;
+  return (thing ? thing.mass + thing.holds : 0) + Math.max(shared, ...goods.map(({ mass }) => mass));
 }
 
 /** The boards that a motion carries, and what they weigh together, kg; null where one's material has no density. */

@@ -1,4 +1,4 @@
-import type { PriceBook, Thing } from '../document/schema.js';
+import type { PriceBook, Stored, Thing } from '../document/schema.js';
 import type { ArchShape } from '../shell/arch.js';
 import type { Shell } from '../shell/shell.js';
 
@@ -9,4 +9,6 @@ export interface Surroundings {
   readonly book: PriceBook;
   /** The things with data sheets that units hold. */
   readonly things: readonly Thing[];
+  /** The goods that are kept in units; nothing is kept where it is left out. */
+  readonly stored?: readonly Stored[];
 }

@@ -79,7 +79,7 @@ export const LAYOUT_EN = {
   'motion.tilt': '{unit}, tilted up',
   'motion.knot': 'knot {knot}',
   'connection.gas': 'gas',
-  'connection.air': 'air to burn with',
+  'connection.air': 'air',
   'connection.flue': 'a flue',
   'connection.fuel': 'fuel',
   'level.above': 'above',

@@ -4,6 +4,7 @@ import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { halfWidth, wallTop } from '../../shell/shell.js';
 import { bayField, CARCASS_ROLES } from '../against-wall.js';
+import { beforeCarcass } from '../carcass-boards.js';
 import { carcassSkeleton, nothingButProblems, roofOver } from '../carcass.js';
 import {
   bodyField,
@@ -128,7 +129,7 @@ export const highCupboard: Family = {
       bottom: floor + unit.body.from,
       carcassTop: Math.min(
         floor + unit.body.to,
-        roofOver(room.inner, unit, line.sign * (line.front + facing.thickness)),
+        roofOver(room.inner, unit, line.sign * (line.front + beforeCarcass(unit, facing))),
       ),
       board,
       facing,

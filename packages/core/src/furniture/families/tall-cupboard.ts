@@ -5,6 +5,7 @@ import { CUTS, type Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { halfWidth } from '../../shell/shell.js';
 import { archIn, bayField, CARCASS_ROLES, notchedBy, overArchField } from '../against-wall.js';
+import { beforeCarcass } from '../carcass-boards.js';
 import { carcassSkeleton, nothingButProblems, roofOver } from '../carcass.js';
 import {
   bodyField,
@@ -113,7 +114,7 @@ export const tallCupboard: Family = {
       bottom: floor + numberOption(unit, 'toeKick'),
       carcassTop: Math.min(
         floor + unit.body.to,
-        roofOver(room.inner, unit, line.sign * (line.front + facing.thickness)),
+        roofOver(room.inner, unit, line.sign * (line.front + beforeCarcass(unit, facing))),
       ),
       board,
       facing,

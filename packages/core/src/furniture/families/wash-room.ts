@@ -7,7 +7,7 @@ import { rectangle, spread } from '../../numeric/plane.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 import { archIn, notchedBy, overArchField } from '../against-wall.js';
-import { facingBoard, frameOf, upright, VISIBLE_FRONT } from '../carcass-boards.js';
+import { facingBoard, frameOf, grainIn, upright, VISIBLE_FRONT } from '../carcass-boards.js';
 import { nothingButProblems, roofOver } from '../carcass.js';
 import {
   bodyField,
@@ -171,7 +171,7 @@ export const washRoom: Family = {
         material: board,
         front,
         outline: { outer: rectangle(a, low, b, up), holes: [] },
-        grain: 'z',
+        grain: grainIn(board, { along: b - a, up: up - low }, 'z'),
         edges: [VISIBLE_FRONT],
         held,
         ...(moves === undefined ? {} : { moves }),

@@ -19,7 +19,10 @@ const burnsOwnFuel = (thing: Thing): boolean =>
   thing.kind === 'cooker' && !thing.connects.some((one) => one === 'gas' || one === 'fuel' || one === 'mains');
 
 const byManual = (thing: Thing): string[] =>
-  BY_MANUAL.filter((one) => thing.connects.includes(one) || (one === 'air' && burnsOwnFuel(thing)));
+  // what is drawn off from a toilet is no air that something burns with
+  BY_MANUAL.filter(
+    (one) => (thing.connects.includes(one) && thing.kind !== 'toilet') || (one === 'air' && burnsOwnFuel(thing)),
+  );
 
 const fuel = appliesTo(fuelRule, {
   ofUnit: (unit, scene) => {

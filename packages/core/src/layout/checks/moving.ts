@@ -1,9 +1,9 @@
-import { baysOf, frontLineOf } from '../../document/body.js';
+import { baysOf, frontLineOf, withBay } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
 import { reachOf, sweptBy, takesAway, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
-import { offer } from '../../furniture/offer.js';
+import { keeps, offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { memoFew, memoOf } from '../../numeric/memo.js';
@@ -348,7 +348,12 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
         operations: [changeBay(unit, bay, { front: { ...bay.front, count } })],
       });
   }
-  if (bay && (front === 'doors' || front === 'flap-down' || front === 'lift-up'))
+  const slid = bay && {
+    ...unit,
+    division: withBay(unit.division, bay.name, (own) => ({ ...own, front: { kind: 'sliding', latch: true } })),
+  };
+  // two panels take a thickness more of the depth than a door does
+  if (bay && slid && (front === 'doors' || front === 'flap-down' || front === 'lift-up') && keeps(slid, unit, scene))
     mends.push({
       said: message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
       operations: [changeBay(unit, bay, { front: { kind: 'sliding', latch: true } })],
