@@ -203,8 +203,9 @@ export function suggestCommand(
   json({
     tried: found.tried,
     lost: found.lost.map(({ rule, said, count }) => ({ rule, said: told(said), count })),
-    proposals: found.proposals.map(({ figures, score, gaveUp }, i) => ({
+    proposals: found.proposals.map(({ figures, score, without, gaveUp }, i) => ({
       file: `${project.id}-${i + 1}.json`,
+      without: without.map(told),
       score: Math.round(score * 1000) / 1000,
       figures,
       gaveUp: gaveUp.map(told),

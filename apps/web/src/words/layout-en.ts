@@ -253,6 +253,7 @@ export const LAYOUT_UI = {
   'suggest.lost': 'Given up most often for: {rules}.',
   'suggest.take': 'Start from this',
   'suggest.number': 'Arrangement {number}',
+  'suggest.without': 'Wished for and not in it: {what}',
   'suggest.gave': 'gave up {what}',
   'hold.open': 'open',
   'hold.shelves': 'shelves',

@@ -5,10 +5,12 @@ import { applyOperationIn, OperationError } from '../document/editing.js';
 import type { Operation } from '../document/operation.js';
 import type { Layout, PriceBook, Project, Thing, Unit } from '../document/schema.js';
 import { familyNamed } from '../document/kit.js';
+import { thingsOf } from '../document/layout-changes.js';
 import { freeUnitId, type Family, type Gap } from '../furniture/family.js';
 import { besideOnTray, deepForSlides, slidesFor } from '../furniture/fronts.js';
 import { offeredIn } from '../layout/gap-offers.js';
 import { gapsOf } from '../layout/gaps.js';
+import { lyingPlaces } from '../layout/lying.js';
 import { seededRandom } from '../numeric/random.js';
 import { message, type Message } from '../words/message.js';
 import { layoutFigures, type LayoutFigures } from './compare-layouts.js';
@@ -35,6 +37,8 @@ export interface Proposal {
   readonly layout: Layout;
   readonly figures: LayoutFigures;
   readonly score: number;
+  /** What was wished for and is not in it: sleepers without a berth, things without a place. */
+  readonly without: readonly Message[];
   /** What it gave up against the best of the others. */
   readonly gaveUp: readonly Message[];
 }
@@ -194,6 +198,22 @@ function scoreOf(figures: LayoutFigures, { weights }: Wishes): number {
   );
 }
 
+/** Who has nowhere to lie in a layout that was to have beds, and what of the things asked for stands nowhere. */
+export function withoutOf(
+  layout: Pick<Layout, 'units'>,
+  people: Project['people'],
+  asked: readonly Thing[],
+  beds: boolean,
+  kit: DeriveKit = DERIVE_KIT,
+): Message[] {
+  const lie = new Set(lyingPlaces(layout.units, kit.families).flatMap(({ sleepers }) => sleepers));
+  const stand = new Set(layout.units.flatMap((unit) => thingsOf(unit, kit)));
+  return [
+    ...(beds ? people.filter(({ id }) => !lie.has(id)).map(({ name }) => message('gave.sleeper', { who: name })) : []),
+    ...asked.filter(({ id }) => !stand.has(id)).map(({ name }) => message('gave.thing', { thing: name })),
+  ];
+}
+
 /** What a proposal has less of than the best of the others, where that is much. */
 function gaveUpOf(own: LayoutFigures, others: readonly LayoutFigures[]): Message[] {
   const litres = ({ storage }: LayoutFigures): number => storage.low + storage.middle + storage.high;
@@ -278,6 +298,7 @@ export function* suggestSearch(
         layout,
         figures,
         score,
+        without: withoutOf(layout, project.people, things, families.some(bed), kit),
         gaveUp: gaveUpOf(
           figures,
           best.map((other) => other.figures),
@@ -378,7 +399,7 @@ export function* suggestSearch(
         const figures = layoutFigures(made, now, kit, book);
         const sign = signature(made.layout, now.inner?.length ?? 1);
         const score = scoreOf(figures, wishes);
-        const proposal = { layout: made.layout, figures, score, gaveUp: [], signature: sign };
+        const proposal = { layout: made.layout, figures, score, without: [], gaveUp: [], signature: sign };
         // of those that are nearly the same the best stays
         const near = found.filter(({ signature: other }) => apart(sign, other) < 2);
         if (near.every((other) => other.score < score)) {

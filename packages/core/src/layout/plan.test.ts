@@ -6,7 +6,7 @@ import { knockOnOf, layoutDifferences, layoutFigures } from '../derive/compare-l
 import { createDeriver, derive } from '../derive/derive.js';
 import { mendAll } from '../derive/mend-all.js';
 import { sceneOf } from '../derive/scene-of.js';
-import { suggestSearch, takeProposal, type Suggested, wishesSchema } from '../derive/suggest.js';
+import { suggestSearch, takeProposal, type Suggested, wishesSchema, withoutOf } from '../derive/suggest.js';
 import type { Operation } from '../document/operation.js';
 import type { Project, Unit } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
@@ -23,6 +23,7 @@ import { solidsOf } from '../furniture/solid.js';
 import { isOpen } from './checks/checks.js';
 import { offersIn } from './gap-offers.js';
 import { gapAt, gapsOf } from './gaps.js';
+import { lyingPlaces } from './lying.js';
 import { stepsBetween } from './modes.js';
 import { weigh } from './weight.js';
 
@@ -495,6 +496,22 @@ describe('suggested arrangements', () => {
       const { checks } = derive({ ...wren.project, layout }, wren.priceBook);
       const fits = checks.filter(({ rule }) => rule === 'thing-fits');
       expect(fits.map(({ grade }) => grade)).toEqual(['good', 'good', 'good']);
+    }
+    // who lies nowhere is the first that is told of one: of five people some do, in whatever arrangement
+    const five = Array.from({ length: 5 }, (_, i) => ({ id: `p${i}`, name: `P${i}`, stature: 1700 }));
+    for (const { layout } of found.proposals) {
+      const lie = new Set(lyingPlaces(layout.units, FAMILIES).flatMap(({ sleepers }) => sleepers));
+      const own = withoutOf(layout, five, [], true).map((said) => say(said));
+      expect(own).toEqual(five.filter(({ id }) => !lie.has(id)).map(({ name }) => `nowhere to lie for ${name}`));
+      expect(withoutOf(layout, five, [], false)).toEqual([]);
+      expect(
+        withoutOf(
+          layout,
+          [],
+          START_THINGS.filter(({ id }) => id === 'fan-roof'),
+          true,
+        ),
+      ).toHaveLength(1);
     }
   });
   it('are unlike each other: more units stand elsewhere than among the five best of the same search', () => {

@@ -410,6 +410,8 @@ export const LAYOUT_EN = {
   'suggest.noRoom': 'no free stretch takes it: {name}',
   'suggest.noRoomThings': 'no free stretch takes a run with all that has to be built in',
   'suggest.rule': '{title}',
+  'gave.sleeper': 'nowhere to lie for {who}',
+  'gave.thing': 'no place for {thing}',
   'gave.storage': '{litres} litres less to keep things in',
   'gave.worktop': '{by} less worktop',
   'gave.way': 'a way {by} narrower',

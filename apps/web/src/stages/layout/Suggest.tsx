@@ -139,11 +139,14 @@ export const Suggest = memo(function Suggest({ scene }: { readonly scene: Scene 
                       .join('; '),
                   })}
               </p>
-              {last.proposals.map(({ layout, figures, gaveUp }, i) => (
+              {last.proposals.map(({ layout, figures, without, gaveUp }, i) => (
                 <div key={i} className="row gap-10 proposal">
                   <SmallPlan units={layout.units} room={room} high={HIGH} />
                   <div className="stack gap-4 small grow">
                     <strong>{t('suggest.number', { number: i + 1 })}</strong>
+                    {without.length > 0 && (
+                      <span className="needs">{t('suggest.without', { what: without.map(said).join(', ') })}</span>
+                    )}
                     <dl className="figures told-figures">
                       {rows.map(([name, written]) => (
                         <div key={name}>

@@ -693,6 +693,7 @@ describe('what one wishes and holds', () => {
           layout: { ...layout, units: layout.units.slice(0, 2) },
           figures: layoutFigures(scene.project, scene.derived, { families: FAMILIES }, scene.book),
           score: 1,
+          without: [message('gave.sleeper', { who: 'Joost' })],
           gaveUp: [message('gave.storage', { litres: 120 })],
         },
       ],
@@ -703,6 +704,7 @@ describe('what one wishes and holds', () => {
     const told = await screen.findByRole('status');
     expect(told.textContent).toContain('9 arrangements built.');
     expect(told.textContent).toContain('no free stretch takes it: Seat (5 ×); Doors open (2 ×)');
+    expect(told.textContent).toContain('Arrangement 1Wished for and not in it: nowhere to lie for Joost');
     expect(told.textContent).toContain('gave up 120 litres less to keep things in');
     // what it comes to: the same lines as where layouts are set beside each other
     for (const name of ['least comfort', 'worktop', 'glass free', 'sheets'])
