@@ -37,7 +37,9 @@ describe('Wren', () => {
     expect(derived.outliers).toEqual([]);
     expect(derived.problems).toEqual([]);
     // its makers' windows lie over ribs that were read as running all the way
-    expect(derived.lined.linings.flatMap(({ notes }) => notes.filter(({ key }) => key === 'opening.windowRib'))).toHaveLength(2);
+    expect(
+      derived.lined.linings.flatMap(({ notes }) => notes.filter(({ key }) => key === 'opening.windowRib')),
+    ).toHaveLength(2);
     for (const surface of ['floor', 'left', 'right', 'ceiling', 'doors', 'windows'] as const)
       expect(layersOn(project.buildUps, surface).length).toBeGreaterThan(0);
     expect(project.buildUpVariants).toHaveLength(1);

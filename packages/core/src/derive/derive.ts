@@ -394,6 +394,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       innerRoom: RoomFigures | null,
       depth: BuildUpDepths,
       own: Readonly<Record<string, OwnFigures>>,
+      bumps: readonly ArchShape[],
     ) =>
       bareShell && bareRoom && innerShellNow && innerRoom
         ? roomLeft(
@@ -403,6 +404,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
             { shell: innerShellNow, room: innerRoom },
             depth,
             own,
+            bumps,
           )
         : null,
   );
@@ -698,6 +700,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           now.room,
           now.depths,
           project.settings.figures ?? NO_FIGURES,
+          now.arches,
         ),
       warmth: () => warmth(now.depths, now.areas, now.ribs, now.shell, making, project.vehicle.kind),
       reveals: () => reveals(geometry, now.depths),

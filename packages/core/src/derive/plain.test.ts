@@ -140,7 +140,10 @@ describe('a plain van, made as somebody new would', () => {
     for (const lining of linings) {
       const said = lining.problems.some(({ key }) => key === 'lining.unheld');
       expect(said).toBe(lining.unheld.length > 0);
-      const counted = lining.held.reduce((sum, { count }) => sum + count, 0);
+      // what holds the battens themselves, on ribs and on their packers, is no fixing of the face
+      const counted = lining.held
+        .filter(({ by }) => by !== 'batten' && by !== 'packer')
+        .reduce((sum, { count }) => sum + count, 0);
       expect(counted).toBe(lining.fixings.length);
     }
   });

@@ -395,6 +395,18 @@ describe('a flap at the end of a worktop', () => {
     expect(sweep?.grade).toBe('fails');
     // from its face to the rack at 2100
     expect(sweep?.said.params).toMatchObject({ clear: { mm: 2100 - 2000 - 18 }, needs: { mm: 300 - 18 } });
+    // where it hangs something stands already, 12 into it: it is lifted nowhere
+    const inIt = after(
+      flapped(),
+      place({
+        ...started(rack),
+        id: 'r',
+        body: { stands: 'free', x: 2006, length: 400, y: -700, width: 300, from: 0, to: 1000 },
+      }),
+    );
+    const held = derive(inIt, book).checks.find(({ id }) => id === 'sweep:u.flap');
+    expect(held?.grade).toBe('fails');
+    expect(held?.said.params).toMatchObject({ clear: { mm: 0 } });
     const shorter = after(stood, ...(sweep?.mends[0]?.operations ?? []));
     expect(shorter.layout.units.find(({ id }) => id === 'u')?.options['flapLong']).toBe(100);
     expect(derive(shorter, book).checks.find(({ id }) => id === 'sweep:u.flap')).toBeUndefined();

@@ -1,9 +1,10 @@
-import { strip, type LyingPlace } from './lying.js';
+import { clearOver, strip, type LyingPlace } from './lying.js';
 import { bedLengthRule, SHOULDERS, standingRule } from '../rules/people.js';
 import { figureOf, type OwnFigures } from '../rules/rule.js';
 import type { Person, Project } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
-import { clearAcross, halfWidth, roofHeight, type Shell } from '../shell/shell.js';
+import type { ArchShape } from '../shell/arch.js';
+import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import { BED_HEIGHT_MM, type RoomFigures } from '../shell/room.js';
 import type { BuildUpDepths } from '../layers/buildup.js';
 
@@ -47,11 +48,12 @@ interface Lying {
   readonly z: number;
 }
 
-/** The least width across a sleeper's own strip of a bed, over the mattress's thickness: the figure the bed's check uses. */
-function lyingOn(bed: LyingPlace, person: Person, shell: Shell): Lying {
+/** How far it is clear across on a sleeper's own strip of a bed, between arches too: the figure the bed's check uses where nothing stands there. */
+function lyingOn(bed: LyingPlace, person: Person, shell: Shell, arches: readonly ArchShape[]): Lying {
   const [x0, x1] = strip(bed, bed.sleepers.indexOf(person.id));
   const z = shell.floor + bed.unit.body.to;
-  return { there: clearAcross(shell, x0, x1, z, z + bed.mattress), x: (x0 + x1) / 2, z };
+  const room = { inner: shell, arches, stands: [] };
+  return { there: clearOver(room, x0, x1, z, z + bed.mattress), x: (x0 + x1) / 2, z };
 }
 
 /** Without a bed: the least width at the height at which beds are usually built. */
@@ -73,12 +75,13 @@ export function roomLeft(
   inner: { readonly shell: Shell; readonly room: RoomFigures },
   depths: BuildUpDepths,
   own: Readonly<Record<string, OwnFigures>>,
+  arches: readonly ArchShape[],
 ): RoomLeft {
   // as the layout will be judged
   const [overHead, overLying] = [figureOf(standingRule, 'good', own), figureOf(bedLengthRule, 'good', own)];
   const figures = people.flatMap((person): PersonFigure[] => {
     const bed = beds.find((place) => place.sleepers.includes(person.id));
-    const lie = bed ? lyingOn(bed, person, inner.shell) : lyingAnywhere(inner.shell);
+    const lie = bed ? lyingOn(bed, person, inner.shell, arches) : lyingAnywhere(inner.shell);
     const shoulder = SHOULDER_HEIGHT * person.stature;
     const shoulders = spread(inner.shell.start, inner.shell.length, 17)
       .map((x) => ({ x, there: width(inner.shell, x, inner.shell.floor + shoulder) }))

@@ -265,7 +265,8 @@ function meets(motion: Motion, others: readonly Standing[], scene: Scene): Met {
       sameHeight(through, box);
     if (!meets) return [];
     const clear = clearOf(box);
-    return clear < needs && clear >= -TOUCH_MM ? [{ clear, needs, by: other.name, unit: other }] : [];
+    // what stands in its way already lets it go nowhere
+    return clear < needs ? [{ clear: Math.max(0, clear), needs, by: other.name, unit: other }] : [];
   });
   const middle = (through.y0 + through.y1) / 2;
   const roof = Math.min(...spread(shut.x0, shut.x1, 5).map((x) => roofHeight(scene.inner, x, middle))) - shut.z1;
