@@ -53,7 +53,7 @@ export const airRule = defineRule({
   name: 'appliance-air',
   title: 'Air for what makes heat',
   formula:
-    'each of inlet and outlet >= what the data sheet asks for, else A = Q / (0.6 sqrt(2 g h dT / 293)) with Q = P / (1.2 x 1005 x dT) and dT = 10; an open front is enough',
+    'each of inlet and outlet >= what the data sheet asks for, else A = Q / (0.6 sqrt(2 g h dT / 293)) with Q = P / (1.2 x 1005 x dT) and dT = 10; at an open front half of what is free round the thing is inlet and half outlet, and no more than passes behind it',
   reason: 'Heat that cannot leave ruins the appliance, and worse. Combustion air and flues go by the manual.',
   input: z.strictObject({
     watts: z.number().min(0).meta({ unit: 'W' }),
@@ -61,17 +61,17 @@ export const airRule = defineRule({
     sheet: z.number().min(0).meta({ unit: 'cm2' }).nullable(),
     low: z.number().min(0).meta({ unit: 'cm2' }),
     high: z.number().min(0).meta({ unit: 'cm2' }),
-    open: z.boolean(),
+    /** Free round the thing at its open front, and behind it where the air rises; null where the front is closed. */
+    around: z.number().min(0).meta({ unit: 'cm2' }).nullable(),
+    behind: z.number().min(0).meta({ unit: 'cm2' }).nullable(),
     thing: name,
     name,
   }),
-  run: ({ watts, between, sheet, low, high, open, thing, name: bay }): Verdict => {
+  run: ({ watts, between, sheet, low, high, around, behind, thing, name: bay }): Verdict => {
     const wants = sheet ?? ventArea(watts, between);
-    const has = open ? Infinity : Math.min(low, high);
-    const say = graded('rule.air', { thing, name: bay, has: open ? '–' : Math.round(has), wants: Math.ceil(wants) });
-    return open
-      ? { grade: 'good', spare: null, figure: null, good: wants, tight: wants, said: say('good') }
-      : atLeast(has, wants, wants, say);
+    const has = Math.max(Math.min(low, high), around === null ? 0 : Math.min(around / 2, behind ?? Infinity));
+    const say = graded('rule.air', { thing, name: bay, has: Math.round(has), wants: Math.ceil(wants) });
+    return atLeast(has, wants, wants, say);
   },
 });
 

@@ -175,12 +175,13 @@ describe('things', () => {
   it('of 200 W over 600 in height want 115 cm2 low and as much high', () => {
     // Q = 200 / (1.2 x 1005 x 10) = 0.01658 m3/s; v = sqrt(2 x 9.81 x 0.6 x 10 / 293) = 0.6339 m/s; A = Q / (0.6 v) = 0.0436 m2
     expect(things.ventArea(200, 600)).toBeCloseTo(436, 0);
-    const air = (low: number, high: number, open = false) =>
-      grade(things.airRule, { watts: 200, between: 600, sheet: null, low, high, open });
-    expect([air(437, 437), air(437, 435), air(0, 0), air(0, 0, true)]).toEqual(['good', 'fails', 'fails', 'good']);
-    expect(grade(things.airRule, { watts: 0, between: 600, sheet: 200, low: 200, high: 200, open: false })).toBe(
-      'good',
-    );
+    const air = (low: number, high: number, around: number | null = null, behind: number | null = null) =>
+      grade(things.airRule, { watts: 200, between: 600, sheet: null, low, high, around, behind });
+    expect([air(437, 437), air(437, 435), air(0, 0)]).toEqual(['good', 'fails', 'fails']);
+    // an open front that the thing fills lets nothing in; one with 880 round it does, where as much rises behind it
+    expect([air(0, 0, 0, 900), air(0, 0, 880, 900), air(0, 0, 880, 400)]).toEqual(['fails', 'good', 'fails']);
+    const sheet = { watts: 0, between: 600, sheet: 200, low: 200, high: 200, around: null, behind: null };
+    expect(grade(things.airRule, sheet)).toBe('good');
   });
   it('are reached from where they are looked after', () => {
     const reach = (opens: boolean, before: number) => grade(things.reachRule, { opens, before });

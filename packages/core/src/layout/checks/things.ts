@@ -185,6 +185,18 @@ const sizes = appliesTo(thingSizeRule, {
 /** A front that air passes through as it is. */
 const isOpen = ({ front }: Bay): boolean => front.kind === 'none' || front.kind === 'curtain';
 
+const SHUT_IN = { around: null, behind: null } as const;
+/** What is free round a thing at the open front of its bay, and between its back and the wall, cm2. */
+function freeRound(
+  { room, deepLow, deepHigh }: BayRoom,
+  thing: Thing,
+): { readonly around: number; readonly behind: number } {
+  const [wide, high] = [room.x1 - room.x0, room.z1 - room.z0];
+  const around = Math.max(0, wide * high - Math.min(wide, thing.width) * Math.min(high, thing.height)) / 100;
+  const behind = (wide * Math.max(0, Math.min(deepLow, deepHigh) - thing.depth)) / 100;
+  return { around, behind };
+}
+
 const air = appliesTo(airRule, {
   ofUnit: (unit, scene) =>
     inBays(unit, scene)
@@ -194,6 +206,17 @@ const air = appliesTo(airRule, {
         const high = room.z1 - room.z0;
         const sheet = thing.air ? Math.max(thing.air.inlet, thing.air.outlet) : null;
         const wants = Math.ceil(sheet ?? ventArea(thing.heat, high));
+        // an open front is no use where the thing fills it
+        const opened = airRule.run({
+          watts: thing.heat,
+          between: high,
+          sheet,
+          low: 0,
+          high: 0,
+          ...freeRound(place, thing),
+          thing: thing.name,
+          name: bayName(unit, bay),
+        }).grade;
         return {
           id: `air:${unit.id}:${bay.name}`,
           input: {
@@ -202,10 +225,11 @@ const air = appliesTo(airRule, {
             sheet,
             low: bay.vents?.low ?? 0,
             high: bay.vents?.high ?? 0,
-            open:
-              isOpen(bay) &&
-              bay.holds.kind === 'thing' &&
-              (place.behind === undefined || beforeIt(place, unit) !== 'board'),
+            ...(isOpen(bay) &&
+            bay.holds.kind === 'thing' &&
+            (place.behind === undefined || beforeIt(place, unit) !== 'board')
+              ? freeRound(place, thing)
+              : SHUT_IN),
             thing: thing.name,
             name: bayName(unit, bay),
           },
@@ -217,7 +241,7 @@ const air = appliesTo(airRule, {
                   operations: [changeBay(unit, bay, { vents: { low: wants, high: wants } })],
                 }
               : null,
-            bay.holds.kind === 'thing' && place.behind === undefined
+            bay.holds.kind === 'thing' && place.behind === undefined && !isOpen(bay) && opened === 'good'
               ? { said: message('mend.openFront'), operations: [changeBay(unit, bay, { front: { kind: 'none' } })] }
               : null,
           ],
