@@ -90,6 +90,24 @@ describe(`whatever is set up by chance, in ${ROOMS} rooms`, () => {
     );
     expect(wrong).toEqual([]);
   });
+  it('has every board that is fixed joined to another, but for those that hang on the vehicle itself', () => {
+    // rails at a wall and what bears between them, and a panel that stands alone between wall and door
+    const onVehicle = new Set(['bearer', 'wall-rail', 'partition', 'tilting-ledge']);
+    const alone = made.flatMap(({ seed, derived }) =>
+      derived.made.flatMap(({ unit, skeleton }) => {
+        const { boards = [], contacts = [] } = skeleton ?? {};
+        return boards
+          .filter(({ held, moves, role }) => held === 'fixed' && moves === undefined && !onVehicle.has(role))
+          .filter(
+            ({ name }) =>
+              boards.length > 1 &&
+              !contacts.some(({ a, b, kind }) => (a === name || b === name) && (kind === 'butt' || kind === 'face')),
+          )
+          .map(({ name }) => `${seed}: ${unit}.${name}`);
+      }),
+    );
+    expect(alone).toEqual([]);
+  });
   it('is made of parts, or says why not', () => {
     const nothing = made.flatMap(({ seed, project, derived }) =>
       project.layout.units

@@ -70,7 +70,7 @@ function tiltsOf(unit: Unit, { inner, book }: Surroundings): Tilts | null {
   const wallAt = (z: number): number => Math.min(...xs.map((x) => halfWidth(inner, line.side, x, z)));
   const roofAt = (y: number): number => Math.min(...xs.map((x) => roofHeight(inner, x, line.sign * y)));
   const ledge = materialOf(book, unit.materials['ledge'] ?? '')?.thickness ?? board.thickness;
-  const hinge = Math.min(wallAt(at), wallAt(at - LEDGE_HIGH_MM)) - BACK_GAP_MM - ledge;
+  const hinge = Math.min(wallAt(at), wallAt(at - LEDGE_HIGH_MM)) - ledge;
   const wide = hinge - line.front;
   if (wide < 100) return null;
   // from the hinge: inwards and up
