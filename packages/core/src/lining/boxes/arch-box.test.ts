@@ -4,6 +4,8 @@ import { readProjectFile } from '../../formats/read.js';
 import { outlineArea } from '../../numeric/plane.js';
 import { derive } from '../../derive/derive.js';
 import { applyOperation } from '../../furniture/kit.js';
+import type { Operation } from '../../document/operation.js';
+import { halfWidth } from '../../shell/shell.js';
 import type { BoxChoice } from '../../document/schema.js';
 import { say } from '../../words/say.js';
 
@@ -40,6 +42,44 @@ describe('a box over a wheel arch', () => {
     const heavy = boxed({ load: 'store', stored: 900, board: 'birch-9' });
     expect(heavy.lined.archBoxes[0]?.strong).toBe(false);
     expect(heavy.problems.map((problem) => say(problem.said)).join()).toContain('too thin for what is stored on it');
+  });
+
+  it('loses the room between it and the arch: more beside a round one than beside a square one, more yet beside a taper', () => {
+    const [arch] = bulrush.project.survey.arches;
+    if (!arch) throw new Error('an arch');
+    const shaped = (shape: typeof arch.shape, topFace?: number): number => {
+      const operations: Operation[] = [
+        { name: 'putArch', payload: { arch: { ...arch, shape } } },
+        ...(topFace === undefined
+          ? []
+          : [
+              {
+                name: 'takeReading' as const,
+                payload: {
+                  address: `arch/${arch.id}/top-face`,
+                  reading: { value: topFace, method: 'tape' as const, at: '2026-01-01T10:00:00.000Z' },
+                },
+              },
+            ]),
+      ];
+      const project = operations.reduce((now, operation) => applyOperation(now, operation).project, bulrush.project);
+      const box = derive(project, bulrush.priceBook).lined.archBoxes.find((own) => own.arch === arch.id);
+      return box?.dead ?? NaN;
+    };
+    const square = shaped('box');
+    const { arches, inner } = derive(bulrush.project, bulrush.priceBook);
+    const own = arches.find(({ id }) => id === arch.id);
+    if (!own || !inner) throw new Error('an arch in a room');
+    // half an ellipse over the floor fills a share of pi / 4 of its rectangle, a little less where the floor's layers cover its foot
+    const deep = halfWidth(inner, own.side, (own.from + own.to) / 2, own.height / 2) - own.face;
+    const rectangle = ((own.to - own.from) * (own.height - inner.floor) * deep) / 1e6;
+    const lost = shaped('rounded') - square;
+    expect(lost).toBeGreaterThan((1 - Math.PI / 4) * rectangle * 0.9);
+    expect(lost).toBeLessThan((1 - Math.PI / 4) * rectangle * 1.6);
+    // leaning back by 100 from foot to top it takes half of that less of the room, on its length
+    const tapered = shaped('tapered', own.face + 100) - shaped('tapered', own.face);
+    expect(tapered).toBeCloseTo(0, 0);
+    expect(shaped('tapered', own.face + 100) - square).toBeGreaterThan(0);
   });
 
   it('has a lid with play and a hole for a finger when it is to lift off', () => {

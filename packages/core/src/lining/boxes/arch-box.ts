@@ -6,7 +6,7 @@ import { isBar } from '../../materials/bars.js';
 import type { LiningRole, Part, Vector } from '../../parts/part.js';
 import { materialOf } from '../../materials/material.js';
 import { rectangle, spread, type Outline, type Point } from '../../numeric/plane.js';
-import type { ArchShape } from '../../shell/arch.js';
+import { archFace, archSpan, type ArchShape } from '../../shell/arch.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { message, mm, type Message } from '../../words/message.js';
 
@@ -42,6 +42,8 @@ const SITTER_N = 1000;
 const SEAT_MM = 400;
 const GRAVITY = 9.81;
 const BRACKETS_MM = 400;
+/** Room is added up in so many slices. */
+const SLICES = 40;
 const LID_PLAY_MM = 2;
 const FINGER_MM = 25;
 
@@ -196,11 +198,22 @@ function boxOver(
   const stress = (load.newtons * span) / (load.spread ? 8 : 4) / ((load.over * t * t) / 6);
   const allowed = span / SAG_LIMIT;
   const strong = own && sag !== null ? sag <= allowed && stress <= own.strength / SAFETY : null;
-  const inside =
-    (arch.to - arch.from) *
-    arch.height *
-    Math.max(0, halfWidth(face, arch.side, (x0 + x1) / 2, arch.height / 2) - arch.face);
-  const whole = length * height * span;
+  // slice by slice, from the finished floor up: a rounded arch is shorter higher up, a tapered one less deep
+  const slices = spread(0, 1, SLICES + 1)
+    .slice(1)
+    .map((share) => share - 0.5 / SLICES);
+  const middle = (x0 + x1) / 2;
+  const high = Math.max(0, arch.height - face.floor);
+  const inside = slices.reduce((sum, share) => {
+    const z = face.floor + share * high;
+    const along = archSpan(arch, z);
+    const deep = Math.max(0, halfWidth(face, arch.side, middle, z) - archFace(arch, z));
+    return sum + (along ? (along[1] - along[0]) * deep * (high / SLICES) : 0);
+  }, 0);
+  const whole = slices.reduce(
+    (sum, share) => sum + length * Math.max(0, wall(middle, face.floor + share * height)) * (height / SLICES),
+    0,
+  );
   return {
     arch: arch.id,
     name: arch.name,
