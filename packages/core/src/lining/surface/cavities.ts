@@ -2,7 +2,7 @@ import type { Survey } from '../../document/schema.js';
 import { toOrigin, type Part } from '../../parts/part.js';
 import type { BuildUpDepths } from '../../layers/buildup.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } from '../../numeric/plane.js';
-import { cutOut, simplify } from '../../numeric/shapes.js';
+import { clipTo, cutOut, simplify } from '../../numeric/shapes.js';
 import type { ArchShape } from '../../shell/arch.js';
 import { RIBBED, type PlacedRib, type Ribbed, type RibMap } from '../../shell/ribs.js';
 import type { Shell } from '../../shell/shell.js';
@@ -50,6 +50,24 @@ function ribRing(unrolled: Unrolled, { x, width, from, to }: PlacedRib): Ring {
 const lengthAt = (outline: Outline, u: number): number =>
   solidAlong([outline], u).reduce((sum, [v0, v1]) => sum + v1 - v0, 0);
 
+/** What is left of a compartment beside an opening that is lower than this is a lip: it is cut for itself, mm. */
+const LIP_MM = 40;
+/** A compartment as it is cut by hand: the piece, and each lip beside an opening for itself. */
+export function lipsApart(outline: Outline): Outline[] {
+  const us = [...new Set([outline.outer, ...outline.holes].flat().map(([u]) => u))].sort((a, b) => a - b);
+  const isLip = (a: number, b: number): boolean => lengthAt(outline, (a + b) / 2) < LIP_MM;
+  const stretches = us.slice(1).reduce<{ from: number; to: number; lip: boolean }[]>((all, to, i) => {
+    const from = us[i] ?? to;
+    const lip = isLip(from, to);
+    const last = all.at(-1);
+    if (last?.lip !== lip) return [...all, { from, to, lip }];
+    return [...all.slice(0, -1), { ...last, to }];
+  }, []);
+  return stretches.length < 2
+    ? [outline]
+    : stretches.flatMap(({ from, to }) => clipTo(outline, rectangle(from, -FAR_MM, to, FAR_MM)));
+}
+
 /** The compartments of one surface, from front to rear. */
 function cavitiesOn(
   survey: Survey,
@@ -67,6 +85,7 @@ function cavitiesOn(
     ...[...openingsOn(unrolled, survey, 0), ...archesOn(unrolled, arches)].map(({ ring }) => ring),
   ];
   return cutOut(whole, taken)
+    .flatMap(lipsApart)
     .map((outline): Cavity => {
       const box = boxOf(outline.outer);
       return {
