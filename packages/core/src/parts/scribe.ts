@@ -1,6 +1,6 @@
 import { isSquareEnough, openBy } from '../rules/bevel.js';
 import type { Side } from '../document/schema.js';
-import { leanAlong, leanUp, type Shell } from '../shell/shell.js';
+import { leanUp, type Shell } from '../shell/shell.js';
 import { distanceToLine, type Point, type Ring } from '../numeric/plane.js';
 import { toOrigin, type Part, type PartEdge, type PartMarks, type Vector } from './part.js';
 
@@ -12,11 +12,6 @@ export function bevelOf(leans: readonly number[], thickness: number): Pick<PartE
   const most = Math.max(...leans);
   const open = openBy(thickness, Math.max(Math.abs(least), Math.abs(most)));
   return { bevel: { least: least * DEGREES, most: most * DEGREES }, squareCut: isSquareEnough(open) };
-}
-
-/** Leans that an upright panel across the vehicle meets at its back edge: its thickness runs along x. */
-export function leansAlong(shell: Shell, side: Side, x: number, heights: readonly number[]): number[] {
-  return heights.map((z) => leanAlong(shell, side, x, z));
 }
 
 /** Leans that a level panel meets at its back edge: its thickness runs up. */
