@@ -225,8 +225,12 @@ export function shapeProblems({
         said: message('curtain.noTrack', { name }),
       })),
     ...lined.curtains
-      .filter(({ curtain }) => curtain.high)
-      .map(({ id, name }): Problem => ({ stage: 'build', place: id, said: message('curtain.high', { name }) })),
+      .filter(({ curtain }) => curtain.high || curtain.blocked)
+      .map(({ id, name, curtain }): Problem => ({
+        stage: 'build',
+        place: id,
+        said: message(curtain.blocked ? 'curtain.blocked' : 'curtain.high', { name }),
+      })),
     ...lined.archBoxes.flatMap(({ arch, problems }) =>
       problems.map((said): Problem => ({ stage: 'build', place: arch, said })),
     ),

@@ -64,6 +64,8 @@ export const LINING_EN = {
   'header.opening': '{name} hangs {amount} below the head of {opening}. Make it shorter, or clear less.',
   'header.off': '{name} lies outside the room: no board can be cut for it.',
   'curtain.noTrack': '{name}: a curtain is wanted, and there is no room for its track over the window.',
+  'curtain.blocked':
+    '{name}: at the height of its rail units leave no room for it from wall to wall. Hang it elsewhere, or over them.',
   'curtain.high': '{name}: its rail would be above the ceiling. Hang it lower, or elsewhere.',
   'lining.reserved.stops':
     '{name}: the ceiling stops in front of it. Hang it before or after; a batten along its front carries both.',

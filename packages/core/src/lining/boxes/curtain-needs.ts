@@ -36,7 +36,7 @@ export function curtainNeeds(
         : [],
     ),
     ...across
-      .filter(({ curtain }) => !curtain.high)
+      .filter(({ curtain }) => !curtain.high && !curtain.blocked)
       .map(({ curtain }): Hung => ({
         rail: curtain.width,
         brackets: curtain.brackets,

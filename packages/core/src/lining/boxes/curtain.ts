@@ -14,7 +14,7 @@ export interface CurtainAcross {
 
 /** A curtain that hangs across the body, by its drops. */
 export interface Curtain {
-  /** From wall to wall at the rail, mm. */
+  /** From wall to wall at the rail, or to what stands or hangs there; the widest stretch of it, mm. */
   readonly width: number;
   /** Cloth for its fullness, mm. */
   readonly cloth: number;
@@ -25,12 +25,16 @@ export interface Curtain {
   readonly drops: readonly { readonly from: number; readonly to: number; readonly drop: number }[];
   /** The ceiling is lower than the rail somewhere. */
   readonly high: boolean;
+  /** Units leave no stretch for it at the height of its rail. */
+  readonly blocked: boolean;
 }
 
 /** A curtain is so much wider than its rail. */
 export const FULLNESS = 1.5;
 const BRACKETS_MM = 450;
 const HEM_CLEAR_MM = 10;
+/** A shorter rail parts nothing off, mm. */
+const LEAST_RAIL_MM = 300;
 const STEP_MM = 10;
 const SAME_MM = 2;
 
@@ -47,8 +51,13 @@ export function curtainAcross(
   height: number,
 ): Curtain {
   const z = inner.floor + height;
-  const [left, right] = [halfWidth(inner, 'left', x, z), halfWidth(inner, 'right', x, z)];
-  const width = left + right;
+  const [from, to] = widestFree(
+    [-halfWidth(inner, 'left', x, z), halfWidth(inner, 'right', x, z)],
+    units
+      .filter((one) => isAt(one, x) && inner.floor + one.body.from < z && inner.floor + one.body.to > z)
+      .map(acrossOf),
+  );
+  const width = Math.max(0, to - from);
   const beneath = (y: number): number => {
     const side = y < 0 ? 'left' : 'right';
     const out = Math.abs(y);
@@ -61,14 +70,16 @@ export function curtainAcross(
       .filter((one) => isAt(one, x))
       .filter((one) => {
         const across = acrossOf(one);
-        return y >= across.from && y <= across.to && inner.floor + one.body.from < z;
+        // what is higher than the rail stands beside it, not under it
+        return y >= across.from && y <= across.to && inner.floor + one.body.from < z && inner.floor + one.body.to <= z;
       })
       .map((one) => inner.floor + one.body.to);
     const stepped = arch.filter((at) => at < 0);
     const floor = stepped.length > 0 ? Math.min(...stepped) : inner.floor;
     return Math.max(floor, ...arch.filter((at) => at > 0), ...unit);
   };
-  const ys = spread(-left, right, Math.max(2, Math.round(width / STEP_MM)));
+  const ys = spread(from, to, Math.max(2, Math.round(width / STEP_MM)));
+  const high = ys.some((y) => roofHeight(inner, x, y) < z);
   const drops: { from: number; to: number; drop: number }[] = [];
   for (const y of ys) {
     const drop = z - beneath(y) - HEM_CLEAR_MM;
@@ -83,8 +94,24 @@ export function curtainAcross(
     brackets: Math.max(2, Math.ceil(width / BRACKETS_MM) + 1),
     support: support ? { name: support.name, off: Math.abs(support.u - x) } : null,
     drops,
-    high: ys.some((y) => roofHeight(inner, x, y) < z),
+    high,
+    blocked: !high && width < LEAST_RAIL_MM,
   };
+}
+
+/** The widest stretch between two walls that nothing takes; of no width where there is none. */
+function widestFree(
+  [left, right]: readonly [number, number],
+  taken: readonly { readonly from: number; readonly to: number }[],
+): readonly [number, number] {
+  let at = left;
+  let best: readonly [number, number] = [left, left];
+  for (const { from, to } of [...taken].sort((a, b) => a.from - b.from).concat([{ from: right, to: right }])) {
+    const end = Math.min(from, right);
+    if (end - at > best[1] - best[0]) best = [at, end];
+    at = Math.max(at, to);
+  }
+  return best;
 }
 
 /** The curtains across the body that are wanted. */

@@ -317,6 +317,20 @@ describe('a curtain across the body', () => {
     expect(curtain.support?.off).toBeLessThan(320);
   });
 
+  it('ends at what stands as high as its rail, and is a problem where that leaves it no room', () => {
+    const bare = curtainAcross(inner, [], [], ceiling, 2300, 700);
+    // 700 up the cupboard stands in its way on the left, from 260 out, and the desk of 740 on the right, from 480 out
+    const between = curtainAcross(inner, [], thimble.project.layout.units, ceiling, 2300, 700);
+    expect(between.width).toBeCloseTo(260 + 480, 0);
+    expect(between.drops.map((drop) => Math.round(drop.drop))).toEqual([690]);
+    expect(between.width).toBeLessThan(bare.width);
+    expect([between.blocked, bare.blocked]).toEqual([false, false]);
+    const all = thimble.project.layout.units.map((unit) =>
+      unit.body.stands === 'left' ? { ...unit, body: { ...unit.body, front: -300, to: 1900 } } : unit,
+    );
+    expect(curtainAcross(inner, [], all, ceiling, 2300, 700)).toMatchObject({ blocked: true });
+  });
+
   it('hangs over an arch, down a step, and not above the ceiling', () => {
     const found = derive(wren.project, wren.priceBook);
     const arch = found.arches.find((one) => one.kind === 'arch');

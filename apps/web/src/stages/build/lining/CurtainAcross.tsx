@@ -54,7 +54,7 @@ export function CurtainAcross({ scene }: { readonly scene: Scene }) {
             {wrong.map((problem) => (
               <Problem key={problem.said.key}>{said(problem.said)}</Problem>
             ))}
-            {curtain && !curtain.high && (
+            {curtain && !curtain.high && !curtain.blocked && (
               <>
                 <p className="small figures" role="status">
                   {t('curtain.is', {
