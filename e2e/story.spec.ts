@@ -130,11 +130,10 @@ for (const [units, readings, arch] of [
     await page.mouse.down();
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 30, { steps: 6 });
     await page.mouse.up();
-    await saved(page);
-    const dragged = (await projectOf(request, id)).project.layout.units.find(
-      (candidate) => candidate.id === 'cupboard',
-    );
-    expect(dragged?.body.x ?? 0).toBeGreaterThan((moved?.body.x ?? 0) + 100);
+    // what is let go is sent in its own turn
+    const standsAt = async (): Promise<number> =>
+      (await projectOf(request, id)).project.layout.units.find((candidate) => candidate.id === 'cupboard')?.body.x ?? 0;
+    await expect.poll(standsAt).toBeGreaterThan((moved?.body.x ?? 0) + 100);
     await expect(page.locator('.notes')).toContainText(/Person 1/);
 
     // parts, cut, buy, work
