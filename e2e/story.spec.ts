@@ -134,6 +134,7 @@ for (const [units, readings, arch] of [
     const standsAt = async (): Promise<number> =>
       (await projectOf(request, id)).project.layout.units.find((candidate) => candidate.id === 'cupboard')?.body.x ?? 0;
     await expect.poll(standsAt).toBeGreaterThan((moved?.body.x ?? 0) + 100);
+    const dragged = await standsAt();
     await expect(page.locator('.notes')).toContainText(/Person 1/);
 
     // parts, cut, buy, work
@@ -160,7 +161,7 @@ for (const [units, readings, arch] of [
     await openStage(page, id, 'layout');
     expect(
       (await projectOf(request, id)).project.layout.units.find((candidate) => candidate.id === 'cupboard')?.body.x,
-    ).toBe(dragged?.body.x);
+    ).toBe(dragged);
 
     // take the drawings away
     const download = page.waitForEvent('download');

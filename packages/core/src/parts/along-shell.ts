@@ -20,7 +20,7 @@ const ON_MM = 0.05;
 /** A shorter stretch along the vehicle is no edge to be scribed, mm. */
 const LEAST_RUN_MM = 2;
 /** Stretches of a curve are looked at no longer than a share of it before they are halved. */
-const LEAST_PLACES = 17;
+const LEAST_PLACES = 9;
 const BELOW_MM = 200;
 
 /** One side of a section: from low down up the wall and along the roof to a place across, as (distance from the centre line, height). */
@@ -42,16 +42,26 @@ function upAndOver(shell: Shell, side: Side, x: number, low: number, until: numb
   ];
 }
 
-/** What an upright board across the vehicle has room in: the section at both of its faces, from below the floor to the roof. */
-export function roomAcross(shell: Shell, x: number, thick: number): Ring[] {
+/** A board beside one wall has its room drawn on that side alone, and so far beyond the centre line, mm. */
+const BEYOND_MM = 50;
+
+/**
+ * What an upright board across the vehicle has room in: the section at both of its faces, from below the floor to the roof.
+ * @param only the side of the centre line it lies on; both where nothing is said
+ */
+export function roomAcross(shell: Shell, x: number, thick: number, only?: Side): Ring[] {
   const low = shell.floor - BELOW_MM;
-  const ring = (at: number): Ring => [
-    ...upAndOver(shell, 'right', at, low, 0),
-    ...upAndOver(shell, 'left', at, low, 0)
-      .reverse()
-      .slice(1)
-      .map(([y, z]): Point => [-y, z]),
-  ];
+  const mirrored = ([y, z]: Point): Point => [-y, z];
+  const ring = (at: number): Ring => {
+    if (only !== undefined) {
+      const half: Ring = [...upAndOver(shell, only, at, low, -BEYOND_MM), [-BEYOND_MM, low]];
+      return only === 'right' ? half : half.map(mirrored);
+    }
+    return [
+      ...upAndOver(shell, 'right', at, low, 0),
+      ...upAndOver(shell, 'left', at, low, 0).reverse().slice(1).map(mirrored),
+    ];
+  };
   return clipTo({ outer: ring(x), holes: [] }, ring(x + thick)).map(({ outer }) => outer);
 }
 
@@ -185,7 +195,9 @@ export function boardAcross(
   },
 ): { readonly outline: Outline; readonly edges: readonly ScribedLine[] } | null {
   const { x, thick, free, cuts, off } = wanted;
-  const room = roomAcross(shell, x, thick);
+  const ys = free.map(([y]) => y);
+  const only = Math.min(...ys) >= 0 ? 'right' : Math.max(...ys) <= 0 ? 'left' : undefined;
+  const room = roomAcross(shell, x, thick, only);
   const walls = off === undefined ? room : room.flatMap((ring) => movedIn(ring, off));
   const [shape] = walls
     .flatMap((ring) => clipTo({ outer: ring, holes: [] }, free))
