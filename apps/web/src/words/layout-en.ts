@@ -82,6 +82,7 @@ export const LAYOUT_UI = {
   'things.holds': 'Holds, kg',
   'things.heat': 'Heat, W',
   'things.draws': 'Draws, W',
+  'things.gives': 'Gives at mains, W',
   'things.hours': 'Hours a day',
   'things.side': 'Free beside it',
   'things.back': 'Free behind it',

@@ -52,6 +52,8 @@ export const thingSchema = z.strictObject({
   /** What it draws, W, and for how many hours of a day. */
   draws: z.number().min(0).max(10_000),
   hours: z.number().min(0).max(24),
+  /** What it gives at mains for long, W, as the sheet of an inverter states it; 0 for what gives none; left out or null where nobody looked it up. */
+  gives: z.number().min(0).max(20_000).nullable().optional(),
   /** What it costs, minor units: nothing for what is there already; left out or null while nobody knows. */
   price: moneySchema.nullable().optional(),
   /** Where the figures are from. */

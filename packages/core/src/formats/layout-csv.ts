@@ -105,6 +105,7 @@ const THINGS: Table<Thing> = {
     'cut_radius',
     'draws',
     'hours',
+    'gives',
     'price',
     'source',
   ],
@@ -127,8 +128,9 @@ const THINGS: Table<Thing> = {
     hours: 0,
     source: '',
   },
-  write: ({ clear, air, cutOut, connects, service, price, ...thing }) => ({
+  write: ({ clear, air, cutOut, connects, service, price, gives, ...thing }) => ({
     ...thing,
+    gives: gives ?? NONE,
     price: price === null || price === undefined ? NONE : (price / 100).toFixed(2),
     clear_side: clear.side,
     clear_back: clear.back,
@@ -173,11 +175,14 @@ const THINGS: Table<Thing> = {
       cutOut: length === null || width === null ? null : { length, width, radius: radius ?? 0 },
       draws: number('draws', was.draws),
       hours: number('hours', was.hours),
+      ...stated(maybe('gives', was.gives ?? null)),
       ...priced(maybe('price', was.price === null || was.price === undefined ? null : was.price / 100)),
       source: text('source', was.source),
     };
   },
 };
+/** What the sheet of an inverter states; nothing where it states none. */
+const stated = (gives: number | null): { gives?: number } => (gives === null ? {} : { gives });
 /** A price in the currency's main unit as it is kept; nothing where none is known. */
 const priced = (price: number | null): { price?: number } => (price === null ? {} : { price: Math.round(price * 100) });
 

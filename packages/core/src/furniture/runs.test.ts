@@ -163,6 +163,60 @@ describe('a run', () => {
     // 20 is the floor one stands on; the cable of 10 lies on it
     expect(Math.min(...(placed[0]?.points ?? []).map(([, , z]) => z))).toBeCloseTo(25);
   });
+  it('hangs nowhere in mid-air between what stands in the middle of the room and a wall', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 100, max: 2000 }),
+        fc.integer({ min: -350, max: 100 }),
+        fc.constantFrom<Run['kind']>('cable', 'water', 'gas', 'duct'),
+        fc.boolean(),
+        fc.constantFrom<'left' | 'right'>('left', 'right'),
+        (x, y, kind, back, side) => {
+          const island: Unit = {
+            id: 'island',
+            family: 'rack',
+            name: 'Rack',
+            body: { stands: 'free', x, y, length: 700, width: 450, from: 0, to: 900 },
+            meets: { foot: { how: 'square' } },
+            division: { name: 'bay-1', holds: { kind: 'open' }, front: { kind: 'none' } },
+            school: 'plywood',
+            materials: { board: 'birch-15', lip: 'birch-12' },
+            options: { opens: side, lipHigh: 40 },
+          };
+          const made = makeUnit(island, { inner, arches: [], book, things }, FAMILIES, SCHOOLS).skeleton as Skeleton;
+          const bay = made.bays?.[0]?.bay.name ?? '';
+          const [from, to] = [
+            { unit: 'island', bay },
+            { unit: 'kitchen', bay: 'left' },
+          ];
+          const all = new Map([...skeletons, ['island', made]]);
+          const way = runsOf({
+            runs: [run({ kind, ...(back ? { from: to, to: from } : { from, to }) })],
+            skeletons: all,
+            things,
+            inner,
+          }).placed[0];
+          expect(way?.points.length).toBeGreaterThan(1);
+          // walked by itself: what is neither by the floor, nor by a wall, nor in a unit's own outside
+          let air = 0;
+          for (const [i, b] of (way?.points ?? []).entries()) {
+            const a = way?.points[i - 1];
+            if (!a) continue;
+            const long = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+            for (let s = 0; s < long; s += 5) {
+              const [px, py, pz] = [0, 1, 2].map((k) => (a[k] ?? 0) + (((b[k] ?? 0) - (a[k] ?? 0)) * s) / long);
+              const inUnit =
+                ((px ?? 0) >= x - 1 && (px ?? 0) <= x + 701 && (py ?? 0) >= y - 1 && (py ?? 0) <= y + 451) ||
+                ((px ?? 0) >= 499 && (px ?? 0) <= 1701 && (py ?? 0) <= -449);
+              if (!inUnit && (pz ?? 0) > 20 + 60 && Math.abs(py ?? 0) < 780) air += 5;
+            }
+          }
+          expect(air).toBeLessThanOrEqual(40);
+        },
+      ),
+      { numRuns: 60, seed: 27 },
+    );
+  });
   it('counts the corners it turns at, and none where it goes straight on', () => {
     const bends = (...via: Run['via']) =>
       laid(run({ from: { at: [600, -700, 300] }, to: { at: [1600, -700, 300] }, via })).placed[0]?.bends;

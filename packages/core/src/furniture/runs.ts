@@ -7,7 +7,7 @@ import { planeAxes, type Axis } from '../parts/lay-flat.js';
 import type { Vector } from '../parts/part.js';
 import { bundleRule } from '../rules/runs.js';
 import type { SolidBox } from '../rules/room.js';
-import { halfWidth, type Shell } from '../shell/shell.js';
+import { halfWidth, roofHeight, type Shell } from '../shell/shell.js';
 import { boardBox, type BayRoom, type Board, type Skeleton } from './skeleton.js';
 
 /** Where a run comes into a bay: so far from its back, mm; a waste pipe leaves at mid height, everything else low or high. */
@@ -101,6 +101,9 @@ function middleOf({ room }: BayRoom, diameter: number, boards: readonly Board[])
   return inWay ? inWay.at + inWay.thickness + off : middle;
 }
 
+/** A bay whose back is no farther from the wall than this backs on it: behind it lies an air gap or a way for pipes, mm. */
+const AT_WALL_MM = 350;
+
 function anchorOf(end: RunEnd | null, { kind, diameter }: Run, last: boolean, input: RunsInput): Anchor | null {
   if (!end) return null;
   if ('at' in end) {
@@ -122,11 +125,12 @@ function anchorOf(end: RunEnd | null, { kind, diameter }: Run, last: boolean, in
         ? high * HIGH_SHARE
         : LOW_MM;
   const y = into < 0 ? room.y0 + OFF_BACK_MM : into > 0 ? room.y1 - OFF_BACK_MM : (room.y0 + room.y1) / 2;
-  return {
-    at: [middleOf(place, diameter, input.skeletons.get(end.unit)?.boards ?? []), y, room.z0 + Math.min(up, high)],
-    side: into < 0 ? -1 : into > 0 ? 1 : 0,
-    thing,
-  };
+  const z = room.z0 + Math.min(up, high);
+  const x = middleOf(place, diameter, input.skeletons.get(end.unit)?.boards ?? []);
+  // what stands in the room has its back at no wall, whichever way one reaches into it
+  const wall = into === 0 ? 0 : halfWidth(input.inner, into < 0 ? 'left' : 'right', x, z);
+  const atWall = into !== 0 && wall - Math.sign(into) * (into < 0 ? room.y0 : room.y1) < AT_WALL_MM;
+  return { at: [x, y, z], side: !atWall ? 0 : into < 0 ? -1 : 1, thing };
 }
 
 const apart = (a: Vector, b: Vector): number => Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
@@ -214,9 +218,11 @@ const OVERHEAD_MM = 1900;
 const holds = (box: SolidBox, x: number, y: number, z: number): boolean =>
   x > box.x0 - 1 && x < box.x1 + 1 && y > box.y0 - 1 && y < box.y1 + 1 && z > box.z0 - 1 && z < box.z1 + 1;
 
-/** How much of a way lies in the open room where one walks, mm: not in a unit, along a wall, overhead or under the floor. */
-export function openLength(points: readonly Vector[], solids: readonly SolidBox[], inner: Shell): number {
-  let open = 0;
+/** What lies no higher above the floor than this lies on it: a threshold covers it, mm. */
+const ON_FLOOR_MM = 60;
+/** The length of a way at whose places something is so, mm. */
+function lengthWhere(points: readonly Vector[], is: (x: number, y: number, z: number) => boolean): number {
+  let found = 0;
   for (let i = 1; i < points.length; i += 1) {
     const [a, b] = [points[i - 1], points[i]];
     if (!a || !b) continue;
@@ -225,14 +231,37 @@ export function openLength(points: readonly Vector[], solids: readonly SolidBox[
     for (let k = 0; k < steps; k += 1) {
       const share = (k + 0.5) / steps;
       const at = (n: 0 | 1 | 2): number => a[n] + (b[n] - a[n]) * share;
-      const [x, y, z] = [at(0), at(1), at(2)];
-      if (z < inner.floor || z > inner.floor + OVERHEAD_MM || x < inner.start || x > inner.length) continue;
-      if (halfWidth(inner, y < 0 ? 'left' : 'right', x, z) - Math.abs(y) < ALONG_WALL_MM) continue;
-      if (!solids.some((box) => holds(box, x, y, z))) open += length / steps;
+      if (is(at(0), at(1), at(2))) found += length / steps;
     }
   }
-  return open;
+  return found;
 }
+/** Whether a place is in the room and neither along a wall nor in a unit. */
+const isFree = (solids: readonly SolidBox[], inner: Shell, x: number, y: number, z: number): boolean =>
+  z >= inner.floor &&
+  x >= inner.start &&
+  x <= inner.length &&
+  halfWidth(inner, y < 0 ? 'left' : 'right', x, z) - Math.abs(y) >= ALONG_WALL_MM &&
+  !solids.some((box) => holds(box, x, y, z));
+
+/** How much of a way lies in the open room where one walks, mm: not in a unit, along a wall, overhead or under the floor. */
+export const openLength = (points: readonly Vector[], solids: readonly SolidBox[], inner: Shell): number =>
+  lengthWhere(points, (x, y, z) => z <= inner.floor + OVERHEAD_MM && isFree(solids, inner, x, y, z));
+
+/** How much of a way hangs in mid-air, mm: in the open, on no floor, along no wall, end wall or roof. */
+export const airLength = (points: readonly Vector[], solids: readonly SolidBox[], inner: Shell): number =>
+  lengthWhere(
+    points,
+    (x, y, z) =>
+      z > inner.floor + ON_FLOOR_MM &&
+      x > inner.start + ALONG_WALL_MM &&
+      x < inner.length - ALONG_WALL_MM &&
+      roofHeight(inner, x, y) - z >= ALONG_WALL_MM &&
+      isFree(solids, inner, x, y, z),
+  );
+
+const lengthOf = (way: readonly Vector[]): number =>
+  way.slice(1).reduce((sum, point, i) => sum + apart(way[i] ?? point, point), 0);
 
 /** The boxes that units stand in, by the boards that do not move: worked out once for all runs among the same units. */
 const standingBoxes = memoFew((skeletons: RunsInput['skeletons']): readonly SolidBox[] =>
@@ -245,10 +274,23 @@ const standingBoxes = memoFew((skeletons: RunsInput['skeletons']): readonly Soli
   }),
 );
 
-/** Of several ways the one with least of it in the open; the first of those that are as good. */
-function leastOpen(ways: readonly [Vector[], ...Vector[][]], { inner, skeletons }: RunsInput): Vector[] {
+/** A stretch in mid-air counts as so many across the floor: it is what nobody can lay. */
+const AIR_WEIGHT = 20;
+/** And length itself, where ways are else alike. */
+const LENGTH_WEIGHT = 0.05;
+/** Of several ways the one with least of it in mid-air, then in the open; the first of those that are as good. */
+function leastOpen(
+  ways: readonly [Vector[], ...Vector[][]],
+  { inner, skeletons }: RunsInput,
+  lengths = false,
+): Vector[] {
   const boxes = standingBoxes(skeletons);
-  const open = ways.map((way) => openLength(way, boxes, inner));
+  const open = ways.map(
+    (way) =>
+      openLength(way, boxes, inner) +
+      AIR_WEIGHT * airLength(way, boxes, inner) +
+      (lengths ? LENGTH_WEIGHT * lengthOf(way) : 0),
+  );
   const least = Math.min(...open);
   return ways[open.findIndex((length) => length < least + STEP_MM)] ?? ways[0];
 }
@@ -256,15 +298,13 @@ function leastOpen(ways: readonly [Vector[], ...Vector[][]], { inner, skeletons 
 /** Its own way along the wall: through chases where there are some, else at one depth past everything between, down or up at the end; over the floor to the other side. */
 function ownWay(from: Anchor, to: Anchor, run: Run, input: RunsInput): Vector[] {
   const [a, b] = [from.at, to.at];
-  const radius = run.diameter / 2;
-  if (from.side === to.side || from.side === 0 || to.side === 0) {
-    // the depth that is nearer to the middle is inside both
-    const y =
-      (from.side || to.side) < 0 ? Math.max(a[1], b[1]) : (from.side || to.side) > 0 ? Math.min(a[1], b[1]) : a[1];
-    const plain: Vector[] = [a, [a[0], y, a[2]], [b[0], y, a[2]], [b[0], y, b[2]], b];
-    const side = from.side || to.side;
+  const side = from.side || to.side;
+  // the depth that is nearer to the middle is inside both
+  const y = side < 0 ? Math.max(a[1], b[1]) : side > 0 ? Math.min(a[1], b[1]) : a[1];
+  const plain: Vector[] = [a, [a[0], y, a[2]], [b[0], y, a[2]], [b[0], y, b[2]], b];
+  if (from.side === to.side && side !== 0) {
     // water finds its fall on its own
-    if (side === 0 || run.kind === 'waste') return plain;
+    if (run.kind === 'waste') return plain;
     const both = [false, true];
     const chased = both.flatMap((begins) =>
       both.flatMap((ends) => {
@@ -278,9 +318,28 @@ function ownWay(from: Anchor, to: Anchor, run: Run, input: RunsInput): Vector[] 
       input,
     );
   }
-  const low = input.inner.floor + radius;
-  return [a, [b[0], a[1], a[2]], [b[0], a[1], low], [b[0], b[1], low], b];
+  const low = input.inner.floor + run.diameter / 2;
+  const across: Vector[] = [a, [b[0], a[1], a[2]], [b[0], a[1], low], [b[0], b[1], low], b];
+  if (from.side !== 0 && to.side !== 0 && !inAir(across, input)) return across;
+  // an end in the middle of the room, or a way between walls that nothing stands along: over the floor, or along a wall at its foot
+  const foot = (wall: -1 | 1): number =>
+    Math.min(...[a[0], b[0]].map((x) => halfWidth(input.inner, wall < 0 ? 'left' : 'right', x, low) - OFF_BACK_MM)) *
+    wall;
+  const over = (through: number): Vector[] => [
+    a,
+    [a[0], a[1], low],
+    [a[0], through, low],
+    [b[0], through, low],
+    [b[0], b[1], low],
+    b,
+  ];
+  const first = from.side !== 0 && to.side !== 0 ? across : plain;
+  const level: Vector[] = [a, [a[0], y, a[2]], [a[0], y, b[2]], [b[0], y, b[2]], b];
+  return leastOpen([first, level, over(a[1]), over(b[1]), over(foot(-1)), over(foot(1))], input, true);
 }
+/** Whether any of a way hangs in mid-air among the units that stand. */
+const inAir = (way: readonly Vector[], { inner, skeletons }: RunsInput): boolean =>
+  airLength(way, standingBoxes(skeletons), inner) > STEP_MM;
 
 /** A waste pipe falls evenly from one end to the other, unless it is led by hand. */
 function falling(points: readonly Vector[]): Vector[] {
@@ -317,8 +376,7 @@ function placed(run: Run, input: RunsInput): PlacedRun {
   const points = (via.length === 0 && run.kind === 'waste' ? falling(way) : way).filter(
     (point, i, all) => i === 0 || !same(point, all[i - 1] ?? point),
   );
-  const length = points.slice(1).reduce((sum, point, i) => sum + apart(points[i] ?? point, point), 0);
-  return { run, points, length, bends: bendsOf(points), things };
+  return { run, points, length: lengthOf(points), bends: bendsOf(points), things };
 }
 
 interface Crossing {

@@ -1,5 +1,7 @@
 import type { OperationOf } from '../document/operation.js';
 import type { KeepOut, PlaceSurface, Project, Survey } from '../document/schema.js';
+import { baysOf, endOf } from '../document/body.js';
+import { thingIn } from '../document/layout-changes.js';
 import { message, mm, type Message } from '../words/message.js';
 import { boundsOf } from './keep-outs.js';
 import { describeAddress, parseAddress, valueAt } from '../document/address.js';
@@ -99,9 +101,51 @@ function closedIn({ survey, floorHatches, linings, buildUps }: CoverInput, surfa
     }));
 }
 
+/** An outlet that feeds an appliance is no further along the wall from its unit than this, mm. */
+const OUTLET_NEAR_MM = 400;
+/** Appliances at a wall that want mains or 12 V, and to which neither an outlet in that wall nor a cable leads. */
+function unfed({ layout, things = [], fittings }: CoverInput, surface: PlaceSurface): Raised[] {
+  const runs = layout?.runs ?? [];
+  return (layout?.units ?? [])
+    .filter(({ body }) => body.stands === surface)
+    .flatMap((unit) =>
+      baysOf(unit.division).flatMap((bay): Raised[] => {
+        const thing = things.find(({ id }) => id === thingIn(bay));
+        // what gives it has its own cables, which end where they are drawn
+        if (!thing || thing.kind === 'battery' || thing.kind === 'electric') return [];
+        const wants = (['mains', '12 V'] as const).find((one) => thing.connects.includes(one));
+        if (!wants) return [];
+        const outlet = fittings.some(
+          (one) =>
+            one.kind === 'outlet' &&
+            one.surface === surface &&
+            one.x > unit.body.x - OUTLET_NEAR_MM &&
+            one.x < endOf(unit) + OUTLET_NEAR_MM,
+        );
+        const cable = runs.some(
+          ({ kind, from, to }) =>
+            kind === 'cable' &&
+            [from, to].some((end) => end && 'unit' in end && end.unit === unit.id && end.bay === bay.name),
+        );
+        return outlet || cable
+          ? []
+          : [
+              {
+                id: `feed-${unit.id}-${bay.name}`,
+                said: message(wants === 'mains' ? 'cover.feedMains' : 'cover.feedLow', {
+                  thing: thing.name,
+                  name: unit.name,
+                }),
+                hiddenBy: 'face',
+              },
+            ];
+      }),
+    );
+}
+
 /** What is asked of before a surface is covered; hatches, linings and layers where it is known what covers it. */
 type CoverInput = Pick<Project, 'survey' | 'fittings'> &
-  Partial<Pick<Project, 'floorHatches' | 'linings' | 'buildUps'>>;
+  Partial<Pick<Project, 'floorHatches' | 'linings' | 'buildUps' | 'layout' | 'things'>>;
 
 /**
  * Before a surface is covered: what was found on it and is not done, the register when it is empty and nobody said that
@@ -143,6 +187,7 @@ export function openBefore(input: CoverInput, surface: PlaceSurface): OpenPoint[
         // pulling it is a task of its own, before the face
         stops: false,
       })),
+    ...unfed(input, surface),
     ...closedIn(input, surface),
     ...(before?.photos[surface] === undefined ? [{ id: `photo-${surface}`, said: message('cover.photo') }] : []),
     ...survey.skipped

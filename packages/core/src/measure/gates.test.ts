@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { derive } from '../derive/derive.js';
+import { baysOf } from '../document/body.js';
 import type { Operation } from '../document/operation.js';
 import type { Found, PlaceSurface, Project } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import { applyOperation } from '../furniture/kit.js';
+import { START_THINGS } from '../furniture/start-things.js';
 import { openBefore } from './cover-gate.js';
 
 const { project: wren, priceBook } = readProjectFile(wrenFile);
@@ -23,6 +25,11 @@ const heldBy = (project: Project, task: string): string[] => {
 };
 const firstOf = (surface: string): string => `${surface}-${wren.buildUps[surface]?.[0]?.id ?? ''}`;
 const faceOf = (surface: string): string => `${surface}-${wren.buildUps[surface]?.at(-1)?.id ?? ''}`;
+const thingNamed = (id: string) => {
+  const found = START_THINGS.find((one) => one.id === id);
+  if (!found) throw new Error(id);
+  return found;
+};
 const rust = (more: Partial<Found> = {}): Operation => ({
   name: 'putFound',
   payload: {
@@ -168,5 +175,60 @@ describe('a cable', () => {
     expect(names(wren)).toContain(fitting.name);
     const pulled = after({ name: 'putFitting', payload: { fitting: { ...fitting, pulled: true } } });
     expect(names(pulled)).not.toContain(fitting.name);
+  });
+});
+
+describe('an appliance at a wall', () => {
+  const oven = thingNamed('oven-microwave');
+  const unit = wren.layout.units.find(({ body }) => body.stands === 'left');
+  const bay = unit && baysOf(unit.division)[0];
+  const put = (): Operation[] => [
+    { name: 'putThing', payload: { thing: oven } },
+    {
+      name: 'changeBay',
+      payload: { id: unit?.id ?? '', bay: bay?.name ?? '', holds: { kind: 'thing', thing: oven.id } },
+    },
+  ];
+  const feed = `feed-${unit?.id ?? ''}-${bay?.name ?? ''}`;
+  it('wants its outlet or its cable before the wall is closed', () => {
+    expect(points(wren, 'left')).not.toContain(feed);
+    // the outlet that is planned in that wall feeds it
+    expect(points(after(...put()), 'left')).not.toContain(feed);
+    const bare = (...more: Operation[]): Project =>
+      after(...put(), { name: 'removeFitting', payload: { id: 'ft4' } }, ...more);
+    expect(points(bare(), 'left')).toContain(feed);
+    expect(points(bare(), 'right')).not.toContain(feed);
+    expect(heldBy(bare(), faceOf('left'))).toContain('cover.feedMains');
+    const outlet: Operation = {
+      name: 'putFitting',
+      payload: {
+        fitting: {
+          id: 'out',
+          name: 'Outlet',
+          kind: 'outlet',
+          surface: 'left',
+          x: unit?.body.x ?? 0,
+          along: 1000,
+          diameter: 60,
+          wired: false,
+        },
+      },
+    };
+    expect(points(bare(outlet), 'left')).not.toContain(feed);
+    const cable: Operation = {
+      name: 'putRun',
+      payload: {
+        run: {
+          id: 'c',
+          name: 'C',
+          kind: 'cable',
+          diameter: 10,
+          from: { at: [600, -500, 100] },
+          to: { unit: unit?.id ?? '', bay: bay?.name ?? '' },
+          via: [],
+        },
+      },
+    };
+    expect(points(bare(cable), 'left')).not.toContain(feed);
   });
 });

@@ -79,14 +79,20 @@ export const runEndsRule = defineRule({
   run: ({ run }): Verdict => atLeast(null, 0, 0, (grade) => graded('rule.runEnds', { run })(grade)),
 });
 
+/** So much in mid-air is a bend on its way in, mm. */
+const AIR_MM = 40;
 export const openRunRule = defineRule({
   name: 'run-open',
   title: 'Runs across the way',
   formula:
-    'of its length in the open where one walks, below 1900; good: 0; tight: any, under a threshold or in the floor; never fails',
-  reason: 'What lies across the way is stepped on and tripped over.',
-  input: z.strictObject({ open: length, run: name }),
-  run: ({ open, run }) => atMost(open, 0, Infinity, (grade) => graded('rule.runOpen', { run, open: mm(open) })(grade)),
+    'of its length in the open where one walks, below 1900; good: 0; tight: any, under a threshold or in the floor; fails: more than 40 of it in mid-air, on no floor and along no wall, roof or furniture',
+  reason:
+    'What lies across the way is stepped on and tripped over; a pipe or cable in mid-air is held by nothing and cannot be laid so.',
+  input: z.strictObject({ open: length, air: length.default(0), run: name }),
+  run: ({ open, air, run }) =>
+    air > AIR_MM
+      ? atMost(air, 0, AIR_MM, (grade) => graded('rule.runAir', { run, air: mm(air) })(grade))
+      : atMost(open, 0, Infinity, (grade) => graded('rule.runOpen', { run, open: mm(open) })(grade)),
 });
 
 /** A waste pipe falls by so much over a metre, where it is good, mm. */

@@ -142,6 +142,9 @@ export const EN = {
   'cover.joint.water': '{name}: the water joint is not tried under pressure.',
   'cover.cable': '{name}: its cable is not pulled.',
   'cover.photo': 'No photo of it bare: it shows later where ribs, cables and pipes run.',
+  'cover.feedMains':
+    '{thing} in {name} wants mains: decide its outlet or draw its cable while the wall is open. Connecting it is for a licensed trade.',
+  'cover.feedLow': '{thing} in {name} wants 12 V: decide its outlet or draw its cable while the wall is open.',
   'cover.reach':
     '{name} lies under the floor with no hatch over it: its fittings, sender or pump cannot be got at again. Put a hatch over it, or say how it is reached from below.',
   'cover.reachJoint':

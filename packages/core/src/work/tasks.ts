@@ -66,6 +66,8 @@ export interface TasksInput {
   readonly fittings: readonly Fitting[];
   readonly floorHatches: Project['floorHatches'];
   readonly linings: Project['linings'];
+  readonly layout: Project['layout'];
+  readonly things: Project['things'];
   readonly parts: readonly Part[];
   readonly areas: CoveredAreas | null;
   /** How a bare floor is coated; null when it is not. */
@@ -88,13 +90,13 @@ function cureHours(input: TasksInput, material: string): number {
 /** What must be closed before a surface's first layer hides it, or its face. */
 function openOn(
   surface: string,
-  { survey, fittings, floorHatches, linings, buildUps }: TasksInput,
+  { survey, fittings, floorHatches, linings, buildUps, layout, things }: TasksInput,
   ...by: readonly OpenPoint['hiddenBy'][]
 ): readonly Message[] {
   const place = PLACES.find((candidate) => candidate === surface);
   return place === undefined
     ? []
-    : openBefore({ survey, fittings: [...fittings], floorHatches, linings, buildUps }, place)
+    : openBefore({ survey, fittings: [...fittings], floorHatches, linings, buildUps, layout, things }, place)
         .filter((point) => point.stops && by.includes(point.hiddenBy))
         .map((point) => point.said);
 }

@@ -113,6 +113,15 @@ function Sheet({ thing }: { readonly thing: Thing }) {
           onTake={(value) => put({ [name]: value })}
         />
       ))}
+      {thing.kind === 'electric' && thing.connects.includes('mains') && (
+        <NumberField
+          label={t('things.gives')}
+          value={thing.gives ?? null}
+          least={0}
+          most={20_000}
+          onTake={(gives) => put({ gives })}
+        />
+      )}
       <MoneyField
         label={t('things.price')}
         showLabel

@@ -10,7 +10,7 @@ import { applyOperation } from '../../furniture/kit.js';
 import { START_THINGS } from '../../furniture/start-things.js';
 import { runWith } from '../../furniture/units.fixture.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
-import { connectedRule, socketWaterRule } from '../../rules/services.js';
+import { connectedRule, mainsPowerRule, socketWaterRule } from '../../rules/services.js';
 import { madeBeds } from '../cushions.js';
 import { reachBackRule } from '../../rules/sitting.js';
 import type { Rule, Verdict } from '../../rules/rule.js';
@@ -212,6 +212,45 @@ describe('connections', () => {
     // a tank and a battery are where it comes from: they want nothing of their own kind
     expect(checkOf(fed, 'connected:t')).toBeUndefined();
     expect(checkOf(withUnits(project, holding('b', 200, battery)), 'connected:b')).toBeUndefined();
+  });
+});
+
+describe('what an inverter gives', () => {
+  const holding = (id: string, x: number, own: Thing): Unit => ({
+    ...runWith({ id, side: 'left', x, length: 900, front: 200, height: 900 }),
+    division: { name: 'bay-1', holds: { kind: 'thing', thing: own.id }, front: { kind: 'none' } },
+  });
+  it('has to carry what hangs on it, and by a quarter more where it is good', () => {
+    expect(
+      [1375, 1374, 1100, 1099, null].map((gives) => grade(mainsPowerRule, { watts: 1100, gives, all: false })),
+    ).toEqual(['good', 'tight', 'tight', 'fails', 'unknown']);
+    // all at once is never asked for
+    expect(grade(mainsPowerRule, { watts: 1100, gives: 800, all: true })).toBe('tight');
+  });
+  it('is compared with its own sheet, and a larger one that fits is offered', () => {
+    const [hob, small] = [thing('hob-induction'), thing('inverter-1000')];
+    const project: Project = { ...bare, things: [hob, small] };
+    const fed = withUnits(project, holding('k', 200, hob), holding('t', 1300, small));
+    expect(checkOf(fed, 'connected:k:bay-1:mains')).toBeUndefined();
+    const told = derive(fed, book).checks.find(({ id }) => id === 'mains-power:k:bay-1');
+    expect(told?.grade).toBe('fails');
+    // 1 800 and a quarter is 2 250: the one of 3 000
+    expect(told?.mends.map(({ said }) => said.params)).toEqual([{ thing: 'Inverter 3 000 W' }]);
+    const mended = (told?.mends ?? [])
+      .flatMap(({ operations }) => operations)
+      .reduce((p, operation) => applyOperation(p, operation, book).project, fed);
+    expect(derive(mended, book).checks.find(({ id }) => id === 'mains-power:k:bay-1')).toBeUndefined();
+    const unread = withUnits(
+      { ...bare, things: [hob, { ...small, gives: null }] },
+      holding('k', 200, hob),
+      holding('t', 1300, small),
+    );
+    expect(derive(unread, book).checks.find(({ id }) => id === 'mains-power:k:bay-1')?.grade).toBe('unknown');
+    // a charger takes mains: it feeds nothing, and no inverter feeds it
+    const charger = thing('charger');
+    const charged = withUnits({ ...bare, things: [hob, charger] }, holding('k', 200, hob), holding('t', 1300, charger));
+    expect(checkOf(charged, 'connected:k:bay-1:mains')?.grade).toBe('tight');
+    expect(checkOf(charged, 'connected:t:bay-1:mains')?.grade).toBe('tight');
   });
 });
 

@@ -157,16 +157,26 @@ describe('runs in a plan', () => {
   });
   it('lie in the open between two units, and are told for how long', () => {
     // from 1500 to 1700 nothing stands, and the wall is farther than 120 from its way
-    const told = checksOf(
+    const led = (high: number): Operation =>
       run({
         to: { unit: 's', bay: 'front' },
         via: [
-          [1000, -400, 200],
-          [2000, -420, 200],
+          [1000, -400, high],
+          [2000, -420, high],
         ],
-      }),
-    );
-    expect(told.filter((id) => id.startsWith('run-open'))).toEqual(['run-open:r tight']);
+      });
+    const told = (high: number) => checksOf(led(high)).filter((id) => id.startsWith('run-open'));
+    expect(told(20)).toEqual(['run-open:r tight']);
+    // 200 above the floor it hangs in mid-air: nobody can lay it so, and its own way along the wall is offered
+    expect(told(200)).toEqual(['run-open:r fails']);
+    const project = after(empty, led(200));
+    const mends = derive(project, book).checks.find(({ id }) => id === 'run-open:r')?.mends ?? [];
+    expect(mends.map(({ said }) => said.key)).toEqual(['mend.ownWay']);
+    expect(
+      derive(after(project, ...mends.flatMap(({ operations }) => operations)), book).checks.find(
+        ({ id }) => id === 'run-open:r',
+      ),
+    ).toBeUndefined();
   });
   it('end nowhere once their unit is taken out, and say so', () => {
     const project = after(empty, run({ to: { unit: 's', bay: 'front' } }), {

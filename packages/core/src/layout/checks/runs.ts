@@ -1,7 +1,7 @@
 import type { Operation } from '../../document/operation.js';
 import type { Run } from '../../document/unit-schema.js';
 import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
-import { openLength, type PlacedRun, type RunHole } from '../../furniture/runs.js';
+import { airLength, openLength, type PlacedRun, type RunHole } from '../../furniture/runs.js';
 import { boardBox } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
 import {
@@ -126,9 +126,21 @@ const open = appliesTo(openRunRule, {
     const solids = scene.units.flatMap((unit) => solidsOf(unit, scene, scene.families));
     return laid.map((one) => ({
       id: `run-open:${one.run.id}`,
-      input: { open: openLength(one.points, solids, scene.inner), run: one.run.name },
+      input: {
+        open: openLength(one.points, solids, scene.inner),
+        air: airLength(one.points, solids, scene.inner),
+        run: one.run.name,
+      },
       pin: pinOf(one),
       quiet: true,
+      // what was led by hand may find a better way on its own
+      mend: () =>
+        one.run.via.length === 0
+          ? null
+          : {
+              said: message('mend.ownWay', { run: one.run.name }),
+              operations: [{ name: 'putRun' as const, payload: { run: { ...one.run, via: [] } } }],
+            },
     }));
   },
 });

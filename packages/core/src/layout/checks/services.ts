@@ -1,7 +1,7 @@
 import type { Connection, Thing, Unit } from '../../document/schema.js';
 import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { START_THINGS } from '../../furniture/start-things.js';
-import { connectedRule, GIVEN, OUTSIDE, socketWaterRule } from '../../rules/services.js';
+import { connectedRule, GIVEN, mainsPowerRule, OUTSIDE, socketWaterRule } from '../../rules/services.js';
 import type { SolidBox } from '../../rules/room.js';
 import type { Verdict } from '../../rules/rule.js';
 import { halfWidth } from '../../shell/shell.js';
@@ -61,12 +61,16 @@ function thingsOf(unit: Unit, held: ReturnType<typeof inBays>, own: Thing | null
 }
 
 /** Whether a thing is where a connection comes from, rather than one that wants it. */
-function gives({ kind, connects }: Thing, wants: Connection): boolean {
+function gives({ kind, connects, gives: watts }: Thing, wants: Connection): boolean {
   if (wants === '12 V') return kind === 'battery';
-  if (wants === 'mains') return kind === 'electric' && connects.includes('mains');
+  // a charger takes mains: its sheet states that it gives none
+  if (wants === 'mains') return kind === 'electric' && connects.includes('mains') && watts !== 0;
   if (wants === 'gas') return kind === 'gas';
   return kind === 'tank' && connects.includes(wants);
 }
+
+/** What is fed with mains from outside alone: a charger on an inverter would fill the battery from itself. */
+const fromOutside = ({ kind, gives: watts }: Thing): boolean => kind === 'electric' && watts === 0;
 
 const KIND = {
   '12 V': 'cable',
@@ -96,11 +100,82 @@ const runTo = ({ runs }: Scene, id: string, wants: Connection): string =>
 /** What usually gives a connection, by its name in the start set. */
 const GIVERS: Readonly<Record<(typeof GIVEN)[number], readonly string[]>> = {
   '12 V': ['battery-100', 'battery-200'],
-  mains: ['inverter-1000'],
+  mains: ['inverter-1000', 'inverter-2000', 'inverter-3000'],
   water: ['can-20', 'tank-fresh-70'],
   waste: ['can-20', 'tank-waste-60'],
   gas: ['gas-bottle-5'],
 };
+/** What draws mains from the inverters, and not through a cable of its own from outside. */
+const drawsMains = (scene: Scene): readonly StandingThing[] =>
+  standing(scene).filter(
+    ({ thing, id }) =>
+      thing.connects.includes('mains') &&
+      thing.draws > 0 &&
+      !gives(thing, 'mains') &&
+      !fromOutside(thing) &&
+      runTo(scene, id, 'mains') === '',
+  );
+/** The smallest usual inverter that gives enough, in the bay of one that does not, where that has room for it. */
+function strongerFor(watts: number, { id }: StandingThing, scene: Scene): Mend | null {
+  const [unit, bay] = id.split(':');
+  const place = scene.skeletons.get(unit ?? '')?.bays?.find((own) => own.bay.name === bay);
+  const usual = START_THINGS.find(
+    (thing) =>
+      (thing.gives ?? 0) >= watts &&
+      place !== undefined &&
+      place.room.x1 - place.room.x0 >= thing.width + 2 * thing.clear.side &&
+      place.room.z1 - place.room.z0 >= thing.height + thing.clear.top &&
+      Math.min(place.deepLow, place.deepHigh) >= thing.depth + thing.clear.back,
+  );
+  if (!usual || unit === undefined || bay === undefined) return null;
+  return {
+    said: message('mend.inverter', { thing: usual.name }),
+    operations: [
+      ...(scene.things.some((own) => own.id === usual.id)
+        ? []
+        : [{ name: 'putThing' as const, payload: { thing: usual } }]),
+      { name: 'changeBay', payload: { id: unit, bay, holds: { kind: 'thing', thing: usual.id } } },
+    ],
+  };
+}
+const mainsPower = appliesTo(mainsPowerRule, {
+  ofRoom: (scene) => {
+    const wanting = drawsMains(scene);
+    const givers = standing(scene).filter(({ thing }) => gives(thing, 'mains'));
+    const known = givers.filter(({ thing }) => (thing.gives ?? null) !== null);
+    const strongest = [...known].sort((a, b) => (b.thing.gives ?? 0) - (a.thing.gives ?? 0))[0] ?? givers[0];
+    if (!strongest || wanting.length === 0) return [];
+    const all = known.length < givers.length ? null : known.reduce((sum, { thing }) => sum + (thing.gives ?? 0), 0);
+    const by = strongest.thing.name;
+    return [
+      ...wanting.map(({ thing, name, id, pin }) => ({
+        id: `mains-power:${id}`,
+        input: { watts: thing.draws, gives: strongest.thing.gives ?? null, thing: thing.name, name, by, all: false },
+        pin,
+        quiet: true,
+        mend: () => strongerFor(1.25 * thing.draws, strongest, scene),
+      })),
+      ...(wanting.length < 2
+        ? []
+        : [
+            {
+              id: 'mains-power:all',
+              input: {
+                watts: wanting.reduce((sum, { thing }) => sum + thing.draws, 0),
+                gives: all,
+                all: true,
+                thing: '',
+                name: '',
+                by: givers.map(({ thing }) => thing.name).join(', '),
+              },
+              pin: strongest.pin,
+              quiet: true,
+            },
+          ]),
+    ];
+  },
+});
+
 /** Puts what gives a connection into the first bay with nothing in it that is large enough for it. */
 function givenBy(wants: (typeof GIVEN)[number], scene: Scene): Mend | null {
   for (const id of GIVERS[wants]) {
@@ -142,13 +217,15 @@ const connected = appliesTo(connectedRule, {
         id: `connected:${id}:${wants}`,
         input: {
           wants,
-          by: all.find((other) => gives(other.thing, wants))?.name ?? runTo(scene, id, wants),
+          by:
+            (wants === 'mains' && fromOutside(thing) ? null : all.find((other) => gives(other.thing, wants))?.name) ??
+            runTo(scene, id, wants),
           thing: thing.name,
           name,
         },
         pin,
         quiet: true,
-        mend: () => givenBy(wants, scene),
+        mend: () => (wants === 'mains' && fromOutside(thing) ? null : givenBy(wants, scene)),
       })),
       ...OUTSIDE.filter((wants) => thing.connects.includes(wants)).map((wants) => ({
         id: `connected:${id}:${wants}`,
@@ -213,4 +290,4 @@ const socketWater = appliesTo(socketWaterRule, {
 });
 
 /** What appliances are connected to, and what has to keep clear of water. */
-export const SERVICE_CHECKS = [connected, socketWater];
+export const SERVICE_CHECKS = [connected, mainsPower, socketWater];

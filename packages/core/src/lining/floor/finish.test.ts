@@ -146,6 +146,8 @@ const plainTask: Task = {
 const NO_WORK: TasksInput = {
   floorHatches: [],
   linings: {},
+  layout: thimble.project.layout,
+  things: [],
   buildUps: {},
   survey: thimble.project.survey,
   units: [],
