@@ -53,6 +53,7 @@ export {
 export { CONNECTIONS, type Limits, type Stored, type Thing, THING_FACES, type Wish } from './thing-schema.js';
 export { layersOn, SURFACE_LIST, type SurfaceTraits } from './surfaces.js';
 export {
+  MOST_VENT,
   type Bay,
   type Division,
   type Mode,

@@ -85,6 +85,8 @@ export const MOST_VENT = 3000;
 export const ventsSchema = z.strictObject({
   low: z.number().min(0).max(MOST_VENT),
   high: z.number().min(0).max(MOST_VENT),
+  /** What a fan in one of them moves while the thing is warm, m3 an hour; left out where there is none. */
+  fan: z.number().min(0).max(2000).optional(),
 });
 
 export const baySchema = z.strictObject({

@@ -41,6 +41,35 @@ export const thingSizeRule = defineRule({
     atMost(off, 1, 1, (grade) => graded('rule.thingSize', { name: unit, thing, off: mm(off) })(grade)),
 });
 
+/** A door that opens so far of its way lets one reach in, though no drawer or shelf comes out. */
+const DOOR_SHARE = 0.85;
+export const thingOpensRule = defineRule({
+  name: 'thing-opens',
+  title: 'Room for an appliance to open',
+  formula:
+    'a lid needs its shorter side free over it, a flap its height before it, a door its width, a drawer its depth; good: clear >= that; tight: a door that gets 0.85 of its way; fails: less',
+  reason: 'A lid under a worktop and an oven against a bench are found out with the first meal.',
+  input: z.strictObject({
+    clear: length,
+    needs: length,
+    how: z.enum(['lid', 'door', 'flap', 'drawer']),
+    thing: name,
+    name,
+    by: name,
+  }),
+  run: ({ clear, needs, how, thing, name: bay, by }): Verdict =>
+    atLeast(clear, needs, how === 'door' ? DOOR_SHARE * needs : needs, (grade) =>
+      graded('rule.thingOpens', {
+        thing,
+        name: bay,
+        how: { word: `opens.${how}` },
+        clear: mm(clear),
+        needs: mm(needs),
+        by,
+      })(grade),
+    ),
+});
+
 const AIR = 1.2 * 1005;
 /** Free opening that carries heat away by itself, cm2. A = Q / (0.6 sqrt(2 g h dT / T)), Q = P / (1.2 x 1005 x dT); dT = 10 K. */
 export function ventArea(watts: number, between: number): number {
@@ -49,11 +78,19 @@ export function ventArea(watts: number, between: number): number {
   return (flow / (0.6 * Math.sqrt((2 * 9.81 * Math.max(0.05, between / 1000) * rise) / 293))) * 1e4;
 }
 
+/** Air is driven through an opening by a fan no faster than this, m/s: more is loud, and the fan loses its flow. */
+const FAN_SPEED = 2.5;
+/** What a fan has to move for so much heat, m3 an hour, and the opening it wants, cm2. */
+const fanFor = (watts: number): { readonly flow: number; readonly opening: number } => {
+  const flow = watts / (AIR * 10);
+  return { flow: flow * 3600, opening: (flow / FAN_SPEED) * 1e4 };
+};
+
 export const airRule = defineRule({
   name: 'appliance-air',
   title: 'Air for what makes heat',
   formula:
-    'each of inlet and outlet >= what the data sheet asks for, else A = Q / (0.6 sqrt(2 g h dT / 293)) with Q = P / (1.2 x 1005 x dT) and dT = 10; at an open front half of what is free round the thing is inlet and half outlet, and no more than passes behind it',
+    'each of inlet and outlet >= what the data sheet asks for, else A = Q / (0.6 sqrt(2 g h dT / 293)) with Q = P / (1.2 x 1005 x dT) and dT = 10; at an open front half of what is free round the thing is inlet and half outlet, and no more than passes behind it: that is added to the openings cut in it. A fan counts by its flow: where its sheet states no openings and the fan moves Q, each has to be Q / 2.5 m/s; one that moves less counts for nothing',
   reason: 'Heat that cannot leave ruins the appliance, and worse. Combustion air and flues go by the manual.',
   input: z.strictObject({
     watts: z.number().min(0).meta({ unit: 'W' }),
@@ -64,12 +101,16 @@ export const airRule = defineRule({
     /** Free round the thing at its open front, and behind it where the air rises; null where the front is closed. */
     around: z.number().min(0).meta({ unit: 'cm2' }).nullable(),
     behind: z.number().min(0).meta({ unit: 'cm2' }).nullable(),
+    /** What a fan moves, m3 an hour. */
+    fan: z.number().min(0).default(0).meta({ unit: 'm3/h' }),
     thing: name,
     name,
   }),
-  run: ({ watts, between, sheet, low, high, around, behind, thing, name: bay }): Verdict => {
-    const wants = sheet ?? ventArea(watts, between);
-    const has = Math.max(Math.min(low, high), around === null ? 0 : Math.min(around / 2, behind ?? Infinity));
+  run: ({ watts, between, sheet, low, high, around, behind, fan, thing, name: bay }): Verdict => {
+    const driven = fanFor(watts);
+    const wants = sheet ?? (watts > 0 && fan >= driven.flow ? driven.opening : ventArea(watts, between));
+    const open = around === null ? 0 : Math.min(around / 2, behind ?? Infinity);
+    const has = Math.min(low, high) + open;
     const say = graded('rule.air', { thing, name: bay, has: Math.round(has), wants: Math.ceil(wants) });
     return atLeast(has, wants, wants, say);
   },

@@ -284,6 +284,15 @@ export const LAYOUT_EN = {
   'rule.air.fails':
     '{thing} in {name} is shut in: it wants {wants} cm² low and as much high for its heat, and has {has}. The manual wins.',
   'rule.air.unknown': '{thing} in {name}: its air is not known.',
+  'opens.lid': 'lid',
+  'opens.door': 'door',
+  'opens.flap': 'flap',
+  'opens.drawer': 'drawer',
+  'rule.thingOpens.good': 'The {how} of {thing} in {name} opens.',
+  'rule.thingOpens.tight':
+    'The {how} of {thing} in {name} wants {needs} to open and gets {clear}, to {by}: one reaches in, and nothing slides out.',
+  'rule.thingOpens.fails': 'The {how} of {thing} in {name} wants {needs} to open and has {clear}, to {by}.',
+  'rule.thingOpens.unknown': 'Whether the {how} of {thing} in {name} opens is not known.',
   'rule.reach.good': '{thing} in {name} is reached from its {face}.',
   'rule.reach.tight': '{thing} in {name} is reached from its {face} with {before} before it, to {by}.',
   'rule.reach.fails': '{thing} in {name}: before its {face} there are only {before}, to {by}. Nobody gets there.',

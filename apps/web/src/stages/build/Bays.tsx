@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import { baysOf, type Bay, type Thing, type Unit } from '@nestplank/core/document';
+import { baysOf, MOST_VENT, type Bay, type Thing, type Unit } from '@nestplank/core/document';
 import type { MadeUnit } from '@nestplank/core/furniture';
 import { act } from '../../state/session.js';
 import { LengthField } from '../../kit/LengthField.js';
@@ -160,6 +160,19 @@ function BayFields({
         {holds.kind === 'pull-out' && (
           <LengthField label={t('bay.travel')} value={holds.travel} onTake={(travel) => hold({ ...holds, travel })} />
         )}
+        {(holds.kind === 'thing' || (holds.kind === 'pull-out' && holds.thing !== null)) &&
+          (['low', 'high', 'fan'] as const).map((name) => (
+            <NumberField
+              key={name}
+              label={t(`bay.vent.${name}`)}
+              value={bay.vents?.[name] ?? 0}
+              least={0}
+              most={name === 'fan' ? 2000 : MOST_VENT}
+              onTake={(value) =>
+                act({ name: 'changeBay', payload: { ...at, vents: { low: 0, high: 0, ...bay.vents, [name]: value } } })
+              }
+            />
+          ))}
         {holds.kind === 'rail' && (
           <PickField
             label={t('bay.rail')}

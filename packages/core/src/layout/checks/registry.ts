@@ -12,6 +12,7 @@ import { MOVING_CHECKS } from './moving.js';
 import { ROOM_CHECKS } from './room.js';
 import { SITTING_CHECKS } from './sitting.js';
 import { THING_CHECKS } from './things.js';
+import { THING_OPENS_CHECKS } from './thing-opens.js';
 import { USE_CHECKS } from './use.js';
 import { WEIGHT_CHECKS } from './weight.js';
 
@@ -26,6 +27,7 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...MOVING_CHECKS,
   ...MODE_CHECKS,
   ...THING_CHECKS,
+  ...THING_OPENS_CHECKS,
   ...COOKING_CHECKS,
   ...SERVICE_CHECKS,
   ...RUN_CHECKS,

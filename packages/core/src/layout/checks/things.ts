@@ -55,8 +55,12 @@ export const middle = ({ room }: BayRoom): { readonly x: number; readonly y: num
   y: (room.y0 + room.y1) / 2,
 });
 export const pinIn = (unit: Unit, place: BayRoom): Pin => ({ unit: unit.id, person: null, ...middle(place) });
-const bayName = (unit: Unit, bay: Bay): string => `${unit.name}, ${bay.name}`;
-const changeBay = (unit: Unit, bay: Bay, changes: Partial<Pick<Bay, 'holds' | 'front' | 'vents'>>): Operation => ({
+export const bayName = (unit: Unit, bay: Bay): string => `${unit.name}, ${bay.name}`;
+export const changeBay = (
+  unit: Unit,
+  bay: Bay,
+  changes: Partial<Pick<Bay, 'holds' | 'front' | 'vents'>>,
+): Operation => ({
   name: 'changeBay',
   payload: { id: unit.id, bay: bay.name, ...changes },
 });
@@ -214,6 +218,7 @@ const air = appliesTo(airRule, {
           low: 0,
           high: 0,
           ...freeRound(place, thing),
+          fan: 0,
           thing: thing.name,
           name: bayName(unit, bay),
         }).grade;
@@ -225,6 +230,7 @@ const air = appliesTo(airRule, {
             sheet,
             low: bay.vents?.low ?? 0,
             high: bay.vents?.high ?? 0,
+            fan: bay.vents?.fan ?? 0,
             ...(isOpen(bay) &&
             bay.holds.kind === 'thing' &&
             (place.behind === undefined || beforeIt(place, unit) !== 'board')
@@ -238,7 +244,7 @@ const air = appliesTo(airRule, {
             wants <= MOST_VENT
               ? {
                   said: message('mend.vents', { area: wants }),
-                  operations: [changeBay(unit, bay, { vents: { low: wants, high: wants } })],
+                  operations: [changeBay(unit, bay, { vents: { ...bay.vents, low: wants, high: wants } })],
                 }
               : null,
             bay.holds.kind === 'thing' && place.behind === undefined && !isOpen(bay) && opened === 'good'
@@ -313,7 +319,7 @@ function freeAtEnd(
 }
 
 /** How far it is free before the front of a bay, to the next unit or the other wall, mm. */
-function freeBefore(
+export function freeBefore(
   unit: Unit,
   { room, into, end, behind = 0 }: BayRoom,
   scene: Scene,
