@@ -310,10 +310,13 @@ export function carcassSkeleton(carcass: Carcass): Skeleton {
     bodies,
     problems: notCut,
   } = top && !top.lids ? cutOutsIn(frame, bays, between) : { holes: [], bodies: [], problems: [] };
+  const ends = [...end('end-front', x, -1), ...end('end-rear', endOf(unit) - thick, 1)];
+  // between ends that are not there nothing stands
+  if (ends.length === 0)
+    return nothingButProblems([...problems, { place: unit.id, said: message('furniture.low', { unit: unit.name }) }]);
   const fronts = frontsOf(frame, bays, dividers);
   const boards: Board[] = [
-    ...end('end-front', x, -1),
-    ...end('end-rear', endOf(unit) - thick, 1),
+    ...ends,
     level(frame, {
       name: 'bottom',
       role: 'bottom',

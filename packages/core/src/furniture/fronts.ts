@@ -353,7 +353,10 @@ function slid(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
     const foot = Math.max(z, inside.z0) + TRAY_FOOT_MM;
     // under the rail at the head of the carcass, where there is one
     const head = Math.min(inside.z1, frame.carcassTop - (frame.head === 'rails' ? frame.thick : 0));
-    const box = holds.kind === 'drawers' ? Math.min(high - FACE_OVER_BOX_MM, head - foot - 5) : TRAY_MM;
+    const box =
+      holds.kind === 'drawers'
+        ? Math.min(high - FACE_OVER_BOX_MM, head - foot - 5)
+        : Math.min(TRAY_MM, head - foot - 5);
     if (x1 - x0 < NARROWEST_MM || box < LOWEST_MM) {
       say('furniture.drawerSmall');
       continue;

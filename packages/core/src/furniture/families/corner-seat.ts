@@ -72,7 +72,7 @@ const ordered = (a: number, b: number): { readonly y0: number; readonly y1: numb
   y1: Math.max(a, b),
 });
 
-/** A wing as a box of its own: three sides before the bench, a bottom and a lid that lifts off. */
+/** A wing as a box of its own: four sides, that at the bench screwed to its front, a bottom and a lid that lifts off. */
 function wingBoards(
   unit: Unit,
   end: End,
@@ -88,6 +88,9 @@ function wingBoards(
   // its end looks into the room, away from the wall
   const [e0, e1] = sign < 0 ? [box.y1 - facing.thickness, box.y1] : [box.y0, box.y0 + facing.thickness];
   const [s0, s1] = sign < 0 ? [box.y0, e0] : [e1, box.y1];
+  // and its back at the front of the bench
+  const [b0, b1] = sign < 0 ? [box.y0, box.y0 + t] : [box.y1 - t, box.y1];
+  const [i0, i1] = sign < 0 ? [b1, s1] : [s0, b0];
   const side = (which: End): Board =>
     boardIn(
       {
@@ -101,7 +104,7 @@ function wingBoards(
       'x',
       { name: `${name}.side-${which}`, role: 'side', material: board, grain: 'y', good: which === 'front' ? -1 : 1 },
     );
-  const inside = { x0: box.x0 + t, x1: box.x1 - t, y0: s0, y1: s1, z0: box.z0 + t, z1 };
+  const inside = { x0: box.x0 + t, x1: box.x1 - t, y0: i0, y1: i1, z0: box.z0 + t, z1 };
   const lid: SolidBox = { ...box, z0: z1, x0: box.x0 + LID_GAP_MM, x1: box.x1 - LID_GAP_MM };
   return {
     boards: [
@@ -111,6 +114,13 @@ function wingBoards(
         name: `${name}.end`,
         role: 'panel-front',
         material: facing,
+        grain: 'x',
+        good: sign < 0 ? 1 : -1,
+      }),
+      boardIn({ ...box, x0: box.x0 + t, x1: box.x1 - t, y0: b0, y1: b1, z1 }, 'y', {
+        name: `${name}.back`,
+        role: 'back',
+        material: board,
         grain: 'x',
         good: sign < 0 ? 1 : -1,
       }),

@@ -5,6 +5,7 @@ import type { Bay, Unit } from '../../document/schema.js';
 import { reachOf, sweptBy, takesAway, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
 import { keeps, offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
+import { boardBox } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { memoFew, memoOf } from '../../numeric/memo.js';
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
@@ -32,7 +33,8 @@ const near = (a: SolidBox, b: SolidBox): boolean =>
 function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing[] {
   const reach = reachOf(motion);
   const all = standingIn(scene);
-  let found: Standing[] | null = null;
+  const own = ownInWay(motion, unit, scene);
+  let found: Standing[] | null = own.length > 0 ? [...own] : null;
   let within: Unit[] | null = null;
   let last: Unit | null = null;
   for (let i = 0; i < all.length; i += 1) {
@@ -58,6 +60,59 @@ function standsWithin(other: Unit, unit: Unit, scene: Scene): boolean {
   return false;
 }
 const NOBODY_NEAR: readonly Standing[] = [];
+
+const ownBefore = new WeakMap<Motion, readonly Standing[]>();
+/**
+ * Boards of the unit itself that stand before what moves: a wing of a seat before its doors. What it lies beside, on or behind
+ * while it is shut is where it belongs. Worked out once for a motion, which is of one skeleton.
+ */
+function ownInWay(motion: Motion, unit: Unit, scene: Scene): readonly Standing[] {
+  const before = ownBefore.get(motion);
+  if (before) return before;
+  const found = motion.whole ? NOBODY_NEAR : ownAhead(motion, unit, scene);
+  ownBefore.set(motion, found);
+  return found;
+}
+function ownAhead(motion: Motion, unit: Unit, scene: Scene): readonly Standing[] {
+  const name = motion.of.slice(unit.id.length + 1);
+  const out = outOf(motion);
+  if (!out) return NOBODY_NEAR;
+  const reach = reachOf(motion);
+  const { shut } = motion;
+  const ahead = (box: SolidBox): boolean =>
+    out.axis === 'x'
+      ? out.sign > 0
+        ? box.x0 >= shut.x1 - TOUCH_MM
+        : box.x1 <= shut.x0 + TOUCH_MM
+      : out.sign > 0
+        ? box.y0 >= shut.y1 - TOUCH_MM
+        : box.y1 <= shut.y0 + TOUCH_MM;
+  return (scene.skeletons.get(unit.id)?.boards ?? []).flatMap((board): Standing[] => {
+    if (board.moves === name || motion.off?.includes(board.name)) return [];
+    const { low, high } = boardBox(board);
+    const box: SolidBox = { x0: low[0], x1: high[0], y0: low[1], y1: high[1], z0: low[2], z1: high[2] };
+    return near(reach, box) && ahead(box) ? [{ unit, box }] : [];
+  });
+}
+/** Which way something moves out of its place, level with the floor; null where it moves up or down alone. */
+function outOf(motion: Motion): { readonly axis: 'x' | 'y'; readonly sign: 1 | -1 } | null {
+  const way = (x: number, y: number) =>
+    Math.max(Math.abs(x), Math.abs(y)) < TOUCH_MM
+      ? null
+      : Math.abs(x) > Math.abs(y)
+        ? { axis: 'x' as const, sign: x > 0 ? (1 as const) : (-1 as const) }
+        : { axis: 'y' as const, sign: y > 0 ? (1 as const) : (-1 as const) };
+  if (motion.kind === 'lift-off') return null;
+  if (motion.kind === 'slide') return motion.by[2] === 0 ? way(motion.by[0], motion.by[1]) : null;
+  if (motion.about === 'z') {
+    const [from, to] = motion.range;
+    const angle = ((from + (to > from ? 90 : -90)) * Math.PI) / 180;
+    return way(Math.cos(angle), Math.sin(angle));
+  }
+  const { shut, through } = motion;
+  const outs = [through.x1 - shut.x1 - (shut.x0 - through.x0), through.y1 - shut.y1 - (shut.y0 - through.y0)] as const;
+  return way(outs[0], outs[1]);
+}
 
 export const sameHeight = (prism: Pick<Prism, 'z0' | 'z1'>, box: SolidBox): boolean =>
   box.z0 < prism.z1 - TOUCH_MM && box.z1 > prism.z0 + TOUCH_MM;
@@ -359,7 +414,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
       said: message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
       operations: [changeBay(unit, bay, { front: { kind: 'sliding', latch: true } })],
     });
-  if (other && line && by < 250)
+  if (other && other !== unit && line && by < 250)
     mends.push(
       offer(
         other,
@@ -374,7 +429,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
       ),
     );
   // what stands free is moved out of its way, where nothing else stands
-  if (other?.body.stands === 'free') {
+  if (other && other !== unit && other.body.stands === 'free') {
     const reach = reachOf(motion);
     const standing = standingIn(scene).filter((one) => one.unit !== other);
     const solids = solidsOf(other, scene, scene.families);

@@ -318,6 +318,8 @@ function freeAtEnd(
   return { far, by };
 }
 
+/** A front is no thicker than this, mm. */
+const FACE_MM = 30;
 /** How far it is free before the front of a bay, to the next unit or the other wall, mm. */
 export function freeBefore(
   unit: Unit,
@@ -339,8 +341,12 @@ export function freeBefore(
   let by = 'the wall';
   for (const { unit: other, box } of standingIn(scene)) {
     if (box.x0 >= room.x1 - 1 || box.x1 <= room.x0 + 1 || box.z0 >= room.z1 || box.z1 <= room.z0) continue;
-    if (other.id === unit.id) continue;
     const gap = into > 0 ? face - box.y1 : box.y0 - face;
+    // of the unit itself what stands before it counts: a wing of a seat
+    if (other.id === unit.id) {
+      if (gap >= -FACE_MM && gap < far) [far, by] = [Math.max(0, gap), other.name];
+      continue;
+    }
     // what reaches over the front of the bay closes it
     const closed = box.y0 < face && box.y1 > face;
     const clear = closed ? 0 : gap;
