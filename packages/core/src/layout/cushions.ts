@@ -44,6 +44,34 @@ export function seatsAgainst(scene: Scene, shut: SolidBox): readonly { readonly 
     });
 }
 
+/** Wings of the seats a lowered top lies against, beside its ends, that reach over all of what lies between: they are slept on too. */
+function wingsBeside(
+  scene: Scene,
+  shut: SolidBox,
+  against: readonly { readonly seat: Seat; readonly gap: number }[],
+): readonly { readonly seat: Seat; readonly gap: number; readonly end: 'front' | 'rear' }[] {
+  // from the edge of the top, or from the back of the seat there
+  const [y0, y1] = against.reduce<readonly [number, number]>(
+    ([low, high], { seat: { looks, deep }, gap }) =>
+      looks[1] > 0 ? [low - gap - deep, high] : [low, high + gap + deep],
+    [shut.y0, shut.y1],
+  );
+  return seatsIn(scene)
+    .filter(
+      ({ unit, looks, loose }) => loose !== true && looks[0] !== 0 && against.some(({ seat }) => seat.unit === unit),
+    )
+    .flatMap((seat) => {
+      const { at, wide, looks } = seat;
+      const gap = looks[0] > 0 ? shut.x0 - at[0] : at[0] - shut.x1;
+      const covers = at[1] - wide / 2 < y0 + SHORT_MM && at[1] + wide / 2 > y1 - SHORT_MM;
+      return Math.abs(gap) < AGAINST_MM && covers
+        ? [{ seat, gap, end: looks[0] > 0 ? ('front' as const) : ('rear' as const) }]
+        : [];
+    });
+}
+/** A wing that is shorter than the bed is wide by less than this is part of it, mm. */
+const SHORT_MM = 60;
+
 /**
  * What a top that is lowered between seats makes with them: its size as a bed, and a plan of cushions that serve both. The
  * seats keep theirs; the backrests are cut so high that they cover the top and the gaps beside it.
@@ -56,18 +84,21 @@ export function madeBeds(scene: Scene): readonly MadeBed[] {
       const against = seatsAgainst(scene, shut);
       if (against.length === 0) return [];
       const low = shut.z1 + by[2] - scene.inner.floor;
-      const from = Math.max(shut.x0, ...against.map(({ seat }) => seat.at[0] - seat.wide / 2));
-      const to = Math.min(shut.x1, ...against.map(({ seat }) => seat.at[0] + seat.wide / 2));
+      const wings = wingsBeside(scene, shut, against);
+      const [fore, aft] = (['front', 'rear'] as const).map((end) => wings.find((wing) => wing.end === end));
+      // from the edge of a wing, or as far as the top and the seats beside it go together
+      const from = fore?.seat.at[0] ?? Math.max(shut.x0, ...against.map(({ seat }) => seat.at[0] - seat.wide / 2));
+      const to = aft?.seat.at[0] ?? Math.min(shut.x1, ...against.map(({ seat }) => seat.at[0] + seat.wide / 2));
       const across = shut.y1 - shut.y0 + against.reduce((sum, { gap }) => sum + gap, 0);
-      const thick = against.map(({ seat }) => seat.cushion);
+      const thick = [...against, ...wings].map(({ seat }) => seat.cushion);
       const backed = against.filter(({ seat }) => Number(seat.unit.options['backrest'] ?? 0) > 0);
       const count = Math.max(1, backed.length);
       return [
         {
           unit,
-          length: Math.max(0, to - from),
+          length: Math.max(0, to - from) + wings.reduce((sum, { seat }) => sum + seat.deep, 0),
           width: across + against.reduce((sum, { seat }) => sum + seat.deep, 0),
-          seats: against.map(({ seat, gap }) => ({
+          seats: [...against, ...wings].map(({ seat, gap }) => ({
             unit: seat.unit,
             cushion: { length: seat.wide, width: seat.deep, thick: seat.cushion },
             gap,

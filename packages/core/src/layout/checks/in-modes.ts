@@ -127,6 +127,16 @@ function shutIn(mode: Scene['modes'][number], of: string): Mend {
   return mend;
 }
 
+/** What lies nearer beside something of the same unit while both are shut is made for it: two doors on one upright, mm. */
+const OWN_APART_MM = 20;
+/** Whether two of one unit move each by itself, and not beside each other. */
+function apart(one: Motion, other: Motion): boolean {
+  if (one.whole || other.whole || one === other) return false;
+  const [a, b] = [one.shut, other.shut];
+  const gaps = [b.x0 - a.x1, a.x0 - b.x1, b.y0 - a.y1, a.y0 - b.y1, b.z0 - a.z1, a.z0 - b.z1];
+  return Math.max(...gaps) > OWN_APART_MM;
+}
+
 type Clash = Case<z.output<typeof clashRule.input>>;
 /** What something that is moved in a mode meets: what stands, and what else is moved and comes after it in the order of the units. */
 function clashesOf(one: Placed, after: readonly Placed[], mode: Mode, scene: Scene, found: Clash[]): void {
@@ -137,7 +147,13 @@ function clashesOf(one: Placed, after: readonly Placed[], mode: Mode, scene: Sce
     if (by > TOUCH_MM && by > (worst.get(id)?.by ?? 0)) worst.set(id, { by, name });
   };
   for (const { unit, round, prism, motion } of after)
-    if (unit !== one.unit && round.minX < maxX && round.maxX > minX && round.minY < maxY && round.maxY > minY)
+    if (
+      (unit !== one.unit || apart(one.motion, motion)) &&
+      round.minX < maxX &&
+      round.maxX > minX &&
+      round.minY < maxY &&
+      round.maxY > minY
+    )
       meet(prism, motion.of, motion.name);
   // a thing that is taken away or lowered does not stand where it stands by day
   const lifted = modesIn(scene)(mode.states).left;

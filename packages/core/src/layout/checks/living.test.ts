@@ -191,6 +191,39 @@ describe('a bed made of a table and a seat', () => {
   });
 });
 
+describe('a bed made of a table and a seat round a corner', () => {
+  it('counts its wings, which are slept on too, where they reach over all of it', () => {
+    const corner = (wings: string, wingOut: number) =>
+      started('corner-seat', (unit) => ({
+        ...unit,
+        body: { ...unit.body, stands: 'left', x: 1000, length: 1900, front: 400, from: 0, to: 400 },
+        options: { ...unit.options, wings, wingOut, wingWide: 500, cushion: 80, backrest: 80 },
+      }));
+    const table = (x: number, length: number) =>
+      started('table', (unit) => ({
+        ...unit,
+        body: { stands: 'free', x, length, y: -400, width: 600, from: 0, to: 720 },
+        options: { ...unit.options, stand: 'ledges', low: 400, loose: false },
+      }));
+    const bed = (wings: string, wingOut: number, x: number, length: number) => {
+      const project = withUnits(bare, corner(wings, wingOut), table(x, length));
+      const world = sceneOf(project, derive(project, book), book, FAMILIES);
+      return world ? madeBeds(world)[0] : undefined;
+    };
+    // two wings of 500 with 900 between them; 80 of each is its backrest: 900 + 2 x 420
+    const whole = bed('both', 600, 1500, 900);
+    expect(whole?.length).toBe(1740);
+    expect(whole?.middle.cushion.length).toBe(900);
+    expect(whole?.seats.map(({ cushion }) => cushion.width).slice(1)).toEqual([420, 420]);
+    // one at the rear, and 20 before it that a cushion covers
+    const one = bed('rear', 600, 1400, 980);
+    expect(one?.length).toBe(1000 + 420);
+    expect(one?.middle.cushion.length).toBe(1000);
+    // wings that end before the top does are no part of a bed
+    expect(bed('both', 300, 1500, 900)?.length).toBe(900);
+  });
+});
+
 describe('connections', () => {
   const holding = (id: string, x: number, own: Thing): Unit => ({
     ...runWith({ id, side: 'left', x, length: 900, front: 200, height: 900 }),
