@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { derive } from '@nestplank/core/derive';
+import { createDeriver, derive, worsenedBy } from '@nestplank/core/derive';
 import { createProject, describeAddress, OperationError, valueAt } from '@nestplank/core/document';
 import { applyOperation } from '@nestplank/core/furniture';
 import { ruleNamed, RULES } from '@nestplank/core/layout';
@@ -35,12 +35,18 @@ export function checkCommand(path: string, options: { only?: string } = {}): voi
   const { project, priceBook } = openProject(path);
   const derived = derive(project, priceBook);
   const told = speaker(project);
+  const deriver = createDeriver();
+  const mended = ({ id, mends: [mend] }: (typeof derived.checks)[number]): string => {
+    if (!mend) return '';
+    const worse = worsenedBy(project, priceBook, mend.operations, id, deriver).map(({ said }) => told(said));
+    return ` ${told(mend.said)}.${worse.length > 0 ? ` But then: ${worse.slice(0, 3).join(' ')}` : ''}`;
+  };
   const lines = [
     ...(wanted('problems') ? derived.problems.map(({ stage, said }) => `${stage}: ${told(said)}`) : []),
     ...(wanted('rules')
       ? derived.checks
           .filter(({ grade, aside }) => grade === 'fails' && aside === null)
-          .map(({ rule, said, mends: [mend] }) => `${rule}: ${told(said)}${mend ? ` ${told(mend.said)}.` : ''}`)
+          .map((check) => `${check.rule}: ${told(check.said)}${mended(check)}`)
       : []),
     ...(wanted('closures')
       ? derived.closures

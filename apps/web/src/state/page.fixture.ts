@@ -181,6 +181,7 @@ export function workingOut(wren: Project, book: PriceBook): Deriving {
     linings: () => Promise.resolve(),
     floorWays: () => Promise.resolve(),
     mends: () => Promise.resolve(),
+    worsens: () => Promise.resolve([]),
     proposals: () => Promise.resolve(),
     layouts: () => Promise.resolve([]),
   };

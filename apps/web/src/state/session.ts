@@ -1,7 +1,16 @@
 import { create } from 'zustand';
 import type { FaultView, HistoryView, ProjectView, Refusal, RepriceDto, StepDto, StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
-import type { Derived, DerivedShape, FloorWay, LiningCase, MendedAll, Suggested, Wishes } from '@nestplank/core/derive';
+import type {
+  Derived,
+  DerivedShape,
+  FloorWay,
+  LiningCase,
+  MendedAll,
+  Suggested,
+  Wishes,
+  Worse,
+} from '@nestplank/core/derive';
 import {
   type Lined,
   OperationError,
@@ -67,6 +76,7 @@ export type Deriving = Pick<
   | 'linings'
   | 'floorWays'
   | 'mends'
+  | 'worsens'
   | 'proposals'
   | 'layouts'
   | 'look'
@@ -501,6 +511,9 @@ export const askLinings = (surface: Lined, each: (found: LiningCase) => void): P
 export const askFloorWays = (each: (found: FloorWay) => void): Promise<void> => worker.floorWays(each);
 /** Mends that together leave nothing failing, searched for in the background. */
 export const askMends = (each: (found: MendedAll) => void): Promise<void> => worker.mends(each);
+/** What a mend of a check would make worse. */
+export const askWorse = (operations: readonly Operation[], check: string): Promise<readonly Worse[]> =>
+  worker.worsens(operations, check);
 /** Arrangements of what has to be in. */
 export const askProposals = (wishes: Wishes, seed: number, each: (found: Suggested) => void): Promise<void> =>
   worker.proposals(wishes, seed, each);

@@ -31,6 +31,7 @@ export const LAYOUT_UI = {
   'mend.all.use': 'Make these changes',
   'mend.because': '{done}: {because}',
   'mend.more': 'Other ways',
+  'mend.worse': 'But then: {what}',
   'rule.why': 'Why',
   'rule.whyOwn': 'Why (own figures)',
   'rule.usual': 'Take the usual figures',

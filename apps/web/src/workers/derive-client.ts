@@ -11,6 +11,7 @@ import type {
   Moved,
   Suggested,
   Wishes,
+  Worse,
 } from '@nestplank/core/derive';
 import type { Lined, Operation, PriceBook, Project } from '@nestplank/core/document';
 import type { BuildUpFigures } from '@nestplank/core/layers';
@@ -114,6 +115,10 @@ export class DeriveClient {
 
   mends(each: (found: MendedAll) => void): Promise<void> {
     return this.service().mends(Comlink.proxy(each));
+  }
+
+  worsens(operations: readonly Operation[], check: string): Promise<readonly Worse[]> {
+    return this.inTime(this.service().worsens(operations, check));
   }
 
   proposals(wishes: Wishes, seed: number, each: (found: Suggested) => void): Promise<void> {

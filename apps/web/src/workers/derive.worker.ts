@@ -13,6 +13,8 @@ import {
   type Suggested,
   suggestSearch,
   type Wishes,
+  type Worse,
+  worsenedBy,
   whatMoved,
   type Derived,
   type DerivedShape,
@@ -138,6 +140,11 @@ const service = {
   mends(each: (found: MendedAll) => void): Promise<void> {
     const held = loaded();
     return inTurn(mendSearch(held.project, held.book), each);
+  },
+  /** What a mend of a check would make worse. */
+  worsens(operations: readonly Operation[], check: string): readonly Worse[] {
+    const held = loaded();
+    return worsenedBy(held.project, held.book, operations, check, deriver);
   },
   /** Arrangements of what has to be in, told after each that was built. */
   proposals(wishes: Wishes, seed: number, each: (found: Suggested) => void): Promise<void> {

@@ -81,6 +81,7 @@ import {
   NO_THINGS,
   seenOpenings,
   skeletonsOf,
+  stepOf,
 } from './scene-of.js';
 import { createShadows } from './shadows.js';
 import { createUnitsMade } from './units-made.js';
@@ -556,6 +557,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
     };
     const madeAndRun = () => madeIn(units, project.layout.runs ?? NO_LAID, now.inner, now.arches, book, things, stored);
     const scene = (inner: Shell): Scene => ({
+      step: stepOf(project.settings),
       units,
       people: project.people,
       pets,

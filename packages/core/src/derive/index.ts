@@ -16,4 +16,5 @@ export { type Moved, whatMoved } from './moved.js';
 export { smallFoldOut, type SmallFoldOut } from './small-foldout.js';
 export { mendAll, type MendedAll, mendSearch } from './mend-all.js';
 export { sceneOf } from './scene-of.js';
+export { type Worse, worsenedBy } from './side-effects.js';
 export { type Suggested, suggestSearch, takeProposal, type Wishes, wishesSchema } from './suggest.js';

@@ -18,6 +18,11 @@ export const NO_STORED: readonly Stored[] = [];
 export const NO_PETS: readonly Pet[] = [];
 export const NO_DENS: readonly Den[] = [];
 
+/** An eighth of an inch, mm. */
+const EIGHTH_MM = 25.4 / 8;
+/** What lengths that are offered are whole steps of, mm. */
+export const stepOf = ({ units }: Pick<Project['settings'], 'units'>): number => (units === 'in' ? EIGHTH_MM : 1);
+
 /** The openings whose edges are read, with how deep their frames lie. */
 export const seenOpenings = (survey: Project['survey'], reveals: readonly Reveal[]): SeenOpening[] =>
   placedOpenings(survey).map((placed) => ({
@@ -44,6 +49,7 @@ export function sceneOf(
 ): Scene | null {
   if (!derived.inner) return null;
   return {
+    step: stepOf(project.settings),
     units: project.layout.units,
     people: project.people,
     pets: project.pets ?? NO_PETS,

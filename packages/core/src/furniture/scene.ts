@@ -114,6 +114,8 @@ export type SeenOpening = PlacedOpening & { readonly frame: number | null };
 
 /** What every check looks at. */
 export interface Scene extends Surroundings {
+  /** What lengths that are offered are whole steps of, mm: 1, or an eighth of an inch where one measures in inches. */
+  readonly step: number;
   readonly units: readonly Unit[];
   readonly people: readonly Person[];
   /** Animals, and where they lie. */

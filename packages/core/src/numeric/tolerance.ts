@@ -8,3 +8,7 @@ export const ROUNDING = 1e-9;
 
 /** Whole numbers that are enough: 3 for 3.0000000001, 4 for 3.01. */
 export const wholeUp = (value: number): number => Math.ceil(value - ROUNDING);
+
+/** Lengths that are enough, in whole steps of what one measures with: 3 for 2.4 in millimetres, 3.175 (an eighth of an inch) in inches. */
+export const stepUp = ({ step }: { readonly step: number }, value: number): number =>
+  step === 1 ? wholeUp(value) : Math.ceil(value / step - ROUNDING) * step;

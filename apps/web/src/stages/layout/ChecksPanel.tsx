@@ -4,9 +4,10 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { memo, useState } from 'react';
 import type { Wish } from '@nestplank/core/document';
+import type { Worse } from '@nestplank/core/derive';
 import type { Check } from '@nestplank/core/furniture';
 import { decides } from '@nestplank/core/layout';
-import { act, notify } from '../../state/session.js';
+import { act, askWorse, notify } from '../../state/session.js';
 import { beside } from '../../state/later.js';
 import type { Scene } from '../../state/scene.js';
 import { look } from '../../state/view.js';
@@ -156,6 +157,24 @@ const sameNote = (before: NoteProps, next: NoteProps): boolean =>
   before.wishes.every((wish, i) => wish === next.wishes[i]) &&
   sameCheck(before, next);
 
+/** So many of what a mend makes worse are told. */
+const MOST_WORSE = 3;
+/** What the first mend of a check would make worse, asked for when its note is looked at; nothing before, or once the check is another. */
+function useWorse(check: Check): { readonly found: readonly Worse[]; readonly ask: () => void } {
+  const [answer, setAnswer] = useState<{ readonly of: Check; readonly found: readonly Worse[] } | null>(null);
+  const [mend] = check.mends;
+  const ask = (): void => {
+    if (!mend || check.aside !== null || answer?.of === check) return;
+    setAnswer({ of: check, found: [] });
+    askWorse(mend.operations, check.id).then(
+      (found) => setAnswer({ of: check, found: found.slice(0, MOST_WORSE) }),
+      // the worker was begun anew meanwhile: it is asked again at the next look
+      () => setAnswer(null),
+    );
+  };
+  return { found: answer?.of === check ? answer.found : [], ask };
+}
+
 /** How a check was judged, by the project as it is. */
 const WhyNow = beside(RuleWhy);
 
@@ -163,12 +182,15 @@ const Note = memo(function Note({ check, number, wishes, own }: NoteProps) {
   const { t, said } = useSpeech();
   const [why, setWhy] = useState(false);
   const [mend] = check.mends;
+  const worse = useWorse(check);
   return (
     <li
       data-check={check.id}
-      onMouseEnter={() =>
-        check.grade !== 'good' && look({ sliceX: check.x, ...(check.mode ? { mode: check.mode } : {}) })
-      }
+      onMouseEnter={() => {
+        worse.ask();
+        if (check.grade !== 'good') look({ sliceX: check.x, ...(check.mode ? { mode: check.mode } : {}) });
+      }}
+      onFocus={worse.ask}
     >
       <span className="note-mark" data-grade={check.aside === null ? check.grade : 'good'}>
         {number ?? (check.aside === null ? '✓' : '–')}
@@ -176,6 +198,11 @@ const Note = memo(function Note({ check, number, wishes, own }: NoteProps) {
       <span>
         {said(check.said)}
         {mend && check.aside === null && <span className="soft"> {said(mend.said)}.</span>}{' '}
+        {mend && worse.found.length > 0 && (
+          <span className="needs small" role="status">
+            {t('mend.worse', { what: worse.found.map((one) => said(one.said)).join(' ') })}{' '}
+          </span>
+        )}
         {wishes.map(({ id, text, who }) => (
           <span key={id} className="soft small">
             {t('wish.of')}

@@ -11,6 +11,7 @@ import {
   mendAll,
   type MendedAll,
   type Suggested,
+  worsenedBy,
 } from '@nestplank/core/derive';
 import { message } from '@nestplank/core/words';
 import { readProjectFile } from '@nestplank/core/formats';
@@ -27,6 +28,7 @@ import wrenFile from '../../../../../demo/wren.json?raw';
 // what is loaded when it is asked for takes its time on a busy machine
 configure({ asyncUtilTimeout: 20_000 });
 
+const worseIn = readProjectFile(wrenFile);
 const acted: Operation[] = [];
 let mends: readonly MendedAll[] = [];
 const asked: unknown[] = [];
@@ -46,6 +48,8 @@ vi.mock('../../state/session.js', async (original) => ({
     return Promise.resolve();
   },
   askLayouts: () => Promise.resolve(layoutCases(wren.project, wren.priceBook)),
+  askWorse: (operations: readonly Operation[], check: string) =>
+    Promise.resolve(worsenedBy(worseIn.project, worseIn.priceBook, operations, check)),
   askMends: (each: (found: MendedAll) => void) => {
     for (const found of mends) each(found);
     return Promise.resolve();
@@ -102,6 +106,27 @@ describe('what does not fit', () => {
     await user.click(screen.getByRole('button', { name: /Other ways: Bed and Bench/ }));
     await user.click(screen.getByRole('menuitem', { name: 'Shorten Bench by 50' }));
     expect(acted.at(-1)).toEqual({ name: 'changeUnit', payload: { id: 'bench', changes: { x: 1500, length: 830 } } });
+  });
+  it('says what a mend would make worse before it is pressed', async () => {
+    // the bench moved 500 on stands before nothing it does not stand before now; a bed that is raised costs headroom
+    const raised = sceneOf(wren, { name: 'changeUnit', payload: { id: 'bed', changes: { height: 300 } } });
+    Object.assign(worseIn, { project: raised.project });
+    render(<ChecksPanel scene={raised} />, { wrapper: MemoryRouter });
+    const told = raised.shape.checks.flatMap((check) => {
+      const [mend] = check.mends;
+      const worse = mend ? worsenedBy(raised.project, wren.priceBook, mend.operations, check.id) : [];
+      return worse.length > 0 ? [{ check, worse }] : [];
+    });
+    const [one] = told;
+    if (!one) throw new Error('no mend makes anything worse here');
+    const note = document.querySelector(`[data-check="${one.check.id}"]`);
+    if (!(note instanceof HTMLElement)) throw new Error('no note');
+    expect(within(note).queryByText(/But then/)).toBeNull();
+    await user.hover(note);
+    expect((await within(note).findByText(/But then/)).textContent).toContain(
+      speech.said(one.worse[0]?.said ?? one.check.said),
+    );
+    Object.assign(worseIn, { project: wren.project });
   });
   it('stands beside what cannot be made, in words: eight shelves in 300 leave nothing between them', () => {
     const crowded = sceneOf(

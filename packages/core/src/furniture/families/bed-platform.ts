@@ -24,7 +24,7 @@ import {
 } from '../family.js';
 import { offer } from '../offer.js';
 import { appliesTo } from '../scene.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { scribedEdges } from '../carcass-boards.js';
 import { allowanceAt, bedBoards, INSIDE_CORNER_MM, type Levels } from '../bed-boards.js';
 import { bedInGap, DOUBLE_MM, SINGLE_MM, sleepersAcross } from '../sleepers.js';
@@ -149,7 +149,7 @@ const archUnder = appliesTo(archUnderRule, {
           y: (arch.side === 'left' ? -1 : 1) * arch.face,
         },
         mend: ({ spare }) => {
-          const by = wholeUp(-(spare ?? 0));
+          const by = stepUp(scene, -(spare ?? 0));
           return offer(unit, scene, { height: unit.body.to + by }, message('mend.raiseBed', { by: mm(by) }));
         },
       }));

@@ -4,7 +4,7 @@ import type { Bay, Division, Unit } from '../../document/unit-schema.js';
 import { offer, together } from '../../furniture/offer.js';
 import type { Mend, Scene } from '../../furniture/scene.js';
 import { spread } from '../../numeric/plane.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 
@@ -87,7 +87,7 @@ function larger(unit: Unit, bay: Bay, by: number, to: number, along: boolean, sc
   const factor = growth(own, bay.name);
   const unitLarger = (): Mend | null => {
     if (factor === null) return null;
-    const more = wholeUp(by * factor);
+    const more = stepUp(scene, by * factor);
     if (!along)
       return offer(
         unit,
@@ -129,11 +129,11 @@ export function deeper(
       ? []
       : [Math.max(0, deepOf(part.name) - leastOf(part, 'deep', scene))],
   );
-  const by = wholeUp(to - deepOf(bay.name));
+  const by = stepUp(scene, to - deepOf(bay.name));
   return {
     mend: {
-      said: message('mend.deepenBay', { to: mm(wholeUp(to)) }),
-      operations: [{ name: 'sizeBay', payload: { id: unit.id, bay: bay.name, size: wholeUp(to) } }],
+      said: message('mend.deepenBay', { to: mm(stepUp(scene, to)) }),
+      operations: [{ name: 'sizeBay', payload: { id: unit.id, bay: bay.name, size: stepUp(scene, to) } }],
     },
     enough: free.length > 0 && free.reduce((sum, size) => sum + size, 0) >= by,
   };
@@ -141,7 +141,7 @@ export function deeper(
 
 /** More width for a bay, by so much, to so much clear, mm. */
 export const wider = (unit: Unit, bay: Bay, by: number, to: number, scene: Scene): Mend | null =>
-  larger(unit, bay, wholeUp(by), wholeUp(to), true, scene);
+  larger(unit, bay, stepUp(scene, by), stepUp(scene, to), true, scene);
 /** More height for a bay that is to stay so deep at its head, mm. */
 export const higher = (unit: Unit, bay: Bay, by: number, to: number, deep: number, scene: Scene): Mend | null =>
-  larger(unit, bay, wholeUp(by), wholeUp(to), false, scene, deep);
+  larger(unit, bay, stepUp(scene, by), stepUp(scene, to), false, scene, deep);

@@ -107,7 +107,9 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
       things: Scene['things'],
       stored: Scene['stored'],
       figures: Scene['figures'],
+      step: Scene['step'],
     ): Omit<Scene, 'skeletons'> => ({
+      step,
       units: [],
       people,
       pets,
@@ -140,8 +142,9 @@ export function createChecks(rules: readonly SceneRule[]): (scene: Scene, aside:
     ([a, asideA], [b, asideB]) => a.length === b.length && a.every((list, i) => list === b[i]) && asideA === asideB,
   );
   return (scene, aside) => {
-    const { units, people, pets, inner, arches, openings, book, families, things, stored, figures, skeletons } = scene;
-    const one = alone(people, pets, inner, arches, openings, book, families, things, stored, figures);
+    const { units, people, pets, inner, arches, openings, book, families, things, stored, figures, skeletons, step } =
+      scene;
+    const one = alone(people, pets, inner, arches, openings, book, families, things, stored, figures, step);
     return sorted([...units.map((unit) => each(unit, skeletons.get(unit.id) ?? null, one)), room(scene)], aside);
   };
 }

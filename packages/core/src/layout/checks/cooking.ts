@@ -4,7 +4,7 @@ import { appliesTo, type Case, type Pin, type Scene } from '../../furniture/scen
 import type { BayRoom } from '../../furniture/skeleton.js';
 import { memoFew } from '../../numeric/memo.js';
 import { boxOf, isWithin } from '../../numeric/plane.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { besideCookerRule, cookerRule, fuelRule } from '../../rules/things.js';
 import type { SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
@@ -159,7 +159,7 @@ const above = appliesTo(cookerRule, {
         pin,
         mend: ({ spare }) => {
           if (spare === null) return null;
-          const more = wholeUp(-spare);
+          const more = stepUp(scene, -spare);
           return over && over.id !== unit.id && over.body.to - over.body.from > LEAST_LEFT_MM
             ? raised(over, scene, more)
             : null;

@@ -5,7 +5,7 @@ import { offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Scene } from '../../furniture/scene.js';
 import { CUSHION_GIVES, EYES_BELOW_CROWN, MATTRESS_GIVES, SITTING_SHARE } from '../../rules/people.js';
 import { eyeLineRule, gettingPastRule, levelBedRule, passingRule } from '../../rules/living.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { widthOf } from '../../shell/openings.js';
 import { message, mm } from '../../words/message.js';
 import { seatsAgainst } from '../cushions.js';
@@ -65,7 +65,7 @@ const gettingPast = appliesTo(gettingPastRule, {
               pin: { unit: unit.id, person: who.id, x: (berth.x0 + berth.x1) / 2, y: 0 },
               quiet: true,
               mend: ({ spare }) => {
-                const to = body.to - wholeUp(-(spare ?? 0));
+                const to = body.to - stepUp(scene, -(spare ?? 0));
                 return spare !== null && to >= body.from + LOWEST_BED_MM
                   ? offer(
                       unit,
@@ -132,7 +132,7 @@ const eyeLine = appliesTo(eyeLineRule, {
                   mend: ({ spare }) => {
                     const family = familyNamed(scene.families, seat.unit.family);
                     // a cushion gives way under who sits on it
-                    const by = wholeUp(-(spare ?? 0) / (1 - CUSHION_GIVES));
+                    const by = stepUp(scene, -(spare ?? 0) / (1 - CUSHION_GIVES));
                     const to = seat.cushion + (eyes - best.sill < best.head - eyes ? by : -by);
                     return family && fieldNamed(family, 'cushion') && to >= THIN_MM && to <= THICK_MM
                       ? offer(

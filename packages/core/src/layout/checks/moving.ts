@@ -9,7 +9,7 @@ import { boardBox } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { memoFew, memoOf } from '../../numeric/memo.js';
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { beforeRule, latchRule, sweepRule } from '../../rules/moving.js';
 import { overlapOf, type SolidBox } from '../../rules/room.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
@@ -369,7 +369,7 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
   const others = othersNear(motion, unit, scene).filter(({ unit: one }) => !gone.has(one.id));
   const bay = bayOf(unit, motion);
   const line = met.unit && frontLineOf(met.unit);
-  const by = wholeUp(met.needs - met.clear);
+  const by = stepUp(scene, met.needs - met.clear);
   const other = met.unit;
   const mends: (Mend | null)[] = [];
   if (bay && motion.kind === 'slide' && bay.holds.kind === 'pull-out' && met.clear >= 200)

@@ -6,7 +6,7 @@ import { appliesTo, type Case, type Mend, type Pin, type Scene } from '../../fur
 import { worstOf, type Grade, type Verdict } from '../../rules/rule.js';
 import { guardRule } from '../../rules/sitting.js';
 import { memoOf } from '../../numeric/memo.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { spread } from '../../numeric/plane.js';
 import type { SolidBox } from '../../rules/room.js';
 import {
@@ -93,7 +93,7 @@ const bedLength = appliesTo(bedLengthRule, {
         input,
         pin: onBerth(place, sleeper, 0.28),
         mend: ({ spare, grade }) => {
-          const more = wholeUp(-(spare ?? 0));
+          const more = stepUp(scene, -(spare ?? 0));
           if (along === 'x')
             return [
               endOf(unit) + more <= scene.inner.length
@@ -246,7 +246,7 @@ const sittingUp = appliesTo(sittingUpRule, {
             input: sittingInput(place, sleeper, scene),
             pin: onBerth(place, sleeper, 0.4),
             mend: ({ spare }: Verdict) => {
-              const lower = unit.body.to - madeHeight(unit, scene, unit.body.to - wholeUp(-(spare ?? 0)), true);
+              const lower = unit.body.to - madeHeight(unit, scene, unit.body.to - stepUp(scene, -(spare ?? 0)), true);
               return unit.body.to - lower > LOWEST_MM + 50
                 ? offer(
                     unit,
@@ -310,7 +310,7 @@ const bedWide = appliesTo(bedWidthRule, {
           ? pinOf(unit, null, x + length / 2, line.sign * (line.front + 120))
           : pinOf(unit, null, x + length / 2, 420),
         mend: ({ spare }) => {
-          const more = wholeUp(-(spare ?? 0));
+          const more = stepUp(scene, -(spare ?? 0));
           if (line)
             return line.front - more > -300
               ? offer(unit, scene, { front: line.front - more }, message('mend.widenBed', { by: mm(more) }))
@@ -335,7 +335,10 @@ const guard = appliesTo(guardRule, {
         input: { edge: unit.body.to + place.mattress, guard: place.guard ?? 0, name: unit.name },
         pin: pinOf(unit, null, unit.body.x + unit.body.length / 3, line.sign * line.front),
         quiet: true,
-        mend: () => offer(unit, scene, { guard: GUARD_MM }, message('mend.guard', { to: mm(GUARD_MM) })),
+        mend: () => {
+          const high = stepUp(scene, GUARD_MM);
+          return offer(unit, scene, { guard: high }, message('mend.guard', { to: mm(high) }));
+        },
       },
     ];
   },

@@ -5,7 +5,7 @@ import type { Unit } from '../../document/schema.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { keeps, offer, raised, sceneWith, tried } from '../../furniture/offer.js';
 import { memoFew, memoOf, memoPair } from '../../numeric/memo.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { solidsOf } from '../../furniture/solid.js';
 import { spread } from '../../numeric/plane.js';
 import { wayThroughRule } from '../../rules/people.js';
@@ -65,12 +65,12 @@ const inside = appliesTo(insideRule, {
         pin,
         quiet: true,
         mend: () =>
-          to - wholeUp(over) > unit.body.from + 50
+          to - stepUp(scene, over) > unit.body.from + 50
             ? offer(
                 unit,
                 scene,
-                { height: to - wholeUp(over) },
-                message('mend.lower', { name, to: mm(to - wholeUp(over)) }),
+                { height: to - stepUp(scene, over) },
+                message('mend.lower', { name, to: mm(to - stepUp(scene, over)) }),
               )
             : null,
       },
@@ -168,7 +168,7 @@ function waysApart(a: Solid, b: Solid, pair: NonNullable<ReturnType<typeof deepe
     return by > 0 ? moved(own.unit, way, by, scene, parts) : null;
   };
   const shorten = ({ unit, boxes: own }: Solid, end: 'front' | 'rear'): Mend | null => {
-    const by = wholeUp(pushed(own, (unit === a.unit ? b : a).boxes, end === 'rear' ? 'front' : 'rear'));
+    const by = stepUp(scene, pushed(own, (unit === a.unit ? b : a).boxes, end === 'rear' ? 'front' : 'rear'));
     const { x, length } = unit.body;
     return length - by >= 300 && !spansWalls(unit)
       ? offer(
@@ -188,7 +188,7 @@ function waysApart(a: Solid, b: Solid, pair: NonNullable<ReturnType<typeof deepe
     move(rear, 'rear'),
     shorten(front, 'rear'),
     shorten(rear, 'front'),
-    above && overlap ? raised(above, scene, wholeUp(overlap.z), parts) : null,
+    above && overlap ? raised(above, scene, stepUp(scene, overlap.z), parts) : null,
     ...[a, b].flatMap((own) => (own.unit.body.stands === 'free' ? [move(own, 'left'), move(own, 'right')] : [])),
   ];
 }
@@ -539,7 +539,7 @@ export function widen(scene: Scene, want: number, narrow: (scene: Scene) => Way 
     const back = new Map<string, { readonly unit: Unit; readonly by: number }>();
     for (let i = 0; i < FRONTS; i += 1) {
       const way = narrow(then);
-      const short = way ? wholeUp(want - way.width) : 0;
+      const short = way ? stepUp(scene, want - way.width) : 0;
       if (!way || short <= 0) break;
       const next = then.units.flatMap((unit) => {
         const line = frontLineOf(unit);

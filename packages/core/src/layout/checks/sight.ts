@@ -13,6 +13,7 @@ export const LOOKS_AHEAD_MM = 450;
  * at one by one; services and weights it does not see, and nothing is mended.
  */
 const SEEN_WHOLE: Readonly<Record<keyof Scene, boolean>> = {
+  step: true,
   people: true,
   pets: true,
   dens: true,

@@ -6,7 +6,7 @@ import { offer, topAt } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Scene, type Sitting } from '../../furniture/scene.js';
 import type { Surroundings } from '../../furniture/surroundings.js';
 import { memoFew } from '../../numeric/memo.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import { backOfKnee, CUSHION_GIVES, grownIn } from '../../rules/people.js';
 import { figureOf, type Grade } from '../../rules/rule.js';
 import {
@@ -150,7 +150,7 @@ const seatWidth = appliesTo(seatsRule, {
         pin: { unit: unit.id, person: null, x: seat.at[0] + 60, y: seat.at[1] - seat.looks[1] * 200 },
         quiet: true,
         mend: ({ spare }) => {
-          const by = wholeUp(-(spare ?? 0));
+          const by = stepUp(scene, -(spare ?? 0));
           return endOf(unit) + by <= scene.inner.length
             ? offer(
                 unit,
@@ -334,8 +334,8 @@ const headStrike = appliesTo(headStrikeRule, {
             offer(
               high,
               scene,
-              { front: over.front + wholeUp(150 - setBack) },
-              message('mend.frontBack', { name: high.name, by: mm(wholeUp(150 - setBack)) }),
+              { front: over.front + stepUp(scene, 150 - setBack) },
+              message('mend.frontBack', { name: high.name, by: mm(stepUp(scene, 150 - setBack)) }),
             ),
         }));
       });
@@ -359,7 +359,7 @@ const hanging = appliesTo(hangingRule, {
           input: { clear, name: unit.name, rail: holds.along },
           pin: { unit: unit.id, person: null, x: (room.x0 + room.x1) / 2, y: (room.y0 + room.y1) / 2 },
           mend: ({ spare }): (Mend | null)[] => {
-            const by = wholeUp(-(spare ?? 0));
+            const by = stepUp(scene, -(spare ?? 0));
             return [
               other >= figureOf(hangingRule, 'good', scene.figures)
                 ? {
@@ -411,7 +411,7 @@ const wash = appliesTo(washRule, {
       },
       pin: { unit: unit.id, person: person.id, x: (room.x0 + room.x1) / 2, y: (room.y0 + room.y1) / 2 },
       mend: (): (Mend | null)[] => {
-        const [along, deep] = [wholeUp(600 - (room.x1 - room.x0)), wholeUp(600 - (room.y1 - room.y0))];
+        const [along, deep] = [stepUp(scene, 600 - (room.x1 - room.x0)), stepUp(scene, 600 - (room.y1 - room.y0))];
         return [
           along > 0 && endOf(unit) + along <= scene.inner.length
             ? offer(

@@ -133,3 +133,23 @@ describe('air', () => {
     expect(airRule.run({ ...input, sheet: 200, fan: 500, low: 150, high: 150 }).grade).toBe('fails');
   });
 });
+
+describe('what is offered where one measures in inches', () => {
+  it('is a whole number of eighths', () => {
+    const lid = holding('k', 'left', { kind: 'thing', thing: 'cold-door-135' }, 700);
+    const ofInches = (units: 'mm' | 'in') =>
+      derive({ ...withUnits(lid), settings: { ...bare.settings, units } }, book).checks.find(
+        ({ id }) => id === 'thing-fits:k:bay-1',
+      )?.mends[0]?.operations[0];
+    const by = (units: 'mm' | 'in'): number => {
+      const operation = ofInches(units);
+      const height = operation?.name === 'changeUnit' ? operation.payload.changes['height'] : undefined;
+      if (typeof height !== 'number') throw new Error('no height');
+      return height - 700;
+    };
+    expect(Number.isInteger(by('mm'))).toBe(true);
+    expect((by('in') / 25.4) * 8).toBeCloseTo(Math.round((by('in') / 25.4) * 8), 6);
+    expect(by('in')).toBeGreaterThanOrEqual(by('mm') - 1);
+    expect(by('in')).toBeLessThan(by('mm') + 3.2);
+  });
+});

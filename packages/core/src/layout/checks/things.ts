@@ -13,7 +13,7 @@ import type { BayRoom, Board } from '../../furniture/skeleton.js';
 import { litresIn, slidOutOf, type SlidInside } from '../../furniture/slid-inside.js';
 import { memoFew, memoOf } from '../../numeric/memo.js';
 import { spread } from '../../numeric/plane.js';
-import { wholeUp } from '../../numeric/tolerance.js';
+import { stepUp } from '../../numeric/tolerance.js';
 import {
   airRule,
   placesRule,
@@ -93,7 +93,7 @@ const fits = appliesTo(thingFitsRule, {
             needs.wide - has.wide,
             longer ? longer.by : needs.deep - has.deep,
             needs.high - has.high,
-          ].map(wholeUp) as [number, number, number];
+          ].map((by) => stepUp(scene, by)) as [number, number, number];
           const deepTo = longer ? Math.max(needs.deep, longer.deep) : needs.deep;
           // what is made higher is so with its front where it then is
           const out = (deep > 0 && line && tried(unit, { front: line.front - deep }, scene)) || unit;
