@@ -5,6 +5,7 @@ import { COOKING_CHECKS } from './cooking.js';
 import { PEOPLE_CHECKS } from './people.js';
 import { LIVING_CHECKS } from './living.js';
 import { PET_CHECKS } from './pets.js';
+import { ROAD_CHECKS } from './on-the-road.js';
 import { RUN_CHECKS } from './runs.js';
 import { SERVICE_CHECKS } from './services.js';
 import { MODE_CHECKS } from './in-modes.js';
@@ -27,6 +28,7 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...MOVING_CHECKS,
   ...MODE_CHECKS,
   ...THING_CHECKS,
+  ...ROAD_CHECKS,
   ...THING_OPENS_CHECKS,
   ...COOKING_CHECKS,
   ...SERVICE_CHECKS,
