@@ -106,6 +106,8 @@ function slidesUnder(motion: SlideMotion, rated: number, { book }: Surroundings)
   return fit.length > 0 ? Math.max(...fit) : Math.ceil(out);
 }
 
+/** A board that lies level is no higher than this, mm. */
+const LIES_FLAT_MM = 60;
 /** The hardware of one moving part, by how it moves and which boards move with it. */
 function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surroundings): Wanted[] {
   const name = after(unit, motion);
@@ -140,7 +142,9 @@ function wantedBy(unit: Unit, motion: Motion, skeleton: Skeleton, room: Surround
       { kind: 'strut', amount: 2, bears: strutRule.run({ height: dz, mass: mass ?? 0 }).newtons },
       ...held('catch'),
     ];
-  if (moving.some(({ role }) => role === 'flap' || role === 'outside-board'))
+  // what lies level when it is open is held there: a flap of a front or a top, the leaf of a desk
+  const lies = motion.about === 'level' && motion.open.z1 - motion.open.z0 < LIES_FLAT_MM;
+  if (lies || moving.some(({ role }) => role === 'flap' || role === 'outside-board'))
     return [hinges, { kind: 'stay', amount: 2 }, ...held('catch')];
   return [hinges, ...held('catch')];
 }

@@ -83,3 +83,13 @@ export const levelBedRule = defineRule({
       })(grade),
     ),
 });
+
+export const ledgesRule = defineRule({
+  name: 'table-ledges',
+  title: 'What a table on ledges hangs on',
+  formula:
+    'beside how many edges of its top something stands at its height, within 120; good: two opposite ones; tight: one, and a leg at the other; fails: none',
+  reason: 'A ledge is screwed to a seat, a cupboard or the wall. Where none is there the top hangs in the air.',
+  input: z.strictObject({ sides: z.int().min(0).max(2), name: z.string().default('') }),
+  run: ({ sides, name: unit }) => atLeast(sides, 2, 1, (grade) => graded('rule.ledges', { name: unit })(grade)),
+});

@@ -264,6 +264,11 @@ export const LAYOUT_EN = {
   'rule.roadHeld.fails':
     '{thing} in {name} stands open: on the road {newtons} N pull it out. It needs doors, a net or a drawer.',
   'rule.roadHeld.unknown': 'Where {thing} is kept on the road nobody has said.',
+  'rule.ledges.good': '{name} lies on ledges at both sides.',
+  'rule.ledges.tight': '{name} has something to lay it on at one side alone: it wants a leg at the other.',
+  'rule.ledges.fails':
+    '{name} is to lie on ledges, and nothing stands beside it at its height that they could be screwed to.',
+  'rule.ledges.unknown': 'What {name} lies on is not known.',
   'rule.socketWater.good': '{name} is {apart} from {sink}.',
   'rule.socketWater.tight':
     '{name} is {apart} from {sink}, {short} short of good. Local code says how far it has to be.',
@@ -401,6 +406,9 @@ export const LAYOUT_EN = {
   'mend.moveOutlet': 'Put {name} at {x} from the front',
   'mend.ownWay': 'Let {run} find its own way, along walls and floor',
   'mend.inverter': 'Take {thing} in its place',
+  'mend.stand': 'Stand it on {on}',
+  'stand.legs': 'legs',
+  'stand.pedestal': 'a pedestal',
   'mend.giver': 'Put {thing} into {name}, {bay}',
   'mend.lowerEnd': 'Let {run} go its own way and end {by} lower',
   'mend.fuse': 'A fuse of {fuse} A for {run}, for a licensed trade to confirm',

@@ -3,7 +3,7 @@ import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
-import { rectangle, spread } from '../../numeric/plane.js';
+import { rectangle, spread, type Point } from '../../numeric/plane.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 import { archIn, notchedBy, overArchField } from '../against-wall.js';
@@ -65,7 +65,6 @@ export const bedAlong: Family = {
       'bunk-end': 'end',
       'bunk-rail': 'rail',
       'bunk-bearer': 'bearer',
-      'bunk-guard': 'guard',
     },
   },
   schools: ['plywood'],
@@ -177,10 +176,26 @@ export const bedAlong: Family = {
       );
     const guard = numberOption(unit, 'guard');
     const top = floor + unit.body.to;
+    // the guard is one board with the rail: between its ends and the mattress nothing else would hold it
+    const guarded = (rail: Board): Board => {
+      if (guard <= 0) return rail;
+      const [x0, x1] = [unit.body.x, endOf(unit)];
+      const until = Math.max(x0 + 100, x1 - WAY_IN_MM);
+      const high = top + numberOption(unit, 'mattress') + guard;
+      const outer: Point[] = [
+        [x0, low],
+        [x1, low],
+        [x1, underside],
+        [until, underside],
+        [until, high],
+        [x0, high],
+      ];
+      return { ...rail, outline: { outer, holes: [] } };
+    };
     const boards: Board[] = [
       ...end('end-front', unit.body.x, -1),
       ...end('end-rear', endOf(unit) - support.thickness, 1),
-      along('rail', 'bunk-rail', unit.body.x, endOf(unit), low, underside),
+      guarded(along('rail', 'bunk-rail', unit.body.x, endOf(unit), low, underside)),
       boardIn(
         { x0: from, x1: to, ...outward(line.sign, back - support.thickness, back), z0: low, z1: underside },
         'y',
@@ -203,18 +218,6 @@ export const bedAlong: Family = {
         scribed: true,
         held: 'loose',
       }),
-      ...(guard > 0
-        ? [
-            along(
-              'guard',
-              'bunk-guard',
-              unit.body.x,
-              Math.max(unit.body.x + 100, endOf(unit) - WAY_IN_MM),
-              underside,
-              top + numberOption(unit, 'mattress') + guard,
-            ),
-          ]
-        : []),
     ];
     const deep = Math.max(0, deepBehind(frame, unit.body.x, endOf(unit), foot, underside));
     const near = line.sign * frame.carcassFront;
