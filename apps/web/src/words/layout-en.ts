@@ -298,6 +298,8 @@ export const LAYOUT_UI = {
   'choice.legs': 'legs',
   'choice.ledges': 'ledges',
   'choice.none': 'none',
+  'choice.equal': 'in equal boards',
+  'choice.sheet': 'in whole sheets and a strip',
   'choice.foot': 'foot',
   'choice.head': 'head',
   'choice.open': 'an opening',

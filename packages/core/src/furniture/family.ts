@@ -131,7 +131,8 @@ export const choiceField = (name: string, choices: readonly string[], group: Fie
   kind: 'choice',
   group,
   choices,
-  get: ({ options }) => String(options[name]),
+  // what a unit of an earlier version has not said is the first
+  get: ({ options }) => String(options[name] ?? choices[0]),
   set: (unit, value) => ({ ...unit, options: { ...unit.options, [name]: value } }),
 });
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
+import type { PriceItem } from '../../document/schema.js';
 import { materialOf } from '../../materials/material.js';
 import { rectangle, spread, type Point } from '../../numeric/plane.js';
 import { halfWidth } from '../../shell/shell.js';
@@ -11,6 +12,7 @@ import { deepBehind, facingBoard, frameOf, level, upright, VISIBLE_FRONT } from 
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
+  choiceField,
   faultsBy,
   freePlace,
   fromField,
@@ -32,6 +34,35 @@ const RAIL_MM = 100;
 /** The rail at the wall is kept off it by this, and nothing the boards lie on is farther apart, mm. */
 const WALL_GAP_MM = 10;
 const SPAN_MM = 650;
+/** Between two boards that lie side by side on one bearer, mm. */
+const JOINT_MM = 3;
+/** What a saw takes off the edge of a sheet before its first board, mm. */
+const SHEET_TRIM_MM = 20;
+/** No strip beside a whole sheet is less wide, mm. */
+const LEAST_STRIP_MM = 100;
+const SPLITS = ['none', 'equal', 'sheet'] as const;
+
+/**
+ * From where to where along the vehicle each of its boards lies: one, boards of one width that a sheet gives, or whole sheets
+ * and a strip, mm. A bed deeper than a sheet is wide has its boards across the sheet's length.
+ */
+function boardsAlong(unit: Unit, { stocks }: PriceItem): readonly { readonly from: number; readonly to: number }[] {
+  const { x, length } = unit.body;
+  const end = x + length;
+  const wide = Math.max(0, ...stocks.map((stock) => Math.min(stock.width, stock.length))) - SHEET_TRIM_MM;
+  const { split } = unit.options;
+  if ((split !== 'equal' && split !== 'sheet') || wide < LEAST_STRIP_MM) return [{ from: x, to: end }];
+  const count = Math.max(2, Math.ceil((length + JOINT_MM) / (wide + JOINT_MM)));
+  const equal = (length - (count - 1) * JOINT_MM) / count;
+  const rest = length - (count - 1) * (wide + JOINT_MM);
+  // a strip too narrow to lie on its bearer is made by equal ones instead
+  const each = split === 'sheet' && rest >= LEAST_STRIP_MM ? wide : equal;
+  return Array.from({ length: count }, (_, i) => {
+    const from = x + i * (each + JOINT_MM);
+    return { from, to: i === count - 1 ? end : from + each };
+  });
+}
+
 /** Less deep than this there is no bed, mm. */
 const LEAST_DEEP_MM = 200;
 /** Left open in a guard to get in and out by, mm. */
@@ -59,7 +90,13 @@ export const bedAlong: Family = {
     add: 'Bed along a wall',
     start: 'Bunk',
     noun: 'bunk',
-    fields: { board: 'Boards', support: 'Ends and rail', from: 'Hung from', guard: 'Guard above mattress' },
+    fields: {
+      board: 'Boards',
+      support: 'Ends and rail',
+      from: 'Hung from',
+      guard: 'Guard above mattress',
+      split: 'Its board',
+    },
     roles: {
       'bunk-board': 'board',
       'bunk-end': 'end',
@@ -76,6 +113,7 @@ export const bedAlong: Family = {
     bodyField('height', 'to'),
     bodyField('front', 'front'),
     sideField,
+    choiceField('split', SPLITS, 'made'),
     optionField('mattress', { group: 'place' }),
     optionField('guard', { group: 'place', least: 0, most: 600 }),
     peopleField('sleepers'),
@@ -90,6 +128,7 @@ export const bedAlong: Family = {
     options: z.strictObject({
       mattress: gapSchema,
       guard: gapSchema,
+      split: z.enum(SPLITS).optional(),
       sleepers: z.array(idSchema).max(4),
       overArch: z.boolean().optional(),
     }),
@@ -159,8 +198,17 @@ export const bedAlong: Family = {
       return nothingButProblems([{ place: unit.id, said: message('furniture.shallow', { unit: unit.name }) }], true);
     const back = frame.carcassFront + behind;
     const plain = { material: support, good: line.sign > 0 ? (-1 as const) : (1 as const) };
-    const bearers = spread(from, to, Math.max(1, Math.ceil((to - from) / SPAN_MM)) + 1)
-      .slice(1, -1)
+    const boardsOf = boardsAlong(unit, board);
+    // a joint lies on a bearer of its own, and nothing spans farther between them
+    const joints = boardsOf.slice(1).map(({ from: at }) => at - JOINT_MM / 2);
+    const stops = [from, ...joints, to];
+    const bearers = stops
+      .slice(1)
+      .flatMap((stop, i) => {
+        const start = stops[i] ?? from;
+        return spread(start, stop, Math.max(1, Math.ceil((stop - start) / SPAN_MM)) + 1).slice(1);
+      })
+      .slice(0, -1)
       .map((x, i) =>
         boardIn(
           {
@@ -207,17 +255,19 @@ export const bedAlong: Family = {
         },
       ),
       ...bearers,
-      level(frame, {
-        name: 'board',
-        role: 'bunk-board',
-        material: board,
-        z: underside,
-        from: unit.body.x,
-        to: endOf(unit),
-        front: frame.carcassFront,
-        scribed: true,
-        held: 'loose',
-      }),
+      ...boardsOf.map((strip, i): Board => ({
+        ...level(frame, {
+          name: boardsOf.length > 1 ? `board-${i + 1}` : 'board',
+          role: 'bunk-board',
+          material: board,
+          z: underside,
+          ...strip,
+          front: frame.carcassFront,
+          scribed: true,
+          held: 'loose',
+        }),
+        ...(boardsOf.length > 1 ? { grain: 'y' as const } : {}),
+      })),
     ];
     const deep = Math.max(0, deepBehind(frame, unit.body.x, endOf(unit), foot, underside));
     const near = line.sign * frame.carcassFront;

@@ -93,3 +93,48 @@ describe('the guard of a bed that hangs', () => {
     expect(Math.max(...way)).toBeLessThan(800 + 1900 - 300);
   });
 });
+
+describe('a bed along the wall that is wider than a sheet', () => {
+  const bed = (split: string, length: number) =>
+    started('bed-along', (unit) => ({
+      ...unit,
+      body: { stands: 'right', x: 500, length, front: -500, from: 0, to: 450 },
+      options: { ...unit.options, split },
+    }));
+  const skeletonOf = (split: string, length: number) =>
+    derive(withUnits(bed(split, length)), book).made[0]?.skeleton?.boards ?? [];
+  const widths = (split: string, length: number): number[] =>
+    skeletonOf(split, length)
+      .filter(({ role }) => role === 'bunk-board')
+      .map((board) => boardBox(board).high[0] - boardBox(board).low[0]);
+  it('is made of one board, of equal ones, or of whole sheets and a strip', () => {
+    expect(widths('none', 1900)).toEqual([1900]);
+    expect(widths('equal', 1900).map((wide) => Math.round(wide * 10) / 10)).toEqual([948.5, 948.5]);
+    const [whole = 0, strip = 0] = widths('sheet', 1900);
+    expect(whole + strip).toBeCloseTo(1897, 6);
+    expect(whole).toBeGreaterThan(strip);
+    const material = book.items.find(({ id }) => id === bed('none', 1900).materials['board']);
+    expect(whole).toBe(Math.max(...(material?.stocks ?? []).map((one) => Math.min(one.width, one.length))) - 20);
+  });
+  it.each(['equal', 'sheet'])('has each joint on a bearer of its own: %s', (split) => {
+    for (const length of [1300, 1560, 1900, 2050, 2600, 3000]) {
+      const boards = skeletonOf(split, length);
+      const lies = boards.filter(({ role }) => role === 'bunk-board').map(boardBox);
+      expect(lies.length).toBeGreaterThan(1);
+      const bearers = boards.filter(({ role }) => role === 'bunk-bearer').map(boardBox);
+      for (const [i, { high }] of lies.slice(0, -1).entries()) {
+        const next = lies[i + 1]?.low[0] ?? NaN;
+        // both boards bear on it by 5 at least
+        const on = bearers.some(({ low, high: to }) => low[0] <= high[0] - 5 && to[0] >= next + 5);
+        expect(on, `${split} ${length} at ${high[0]}`).toBe(true);
+      }
+      // and nothing spans farther than before
+      const stops = [
+        500,
+        ...bearers.map(({ low, high }) => (low[0] + high[0]) / 2).sort((a, b) => a - b),
+        500 + length,
+      ];
+      for (const [i, stop] of stops.slice(1).entries()) expect(stop - (stops[i] ?? 0)).toBeLessThanOrEqual(665);
+    }
+  });
+});
