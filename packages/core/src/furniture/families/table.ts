@@ -5,13 +5,8 @@ import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { CUSHION_GIVES } from '../../rules/people.js';
 import type { SolidBox } from '../../rules/room.js';
-import { halfWidth, type Shell } from '../../shell/shell.js';
-import { spread } from '../../numeric/plane.js';
-import { ledgesRule } from '../../rules/living.js';
-import { offer } from '../offer.js';
-import { appliesTo, type Scene } from '../scene.js';
+import type { Shell } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
-import { standingIn } from '../../layout/standing.js';
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
@@ -33,58 +28,6 @@ import { contactsOf, type Board } from '../skeleton.js';
 
 /** A pedestal of two boards in a cross, so wide, mm. */
 const PEDESTAL_MM = 300;
-/** A ledge reaches no farther from what it is screwed to than this, mm. */
-const LEDGE_REACH_MM = 120;
-/** How many opposite edges of a top have something beside them at its height that a ledge can be screwed to. */
-function ledgesOf(unit: Unit, scene: Scene): number {
-  const box = boxOf(unit, scene.inner);
-  if (!box) return 0;
-  const under = box.z1 - thickOf(unit, scene);
-  const shares = (a0: number, a1: number, b0: number, b1: number): boolean => Math.min(a1, b1) - Math.max(a0, b0) > 50;
-  const sides = { left: false, right: false, front: false, rear: false };
-  const beside = (gap: number): boolean => gap > -1 && gap < LEDGE_REACH_MM;
-  for (const { unit: other, box: by } of standingIn(scene)) {
-    if (other === unit || by.z1 < under - 1 || by.z0 > under - LEDGE_MM) continue;
-    if (shares(box.x0, box.x1, by.x0, by.x1)) {
-      if (beside(box.y0 - by.y1)) sides.left = true;
-      if (beside(by.y0 - box.y1)) sides.right = true;
-    }
-    if (shares(box.y0, box.y1, by.y0, by.y1)) {
-      if (beside(box.x0 - by.x1)) sides.front = true;
-      if (beside(by.x0 - box.x1)) sides.rear = true;
-    }
-  }
-  for (const side of ['left', 'right'] as const) {
-    const wall = Math.min(...spread(box.x0, box.x1, 3).map((x) => halfWidth(scene.inner, side, x, under)));
-    if (beside(side === 'left' ? box.y0 + wall : wall - box.y1)) sides[side] = true;
-  }
-  const pairs = [sides.left && sides.right, sides.front && sides.rear];
-  return pairs.some((both) => both) ? 2 : Object.values(sides).some((one) => one) ? 1 : 0;
-}
-/** A ledge is so high, mm. */
-const LEDGE_MM = 40;
-const onLedges = appliesTo(ledgesRule, {
-  ofEach: {
-    within: LEDGE_REACH_MM,
-    of: (unit, scene) => {
-      const box = boxOf(unit, scene.inner);
-      if (unit.family !== 'table' || unit.options['stand'] !== 'ledges' || !box) return [];
-      return [
-        {
-          id: `ledges:${unit.id}`,
-          input: { sides: ledgesOf(unit, scene), name: unit.name },
-          pin: { unit: unit.id, person: null, x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 },
-          quiet: true,
-          mend: () =>
-            (['legs', 'pedestal'] as const).map((stand) =>
-              offer(unit, scene, { stand }, message('mend.stand', { on: { word: `stand.${stand}` } })),
-            ),
-        },
-      ];
-    },
-  },
-});
-
 /** Two legs of boards stand so far in from the ends, mm: nearer to them where knees want the room between. */
 const LEG_IN_MM = { most: 80, least: 20 };
 /** Knees between two legs have so much room, and are tight in so much, mm. */
@@ -341,5 +284,5 @@ export const table: Family = {
     const t = thickOf(unit, room);
     return box ? [{ ...box, z0: box.z1 - t }, ...legsOf(unit, room.inner, t)] : [];
   },
-  rules: [onLedges],
+  rules: [],
 };

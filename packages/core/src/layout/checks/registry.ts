@@ -3,6 +3,7 @@ import type { SceneRule } from '../../furniture/scene.js';
 import { OPENING_CHECKS } from './openings.js';
 import { COOKING_CHECKS } from './cooking.js';
 import { PEOPLE_CHECKS } from './people.js';
+import { LEDGE_CHECKS } from './ledges.js';
 import { LIVING_CHECKS } from './living.js';
 import { PET_CHECKS } from './pets.js';
 import { ROAD_CHECKS } from './on-the-road.js';
@@ -24,6 +25,7 @@ export const SCENE_RULES: readonly SceneRule[] = [
   ...PEOPLE_CHECKS,
   ...SITTING_CHECKS,
   ...LIVING_CHECKS,
+  ...LEDGE_CHECKS,
   ...PET_CHECKS,
   ...MOVING_CHECKS,
   ...MODE_CHECKS,
