@@ -3,7 +3,7 @@ import type { Side, Survey } from '../document/schema.js';
 import { spread } from '../numeric/plane.js';
 import { isSectionPlace, parseAddress, valueAt, wallAddress } from '../document/address.js';
 import { walkOf } from './walk.js';
-import { gainsOf, surfaceModel, type SurfacePoint, type SurfaceModel } from './surface-model.js';
+import { gainsOf, misfitOf, surfaceModel, type SurfacePoint, type SurfaceModel } from './surface-model.js';
 
 /** A reading that would help most, or a new station with the first readings there. */
 export interface NextBest {
@@ -170,7 +170,12 @@ export function surveyQuality(
   const certain = gainsOf(model, targets, [], READING_NOISE).now;
   // what is not known of a knee is as uncertain at every station
   const knee = new Map(zs.map((z) => [z, (model.knees?.doubt(z) ?? 0) ** 2]));
-  const now = certain.map((variance, i) => variance + (knee.get(targets[i]?.at ?? 0) ?? 0));
+  // nor is the shape what the model takes it for where the readings miss what the others say of them
+  const misfit = misfitOf(model);
+  const now = certain.map((variance, i) => {
+    const target = targets[i];
+    return variance + (target ? Math.max(knee.get(target.at) ?? 0, misfit(target)) : 0);
+  });
   const search = kneeSearch(survey, model);
   const worst = worstOf(targets, now);
   const good = worst.value <= goal && search === null;

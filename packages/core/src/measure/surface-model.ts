@@ -333,6 +333,42 @@ function stretches(samples: readonly Sample[], boxed: boolean, knee: number | nu
 
 /** A section is a profile when it was read at so many heights. */
 const PROFILED = 4;
+/** A misfit at one height is one of the whole wall there, so far up and down; and one that is local, so far along and up, mm. */
+const MISFIT_UP = 110;
+const MISFIT_ALONG = 450;
+/** So many readings have to bear a misfit out, by their nearness. */
+const MISFIT_LEAST = 3;
+/**
+ * What the readings say that the model is wrong by, as a variance, mm2: how much farther than it thinks each lies from what the
+ * others predict of it, by those of that height all along the vehicle, or by those near a place; whichever is more.
+ */
+export function misfitOf(model: SurfaceModel): (place: SurfacePoint) => number {
+  const left = model.stretches
+    .filter(({ samples }) => samples[0]?.surface !== 'roof')
+    .flatMap(({ samples, inverse, mean }) => leaveOneOut(samples, inverse, mean))
+    .map(({ sample, expected, spread }) => {
+      // one slip is no shape: it counts no more than the worst miss
+      const miss = Math.min(Math.abs(sample.value - expected), WORST_MISS * spread);
+      return { sample, over: miss ** 2 - spread ** 2 };
+    });
+  return ({ x, at: height }) => {
+    const near = (weight: (sample: Sample) => number): number => {
+      let [all, sum] = [0, 0];
+      for (const { sample, over } of left) {
+        const own = weight(sample);
+        all += own;
+        sum += own * over;
+      }
+      return all < MISFIT_LEAST ? 0 : Math.max(0, sum / all);
+    };
+    const up = (sample: Sample): number => bell(sample.at - height, MISFIT_UP);
+    return Math.max(
+      near(up),
+      near((sample) => bell(sample.x - x, MISFIT_ALONG) * bell(sample.at - height, 2 * MISFIT_UP)),
+    );
+  };
+}
+
 /** What is less likely than this is not thought of. */
 const LEAST_WEIGHT = 1e-3;
 

@@ -20,6 +20,8 @@ export interface Nearness {
   readonly wallsWorst: number;
   /** The worst place below `STANDING_MM`, where units stand. */
   readonly standingWorst: number;
+  /** 95 of 100 places where units stand are nearer than this. */
+  readonly standing95: number;
   readonly roofWorst: number;
   readonly length: number;
   readonly worstAt: { readonly side: Side; readonly x: number; readonly z: number };
@@ -52,6 +54,10 @@ export function nearnessOf(shell: Shell, shape: HiddenShape): Nearness {
       0.95,
     ),
     wallsWorst: worst.off,
+    standing95: percentile(
+      walls.filter((wall) => wall.z <= STANDING_MM).map((wall) => wall.off),
+      0.95,
+    ),
     standingWorst: Math.max(...walls.filter((wall) => wall.z <= STANDING_MM).map((wall) => wall.off)),
     roofWorst: Math.max(...roof),
     length: Math.abs(shell.length - shape.length),
@@ -79,7 +85,10 @@ export function walkThrough(practice: Drawn, noise: number, most: number): Walke
   let project = createProject({
     id: 'practice',
     name: 'Practice',
-    kind: practice.vehicle === 'kneed' ? 'van' : practice.vehicle,
+    kind:
+      practice.vehicle === 'kneed' || practice.vehicle === 'arched' || practice.vehicle === 'pinched'
+        ? 'van'
+        : practice.vehicle,
     model: '',
     units: 'mm',
     startDate: '2026-10-01',

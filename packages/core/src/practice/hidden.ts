@@ -185,7 +185,7 @@ function drawn(kind: 'van' | 'bus' | 'trailer', seed: number): HiddenShape {
 
 /** Kinds of vehicles that are drawn by lot, beside those that can be practised on. */
 export interface Drawn {
-  readonly vehicle: 'van' | 'bus' | 'trailer' | 'kneed';
+  readonly vehicle: 'van' | 'bus' | 'trailer' | 'kneed' | 'arched' | 'pinched';
   readonly seed: number;
 }
 
@@ -208,6 +208,37 @@ function kneed(seed: number): HiddenShape {
       head: foot + (folded ? between(4, 9) : between(10, 26)) * DEGREE,
     },
   };
+}
+
+/** A wall comes in no farther than this up to the roof, mm. */
+const SHOULDER_MM = 330;
+/** A van whose walls are straight to a knee anywhere and then run in one arc up into the shoulder, with dents. */
+function arched(seed: number): HiddenShape {
+  const van = drawn('van', seed);
+  const random = seededRandom(seed * 5003 + 29);
+  const between = (least: number, most: number): number => least + (most - least) * random();
+  const foot = between(0, 3) * DEGREE;
+  const at = between(600, 1400);
+  const radius = between(300, 1200);
+  // the arc ends at the top, where the shoulder leans by half a right angle, or where it comes in too far to stand under
+  let head = Math.min(45 * DEGREE, Math.asin(Math.min(1, Math.sin(foot) + (van.top - at) / radius)));
+  while (head > foot && bentIn({ at, foot, radius, head }, van.top) > SHOULDER_MM) head -= DEGREE / 2;
+  return { ...van, profile: 'kneed', knee: { at, foot, radius, head } };
+}
+
+/** A kneed or an arched van that was pressed in at both sides at one place. */
+function pinched(seed: number): HiddenShape {
+  const van = seed % 2 === 0 ? kneed(seed) : arched(seed);
+  const random = seededRandom(seed * 4001 + 41);
+  const between = (least: number, most: number): number => least + (most - least) * random();
+  const [x, z, along, up] = [
+    between(0.2, 0.8) * van.length,
+    between(500, 1100),
+    between(450, 800),
+    between(600, 1000),
+  ] as const;
+  const both = (['left', 'right'] as const).map((side): Dent => ({ side, x, z, along, up, depth: between(4, 9) }));
+  return { ...van, dents: [...van.dents, ...both] };
 }
 
 /** The vehicles of the demo scenario, with figures of their own. */
@@ -280,6 +311,8 @@ const KNOWN: Readonly<Record<'wren' | 'bulrush' | 'thimble', HiddenShape>> = {
 /** The true shape behind a practice: drawn by lot for a kind of vehicle, or one of the scenario's. */
 export function hiddenShape({ vehicle, seed }: Practice | Drawn): HiddenShape {
   if (vehicle === 'kneed') return kneed(seed);
+  if (vehicle === 'arched') return arched(seed);
+  if (vehicle === 'pinched') return pinched(seed);
   return vehicle === 'van' || vehicle === 'bus' || vehicle === 'trailer' ? drawn(vehicle, seed) : KNOWN[vehicle];
 }
 

@@ -78,7 +78,7 @@ function bedAt(x: number, length: number, side: 'left' | 'right', front: number,
     division: { name: 'hold', holds: { kind: 'hold' }, front: { kind: 'none' } },
     school: 'plywood',
     materials: { board: sheetAbout(start.book, 12), support: sheetAbout(start.book, 15) },
-    options: { mattress: 100, guard: 0, sleepers: start.people.slice(0, 1).map(({ id }) => id) },
+    options: { split: 'none', mattress: 100, guard: 0, sleepers: start.people.slice(0, 1).map(({ id }) => id) },
   };
 }
 
