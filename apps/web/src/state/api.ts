@@ -30,7 +30,14 @@ export class UnreachableError extends Error {}
 
 async function answerOf<T>(response: Response): Promise<T> {
   if (response.status === 204 || response.status === 202) return undefined as T;
-  const answer: unknown = await response.json().catch(() => null);
+  let answer: unknown;
+  try {
+    const text = await response.text();
+    answer = text === '' ? null : JSON.parse(text);
+  } catch {
+    // an answer that was cut short says nothing, whatever its status: what was asked is asked again
+    throw new UnreachableError(`status ${response.status}, cut short`);
+  }
   if (response.ok) return answer as T;
   if (answer === null) throw new UnreachableError(`status ${response.status}`);
   throw new RefusedError(answer as Refusal);
