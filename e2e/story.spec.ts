@@ -122,7 +122,8 @@ for (const [units, readings, arch] of [
     await saved(page);
     const moved = (await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'cupboard');
     expect(moved?.body.x).toBe(units === 'inches' ? 101.6 : 100);
-    // by hand on the fold-out
+    // by hand on the fold-out, once the menu before it has faded
+    await expect(page.locator('.MuiPopover-root')).toHaveCount(0);
     const unit = page.locator('[data-unit=cupboard]');
     const box = await unit.boundingBox();
     if (!box) throw new Error('the cupboard is not drawn');

@@ -334,7 +334,7 @@ export const LAYOUT_EN = {
     '{thing} has {clear} to {by} above it. What it needs is not on its sheet: its manual and local code say.',
   'rule.cookerSheet.unknown':
     '{thing} has {clear} to {by} above it, and its sheet asks for {sheet}. Its manual and local code win.',
-  'cooking.board': 'the board over it',
+  'cooking.board': 'the next board',
   'cooking.left': 'the left wall',
   'cooking.right': 'the right wall',
   'rule.besideCooker.fails':
@@ -426,6 +426,7 @@ export const LAYOUT_EN = {
   'mend.front.sliding': 'sliding panels',
   'mend.flap': 'Make the flap {to} long',
   'mend.travel': 'Let it slide out {to} only',
+  'mend.tray': 'Stand it on a tray that slides out {to}',
   'mend.latch': 'Give it {loose} {loose|latch|latches}',
   'mend.shutInMode': 'Shut it in {mode}',
   'mend.heightenBay': 'Make the bay as high as it needs, {to}',

@@ -49,7 +49,7 @@ describe('a cooker', () => {
   it('with no opening over it burns under its own worktop: what is above it is that board', () => {
     const note = noteOf(after(sheet({ cutOut: null })), 'cooker:kitchen:cooker');
     expect(note).toMatchObject({ grade: 'fails' });
-    expect(note && say(note.said)).toContain('to the board over it');
+    expect(note && say(note.said)).toContain('to the next board above it');
   });
 
   it('is told what stands up beside it, and held against its sheet', () => {

@@ -40,7 +40,8 @@ describe('what an appliance needs to open', () => {
     expect(wide((clear) => thingOpensRule.run({ ...input, how: 'door', clear }).grade)).toBe('good tight tight fails');
   });
   it('has a lid free over it: not under a worktop, and drawn out from under it', () => {
-    const shut = withUnits(holding('k', 'left', { kind: 'thing', thing: 'cold-chest-40' }, 760));
+    const chest = { kind: 'thing', thing: 'cold-chest-40' } as const;
+    const shut = withUnits(holding('k', 'left', chest, 760, 60));
     const told = checkOf(shut, 'thing-opens:k:bay-1');
     expect(told?.grade).toBe('fails');
     expect(told?.said.params['needs']).toEqual({ mm: 380 });
@@ -48,6 +49,8 @@ describe('what an appliance needs to open', () => {
     expect(told?.mends).toHaveLength(1);
     // what is good is not listed
     expect(checkOf(mended, 'thing-opens:k:bay-1')).toBeUndefined();
+    // no slides are as long as that in a bay that is less deep
+    expect(checkOf(withUnits(holding('k', 'left', chest, 760)), 'thing-opens:k:bay-1')?.mends).toEqual([]);
     // drawn out half way its lid is still under the top
     const half = withUnits(
       holding('k', 'left', { kind: 'pull-out', thing: 'cold-chest-40', travel: 300, latch: true }, 760),

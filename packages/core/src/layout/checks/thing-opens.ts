@@ -1,6 +1,8 @@
 import type { Thing, Unit } from '../../document/schema.js';
+import { deepForSlides, slidesFor } from '../../furniture/fronts.js';
 import { appliesTo, type Case, type Mend, type Scene } from '../../furniture/scene.js';
 import { boardBox, type BayRoom } from '../../furniture/skeleton.js';
+import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
 import type { SolidBox } from '../../rules/room.js';
 import { thingOpensRule } from '../../rules/things.js';
@@ -106,6 +108,11 @@ interface Opens {
 const howOf = (opens: Thing['opens']): Opens['how'] | null =>
   opens === 'no' ? null : opens === 'door-left' || opens === 'door-right' ? 'door' : opens;
 
+/** How thick the boards of a tray in a unit are, mm: as its carcass. */
+const boardThick = ({ materials }: Unit, { book }: Scene): number =>
+  materialOf(book, materials['carcass'] ?? '')?.thickness ?? USUAL_MM;
+const USUAL_MM = 15;
+
 function ofBays(unit: Unit, scene: Scene): Case<Opens>[] {
   return inBays(unit, scene).flatMap(({ place, thing }): Case<Opens>[] => {
     const { bay } = place;
@@ -133,10 +140,12 @@ function ofBays(unit: Unit, scene: Scene): Case<Opens>[] {
             return null;
           const travel = Math.round(thing.depth);
           const holds = { kind: 'pull-out' as const, thing: thing.id, travel, latch: true };
+          const length = slidesFor(thing, boardThick(unit, scene), scene.book);
+          if (length === null || deepForSlides(length) > Math.min(place.deepLow, place.deepHigh)) return null;
           const out = freeOver(standsAs({ ...place, bay: { ...bay, holds } }, thing), unit, scene);
           return out.clear < needs || freeBefore(unit, place, scene).far < travel
             ? null
-            : { said: message('mend.travel', { to: mm(travel) }), operations: [changeBay(unit, bay, { holds })] };
+            : { said: message('mend.tray', { to: mm(travel) }), operations: [changeBay(unit, bay, { holds })] };
         },
       },
     ];

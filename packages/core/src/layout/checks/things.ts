@@ -460,7 +460,7 @@ const reach = appliesTo(reachRule, {
             mend: (): (Mend | null)[] => [
               helps && face !== 'front' && bay.holds.kind === 'thing' && place.behind === undefined
                 ? {
-                    said: message('mend.travel', { to: mm(Math.round(thing.depth)) }),
+                    said: message('mend.tray', { to: mm(Math.round(thing.depth)) }),
                     operations: [
                       changeBay(unit, bay, {
                         holds: { kind: 'pull-out', thing: thing.id, travel: Math.round(thing.depth), latch: true },
