@@ -114,6 +114,10 @@ export default tseslint.config(
     ['packages/contract/**'],
     ['@nestplank/server', '@nestplank/web', '@nestplank/cli', 'node:*', 'react', '@mui/*'],
   ),
+  arrows(
+    ['packages/solids/**'],
+    ['@nestplank/contract', '@nestplank/server', '@nestplank/web', '@nestplank/cli', 'node:*', 'react', '@mui/*'],
+  ),
   arrows(['apps/server/**'], ['@nestplank/web', '@nestplank/cli', 'react', '@mui/*']),
   arrows(['apps/web/**'], ['@nestplank/server', '@nestplank/cli', 'node:*', '@nestjs/*']),
   arrows(['apps/cli/**'], ['@nestplank/server', '@nestplank/web', '@nestplank/contract', '@nestjs/*', 'react']),

@@ -202,6 +202,24 @@ describe('the command line', () => {
     expect(plan).toMatchObject({ format: 'cut-plan', version: 1, unplaced: [] });
     expect(plan.seconds).toBeGreaterThan(0);
   });
+  it('exports the room as a closed file of its own, as a mode has it', () => {
+    const glb = (...more: string[]) => {
+      const said = plank('export', demo, '--as', 'gltf', '-o', at('glb'), ...more);
+      const file = said.code === 0 ? readFileSync(join(at('glb'), 'wren.glb')) : null;
+      return { said, file };
+    };
+    const shut = glb();
+    expect(shut.said).toMatchObject({ code: 0, err: '' });
+    expect(shut.file?.subarray(0, 4).toString()).toBe('glTF');
+    expect(shut.file?.length).toBe(shut.file?.readUInt32LE(8));
+    const named = JSON.parse(shut.file?.subarray(20, 20 + shut.file.readUInt32LE(12)).toString() ?? '') as {
+      nodes: { name?: string }[];
+    };
+    const names = new Set(named.nodes.map(({ name }) => name));
+    for (const { id, role } of derived.parts) if (!role.startsWith('corner')) expect(names).toContain(id);
+    expect(glb('--mode', 'Meal').file?.equals(shut.file ?? Buffer.alloc(0))).toBe(false);
+    expect(glb('--mode', 'Never').said).toMatchObject({ code: 2 });
+  });
   it.each(['json', 'csv', 'dxf', 'svg', 'pdf'])('exports %s', (format) => {
     expect(plank('export', demo, '--as', format, '-o', at('out'))).toMatchObject({ code: 0, err: '' });
   });

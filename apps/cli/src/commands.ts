@@ -210,7 +210,10 @@ function font(weight: 400 | 700): Uint8Array {
   );
 }
 
-export async function exportCommand(path: string, options: { as: string; output: string }): Promise<void> {
+export async function exportCommand(
+  path: string,
+  options: { as: string; output: string; mode?: string },
+): Promise<void> {
   const { project, priceBook } = openProject(path);
   const into = (name: string, content: string | Uint8Array): void => save(join(options.output, name), content);
   const folder = (): void => void mkdirSync(options.output, { recursive: true });
@@ -295,6 +298,23 @@ export async function exportCommand(path: string, options: { as: string; output:
           derived.floor.finish,
         ),
       );
+    case 'gltf': {
+      const modes = project.layout.modes ?? [];
+      const mode = modes.find(({ id, name }) => id === options.mode || name === options.mode);
+      if (options.mode !== undefined && !mode)
+        throw new CommandFailure(
+          2,
+          `--mode ${options.mode}: ${modes.length === 0 ? 'it has no modes' : `it has ${modes.map(({ name }) => name).join(', ')}`}.`,
+        );
+      const room = derived.inner ?? derived.shell;
+      if (!room) throw new CommandFailure(2, `${path}: there is no room before its first section is measured.`);
+      folder();
+      const { roomFile } = await import('./room-file.js');
+      return into(
+        `${project.id}.glb`,
+        await roomFile({ project, book: priceBook, shape: derived, derived, room }, mode?.states ?? {}),
+      );
+    }
     case 'readings': {
       folder();
       const { readingsCsv } = await import('@nestplank/core/exchange');
@@ -309,7 +329,7 @@ export async function exportCommand(path: string, options: { as: string; output:
     default:
       throw new CommandFailure(
         2,
-        `--as ${options.as}: json, csv, dxf, dxf-r12, svg, pdf, labels, sheets, templates, shopping, readings and survey can be written.`,
+        `--as ${options.as}: json, csv, dxf, dxf-r12, svg, pdf, gltf, labels, sheets, templates, shopping, readings and survey can be written.`,
       );
   }
 }

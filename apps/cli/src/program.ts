@@ -84,9 +84,10 @@ export function createProgram(): Command {
     .argument('<file>', 'a project file')
     .requiredOption(
       '--as <format>',
-      'json, csv, dxf, dxf-r12, svg, pdf, labels, sheets, templates, shopping, readings or survey',
+      'json, csv, dxf, dxf-r12, svg, pdf, gltf, labels, sheets, templates, shopping, readings or survey',
     )
     .requiredOption('-o, --output <dir>', 'the folder to write to')
+    .option('--mode <name>', 'gltf: the mode everything stands in; shut and stowed otherwise')
     .description('write open files')
     .action(exportCommand);
   program

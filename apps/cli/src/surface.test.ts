@@ -24,7 +24,7 @@ const namesIn = (braces: string): string[] =>
     .map((name) => name.trim().replace(/^type /, ''))
     .filter((name) => name !== '');
 
-const text = ['apps', 'packages/contract', 'bench', 'scripts', 'demo']
+const text = ['apps', 'packages/contract', 'packages/solids', 'bench', 'scripts', 'demo']
   .flatMap((folder) => sources(join(root, folder)))
   .map((path) => readFileSync(path, 'utf8'))
   .join('\n');

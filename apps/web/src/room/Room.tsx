@@ -80,6 +80,7 @@ export default function Room({ scene }: { readonly scene: Scene }) {
   const [refused, setRefused] = useState<string | null>(null);
   const [apart, setApart] = useState(0);
   const [cutting, setCutting] = useState<(typeof CUTS)[number]>('whole');
+  const [lined, setLined] = useState(false);
   const [saving, setSaving] = useState(false);
   /** What was opened or shut by hand, over the mode that is shown. */
   const [byHand, setByHand] = useState<{ readonly mode: string | null; readonly states: Record<string, number> }>({
@@ -153,7 +154,7 @@ export default function Room({ scene }: { readonly scene: Scene }) {
   };
   const save = (): void => {
     setSaving(true);
-    void import('./save-gltf.js')
+    void import('@nestplank/solids/room-file')
       .then(({ savedRoom }) => savedRoom(scene, states))
       .then((file) => download(`${name}.glb`, file))
       .catch((problem: unknown) => notify(problemText(problem), 'trouble'))
@@ -242,6 +243,11 @@ export default function Room({ scene }: { readonly scene: Scene }) {
             </ToggleButton>
           ))}
         </span>
+        {scene.shape.parts.some(({ bends }) => bends) && (
+          <ToggleButton value="lined" size="small" selected={lined} onChange={() => setLined((before) => !before)}>
+            {t('room.lined')}
+          </ToggleButton>
+        )}
         <Button size="small" variant="text" onClick={save} disabled={saving}>
           {t('room.save')}
         </Button>
@@ -265,6 +271,7 @@ export default function Room({ scene }: { readonly scene: Scene }) {
             chosen={chosen}
             apart={apart}
             cut={cut}
+            lined={lined}
             onUnit={onUnit}
             onMove={onMove}
             onLook={onLook}

@@ -18,6 +18,19 @@ import {
   type Skin,
 } from '@nestplank/core/shell';
 import { softAt, type PetLain, type Soft } from '@nestplank/core/layout';
+import {
+  blockGeometry,
+  flatGeometry,
+  furnitureIn,
+  inkedEdges,
+  lineGeometry,
+  matrixOf,
+  middleOf,
+  revealGeometry,
+  skinGeometry,
+  softsOf,
+  tubeGeometry,
+} from '@nestplank/solids';
 import type { Scene } from '../state/scene.js';
 import { COLOURS } from '../theme.js';
 import type { ThemeName } from '../state/view.js';
@@ -28,18 +41,7 @@ import { drawnBySoftware } from './by-software.js';
 import { useCoarser } from './coarse.js';
 import { facesEye, lookOf, nodded, type Eyes } from './eyes.js';
 import { inksFor, type Inks } from './inks.js';
-import { drawnParts, piecesOf, softsOf, type Piece } from './pieces.js';
-import { tubeGeometry } from './tubes.js';
-import {
-  blockGeometry,
-  flatGeometry,
-  inkedEdges,
-  lineGeometry,
-  matrixOf,
-  middleOf,
-  revealGeometry,
-  skinGeometry,
-} from './shapes.js';
+import { liningPiecesOf, piecesOf, type LiningPiece, type Piece } from './pieces.js';
 
 // the renderer's own clock is an older one than its library now has: it says so at every opening, and nothing else does
 THREE.setConsoleFunction((level, text, ...rest: readonly unknown[]) => {
@@ -67,6 +69,8 @@ export interface RoomView {
   readonly chosen: string | null;
   /** How far the chosen unit is taken apart, 0 to 1. */
   readonly apart: number;
+  /** The boards of the lining are drawn too. */
+  readonly lined: boolean;
   /** Where it is cut away across, and which half stays; null where it is whole. */
   readonly cut: { readonly x: number; readonly keeps: 'rear' | 'front' } | null;
   readonly onUnit: (unit: string) => void;
@@ -318,6 +322,28 @@ function Joints({ lining, room, inks }: { readonly lining: Lining; readonly room
   return <lineSegments ref={lines} geometry={geometry} material={inks.joint} />;
 }
 
+/** Boards of the lining on one surface, where one looks at their face: from outside one sees past what is nearer. */
+function LiningBoards({
+  piece,
+  room,
+  inks,
+}: {
+  readonly piece: LiningPiece;
+  readonly room: Shell;
+  readonly inks: Inks;
+}) {
+  const group = useRef<THREE.Group>(null);
+  useFrame(({ camera }) => {
+    if (group.current) group.current.visible = !piece.surface || facesEye(piece.surface, camera.position, room);
+  });
+  return (
+    <group ref={group}>
+      <mesh geometry={piece.body} material={inks.material(piece.hatch)} />
+      <lineSegments geometry={piece.edges} material={inks.line} />
+    </group>
+  );
+}
+
 /** A body that is moved by its motion, and comes there within a moment. */
 function Moving({
   motion,
@@ -444,7 +470,7 @@ function Sections({
   const drawn = useMemo(() => {
     const outer = shape.shell && sectionAcross(shape.shell, cut.x);
     const inner = room && room !== shape.shell ? sectionAcross(room, cut.x) : null;
-    const parts = drawnParts(shape).flatMap((part) => sectionOf(part, cut.x));
+    const parts = furnitureIn(shape).flatMap((part) => sectionOf(part, cut.x));
     return flatGeometry([...(outer && inner ? [{ outer, holes: [inner] }] : []), ...parts]);
   }, [shape, room, cut.x]);
   // a hair on the side that stays, else it would be cut away with the rest
@@ -461,7 +487,7 @@ function Sections({
 
 /** The room in the round: what is drawn, and from where it is looked at. */
 export default function RoomDrawing(view: RoomView) {
-  const { scene, theme, eyes, stands, animals, chosen, apart, cut } = view;
+  const { scene, theme, eyes, stands, animals, chosen, apart, cut, lined } = view;
   const { room, shape, book, project } = scene;
   const { t } = useSpeech();
   // the room is made ready while it is asked
@@ -495,6 +521,16 @@ export default function RoomDrawing(view: RoomView) {
     },
     [pieces],
   );
+  const boards = useMemo(() => (lined ? liningPiecesOf(shape, book) : []), [lined, shape, book]);
+  useEffect(
+    () => () => {
+      for (const { body, edges } of boards) {
+        body.dispose();
+        edges.dispose();
+      }
+    },
+    [boards],
+  );
   if (!room) return null;
   if (software === null) return <p className="soft">{t('room.opening')}</p>;
   return (
@@ -521,6 +557,9 @@ export default function RoomDrawing(view: RoomView) {
       <Thickness reveals={reveals} inks={inks} />
       {scene.derived.lined.linings.map((lining) => (
         <Joints key={lining.surface} lining={lining} room={room} inks={inks} />
+      ))}
+      {boards.map((piece) => (
+        <LiningBoards key={piece.id} piece={piece} room={room} inks={inks} />
       ))}
       <Pieces pieces={pieces} inks={inks} view={view} />
       <Softs softs={softs} view={view} inks={inks} />

@@ -97,9 +97,10 @@ export function inksFor(colours: Colours): Inks {
   const flat = (color: string, more: THREE.MeshLambertMaterialParameters = {}) =>
     new THREE.MeshLambertMaterial({ color, ...BEHIND, ...more });
   const inks = {
-    paper: flat(colours.paper),
+    // boards of the lining lie on it
+    paper: flat(colours.paper, { polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
     edge: flat(colours.foam),
-    floor: flat(colours.grey),
+    floor: flat(colours.grey, { polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
     leaf: flat(colours.ground),
     glass: new THREE.MeshBasicMaterial({
       color: colours.data,

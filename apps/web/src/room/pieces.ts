@@ -1,14 +1,13 @@
 import type { BufferGeometry } from 'three';
 import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js';
-import { sceneOf, type DerivedShape } from '@nestplank/core/derive';
-import type { PriceBook } from '@nestplank/core/document';
+import type { DerivedShape } from '@nestplank/core/derive';
+import type { Lined, PriceBook } from '@nestplank/core/document';
 import { materialOf } from '@nestplank/core/materials';
-import { FAMILIES, movesOf, type Goes } from '@nestplank/core/furniture';
-import { type Soft, softIn } from '@nestplank/core/layout';
+import { movesOf, type Goes } from '@nestplank/core/furniture';
 import type { Part } from '@nestplank/core/parts';
-import type { Scene } from '../state/scene.js';
-import { blockGeometry, inkedEdges, partGeometry } from './shapes.js';
+import { blockGeometry, furnitureIn, hangersOf, inkedEdges, liningBodies, partGeometry } from '@nestplank/solids';
 
+const LINED: readonly Lined[] = ['left', 'right', 'ceiling', 'front', 'rear'];
 const STILL: readonly Goes[] = [];
 
 /** Parts that are drawn as one body: they are of one unit and one material, and stand still or move together. */
@@ -23,26 +22,6 @@ export interface Piece {
   readonly edges: BufferGeometry;
 }
 
-/** Boxes over arches, beside headers and round windows are flat and stand where they are made; other linings follow the wall. */
-const BOXES: ReadonlySet<string> = new Set(['arch-top', 'arch-side', 'arch-end', 'header', 'reveal']);
-
-/** Mattresses and cushions, as the plan has them now. */
-export function softsOf({ project, derived, book }: Pick<Scene, 'project' | 'derived' | 'book'>): readonly Soft[] {
-  const world = sceneOf(project, derived, book, FAMILIES);
-  return world ? softIn(world) : [];
-}
-
-/** The parts that are drawn, in the round. */
-export const drawnParts = (shape: DerivedShape): readonly Part[] =>
-  shape.parts.filter(({ unit, role }) => unit !== null || BOXES.has(role));
-
-/** What is bought that boards hang on, where it stands. */
-export const hangersOf = ({ made }: Pick<DerivedShape, 'made'>) =>
-  made.flatMap(({ unit, skeleton }) => {
-    const at = (skeleton?.hangsOn ?? []).flatMap(({ at: boxes = [] }) => boxes);
-    return at.length === 0 ? [] : [{ unit, at }];
-  });
-
 /** Everything that is made, in as few bodies as can be drawn apart; a unit that is taken apart gives each of its parts. */
 export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | null): readonly Piece[] {
   const moves = movesOf(shape.made);
@@ -50,7 +29,7 @@ export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | n
     string,
     { readonly first: Part; readonly bodies: BufferGeometry[]; readonly moves: readonly Goes[] }
   >();
-  for (const part of drawnParts(shape)) {
+  for (const part of furnitureIn(shape)) {
     const moving = moves.get(part.id) ?? STILL;
     const own = apart !== null && part.unit === apart;
     const key = own
@@ -76,6 +55,35 @@ export function piecesOf(shape: DerivedShape, book: PriceBook, apart: string | n
       ...asOne(at.map(blockGeometry)),
     })),
   ];
+}
+
+/** Boards of the lining that are drawn as one body: of one surface and one material. */
+export interface LiningPiece {
+  readonly id: string;
+  /** The surface they lie on; null for the floor. */
+  readonly surface: Lined | null;
+  readonly hatch: string | undefined;
+  readonly body: BufferGeometry;
+  readonly edges: BufferGeometry;
+}
+
+/** Everything the vehicle is lined with, bent as it lies there. */
+export function liningPiecesOf(shape: DerivedShape, book: PriceBook): readonly LiningPiece[] {
+  const groups = new Map<string, { readonly part: Part; readonly bodies: BufferGeometry[] }>();
+  const surfaceOf = ({ bends, surface }: Part): Lined | null =>
+    bends?.surface ?? LINED.find((own) => own === surface) ?? null;
+  for (const { part, body } of liningBodies(shape)) {
+    const key = `${surfaceOf(part) ?? 'floor'}|${part.material}`;
+    const group = groups.get(key) ?? { part, bodies: [] };
+    group.bodies.push(body.index ? body.toNonIndexed() : body);
+    groups.set(key, group);
+  }
+  return [...groups].map(([id, { part, bodies }]) => ({
+    id,
+    surface: surfaceOf(part),
+    hatch: materialOf(book, part.material)?.hatch,
+    ...asOne(bodies),
+  }));
 }
 
 /** Bodies that are drawn as one, and the edges that are inked. */

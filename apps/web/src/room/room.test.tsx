@@ -8,16 +8,26 @@ import type { ProjectFile } from '@nestplank/core/document';
 import { readProjectFile } from '@nestplank/core/formats';
 import { FAMILIES } from '@nestplank/core/furniture';
 import type { Part } from '@nestplank/core/parts';
+import {
+  blockGeometry,
+  furnitureIn,
+  hangersOf,
+  liningBodies,
+  matrixOf,
+  partGeometry,
+  revealGeometry,
+  skinGeometry,
+  softsOf,
+  tubeGeometry,
+} from '@nestplank/solids';
+import { sceneToSave } from '@nestplank/solids/room-file';
 import type { Scene } from '../state/scene.js';
 import { look, useView } from '../state/view.js';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { animalLimbs, somebodyLimbs, type Limb } from './bodies.js';
 import { eyesFrom, facesEye, lookOf, walked, type Eyes } from './eyes.js';
-import { drawnParts, hangersOf, piecesOf, softsOf } from './pieces.js';
+import { liningPiecesOf, piecesOf } from './pieces.js';
 import type { RoomView } from './RoomDrawing.js';
-import { sceneToSave } from './save-gltf.js';
-import { blockGeometry, matrixOf, partGeometry, revealGeometry, skinGeometry } from './shapes.js';
-import { tubeGeometry } from './tubes.js';
 
 // what is loaded when it is asked for takes its time on a busy machine
 configure({ asyncUtilTimeout: 20_000 });
@@ -157,7 +167,7 @@ describe('what is drawn in the round', () => {
     expect([...edges.values()].filter((count) => count !== 0)).toEqual([]);
   });
   it('is every part of the furniture, no more and no less: the same volume as the parts have', () => {
-    const parts = drawnParts(scene.shape);
+    const parts = furnitureIn(scene.shape);
     const wanted = parts.reduce((sum, part) => sum + outlineArea(part.outline) * part.thickness, 0);
     for (const apart of [null, 'kitchen']) {
       const found = piecesOf(scene.shape, scene.book, apart).reduce((sum, { body }) => sum + volume(body), 0);
@@ -207,6 +217,16 @@ describe('what is drawn in the round', () => {
       matrixOf({ axis: 'z', about: [500, 300, 0], turn: Math.PI / 2, by: [0, 0, 10] }),
     );
     expect(moved.toArray().map(Math.round)).toEqual([500, 700, 60]);
+  });
+});
+
+describe('the boards of a lining', () => {
+  it('are drawn all, in as few bodies as can be hidden apart', () => {
+    const boards = liningBodies(scene.shape).reduce((sum, { body }) => sum + volume(body), 0);
+    const pieces = liningPiecesOf(scene.shape, scene.book);
+    expect(pieces.reduce((sum, { body }) => sum + volume(body), 0) / boards).toBeCloseTo(1, 6);
+    expect(new Set(pieces.map(({ surface }) => surface))).toEqual(new Set(['left', 'right', 'ceiling', 'rear', null]));
+    expect(pieces.length).toBeLessThan(20);
   });
 });
 
@@ -392,6 +412,13 @@ describe('the panel', () => {
     expect(Object.values(drawn?.states ?? {}).filter((share) => share === 1)).toHaveLength(1);
     await user.click(button);
     expect(Object.values(drawn?.states ?? {}).every((share) => share === 0)).toBe(true);
+  });
+  it('draws the boards of the lining when they are asked for', async () => {
+    render(<Room scene={scene} />);
+    await screen.findByText('drawn');
+    expect(drawn?.lined).toBe(false);
+    await user.click(screen.getByRole('button', { name: 'Linings' }));
+    expect(drawn?.lined).toBe(true);
   });
   it('is cut away at the slice, and takes the chosen unit apart', async () => {
     look({ unit: 'kitchen', sliceX: 1500 });

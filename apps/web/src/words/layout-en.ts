@@ -326,6 +326,7 @@ export const LAYOUT_UI = {
   'room.cut.rear': 'cut: rear stays',
   'room.cut.front': 'cut: front stays',
   'room.save': 'Save as glTF',
+  'room.lined': 'Linings',
   'room.opening': 'Opening the room …',
   'room.opens': 'Open and shut: {unit}',
   'room.apart': 'taken apart',

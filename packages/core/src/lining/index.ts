@@ -5,6 +5,8 @@ export type { FloorBattens } from './floor/floor-battens.js';
 export { footprints as footprintsOf } from './floor/floor-finish.js';
 export { STAGGER_MM } from './floor/subfloor.js';
 export { type LinedFloor, templateParts } from './floor/floor.js';
+export { bendingIn } from './linings.js';
+export type { Bent } from './surface/on-surface.js';
 export { jointLines } from './surface/joint-lines.js';
 export { grooveSpans } from './surface/grooves.js';
 export type { Lining } from './surface/lining.js';

@@ -31,7 +31,9 @@ import { faceLayer } from './surface/face.js';
 import { groovePitch } from './surface/grooves.js';
 import { headerBoxes, type HeaderBox } from './boxes/header-box.js';
 import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './surface/lining.js';
+import { bentOn, flatIn, type Bent, type LaidSurface } from './surface/on-surface.js';
 import { unroll } from './surface/unrolled.js';
+import type { Part } from '../parts/part.js';
 import { windowBoxes } from './boxes/window-box.js';
 import { type WindowBox } from './boxes/box.js';
 import { curtainsAcross, type CurtainAcross } from './boxes/curtain.js';
@@ -92,10 +94,7 @@ export interface LiningsInput extends Omit<Around, 'units'> {
   readonly settings: Settings;
   readonly book: PriceBook;
 }
-interface Laid {
-  readonly shell: Shell;
-  readonly unrolled: ReturnType<typeof unroll>;
-}
+type Laid = LaidSurface;
 /** What bears on one surface only, kept while it stays the same. */
 type AroundOf = (input: LiningsInput) => Around;
 
@@ -130,17 +129,41 @@ function createAround(surface: Lined): AroundOf {
     );
 }
 
+/**
+ * A surface of a vehicle as its lining lies on it: through the middle of the face, running through to both ends; what lies
+ * on an end stands between them.
+ * @param back half the thickness of the face, mm
+ */
+function laidOf(bare: Shell, all: Insets, surface: Lined, back: number): Laid | null {
+  const shell = innerShell(bare, { ...all, front: 0, rear: 0, [surface]: all[surface] - back });
+  return shell && { shell, unrolled: unroll(shell, surface) };
+}
+
+/**
+ * How the parts of the lining lie in the vehicle: bent with the surface they are on, or flat.
+ * @param depths what lies under them
+ */
+export function bendingIn(bare: Shell, depths: BuildUpDepths, room: Shell): (part: Part) => Bent {
+  const laid = new Map<Lined, Laid | null>();
+  const on = (surface: Lined): Laid | null => {
+    const before = laid.get(surface);
+    if (before !== undefined) return before;
+    const made = laidOf(bare, insetsOf(depths), surface, (faceLayer(depths[surface])?.thickness ?? 0) / 2);
+    laid.set(surface, made);
+    return made;
+  };
+  return (part) =>
+    part.bends ? bentOn(part.bends, part.bends.on === 'flat' ? on(part.bends.surface) : null, room) : flatIn(part);
+}
+
 /** A maker of linings that works again only on the surfaces whose own input has changed. */
 export function createLinings(): (input: LiningsInput) => Linings {
   const makers = LINED.map((surface) => ({
     surface,
     around: createAround(surface),
-    // linings run through to both ends; what lies on an end stands between them
-    flat: memoLast((bare: Shell, insets: string, back: number): Laid | null => {
-      const all = JSON.parse(insets) as Insets;
-      const shell = innerShell(bare, { ...all, front: 0, rear: 0, [surface]: all[surface] - back });
-      return shell && { shell, unrolled: unroll(shell, surface) };
-    }),
+    flat: memoLast((bare: Shell, insets: string, back: number): Laid | null =>
+      laidOf(bare, JSON.parse(insets) as Insets, surface, back),
+    ),
     line: memoLast(
       (
         laid: Laid,

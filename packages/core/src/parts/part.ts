@@ -1,5 +1,5 @@
 import { boxOf, outlineArea, type Outline, type Point } from '../numeric/plane.js';
-import type { BarEnds, Covered, PriceBook } from '../document/schema.js';
+import type { BarEnds, Covered, Lined, PriceBook } from '../document/schema.js';
 import { materialOf } from '../materials/material.js';
 
 /** A point in the vehicle: x to the rear, y to the right, z up, mm. */
@@ -45,6 +45,22 @@ export interface PartMarks {
     readonly to: Point;
     readonly diagonal: number;
   }[];
+}
+
+/** Where a piece of lining lies on its surface: the part's own axes as they run there, mm. */
+export interface OnSurface {
+  /** What it bends with: a wall, the ceiling or an end. */
+  readonly surface: Lined;
+  /**
+   * What the places are counted on: the surface laid flat, along it and along its curve; or its view from beside, along it
+   * and up.
+   */
+  readonly on: 'flat' | 'view';
+  readonly origin: Point;
+  readonly along: Point;
+  readonly across: Point;
+  /** How far its drawn face lies behind what the places are counted on, away from the room, mm. */
+  readonly behind: number;
 }
 
 /** What a piece of lining or floor is; furniture's roles are named by its families. */
@@ -95,6 +111,8 @@ export interface Part {
   readonly marks?: PartMarks;
   /** Parts cut from a bar: how far the ends are off square, where they are. */
   readonly ends?: BarEnds;
+  /** Where it lies on a surface that it bends with; nothing for what is flat. */
+  readonly bends?: OnSurface;
   /** The parts it touches, by their ids. */
   readonly touches?: readonly string[];
   /**

@@ -207,6 +207,14 @@ function panelPart(
     grain: material.grain,
     edges: [],
     marks,
+    bends: {
+      surface: surface === 'roof' ? 'ceiling' : surface,
+      on: 'view',
+      origin: [x0 + (level ? first : last), z0 + minY],
+      along: level ? [way, 0] : [0, 1],
+      across: level ? [0, 1] : [0 - way, 0],
+      behind: 0,
+    },
     place: level
       ? placeSeen(inVehicle(x0 + first, z0 + minY), along, [0, 0, 1])
       : placeSeen(inVehicle(x0 + last, z0 + minY), [0, 0, 1], back),

@@ -4,11 +4,12 @@ import type { Lined, PriceItem } from '../../document/schema.js';
 import { barStocks } from '../../materials/bars.js';
 import { toOrigin, type LiningRole, type Part, type PartMarks, type Vector } from '../../parts/part.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
-import { halfWidth, roofHeight, type Shell } from '../../shell/shell.js';
+import type { Shell } from '../../shell/shell.js';
 import { lineAt, runsBehind, type FixingPoint, type HoldLine } from '../fixing/fixing-map.js';
 import { groovesOn, type Grooves } from './grooves.js';
 import type { LinedSurface } from './lined-surface.js';
-import { asSeen, endAt, isEnd, toPlace, type Unrolled } from './unrolled.js';
+import { fromFlat, stiffOn } from './on-surface.js';
+import { asSeen, type Unrolled } from './unrolled.js';
 import { PACKER_LONG_MM, packersUnder, type Packing } from '../fixing/batten-packers.js';
 import type { WallBatten } from '../fixing/wall-battens.js';
 import { wholeUp } from '../../numeric/tolerance.js';
@@ -29,14 +30,6 @@ export interface Placed {
 }
 const minus = ([x, y]: Point, [a, b]: Point): Point => [x - a, y - b];
 
-function inVehicle(shell: Shell, unrolled: Unrolled, [u, v]: Point): Vector {
-  const place = toPlace(unrolled, u, v);
-  const { surface } = unrolled;
-  if (isEnd(surface)) return [endAt(shell, surface), u + unrolled.from, place];
-  if (surface === 'ceiling') return [u, place, roofHeight(shell, u, place)];
-  return [u, (surface === 'left' ? -1 : 1) * halfWidth(shell, surface, u, place), place];
-}
-
 export interface PartMaker {
   readonly shell: Shell;
   readonly unrolled: Unrolled;
@@ -46,6 +39,7 @@ export interface PartMaker {
 /**
  * Puts a piece of the unrolled surface on its own axes, seen from the room: x along the vehicle, or up the surface where
  * the grain runs up.
+ * @param behind how far its drawn face lies behind the surface that was laid flat, away from the room, mm
  */
 export function partOf(
   { shell, unrolled, surface }: PartMaker,
@@ -56,6 +50,7 @@ export function partOf(
   up: boolean,
   material: PriceItem,
   thickness: number,
+  behind: number,
 ): Placed {
   const turn = (point: Point): Point => {
     const [p, q] = asSeen(unrolled, point);
@@ -69,6 +64,8 @@ export function partOf(
     const [p, q] = up ? [-point[1], point[0]] : point;
     return asSeen(unrolled, [p, q]);
   };
+  const origin = back(moved);
+  const axis = (to: Point): Point => minus(back([moved[0] + to[0], moved[1] + to[1]]), origin);
   const sideways: Vector = SIDEWAYS[surface];
   const upward: Vector = surface === 'ceiling' ? [0, -1, 0] : [0, 0, 1];
   const opposite = (axis: Vector): Vector => [0 - axis[0], 0 - axis[1], 0 - axis[2]];
@@ -83,7 +80,8 @@ export function partOf(
     outline,
     grain: material.grain,
     edges: [],
-    place: placeSeen(inVehicle(shell, unrolled, back(moved)), up ? upward : sideways, up ? opposite(sideways) : upward),
+    bends: { surface, on: 'flat', origin, along: axis([1, 0]), across: axis([0, 1]), behind },
+    place: placeSeen(fromFlat({ shell, unrolled }, origin), up ? upward : sideways, up ? opposite(sideways) : upward),
   };
   return { part, onPart: (point) => minus(turn(point), moved) };
 }
@@ -137,13 +135,20 @@ export function marksOf(
   };
 }
 
-/** A place turned in the plane of its surface, about its corner. */
-function leaning({ origin, along, across }: Part['place'], by: number): Part['place'] {
-  const turn = (a: Vector, b: Vector, sign: 1 | -1): Vector => {
-    const at = (i: 0 | 1 | 2): number => a[i] * Math.cos(by) - sign * b[i] * Math.sin(by);
-    return [at(0), at(1), at(2)];
+/** A part turned in the plane of its surface, about its corner. */
+function leaning(part: Part, by: number): Part {
+  const turned = (a: readonly number[], b: readonly number[], sign: 1 | -1): number[] =>
+    a.map((value, i) => value * Math.cos(by) - sign * (b[i] ?? 0) * Math.sin(by));
+  const both = <T extends readonly number[]>({ along, across }: { readonly along: T; readonly across: T }) =>
+    [turned(along, across, 1), turned(across, along, -1)] as unknown as readonly [T, T];
+  const { place, bends } = part;
+  const [along, across] = both(place);
+  const [flatAlong, flatAcross] = bends ? both(bends) : [];
+  return {
+    ...part,
+    place: placeSeen(place.origin, along, across),
+    ...(bends && flatAlong && flatAcross ? { bends: { ...bends, along: flatAlong, across: flatAcross } } : {}),
   };
-  return placeSeen(origin, turn(along, across, 1), turn(across, along, -1));
 }
 
 /** A batten as one part, or as several where no bar is as long. */
@@ -154,6 +159,7 @@ export function stickParts(
   index: number,
   timber: PriceItem,
   thickness: number,
+  behind: number,
 ): Part[] {
   const longest = Math.max(...barStocks(timber).map((stock) => stock.length));
   // one that leans is as long as its own line
@@ -179,8 +185,9 @@ export function stickParts(
       batten.upright,
       timber,
       thickness,
+      behind,
     );
-    return lean === 0 ? part : { ...part, place: leaning(part.place, lean) };
+    return lean === 0 ? part : leaning(part, lean);
   });
 }
 
@@ -191,16 +198,30 @@ export function packerParts(
   batten: WallBatten,
   index: number,
   { of }: Packing,
+  behind: number,
 ): Part[] {
   const { u0, u1, v0, v1, upright } = batten;
   const long = Math.hypot(u1 - u0, v1 - v0);
   return packersUnder(batten).flatMap((at) => {
     const [u, v] = [u0 + ((u1 - u0) * at) / long, v0 + ((v1 - v0) * at) / long];
-    return of.map((timber) => {
+    return of.map((timber, n) => {
+      // each lies behind the ones before it
+      const under = of.slice(0, n).reduce((sum, { thickness }) => sum + thickness, 0);
       const [along, across] = upright ? [timber.width / 2, PACKER_LONG_MM / 2] : [PACKER_LONG_MM / 2, timber.width / 2];
       const outer = rectangle(u - along, v - across, u + along, v + across);
       const id = names('packer', placed(u, v));
-      return partOf(maker, id, 'packer', index + 1, { outer, holes: [] }, upright, timber, timber.thickness).part;
+      const { part } = partOf(
+        maker,
+        id,
+        'packer',
+        index + 1,
+        { outer, holes: [] },
+        upright,
+        timber,
+        timber.thickness,
+        behind + under,
+      );
+      return stiffOn(part, maker);
     });
   });
 }

@@ -3,7 +3,7 @@ import { isEnd } from './unrolled.js';
 import type { Lined, LiningChoice, PriceBook, PriceItem, Settings } from '../../document/schema.js';
 import { barStocks, isBar } from '../../materials/bars.js';
 import type { Part } from '../../parts/part.js';
-import type { BuildUpDepth } from '../../layers/buildup.js';
+import type { BuildUpDepth, LayerDepth } from '../../layers/buildup.js';
 import { boxOf, rectangle, type Outline, type Point } from '../../numeric/plane.js';
 
 import { curvatureRadius, roofHeight, wallTop, type Shell } from '../../shell/shell.js';
@@ -268,6 +268,15 @@ function unheldProblems(
     : [];
 }
 
+/**
+ * What lies between the back of the face and the battens, or what stands in the ribs' depth where none are laid, mm.
+ * @param thickness of the face
+ */
+function betweenFaceAnd({ layers, total }: BuildUpDepth, battens: LayerDepth | null, thickness: number): number {
+  const taken = (from: number): number => layers.slice(from).reduce((sum, { takes }) => sum + takes, 0);
+  return Math.max(0, (battens ? taken(layers.indexOf(battens) + 1) : total) - thickness);
+}
+
 /** A strip over every upright joint between panels, where something is lined, longer than the joint. */
 function coverStrips(
   maker: PartMaker,
@@ -275,14 +284,18 @@ function coverStrips(
   { seams }: PieceSet,
   ground: LinedSurface,
   trim: PriceItem,
+  thickness: number,
 ): readonly Part[] {
   if (!isBar(trim)) return [];
+  // it lies on the panels' faces
+  const behind = -thickness / 2 - trim.thickness;
   return seams.flatMap(({ at }, i) =>
     solidAlong(ground.solid, at).map(([v0, v1]): Part => {
       const half = trim.width / 2;
       const ring = rectangle(at - half, v0 - OVER_LENGTH_MM / 2, at + half, v1 + OVER_LENGTH_MM / 2);
       const id = names('cover-strip', placed(at, v0));
-      return partOf(maker, id, 'cover-strip', i + 1, { outer: ring, holes: [] }, true, trim, trim.thickness).part;
+      return partOf(maker, id, 'cover-strip', i + 1, { outer: ring, holes: [] }, true, trim, trim.thickness, behind)
+        .part;
     }),
   );
 }
@@ -404,7 +417,7 @@ export function liningOf(input: LiningInput): Lining | null {
   const made = cut.map(({ outline, row, slots, kind: role }, i) => {
     const box = boxOf(outline.outer);
     const id = names(school === 'sheets' ? role : `${role}.row-${row}`, startOf(ground, box.minX));
-    const laid = partOf(maker, id, role, i + 1, outline, up, material, thickness);
+    const laid = partOf(maker, id, role, i + 1, outline, up, material, thickness, -thickness / 2);
     const removable =
       choice.removable || behindPiece(ground, outline).length > 0 || (choice.comesOff ?? []).includes(id);
     const screws = fixingPoints(ground, [{ kind: role, row, outline }], lines, (removable ? heldOff : held).edge);
@@ -427,6 +440,7 @@ export function liningOf(input: LiningInput): Lining | null {
         true,
         backing,
         backingThick,
+        thickness / 2,
       ).part,
   );
   const thick = laid && battenLayer ? battenLayer.thickness : (blocks?.thickness ?? 0);
@@ -449,9 +463,15 @@ export function liningOf(input: LiningInput): Lining | null {
     problems.push(
       message('lining.blockProud', { surface: named, thickness: mm(thick), by: mm(-deep), deep: mm(depth.ribDepth) }),
     );
-  const sticks = kept.flatMap((batten, i) => (blocks ? stickParts(maker, names, batten, i, blocks, thick) : []));
-  const packers = packing ? floating.flatMap((batten, i) => packerParts(maker, names, batten, i, packing)) : [];
-  const covers = choice.covered === true && input.trim ? coverStrips(maker, names, set, ground, input.trim) : [];
+  const behindFace = thickness / 2 + betweenFaceAnd(depth, laid && battenLayer ? battenLayer : null, thickness);
+  const sticks = kept.flatMap((batten, i) =>
+    blocks ? stickParts(maker, names, batten, i, blocks, thick, behindFace) : [],
+  );
+  const packers = packing
+    ? floating.flatMap((batten, i) => packerParts(maker, names, batten, i, packing, behindFace + thick))
+    : [];
+  const covers =
+    choice.covered === true && input.trim ? coverStrips(maker, names, set, ground, input.trim, thickness) : [];
   const unheld = made.flatMap(({ piece }) =>
     unheldOf(piece.outline, lines, ground.widest).map((found) => ({ ...found, part: piece.part })),
   );

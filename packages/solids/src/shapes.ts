@@ -46,11 +46,15 @@ function placeOf({ origin, along, across, thick }: Part['place']): THREE.Matrix4
     .setPosition(...(origin as [number, number, number]));
 }
 
-/** A part as it stands in the vehicle, mm: its outline as thick as it is. Its grain runs along the first of its texture's axes. */
-export function partGeometry(part: Pick<Part, 'outline' | 'place' | 'thickness'>): THREE.BufferGeometry {
-  const body = new THREE.ExtrudeGeometry(shapeOf(part.outline), { depth: part.thickness, bevelEnabled: false });
-  return straightened(body).translate(0, 0, -part.thickness).applyMatrix4(placeOf(part.place));
+/** A part on its own axes, mm: its drawn face at 0, its thickness below. Its grain runs along the first of its texture's axes. */
+export function boardGeometry({ outline, thickness }: Pick<Part, 'outline' | 'thickness'>): THREE.BufferGeometry {
+  const body = new THREE.ExtrudeGeometry(shapeOf(outline), { depth: thickness, bevelEnabled: false });
+  return straightened(body).translate(0, 0, -thickness);
 }
+
+/** A part as it stands in the vehicle, mm: its outline as thick as it is. */
+export const partGeometry = (part: Pick<Part, 'outline' | 'place' | 'thickness'>): THREE.BufferGeometry =>
+  boardGeometry(part).applyMatrix4(placeOf(part.place));
 
 /** The edges of a body that are drawn in ink. */
 export const inkedEdges = (body: THREE.BufferGeometry): THREE.BufferGeometry =>
