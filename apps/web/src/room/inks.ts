@@ -101,7 +101,7 @@ export function inksFor(colours: Colours): Inks {
     paper: flat(colours.paper, { polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
     edge: flat(colours.foam),
     floor: flat(colours.grey, { polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
-    leaf: flat(colours.ground),
+    leaf: flat(colours.ground, { polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
     glass: new THREE.MeshBasicMaterial({
       color: colours.data,
       transparent: true,

@@ -633,8 +633,9 @@ export const EN_UI = {
   'knock.side.head': 'head',
   'knock.side.front': 'front',
   'knock.side.rear': 'rear',
-  'knock.packer': 'The ring lacks {by}: pack it out.',
-  'knock.ringProud': 'The ring stands {by} proud of the face.',
+  'knock.packer': 'Ring, {side}: pack it out by {from} to {to}.',
+  'knock.ringProud':
+    'Ring, {side}: {from} to {to} to the face. Where that is below zero it stands proud: plane it or set it deeper.',
   'knock.ringFits': 'The ring meets the face.',
   'knock.fixings': 'Screws through the face',
   'knock.fixing': '{surface}, into {into}: {least} to {most}',

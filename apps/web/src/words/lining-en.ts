@@ -173,9 +173,12 @@ export const LINING_EN = {
   'box.unheld.bracket-screws': 'its brackets',
   'box.clearance': 'Kept round an arch',
   'box.window':
-    '{name}: clear {length} × {height}, {lost} % of the light lost. Fit sill, head, then the upright boards, trim last; try each before glue.',
+    '{name}: {outside} outside, clear {length} × {height}, {lost} % of the light lost. Fit sill, head, then the upright boards, trim last; try each before glue.',
   'box.hatch':
-    '{name}: clear {length} × {height}, {lost} % of the light lost. Fit the two boards along, then those across between them, trim last; try each before glue.',
+    '{name}: {outside} outside, clear {length} × {height}, {lost} % of the light lost. Fit the two boards along, then those across between them, trim last; try each before glue.',
+  'box.slanted': '{low} to {high}',
+  'box.rounded': 'It stands inside the roundings of {radius}; the lining is cut up to it.',
+  'box.upright': 'Upright box in {name}, whose sides lean',
   'box.curtain': 'Buy a curtain and its track for {name}',
   'box.track':
     'Curtain or blind: track {length}, {brackets} {brackets|bracket|brackets}; hem {hems} below it at its front, middle and rear.',

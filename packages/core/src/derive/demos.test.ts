@@ -90,7 +90,12 @@ describe('Thimble', () => {
     expect(derived.depths.floor.total).toBeCloseTo(28.8, 9);
     expect(derived.parts.filter((part) => part.role === 'subfloor').every((part) => part.thickness === 8.8)).toBe(true);
     // frames 25 behind the ribs and 5 of lining, against a ring of 34
-    expect(derived.reveals.find((reveal) => reveal.opening.id === 'o3')?.packer).toBe(-3);
+    expect(derived.reveals.find((reveal) => reveal.opening.id === 'o3')?.packers).toEqual([
+      { side: 'sill', from: -4, to: -4 },
+      { side: 'head', from: -4, to: -3 },
+      { side: 'front', from: -4, to: -4 },
+      { side: 'rear', from: -4, to: -3 },
+    ]);
   });
 });
 

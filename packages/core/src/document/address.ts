@@ -16,6 +16,7 @@ const OPENING = [
   'from-head',
   'to-head',
   ...FRAME_CORNERS,
+  'corner',
   'diagonal-a',
   'diagonal-b',
 ] as const;
@@ -195,6 +196,7 @@ export function allowedRange(place: Place): readonly [number, number] {
       if (place.what === 'face' || place.what === 'far' || place.what === 'top-face') return [0, 2500];
       return [-200, 20_000];
     case 'opening':
+      if (place.what === 'corner') return [0, 400];
       return place.what.startsWith('frame') ? [-100, 400] : [-3000, 20_000];
     case 'keepout':
       return [-3000, 20_000];

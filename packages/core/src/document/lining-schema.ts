@@ -65,6 +65,8 @@ export const boxesSchema = z.strictObject({
   stored: z.number().min(0).max(2000),
   /** Windows that get a curtain or blind on a track before them, by their ids. */
   curtains: z.array(idSchema).max(60).optional(),
+  /** Openings whose sides lean that get an upright box all the same, by their ids. */
+  upright: z.array(idSchema).max(60).optional(),
   /** Curtains on a rail across the body: where along it, and how high above the finished floor, mm. */
   across: z
     .array(z.strictObject({ id: idSchema, name: nameSchema, x: positionSchema, height: sizeSchema }))

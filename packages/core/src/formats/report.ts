@@ -92,7 +92,7 @@ export function reportOf(project: Project, book: PriceBook, derived: Derived, vo
       opening: reveal.opening.id,
       corners: reveal.corners,
       boards: reveal.boards,
-      packer: reveal.packer,
+      packers: reveal.packers,
     })),
     fixings: derived.fixings,
     floorBattens: derived.floorBattens,

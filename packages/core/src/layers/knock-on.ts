@@ -26,8 +26,11 @@ export interface Reveal {
   readonly most: number | null;
   /** Boards whose both ends are known. */
   readonly boards: readonly RevealBoard[];
-  /** What a ring that was made or bought lacks (positive) or stands out by; null without a ring. */
-  readonly packer: number | null;
+  /**
+   * What a ring that was made or bought lacks (positive) or stands out by along each of its sides whose ends are known, from
+   * one end to the other; null without a ring.
+   */
+  readonly packers: readonly Pick<RevealBoard, 'side' | 'from' | 'to'>[] | null;
 }
 
 const PAIRS: readonly (readonly [RevealBoard['side'], Corner, Corner])[] = [
@@ -70,6 +73,7 @@ export function revealsOf(survey: Survey, depths: BuildUpDepths): Reveal[] {
           ? []
           : [{ side, length, from: start, to: end, taper: (Math.atan2(end - start, length) * 180) / Math.PI }];
       });
+      const { ring } = opening;
       const most = known.length > 0 ? Math.max(...known) : null;
       return {
         opening,
@@ -77,7 +81,8 @@ export function revealsOf(survey: Survey, depths: BuildUpDepths): Reveal[] {
         least: known.length > 0 ? Math.min(...known) : null,
         most,
         boards,
-        packer: opening.ring === null || most === null ? null : most - opening.ring,
+        packers:
+          ring === null ? null : boards.map(({ side, from: a, to: b }) => ({ side, from: a - ring, to: b - ring })),
       };
     });
 }

@@ -204,7 +204,7 @@ describe('what follows from the depths', () => {
     const front = reveal?.boards.find((board) => board.side === 'front');
     expect(front).toMatchObject({ length: 455, from: 45, to: 30 });
     expect(front?.taper).toBeCloseTo((Math.atan(-15 / 455) * 180) / Math.PI, 6);
-    expect(reveal?.packer).toBeNull();
+    expect(reveal?.packers).toBeNull();
   });
   it('a ring made for thinner layers lacks what they gained', () => {
     const opening = wren.project.survey.openings.find((candidate) => candidate.id === 'o1');
@@ -213,7 +213,12 @@ describe('what follows from the depths', () => {
       { name: 'putOpening', payload: { opening: { ...opening, ring: 48 } } },
       { name: 'putLayer', payload: { surface: 'left', layer: plainLayer('b', 'batten-18', 18, 'battens') } },
     );
-    expect(after.reveals.find((reveal) => reveal.opening.id === 'o1')?.packer).toBe(18);
+    expect(after.reveals.find((reveal) => reveal.opening.id === 'o1')?.packers).toEqual([
+      { side: 'sill', from: 15, to: 18 },
+      { side: 'head', from: 0, to: 3 },
+      { side: 'front', from: 15, to: 0 },
+      { side: 'rear', from: 18, to: 3 },
+    ]);
   });
   it('screws: bite, point and what the shop has', () => {
     // 9 through into a 38 batten, 4 thick: bite 24, so 33 at least and 9 + 33 = 42 at most

@@ -31,6 +31,7 @@ import { faceLayer } from './surface/face.js';
 import { groovePitch } from './surface/grooves.js';
 import { headerBoxes, type HeaderBox } from './boxes/header-box.js';
 import { groundOf, liningOf, schoolOf, sharedRows, type Lining } from './surface/lining.js';
+import type { Boxed } from './surface/lined-surface.js';
 import { bentOn, flatIn, type Bent, type LaidSurface } from './surface/on-surface.js';
 import { unroll } from './surface/unrolled.js';
 import type { Part } from '../parts/part.js';
@@ -75,8 +76,9 @@ interface Around {
   readonly fittings: readonly Fitting[];
   readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
+  readonly boxed: Boxed;
 }
-export interface LiningsInput extends Omit<Around, 'units'> {
+export interface LiningsInput extends Omit<Around, 'units' | 'boxed'> {
   /** Units by the wall they stand at, and all of them. */
   readonly units: {
     readonly all: readonly Shadow[];
@@ -96,7 +98,7 @@ export interface LiningsInput extends Omit<Around, 'units'> {
 }
 type Laid = LaidSurface;
 /** What bears on one surface only, kept while it stays the same. */
-type AroundOf = (input: LiningsInput) => Around;
+type AroundOf = (input: LiningsInput, boxed: Boxed) => Around;
 
 const sameList = <T>([a]: readonly [readonly T[]], [b]: readonly [readonly T[]]): boolean =>
   a.length === b.length && a.every((item, i) => item === b[i]);
@@ -115,9 +117,10 @@ function createAround(surface: Lined): AroundOf {
       fittings: readonly Fitting[],
       reserved: readonly Reserved[],
       ribs: RibMap,
-    ): Around => ({ survey, wiring, units, arches, fittings, reserved, ribs }),
+      boxed: Boxed,
+    ): Around => ({ survey, wiring, units, arches, fittings, reserved, ribs, boxed }),
   );
-  return (input) =>
+  return (input, boxed) =>
     around(
       input.survey,
       wiringOf(input.wiring.filter((found) => found.surface === surface)),
@@ -126,6 +129,7 @@ function createAround(surface: Lined): AroundOf {
       fittingsOf(input.fittings.filter((fitting) => fitting.surface === surface)),
       reservedOf(input.reserved.filter(({ side }) => surface === 'ceiling' || side === surface)),
       input.ribs,
+      boxed,
     );
 }
 
@@ -188,6 +192,10 @@ export function createLinings(): (input: LiningsInput) => Linings {
       book: PriceBook,
     ) => windowBoxes(survey, revealsOf(survey, depths), units, face, choice, book),
   );
+  const boxedSame = memoLast(
+    (boxed: Boxed) => boxed,
+    ([a], [b]) => JSON.stringify([...a]) === JSON.stringify([...b]),
+  );
   const linedSame = memoLast((list: readonly Lined[]) => list, sameList);
   const hung = memoLast(curtainsAcross);
   const arched = memoLast(archBoxes);
@@ -233,10 +241,12 @@ export function createLinings(): (input: LiningsInput) => Linings {
     const trim = materialOf(book, input.boxes.trim);
     // a surface that ends in nothing that is cut is not laid flat
     const faceOf = (surface: Lined) => faceLayer(depths[surface]);
+    const windows = boxes(survey, depths, input.units.all, inner, input.boxes, book);
+    const boxed = boxedSame(new Map(windows.map(({ opening, outside }) => [opening, outside])));
     const on = makers.map(({ surface, around, flat, line }) => ({
       surface,
       line,
-      around: around(input),
+      around: around(input, boxed),
       choice: liningOn(linings, surface),
       laid: faceOf(surface) === null ? null : flat(bare, insets, (faceOf(surface)?.thickness ?? 0) / 2),
     }));
@@ -256,7 +266,6 @@ export function createLinings(): (input: LiningsInput) => Linings {
             ),
           )
         : null;
-    const windows = boxes(survey, depths, input.units.all, inner, input.boxes, book);
     const overArches = arched(input.arches, inner, input.boxes, book);
     const headers = overDoors(input.headers, survey, inner, input.boxes, book);
     const surfaces = linedSame(on.flatMap(({ surface: one, laid }) => (laid === null ? [] : [one])));
@@ -273,7 +282,7 @@ export function createLinings(): (input: LiningsInput) => Linings {
       archBoxes: overArches,
       headers,
       corners: bent(input.corners, settings.cutting.kerf, input.boxes, book),
-      doors: doors(survey, depths.doors, input.doorLining, liningOn(linings, 'left').undersize, inner, book),
+      doors: doors(survey, depths.doors, input.doorLining, liningOn(linings, 'left').undersize, inner, book, boxed),
       boxesHeld: heldIn(windows, overArches, headers, book),
     };
   };

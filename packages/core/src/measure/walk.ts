@@ -58,11 +58,14 @@ function ribSteps(survey: Survey): string[] {
   ]);
 }
 
+/** A box of boards has to stay out of the roundings of an opening's corners. */
+const ROUND = ['corner'] as const;
+
 function openingSteps(survey: Survey): string[] {
   return survey.openings.flatMap((opening) => [
     ...['from', 'to', 'sill', 'head'].map((what) => `opening/${opening.id}/${what}`),
     ...(opening.slanted ? [`opening/${opening.id}/from-head`, `opening/${opening.id}/to-head`] : []),
-    ...(opening.framed ? FRAME_CORNERS.map((what) => `opening/${opening.id}/${what}`) : []),
+    ...(opening.framed ? [...FRAME_CORNERS, ...ROUND].map((what) => `opening/${opening.id}/${what}`) : []),
   ]);
 }
 

@@ -49,7 +49,10 @@ export function placedOpenings(survey: Survey): PlacedOpening[] {
     const [from, to, sill, head] = [read('from'), read('to'), read('sill'), read('head')];
     if (from === null || to === null || sill === null || head === null || to <= from || head <= sill) return [];
     const [fromHead, toHead] = opening.slanted ? [read('from-head') ?? from, read('to-head') ?? to] : [from, to];
-    return toHead <= fromHead ? [] : [{ opening, from, to, fromHead, toHead, sill, head }];
+    // as it was entered until it is read
+    const radius = read('corner') ?? opening.cornerRadius;
+    const placed = radius === opening.cornerRadius ? opening : { ...opening, cornerRadius: radius };
+    return toHead <= fromHead ? [] : [{ opening: placed, from, to, fromHead, toHead, sill, head }];
   });
 }
 

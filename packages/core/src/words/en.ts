@@ -52,6 +52,7 @@ export const EN = {
   'place.opening.frame-rear-low': 'Rib faces back to the frame of {name}: lower rear corner',
   'place.opening.frame-front-high': 'Rib faces back to the frame of {name}: upper front corner',
   'place.opening.frame-rear-high': 'Rib faces back to the frame of {name}: upper rear corner',
+  'place.opening.corner': 'Radius of the corners of {name}: 0 where they are square',
   'place.opening.diagonal-a': '{name}, corner to corner: low front to high rear',
   'place.opening.diagonal-b': '{name}, corner to corner: low rear to high front',
   'place.keepout.from': 'Front datum to the front of the {name}, under the floor',

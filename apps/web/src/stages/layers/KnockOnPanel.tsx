@@ -92,13 +92,20 @@ export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
                 </li>
               ))}
             </ul>
-            {reveal.packer !== null && (
-              <p className={Math.abs(reveal.packer) < 1 ? 'done' : 'needs'}>
-                {Math.abs(reveal.packer) < 1
-                  ? t('knock.ringFits')
-                  : t(reveal.packer > 0 ? 'knock.packer' : 'knock.ringProud', { by: lenUnit(Math.abs(reveal.packer)) })}
-              </p>
+            {reveal.packers?.every(({ from, to }) => Math.max(Math.abs(from), Math.abs(to)) < 1) && (
+              <p className="done">{t('knock.ringFits')}</p>
             )}
+            {reveal.packers
+              ?.filter(({ from, to }) => Math.max(Math.abs(from), Math.abs(to)) >= 1)
+              .map(({ side, from, to }) => (
+                <p key={side} className="needs figures">
+                  {t(Math.min(from, to) < -1 ? 'knock.ringProud' : 'knock.packer', {
+                    side: t(`knock.side.${side}`),
+                    from: len(from),
+                    to: lenUnit(to),
+                  })}
+                </p>
+              ))}
           </div>
         ))}
       </section>

@@ -1,12 +1,17 @@
+import type { OpeningEdges } from '../../shell/openings.js';
 import type { Part } from '../../parts/part.js';
 
 /** The box round one window: four boards squared inside, and the trim in front of them. */
 export interface WindowBox {
   readonly opening: string;
   readonly name: string;
-  /** Clear size inside the boards, mm. */
-  readonly clear: { readonly length: number; readonly height: number };
-  /** Light lost to a slant and to the boards, share of the opening. */
+  /** The outside of its boards in the plane of the opening, mm. */
+  readonly outside: OpeningEdges;
+  /** Whether the opening's sides lean, and the box with them. */
+  readonly leans: 'no' | 'with-it' | 'opening-alone';
+  /** Clear size inside the boards, mm: level at the low edge and at the high one, and between those. */
+  readonly clear: { readonly length: number; readonly top: number; readonly height: number };
+  /** Light lost to roundings, to a slant and to the boards, share of the opening. */
   readonly lost: number;
   readonly parts: readonly Part[];
   /** It is in the roof. */

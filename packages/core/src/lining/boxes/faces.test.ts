@@ -58,14 +58,16 @@ describe('the drawn face of a board', () => {
           const looks = good(board).reduce((sum, value, i) => sum + value * (toCentre[i] ?? 0), 0);
           expect([board.id, looks > 0]).toEqual([board.id, true]);
         }
-        // a sill's underside lies on the frame's lower edge, the head's top on its upper one
+        // a sill's underside lies on the box's lower edge, the head's top on its upper one, and neither out of the frame
         const read = (what: string): number =>
           project.survey.readings[`opening/${box.opening}/${what}`]?.at(-1)?.value ?? NaN;
+        expect(box.outside.sill).toBeGreaterThanOrEqual(read('sill'));
+        expect(box.outside.head).toBeLessThanOrEqual(read('head'));
         const axis = surface === 'roof' ? 1 : 2;
         const sill = boards.find(({ number }) => number === 1);
         const head = boards.find(({ number }) => number === 2);
-        if (sill) expect((sill.place.origin[axis] ?? 0) - sill.thickness).toBeCloseTo(read('sill'), 6);
-        if (head) expect((head.place.origin[axis] ?? 0) + head.thickness).toBeCloseTo(read('head'), 6);
+        if (sill) expect((sill.place.origin[axis] ?? 0) - sill.thickness).toBeCloseTo(box.outside.sill, 6);
+        if (head) expect((head.place.origin[axis] ?? 0) + head.thickness).toBeCloseTo(box.outside.head, 6);
       }
   });
 

@@ -1,20 +1,18 @@
 import { seenFrom } from '../../parts/hand.js';
 import { placeSeen } from '../../parts/lay-flat.js';
 import type { Opening, PriceItem } from '../../document/schema.js';
+import type { WindowBox } from './box.js';
 import { isBar } from '../../materials/bars.js';
-import { boxOf, type Point } from '../../numeric/plane.js';
+import type { Point } from '../../numeric/plane.js';
 import type { Part, Vector } from '../../parts/part.js';
 
 /** The trim stands back from the boards' inner faces, mm. */
 export const TRIM_BACK_MM = 3;
 const DEGREES = 180 / Math.PI;
 
-/** The clear size inside four corners: level at its narrowest, and high, mm. */
-export function clearOf(corners: readonly Point[]): { readonly length: number; readonly height: number } {
-  const [a, b, c, d] = corners;
-  if (!a || !b || !c || !d) return { length: 0, height: 0 };
-  const box = boxOf(corners);
-  return { length: Math.max(0, Math.min(b[0], c[0]) - Math.max(a[0], d[0])), height: box.maxY - box.minY };
+/** The clear size inside four corners, from the first lower one anticlockwise: level at both, and high, mm. */
+export function clearOf([a, b, c, d]: readonly [Point, Point, Point, Point]): WindowBox['clear'] {
+  return { length: Math.max(0, b[0] - a[0]), top: Math.max(0, c[0] - d[0]), height: Math.max(0, d[1] - a[1]) };
 }
 
 /** Names of the four lengths by the edge they lie along, as they were always counted: low, high, front, rear. */

@@ -2,11 +2,12 @@ import type { BoxChoice, PriceBook, PriceItem } from '../../document/schema.js';
 import type { Part, Vector } from '../../parts/part.js';
 import { revealBoard, type RevealBoardSize } from './reveal-board.js';
 import { bevelOf } from '../../parts/scribe.js';
-import type { PlacedOpening } from '../../shell/openings.js';
+import { openingArea, type PlacedOpening } from '../../shell/openings.js';
 import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
 import { rectangle, spread, type Point } from '../../numeric/plane.js';
 import { roofHeight, type Shell } from '../../shell/shell.js';
+import { boxOutside } from './box-outside.js';
 import { frameTrim, TRIM_BACK_MM } from './frame-trim.js';
 import type { WindowBox } from './box.js';
 
@@ -32,10 +33,28 @@ export function hatchBox(
   material: PriceItem,
   book: PriceBook,
 ): WindowBox {
-  const { opening, from, to, sill, head } = placed;
+  const { opening } = placed;
+  const outside = boxOutside(placed, true);
+  const { from, to, sill, head } = outside;
   const t = material.thickness;
   const length = to - from;
   const { corners } = reveal;
+  /** Height of the frame at one of its ends, straight between its own corners; null while one of them is not read. */
+  const frameAt = (end: 'front' | 'rear', y: number): number | null => {
+    const x = end === 'front' ? placed.from : placed.to;
+    const [low, high] = [corners[`frame-${end}-low`], corners[`frame-${end}-high`]];
+    const share = (y - placed.sill) / (placed.head - placed.sill);
+    const [a, b] = [low, high].map((depth, i) =>
+      depth === null ? null : roofHeight(face, x, i === 0 ? placed.sill : placed.head) + depth,
+    );
+    if (a == null || b == null) return share <= 0.5 ? (a ?? null) : (b ?? null);
+    return a + (b - a) * share;
+  };
+  /** How deep the box is there. */
+  const deepAt = (end: 'front' | 'rear', x: number, y: number): number | null => {
+    const frame = frameAt(end, y);
+    return frame === null ? null : frame - roofHeight(face, x, y);
+  };
   const missing: WindowBox['missing'][number][] = [];
   const board = (
     name: RevealBoardSize['name'],
@@ -45,12 +64,10 @@ export function hatchBox(
     place: RevealBoardSize['place'],
     good: Vector,
   ): Part => revealBoard(opening, choice, material, { name, number, outer, edges, place, good });
-  /** Height of the frame above a corner's place on the ceiling. */
-  const frameZ = (x: number, y: number, depth: number): number => roofHeight(face, x, y) + depth;
   const level = (
     [
-      ['sill', 1, sill, corners['frame-front-low'], corners['frame-rear-low']],
-      ['head', 2, head - t, corners['frame-front-high'], corners['frame-rear-high']],
+      ['sill', 1, sill, deepAt('front', from, sill), deepAt('rear', to, sill)],
+      ['head', 2, head - t, deepAt('front', from, head), deepAt('rear', to, head)],
     ] as const
   ).flatMap(([name, number, y, a, b]): Part[] => {
     if (a === null || b === null) {
@@ -74,7 +91,7 @@ export function hatchBox(
         ],
         [{ kind: 'visible', at: 'front', trueLine: [], allowance: 0, largestRemoval: 0, ...bevel }],
         {
-          origin: [from, name === 'sill' ? y + t : y, frameZ(from, y, a)],
+          origin: [from, name === 'sill' ? y + t : y, roofHeight(face, from, y) + a],
           along: [1, 0, 0],
           across: [0, 0, -1],
         },
@@ -85,19 +102,18 @@ export function hatchBox(
   const width = head - sill - 2 * t;
   const across = (
     [
-      ['front', 3, from, corners['frame-front-low'], corners['frame-front-high']],
-      ['rear', 4, to - t, corners['frame-rear-low'], corners['frame-rear-high']],
+      ['front', 3, from],
+      ['rear', 4, to - t],
     ] as const
-  ).flatMap(([name, number, x, low, high]): Part[] => {
-    if (low === null || high === null) {
+  ).flatMap(([name, number, x]): Part[] => {
+    if (corners[`frame-${name}-low`] === null || corners[`frame-${name}-high`] === null) {
       missing.push(name);
       return [];
     }
-    const [z0, z1] = [frameZ(x, sill, low), frameZ(x, head, high)];
     // how deep it is at each place: from the frame's straight line down to the ceiling
     const edge = spread(0, width, SAMPLES).map((along): Point => {
       const y = sill + t + along;
-      return [along, z0 + ((z1 - z0) * (y - sill)) / (head - sill) - roofHeight(face, x, y)];
+      return [along, deepAt(name, x, y) ?? 0];
     });
     return [
       board(
@@ -106,7 +122,7 @@ export function hatchBox(
         [[0, 0], [width, 0], ...[...edge].reverse()],
         [],
         {
-          origin: [name === 'front' ? x + t : x, sill + t, z0],
+          origin: [name === 'front' ? x + t : x, sill + t, roofHeight(face, x, sill + t) + (edge[0]?.[1] ?? 0)],
           along: [0, 1, 0],
           across: [0, 0, -1],
         },
@@ -124,13 +140,15 @@ export function hatchBox(
     [0, 1, 0],
     [0, 0, -1],
   );
-  const clear = { length: length - 2 * t, height: width };
+  const clear = { length: length - 2 * t, top: length - 2 * t, height: width };
   return {
     opening: opening.id,
     name: opening.name,
     above: true,
+    outside,
+    leans: 'no',
     clear,
-    lost: 1 - (clear.length * clear.height) / (length * (head - sill)),
+    lost: 1 - (clear.length * clear.height) / (openingArea(placed) * 1e6),
     parts: [...level, ...across, ...trim],
     track: null,
     behind: [],

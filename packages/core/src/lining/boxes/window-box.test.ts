@@ -5,11 +5,15 @@ import { readProjectFile } from '../../formats/read.js';
 import { derive } from '../../derive/derive.js';
 import type { Project } from '../../document/schema.js';
 import { boxOf } from '../../numeric/plane.js';
+import { squareCorners } from './square-corners.fixture.js';
 import { lineAt } from '../fixing/fixing-map.js';
 
 const file = readProjectFile(wrenFile);
 /** With boards of the size they are to have in the end. */
-const wren = { ...file, project: { ...file.project, boxes: { ...file.project.boxes, scribe: 0 } } };
+const wren = {
+  ...file,
+  project: squareCorners({ ...file.project, boxes: { ...file.project.boxes, scribe: 0 } }),
+};
 
 /** Wren with the left window's front side leaning back by 100 over its height. */
 function leaning(): Project {

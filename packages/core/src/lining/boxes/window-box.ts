@@ -9,6 +9,7 @@ import { materialOf } from '../../materials/material.js';
 import type { Reveal } from '../../layers/knock-on.js';
 import { ringArea, spread, type Point } from '../../numeric/plane.js';
 import { clearOf, frameTrim, TRIM_BACK_MM } from './frame-trim.js';
+import { boxOutside } from './box-outside.js';
 import { hatchBox } from './hatch-box.js';
 import { halfWidth, leanUp, type Shell } from '../../shell/shell.js';
 
@@ -83,7 +84,7 @@ function planeOf(surface: Side | 'rear' | 'front', face: Shell): FacePlane {
  * @param face the shell of the finished faces
  */
 function boxFor(
-  placed: PlacedOpening,
+  whole: PlacedOpening,
   reveal: Reveal,
   units: readonly Shadow[],
   face: Shell,
@@ -91,13 +92,41 @@ function boxFor(
   material: PriceItem,
   book: PriceBook,
 ): WindowBox {
-  const { opening, sill, head } = placed;
+  const { opening } = whole;
+  const upright = (choice.upright ?? []).includes(opening.id);
+  const outside = boxOutside(whole, upright);
+  const placed: PlacedOpening = { opening, ...outside };
+  const { sill, head } = placed;
   const side = opening.surface === 'left' || opening.surface === 'right' ? opening.surface : null;
   const plane = planeOf(side ?? (opening.surface === 'front' ? 'front' : 'rear'), face);
   const { thickness } = material;
-  const depthAt = (
-    which: 'frame-front-low' | 'frame-front-high' | 'frame-rear-low' | 'frame-rear-high',
-  ): number | null => reveal.corners[which];
+  const { corners: depths } = reveal;
+  const known = {
+    front: [depths['frame-front-low'], depths['frame-front-high']],
+    rear: [depths['frame-rear-low'], depths['frame-rear-high']],
+  } as const;
+  const tall = whole.head - whole.sill;
+  const wholeSide = {
+    front: (z: number): number => whole.from + ((whole.fromHead - whole.from) * (z - whole.sill)) / tall,
+    rear: (z: number): number => whole.to + ((whole.toHead - whole.to) * (z - whole.sill)) / tall,
+  };
+  /**
+   * How deep the box is at a place beside one of its ends: from the frame, straight between the opening's corners there, to
+   * the face; null while one that it takes is not read.
+   */
+  const deepAt = (end: 'front' | 'rear', x: number, z: number): number | null => {
+    const [low, high] = known[end];
+    const share = (z - whole.sill) / tall;
+    const frame = (depth: number | null, corner: number): number | null =>
+      depth === null ? null : plane.out(wholeSide[end](corner), corner) + depth;
+    const [a, b] = [frame(low, whole.sill), frame(high, whole.head)];
+    // a level board at one edge needs that corner alone
+    const at = share <= 0 || b === null ? a : share >= 1 || a === null ? b : a + (b - a) * share;
+    return at === null ? null : at - plane.out(x, z);
+  };
+  /** The same where a level board's end lies: near a corner, and as that where the other is not read. */
+  const endDepth = (end: 'front' | 'rear', z: number, corner: 0 | 1): number | null =>
+    known[end][corner] === null ? null : deepAt(end, sides[end](z), z);
   const missing: WindowBox['missing'][number][] = [];
   const parts: Part[] = [];
   const add = (
@@ -144,8 +173,8 @@ function boxFor(
           },
         ];
   for (const [name, z, a, b] of [
-    ['sill', sill, depthAt('frame-front-low'), depthAt('frame-rear-low')],
-    ['head', head - thickness, depthAt('frame-front-high'), depthAt('frame-rear-high')],
+    ['sill', sill, endDepth('front', sill, 0), endDepth('rear', sill, 0)],
+    ['head', head - thickness, endDepth('front', head, 1), endDepth('rear', head, 1)],
   ] as const) {
     if (a === null || b === null) {
       missing.push(name);
@@ -169,11 +198,8 @@ function boxFor(
     );
   }
   const height = head - sill - 2 * thickness;
-  for (const [name, low, deep] of [
-    ['front', depthAt('frame-front-low'), depthAt('frame-front-high')],
-    ['rear', depthAt('frame-rear-low'), depthAt('frame-rear-high')],
-  ] as const) {
-    if (low === null || deep === null) {
+  for (const name of ['front', 'rear'] as const) {
+    if (known[name].includes(null)) {
       missing.push(name);
       continue;
     }
@@ -183,20 +209,15 @@ function boxFor(
     // along the board, which leans with the side of the opening
     const slope = Math.hypot(1, lean);
     const at = (z: number): number => sides[name](z) - (name === 'rear' ? thickness * slope : 0);
-    const wall = (z: number): number => plane.out(at(z), z);
-    const chord = (z: number): number => wall(sill) + ((wall(head) - wall(sill)) * (z - sill)) / high;
     // where the wall bellies out behind the straight line between its corners, the board is less deep
-    const edge = spread(z0, z1, 9).map((z): Point => {
-      const straight = low + ((deep - low) * (z - sill)) / high;
-      return [(z - z0) * slope, straight + (chord(z) - wall(z))];
-    });
+    const edge = spread(z0, z1, 9).map((z): Point => [(z - z0) * slope, deepAt(name, at(z), z) ?? 0]);
     add(
       name,
       name === 'front' ? 3 : 4,
       [[0, 0], [height * slope, 0], ...[...edge].reverse()],
       [...sawn('left', good * lean), ...sawn('right', -good * lean)],
       {
-        origin: plane.at(at(z0) + (name === 'front' ? thickness * slope : 0), z0, low),
+        origin: plane.at(at(z0) + (name === 'front' ? thickness * slope : 0), z0, edge[0]?.[1] ?? 0),
         along: [(plane.along[0] * lean) / slope, (plane.along[1] * lean) / slope, 1 / slope],
         across: inward,
       },
@@ -204,37 +225,39 @@ function boxFor(
     );
   }
   // inside the boards, the trim a little back from their faces
-  const [corners, inner] = [thickness - TRIM_BACK_MM, thickness].map((less) => quadOf(placed, less));
-  const [x0, z0] = corners?.[0] ?? [placed.from, sill];
+  const [corners, inner] = [quadOf(placed, thickness - TRIM_BACK_MM), quadOf(placed, thickness)];
+  const [x0, z0] = corners[0];
   // flat before the wall: as far in as its first corner lies
   const [cx, cy] = plane.at(x0, z0, 0);
   parts.push(
     ...frameTrim(
       opening,
       materialOf(book, choice.trim),
-      corners ?? [],
+      corners,
       ([x, z]) => (side ? [x, cy, z] : [cx, x, z]),
       plane.along,
       [0, 0, 1],
       plane.inward,
     ),
   );
-  const clear = clearOf(inner ?? []);
+  const leaning = whole.from !== whole.fromHead || whole.to !== whole.toHead;
   return {
     opening: opening.id,
     name: opening.name,
     above: false,
-    clear,
-    lost: 1 - Math.abs(ringArea(inner ?? [])) / (openingArea(placed) * 1e6),
+    outside,
+    leans: leaning ? (upright ? 'opening-alone' : 'with-it') : 'no',
+    clear: clearOf(inner),
+    lost: 1 - Math.abs(ringArea(inner)) / (openingArea(whole) * 1e6),
     parts,
     // what hangs before a door's window hangs on the door
-    track: side && trackOver(placed, side, face, units),
+    track: side && trackOver(whole, side, face, units),
     behind: units
       .filter((unit) => side !== null && standsAt(unit, side))
-      .filter((unit) => unit.body.x < widthOf(placed).to && endOf(unit) > widthOf(placed).from)
+      .filter((unit) => unit.body.x < widthOf(whole).to && endOf(unit) > widthOf(whole).from)
       // what hangs over it is not before it
-      .filter(({ body }) => face.floor + body.from < placed.head)
-      .filter((unit) => face.floor + unit.body.to > sill)
+      .filter(({ body }) => face.floor + body.from < whole.head)
+      .filter((unit) => face.floor + unit.body.to > whole.sill)
       .map((unit) => unit.id),
     missing,
   };

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
+import { squareCorners } from '../boxes/square-corners.fixture.js';
 import { readProjectFile } from '../../formats/read.js';
 import { boundsOf } from '../../measure/keep-outs.js';
 import { boxOf, outlineArea, rectangle } from '../../numeric/plane.js';
@@ -287,7 +288,7 @@ describe('arch boxes', () => {
 });
 
 describe('window boxes', () => {
-  const { lined, reveals } = derive(wren.project, wren.priceBook);
+  const { lined, reveals } = derive(squareCorners(wren.project), wren.priceBook);
   it('have four boards as deep as the reveal at each corner, and a mitred trim', () => {
     const [box] = lined.windowBoxes;
     const reveal = reveals.find((candidate) => candidate.opening.id === box?.opening);

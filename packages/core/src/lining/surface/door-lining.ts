@@ -8,6 +8,7 @@ import { openingRing, placedOpenings, widthOf, type OpeningEdges, type PlacedOpe
 import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
+import type { Boxed } from './lined-surface.js';
 import { faceLayer } from './face.js';
 import { setOutRows } from './set-out.js';
 
@@ -72,6 +73,7 @@ function leavesOf(door: PlacedOpening): readonly Leaf[] {
 /**
  * Panels for the doors that are read: each leaf less the inset all round, corners rounded as the door's own, windows in it
  * cut out, in rows where the face is sold by the length. The pieces lie flat; a door's bow is not measured.
+ * @param boxed the outside of the boxes of windows, that the panels are cut round
  * @param undersize how much smaller than its frame a window is cut out, mm
  */
 export function doorLinings(
@@ -81,6 +83,7 @@ export function doorLinings(
   undersize: number,
   inner: Shell,
   book: PriceBook,
+  boxed: Boxed,
 ): DoorLinings {
   const face = faceLayer(depth);
   if (!face) return { panels: [], pending: [], held: null };
@@ -112,7 +115,10 @@ export function doorLinings(
         );
         const whole = cutOut(
           { outer, holes: [] },
-          glass.map((window) => openingRing(window, undersize, window.opening.cornerRadius).map(here)),
+          glass.map((window) => {
+            const box = boxed.get(window.opening.id);
+            return openingRing(box ?? window, undersize, box ? 0 : window.opening.cornerRadius).map(here);
+          }),
         );
         const rows = isBar(material)
           ? setOutRows({ min: 0, max: 0 }, { min: height, max: height }, material.width, BOARD_GAP_MM, SLIVER_MM).rows

@@ -1,6 +1,6 @@
 import { endOf, standsAt, type Shadow } from '../../document/body.js';
 import type { Fitting, Found, LiningChoice, Reserved, Survey } from '../../document/schema.js';
-import { openingRing, placedOpenings, widthOf } from '../../shell/openings.js';
+import { openingRing, placedOpenings, widthOf, type OpeningEdges } from '../../shell/openings.js';
 import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { cutOut, simplify } from '../../numeric/shapes.js';
 import { HAIR_MM } from '../../numeric/tolerance.js';
@@ -124,8 +124,19 @@ const isHidden = (ring: Ring, zones: readonly HiddenZone[]): boolean => {
   return zones.some(({ u0, u1, v0, v1 }) => box.minX >= u0 && box.maxX <= u1 && box.minY >= v0 && box.maxY <= v1);
 };
 
-/** The openings of a surface, on it. */
-export function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number): Omit<CutOut, 'hidden'>[] {
+/** The outside of the boxes of openings, by their ids. */
+export type Boxed = ReadonlyMap<string, OpeningEdges>;
+const NO_BOXES: Boxed = new Map();
+/** Not what a box or an allowance leaves of an opening, but the opening. */
+const METAL = -1;
+
+/** The openings of a surface, on it: with a box it is cut round that. */
+export function openingsOn(
+  unrolled: Unrolled,
+  survey: Survey,
+  undersize: number,
+  boxed: Boxed = NO_BOXES,
+): Omit<CutOut, 'hidden'>[] {
   const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
   return placedOpenings(survey)
     .filter(({ opening }) => opening.surface === on)
@@ -133,7 +144,10 @@ export function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number
       const { opening } = placed;
       const less = opening.kind === 'window' ? undersize : 0;
       const ringOf = (smaller: number): Ring => {
-        const flat = openingRing(placed, smaller, opening.kind === 'door' ? 0 : opening.cornerRadius);
+        const edges = (smaller >= 0 && boxed.get(opening.id)) || null;
+        const flat = edges
+          ? openingRing(edges, smaller, 0)
+          : openingRing(placed, Math.max(0, smaller), opening.kind === 'door' ? 0 : opening.cornerRadius);
         const lowest = Math.min(...flat.map(([, z]) => z));
         return flat.map(([x, z]): Point => {
           const u = x - unrolled.from;
@@ -150,7 +164,8 @@ export function openingsOn(unrolled: Unrolled, survey: Survey, undersize: number
         name: opening.name,
         kind: opening.kind,
         ring,
-        real: less > 0 ? ringOf(0) : ring,
+        // where the metal ends, whatever the box leaves of it
+        real: less > 0 || boxed.has(opening.id) ? ringOf(METAL) : ring,
         middle: [(from + to) / 2 - unrolled.from, (box.minY + box.maxY) / 2] as const,
         length: box.maxX - box.minX,
         width: box.maxY - box.minY,
@@ -295,6 +310,8 @@ export interface LinedSurfaceInput {
   readonly fittings: readonly Fitting[];
   readonly reserved: readonly Reserved[];
   readonly ribs: RibMap;
+  /** Openings that get a box. */
+  readonly boxed: Boxed;
   /** Supports are no farther apart than this, mm. */
   readonly widest: number;
   readonly floor: number;
@@ -308,7 +325,10 @@ export function linedSurface(input: LinedSurfaceInput): LinedSurface {
   // a ceiling that stops in front of a high cupboard is left out over it
   const leftOut = kept.filter(({ hung }) => unrolled.surface === 'ceiling' && hung?.ceiling === 'stops');
   const told = (cut: Omit<CutOut, 'hidden'>): CutOut => ({ ...cut, hidden: isHidden(cut.ring, hidden) });
-  const openings = [...openingsOn(unrolled, survey, choice.undersize), ...archesOn(unrolled, input.arches)].map(told);
+  const openings = [
+    ...openingsOn(unrolled, survey, choice.undersize, input.boxed),
+    ...archesOn(unrolled, input.arches),
+  ].map(told);
   const fittings = fittingsOn(unrolled, input.fittings).map(told);
   const on = unrolled.surface === 'ceiling' ? 'roof' : unrolled.surface;
   const placed = new Set(placedOpenings(survey).map(({ opening }) => opening.id));

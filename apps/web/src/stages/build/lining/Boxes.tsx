@@ -2,6 +2,7 @@ import { Check } from '../../../kit/Check.js';
 import { Problem } from '../../../kit/Problem.js';
 import type { BoxChoice } from '@nestplank/core/document';
 import { isBar, materialOf } from '@nestplank/core/materials';
+import { placedOpenings } from '@nestplank/core/shell';
 import type { Message } from '@nestplank/core/words';
 import { unitName, type Scene } from '../../../state/scene.js';
 import { act } from '../../../state/session.js';
@@ -10,12 +11,19 @@ import { NumberField } from '../../../kit/NumberField.js';
 import { PickField } from '../../../kit/PickField.js';
 import { useSpeech } from '../../../words/use-speech.js';
 
+/** A list of openings with one of them taken in or out. */
+const changed = (list: readonly string[] | undefined, id: string, there: boolean): string[] =>
+  there ? [...(list ?? []), id] : (list ?? []).filter((own) => own !== id);
+
 /** Window boxes and arch boxes: what they are made of, how large they come out, which arches get one. */
 export function Boxes({ scene, of }: { readonly scene: Scene; readonly of: 'windows' | 'arches' | 'wall' }) {
   const { t, len, said } = useSpeech();
   const { boxes } = scene.project;
   const { lined, arches } = scene.shape;
   const change = (changes: Partial<BoxChoice>): Message | null => act({ name: 'changeBoxes', payload: { changes } });
+  const radii = new Map(placedOpenings(scene.project.survey).map(({ opening }) => [opening.id, opening.cornerRadius]));
+  const between = (low: number, high: number): string =>
+    Math.abs(high - low) < 0.5 ? len(low) : t('box.slanted', { low: len(low), high: len(high) });
   const wheels = arches.filter((arch) => arch.kind === 'arch' && arch.bottom <= 0 && arch.far === null);
   const sheets = scene.book.items.filter((item) => item.stocks.length > 0);
   const profiles = scene.book.items.filter(isBar);
@@ -66,11 +74,22 @@ export function Boxes({ scene, of }: { readonly scene: Scene; readonly of: 'wind
             <p className="small">
               {t(box.above ? 'box.hatch' : 'box.window', {
                 name: box.name,
-                length: len(box.clear.length),
+                outside: `${between(box.outside.to - box.outside.from, box.outside.toHead - box.outside.fromHead)} × ${len(box.outside.head - box.outside.sill)}`,
+                length: between(box.clear.length, box.clear.top),
                 height: len(box.clear.height),
                 lost: Math.round(100 * box.lost),
               })}
             </p>
+            {(radii.get(box.opening) ?? 0) > 0 && (
+              <p className="small soft figures">{t('box.rounded', { radius: len(radii.get(box.opening) ?? 0) })}</p>
+            )}
+            {box.leans !== 'no' && (
+              <Check
+                label={t('box.upright', { name: box.name })}
+                checked={box.leans === 'opening-alone'}
+                onCheck={(upright) => change({ upright: changed(boxes.upright, box.opening, upright) })}
+              />
+            )}
             {box.track && (
               <p className="small soft figures">
                 {t('box.track', {
@@ -84,13 +103,7 @@ export function Boxes({ scene, of }: { readonly scene: Scene; readonly of: 'wind
               <Check
                 label={t('box.curtain', { name: box.name })}
                 checked={(boxes.curtains ?? []).includes(box.opening)}
-                onCheck={(hung) =>
-                  change({
-                    curtains: hung
-                      ? [...(boxes.curtains ?? []), box.opening]
-                      : (boxes.curtains ?? []).filter((id) => id !== box.opening),
-                  })
-                }
+                onCheck={(hung) => change({ curtains: changed(boxes.curtains, box.opening, hung) })}
               />
             )}
             {box.behind.length > 0 && (
