@@ -19,6 +19,7 @@ import {
   ceilingOutline,
   floorOutline,
   onWall,
+  ribPatch,
   screenX,
   screenY,
   wallOutline,
@@ -166,8 +167,6 @@ function KeepOuts({ frame, survey, ceiling }: Pick<ShellLayerProps, 'frame' | 's
   );
 }
 
-/** Above any roof, mm. */
-const ABOVE_ALL_MM = 5000;
 
 /** The vehicle itself: walls, floor or ceiling, ribs, arches, openings. Redrawn only when the survey or the window changes. */
 export const ShellLayer = memo(function ShellLayer({
@@ -212,21 +211,10 @@ export const ShellLayer = memo(function ShellLayer({
           <path
             key={`${side}:${rib.id}`}
             d={ringPath(
-              wallPatch(
-                frame,
-                side,
-                rib.x - rib.width / 2,
-                rib.x + rib.width / 2,
-                Math.max(shell.floor, rib.from ?? shell.floor),
-                rib.to ?? ABOVE_ALL_MM,
-              ).map((p, i, all) =>
-                i < all.length / 2 || rib.to !== null
-                  ? p
-                  : ([
-                      side === 'left' ? Math.max(p[0], frame.leftEdge) : Math.min(p[0], frame.rightEdge),
-                      p[1],
-                    ] as Point),
-              ),
+              ribPatch(frame, side, rib).map((p): Point => [
+                side === 'left' ? Math.max(p[0], frame.leftEdge) : Math.min(p[0], frame.rightEdge),
+                p[1],
+              ]),
             )}
             fill="var(--grey)"
             fillOpacity={0.55}

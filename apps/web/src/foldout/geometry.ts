@@ -1,6 +1,6 @@
 import type { Side } from '@nestplank/core/document';
 import { spread, type Point } from '@nestplank/core/numeric';
-import { developedHeight, halfWidth, wallTop, type Shell } from '@nestplank/core/shell';
+import { developedHeight, halfWidth, ribAt, wallTop, type PlacedRib, type Shell } from '@nestplank/core/shell';
 import type { Pointed } from '../state/pointing.js';
 
 /** How the fold-out lies on the screen: the floor in the middle, the walls laid flat beside it with their feet along it. Pixels. */
@@ -99,6 +99,15 @@ export function wallPatch(frame: FoldOutFrame, side: Side, x0: number, x1: numbe
   // what reaches up under the roof covers the wall to its top and no further
   const at = (x: number, z: number): Point => onWall(frame, side, x, Math.min(z, wallTop(frame.shell, side, x)));
   return [...xs.map((x) => at(x, z0)), ...xs.reverse().map((x) => at(x, z1))];
+}
+
+/** A rib on a wall between its two edges, which may lean and part from each other. */
+export function ribPatch(frame: FoldOutFrame, side: Side, rib: PlacedRib): Point[] {
+  const { shell } = frame;
+  const top = wallTop(shell, side, Math.min(shell.length, Math.max(shell.start, rib.x)));
+  const heights = spread(Math.max(shell.floor, rib.from ?? shell.floor), Math.min(top, rib.to ?? top), 9);
+  const edge = (which: 0 | 1): Point[] => heights.map((z) => onWall(frame, side, ribAt(rib, z)[which], z));
+  return [...edge(0), ...edge(1).reverse()];
 }
 
 /** The wall's own outline. */

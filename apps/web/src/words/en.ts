@@ -375,6 +375,8 @@ export const EN_UI = {
   'things.sweep': 'Comes into the room',
   'things.slanted': 'slanted sides',
   'things.framed': 'frame depth',
+  'things.ribLeans': 'leans or widens: read at two heights',
+  'things.ribTapers': 'flanks taper: its width at the skin is read too',
   'things.radius': 'Corner radius',
   'things.ring': 'Ring depth',
   'things.ringNone': 'Ring made',
@@ -654,6 +656,9 @@ export const EN_UI = {
   'knock.cavities': 'Insulation, piece by piece',
   'knock.cavitiesNone': 'Ribs read with their widths give the compartments between them.',
   'knock.cavity': '{count} × {surface}: {width} wide, {front} at the front, {rear} at the rear, {area} m²',
+  'knock.cavityWidths': '{low} at the foot and {high} at the top',
+  'knock.cavityBevel':
+    'Its edges are sawn off square, narrower at the skin: {front} at the front, {rear} at the rear, for the flanks of the ribs.',
   'knock.cavityHint': 'Cut a little large and press in. Ribs, openings and arches are taken out.',
   'knock.battens': 'Floor battens',
   'knock.battensSay': '{count} {count|piece|pieces}, {metres} m, {cells} {cells|compartment|compartments} between them',

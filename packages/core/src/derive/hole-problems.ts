@@ -7,7 +7,7 @@ import { crosses } from '../lining/floor/subfloor.js';
 import { holeClearances } from '../measure/cover-gate.js';
 import { boxOf, circleRing, distanceToRing, isWithin } from '../numeric/plane.js';
 import { placedOpenings } from '../shell/openings.js';
-import type { RibMap } from '../shell/ribs.js';
+import { ribAt, type RibMap } from '../shell/ribs.js';
 import { halfWidth, roofHeight, wallTop, type Shell } from '../shell/shell.js';
 import { message, mm, type Message } from '../words/message.js';
 
@@ -58,17 +58,20 @@ function ribsAt(hole: Hole, survey: Survey, { on }: RibMap): string[] {
             name,
             x: read(id, 'x'),
             width: read(id, 'width') ?? 0,
+            lean: 0,
+            widens: 0,
             from: read(id, 'from'),
             to: read(id, 'to'),
           }))
       : surface === 'left' || surface === 'right' || surface === 'ceiling'
         ? on[surface].ribs
         : [];
+  const over = ([from, to]: readonly [number, number]): boolean => from < x + radius && to > x - radius;
   return own
     .filter(
       (rib) =>
         rib.x !== null &&
-        Math.abs(rib.x - x) < radius + rib.width / 2 &&
+        over(ribAt({ ...rib, x: rib.x }, along)) &&
         along + radius > (rib.from ?? -Infinity) &&
         along - radius < (rib.to ?? Infinity),
     )

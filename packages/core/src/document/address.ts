@@ -4,7 +4,7 @@ import { message, mm, type Message } from '../words/message.js';
 const FLOOR = ['length', 'diagonal-a', 'diagonal-b'] as const;
 const STATION = ['x', 'rest', 'diagonal-a', 'diagonal-b'] as const;
 const ALONG = ['left', 'right', 'width', 'roof'] as const;
-const RIB = ['x', 'width', 'proud', 'from', 'to'] as const;
+const RIB = ['x', 'width', 'proud', 'from', 'to', 'high', 'x-high', 'width-high', 'foot'] as const;
 const ARCH = ['from', 'to', 'height', 'face', 'bottom', 'far', 'top-face'] as const;
 /** Corners of a frame, seen from inside the room: front or rear, low or high. */
 export const FRAME_CORNERS = ['frame-front-low', 'frame-rear-low', 'frame-front-high', 'frame-rear-high'] as const;
@@ -190,7 +190,8 @@ export function allowedRange(place: Place): readonly [number, number] {
       if (place.what === 'left' || place.what === 'right') return [50, 2500];
       return [200, 6000];
     case 'rib':
-      return place.what === 'width' || place.what === 'proud' ? [0, 400] : [-3000, 20_000];
+      if (place.what === 'width' || place.what === 'width-high' || place.what === 'foot') return [0, 400];
+      return place.what === 'proud' ? [0, 400] : [-3000, 20_000];
     case 'arch':
       if (place.what === 'height') return [10, 3000];
       if (place.what === 'face' || place.what === 'far' || place.what === 'top-face') return [0, 2500];

@@ -91,6 +91,10 @@ export const ribSchema = z.strictObject({
   name: nameSchema,
   on: z.enum(['ring', 'left', 'right', 'roof', 'floor']),
   flat: z.boolean(),
+  /** It leans along the vehicle or widens: its place and width are read a second time, at a height of its own. */
+  leans: z.boolean().optional(),
+  /** Its flanks taper: its width where it meets the skin is read too. */
+  tapers: z.boolean().optional(),
   rough: roughSchema.optional(),
 });
 export const openingSchema = z.strictObject({

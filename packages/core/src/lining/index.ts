@@ -8,6 +8,7 @@ export { type LinedFloor, templateParts } from './floor/floor.js';
 export { bendingIn } from './linings.js';
 export type { Bent } from './surface/on-surface.js';
 export { jointLines } from './surface/joint-lines.js';
+export { supportAt } from './surface/lined-surface.js';
 export { grooveSpans } from './surface/grooves.js';
 export type { Lining } from './surface/lining.js';
 export { foundSeams, justTooNarrow, seamFigures } from './surface/seam-figures.js';

@@ -54,6 +54,10 @@ function archSteps(survey: Survey): string[] {
 function ribSteps(survey: Survey): string[] {
   return survey.ribs.flatMap((rib) => [
     ...['x', 'width', 'proud'].map((what) => `rib/${rib.id}/${what}`),
+    ...(rib.leans === true && rib.on !== 'floor'
+      ? ['high', 'x-high', 'width-high'].map((what) => `rib/${rib.id}/${what}`)
+      : []),
+    ...(rib.tapers === true ? [`rib/${rib.id}/foot`] : []),
     ...(rib.on === 'ring' ? [] : [`rib/${rib.id}/from`, `rib/${rib.id}/to`]),
   ]);
 }

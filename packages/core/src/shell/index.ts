@@ -3,7 +3,7 @@ export { archFace, archProfile, type ArchShape, archSpan } from './arch.js';
 export { buildShell } from './build.js';
 export { likeStations, uprightPlanes } from './likeness.js';
 export { openingRing, type PlacedOpening, placedOpenings } from './openings.js';
-export { RIBBED, ribMap, ribPlaces, ribShares } from './ribs.js';
+export { type PlacedRib, RIBBED, ribAt, ribMap, ribPlaces, ribShares } from './ribs.js';
 export { sketchShell } from './sketch.js';
 export { squareness } from './square.js';
 export { BED_HEIGHT_MM, type RoomFigures } from './room.js';

@@ -12,8 +12,14 @@ export type Ribbed = (typeof RIBBED)[number];
 export interface PlacedRib {
   readonly id: string;
   readonly name: string;
+  /** Its middle and the width of its face: at the floor on a wall, at the centre line on the roof. */
   readonly x: number;
   readonly width: number;
+  /** How much farther to the rear its middle lies, and how much wider it is, for each mm up the wall or to the right. */
+  readonly lean: number;
+  readonly widens: number;
+  /** Its width where it meets the skin. */
+  readonly foot: number;
   /** How far it stands proud of the skin; null while it was not read. */
   readonly proud: number | null;
   /** Its face is flat, so that something can be fixed to it. */
@@ -59,6 +65,42 @@ const isOn = (rib: Rib, surface: Ribbed): boolean =>
 /** Whether something can be screwed to a rib: its face is flat, and it is deep enough that the screw misses the skin. */
 export const holdsScrews = (rib: PlacedRib): boolean => rib.flat && (rib.proud === null || rib.proud >= LEAST_PROUD_MM);
 
+/** A second reading of a rib that is nearer to the first than this says nothing of how it leans, mm. */
+const APART_MM = 100;
+
+/** How a rib leans and widens on one surface; a ring's place on the roof is the one read last on its way up. */
+function leanOf(
+  survey: Survey,
+  rib: Rib,
+  surface: Ribbed,
+  x: number,
+  width: number,
+): Pick<PlacedRib, 'x' | 'width' | 'lean' | 'widens'> {
+  const read = (what: string): number | null => valueAt(survey, `rib/${rib.id}/${what}`);
+  const [high, xHigh] = [read('high'), read('x-high')];
+  if (rib.leans !== true || high === null || xHigh === null || Math.abs(high) < APART_MM)
+    return { x, width, lean: 0, widens: 0 };
+  const wide = read('width-high') ?? width;
+  if (rib.on === 'ring' && surface === 'ceiling') return { x: xHigh, width: wide, lean: 0, widens: 0 };
+  return { x, width, lean: (xHigh - x) / high, widens: (wide - width) / high };
+}
+
+/** From where to where along the vehicle a rib's face lies at a place: a height on a wall, from the centre line on a roof. */
+export function ribAt(
+  { x, width, lean, widens }: Pick<PlacedRib, 'x' | 'width' | 'lean' | 'widens'>,
+  place: number,
+): readonly [number, number] {
+  const [middle, half] = [x + lean * place, Math.max(0, width + widens * place) / 2];
+  return [middle - half, middle + half];
+}
+
+/** Places between which two ribs are both read: where what is free between them is least and most. */
+const ENDS_MM: Readonly<Record<Ribbed, readonly [number, number]>> = {
+  left: [0, 1800],
+  right: [0, 1800],
+  ceiling: [-800, 800],
+};
+
 function ribsOn(survey: Survey, surface: Ribbed): SurfaceRibs {
   const ribs = survey.ribs
     .filter((rib) => isOn(rib, surface))
@@ -66,6 +108,7 @@ function ribsOn(survey: Survey, surface: Ribbed): SurfaceRibs {
       const read = (what: string): number | null => valueAt(survey, `rib/${rib.id}/${what}`);
       const x = read('x');
       if (x === null) return [];
+      const width = read('width') ?? DEFAULT_WIDTH_MM;
       const whole = rib.on === 'ring';
       const [from, to] = whole ? [null, null] : [read('from'), read('to')];
       const turned = from !== null && to !== null && to <= from;
@@ -73,8 +116,8 @@ function ribsOn(survey: Survey, surface: Ribbed): SurfaceRibs {
         {
           id: rib.id,
           name: rib.name,
-          x,
-          width: read('width') ?? DEFAULT_WIDTH_MM,
+          ...leanOf(survey, rib, surface, x, width),
+          foot: Math.max(width, (rib.tapers === true ? read('foot') : null) ?? width),
           proud: read('proud'),
           flat: rib.flat,
           from: turned ? null : from,
@@ -86,7 +129,12 @@ function ribsOn(survey: Survey, surface: Ribbed): SurfaceRibs {
   const gaps = ribs.slice(1).flatMap((rib, i): RibGap[] => {
     const before = ribs[i];
     if (!before) return [];
-    const [from, to] = [before.x + before.width / 2, rib.x - rib.width / 2];
+    // as much as is free all the way
+    const places = ENDS_MM[surface].map((end, k) =>
+      k === 0 ? Math.max(end, before.from ?? end, rib.from ?? end) : Math.min(end, before.to ?? end, rib.to ?? end),
+    );
+    const from = Math.max(...places.map((place) => ribAt(before, place)[1]));
+    const to = Math.min(...places.map((place) => ribAt(rib, place)[0]));
     return to <= from ? [] : [{ surface, between: [before.name, rib.name], from, to, clear: to - from }];
   });
   const read = ribs.flatMap(({ proud }) => proud ?? []);
@@ -117,9 +165,10 @@ export function ribMap(survey: Survey): RibMap {
         const { opening, sill, head } = placed;
         const { from, to } = widthOf(placed);
         const surface = meets(opening);
-        const through = (surface ? on[surface].ribs : []).filter(
-          (rib) => rib.x + rib.width / 2 > from && rib.x - rib.width / 2 < to && reaches(rib, sill, head),
-        );
+        const through = (surface ? on[surface].ribs : []).filter((rib) => {
+          const [a, b] = [ribAt(rib, sill), ribAt(rib, head)];
+          return Math.max(a[1], b[1]) > from && Math.min(a[0], b[0]) < to && reaches(rib, sill, head);
+        });
         return through.length > 0 ? [{ opening, ribs: through }] : [];
       }),
   };
@@ -161,7 +210,9 @@ export function ribShares({ on }: RibMap, shell: Shell | null): Readonly<Record<
     const [first, last] = [ribs[0], ribs.at(-1)];
     if (!first || !last || last.x <= first.x) return 0;
     const spacing = (last.x - first.x) / (ribs.length - 1);
-    const width = ribs.reduce((sum, rib) => sum + rib.width * extent(rib, surface, shell), 0) / ribs.length;
+    const middle = (ENDS_MM[surface][0] + ENDS_MM[surface][1]) / 2;
+    const wide = (rib: PlacedRib): number => ribAt(rib, middle)[1] - ribAt(rib, middle)[0];
+    const width = ribs.reduce((sum, rib) => sum + wide(rib) * extent(rib, surface, shell), 0) / ribs.length;
     return Math.min(0.5, width / spacing);
   };
   return { left: share('left'), right: share('right'), ceiling: share('ceiling') };

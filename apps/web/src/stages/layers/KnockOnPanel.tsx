@@ -157,11 +157,23 @@ export function KnockOnPanel({ scene }: { readonly scene: Scene }) {
                   {t('knock.cavity', {
                     count: cavity.count,
                     surface: t(`surface.${cavity.surface}`),
-                    width: len(cavity.width),
+                    width:
+                      Math.abs(cavity.low - cavity.high) < 1
+                        ? len(cavity.width)
+                        : t('knock.cavityWidths', { low: len(cavity.low), high: len(cavity.high) }),
                     front: len(cavity.front),
                     rear: len(cavity.rear),
                     area: (cavity.area / 1e6).toFixed(2),
                   })}
+                  {Math.max(cavity.bevels.front, cavity.bevels.rear) >= 0.5 && (
+                    <span className="small soft">
+                      {' '}
+                      {t('knock.cavityBevel', {
+                        front: `${cavity.bevels.front.toFixed(0)}°`,
+                        rear: `${cavity.bevels.rear.toFixed(0)}°`,
+                      })}
+                    </span>
+                  )}
                 </li>
               ))}
             </ul>

@@ -67,6 +67,18 @@ function Ribs({ survey }: { readonly survey: Survey }) {
         <>
           {pick(t('things.ribOn'), item.name, item.on, RIB_ON, 'things.on.', (on) => change({ on }))}
           <Check label={t('things.flat')} checked={item.flat} onCheck={(flat) => change({ flat })} />
+          {item.on !== 'floor' && (
+            <Check
+              label={t('things.ribLeans')}
+              checked={item.leans ?? false}
+              onCheck={(leans) => change({ leans: leans ? true : undefined })}
+            />
+          )}
+          <Check
+            label={t('things.ribTapers')}
+            checked={item.tapers ?? false}
+            onCheck={(tapers) => change({ tapers: tapers ? true : undefined })}
+          />
         </>
       )}
     />

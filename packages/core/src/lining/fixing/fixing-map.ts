@@ -1,5 +1,5 @@
 import { boxOf, distanceToRing, spread, type Outline, type Point } from '../../numeric/plane.js';
-import { isBehind, type LinedSurface } from '../surface/lined-surface.js';
+import { isBehind, supportAt, type LinedSurface } from '../surface/lined-surface.js';
 import { heldBy, solidAlong, type Piece, type Unbacked } from '../surface/pieces.js';
 import type { WallBatten } from './wall-battens.js';
 
@@ -57,16 +57,19 @@ export function holdLines(
 ): HoldLine[] {
   const covered = new Set(timber.battens.flatMap(({ kind, why }) => (kind === 'upright' ? [why] : [])));
   return [
-    ...surface.supports.map(({ name, kind, u, v0, v1, width }): HoldLine => ({
-      name,
-      by: kind === 'rib' && !covered.has(name) ? 'rib' : 'timber',
-      upright: true,
-      at: u,
-      from: v0,
-      to: v1,
-      width: covered.has(name) ? timber.width : width,
-      lean: 0,
-    })),
+    ...surface.supports.map((support): HoldLine => {
+      const { name, kind, v0, v1, width, lean } = support;
+      return {
+        name,
+        by: kind === 'rib' && !covered.has(name) ? 'rib' : 'timber',
+        upright: true,
+        at: supportAt(support, v0),
+        from: v0,
+        to: v1,
+        width: covered.has(name) ? timber.width : width,
+        lean,
+      };
+    }),
     ...timber.battens
       .filter(({ kind }) => kind === 'noggin')
       .map(({ why, upright, u0, u1, v0, v1 }): HoldLine => ({

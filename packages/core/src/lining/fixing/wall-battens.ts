@@ -1,5 +1,5 @@
 import { boxOf } from '../../numeric/plane.js';
-import type { LinedSurface } from '../surface/lined-surface.js';
+import { supportAt, type LinedSurface } from '../surface/lined-surface.js';
 import { heldBy, solidAlong } from '../surface/pieces.js';
 import { reachOf } from '../surface/unrolled.js';
 
@@ -68,8 +68,8 @@ export function wallBattens(
       .map(([v0, v1]): WallBatten => ({
         kind: 'upright',
         upright: true,
-        u0: support.u,
-        u1: support.u,
+        u0: supportAt(support, v0),
+        u1: supportAt(support, v1),
         v0,
         v1,
         why: support.name,

@@ -116,7 +116,7 @@ describe('grooves in sheets', () => {
 describe('packers', () => {
   const { inner } = derive(wren.project, wren.priceBook);
   if (!inner) throw new Error('no room');
-  const at = (u: number, name: string) => ({ name, u, width: 45, kind: 'rib' as const, v0: 0, v1: 9999 });
+  const at = (u: number, name: string) => ({ name, u, width: 45, kind: 'rib' as const, lean: 0, v0: 0, v1: 9999 });
 
   it('fill what a support lies back behind the line from one neighbour to the other', () => {
     // Wren’s left wall bulges 7 mm into the room at 1900: that support stands before the line, and is let in

@@ -5,8 +5,8 @@ import { boxOf, rectangle, spread, type Outline, type Point, type Ring } from '.
 import { cutOut, simplify } from '../../numeric/shapes.js';
 import { HAIR_MM } from '../../numeric/tolerance.js';
 import { archProfile, type ArchShape } from '../../shell/arch.js';
-import { holdsScrews, type RibMap } from '../../shell/ribs.js';
-import { outlineOf, reachOf, isEnd, toV, type Unrolled } from './unrolled.js';
+import { holdsScrews, ribAt, type PlacedRib, type RibMap } from '../../shell/ribs.js';
+import { outlineOf, reachOf, isEnd, toPlace, toV, type Unrolled } from './unrolled.js';
 
 /** Something a lining is cut out for, on the unrolled surface, mm. */
 export interface CutOut {
@@ -32,6 +32,8 @@ export interface Support {
   readonly u: number;
   readonly width: number;
   readonly kind: 'rib' | 'batten';
+  /** How much farther along the vehicle it lies for each mm along the curve; `u` is in its middle then. */
+  readonly lean: number;
   /** From where to where along the surface it can be fixed to. */
   readonly v0: number;
   readonly v1: number;
@@ -82,6 +84,8 @@ const CABLE_CLEAR_MM = 40;
 /** An end of the surface is carried by a support that is no farther off than this, mm. */
 const CARRIED_MM = 60;
 const BATTEN_MM = 45;
+/** Both edges of a seam lie at least so far on what carries it, mm. */
+const SEAM_ON_MM = 10;
 /** An edge may leave its true line by so much, mm. */
 const CHORD_MM = 0.1;
 
@@ -233,6 +237,44 @@ function fittingsOn(unrolled: Unrolled, fittings: readonly Fitting[]): Omit<CutO
     });
 }
 
+/** A rib as what carries a lining: one that leans by its line between its ends, as wide as where it is narrowest. */
+function ribSupport(unrolled: Unrolled, rib: PlacedRib): Support {
+  const { name, x, from, to } = rib;
+  if (rib.lean === 0 && rib.widens === 0)
+    return {
+      name,
+      u: x,
+      width: rib.width,
+      kind: 'rib',
+      lean: 0,
+      v0: from === null ? -FAR_MM : toV(unrolled, x, from),
+      v1: to === null ? FAR_MM : toV(unrolled, x, to),
+    };
+  const [low, high] = reachOf(unrolled, x);
+  const ends = [from ?? toPlace(unrolled, x, low), to ?? toPlace(unrolled, x, high)].map((place) => {
+    const [a, b] = ribAt(rib, place);
+    return { u: (a + b) / 2, width: b - a, v: toV(unrolled, (a + b) / 2, place) };
+  });
+  const [a, b] = [ends[0] ?? { u: x, width: 0, v: low }, ends[1] ?? { u: x, width: 0, v: high }];
+  return {
+    name,
+    u: (a.u + b.u) / 2,
+    width: Math.min(a.width, b.width),
+    kind: 'rib',
+    lean: (b.u - a.u) / Math.max(1, b.v - a.v),
+    v0: a.v,
+    v1: b.v,
+  };
+}
+
+/** Where a support is at a place along the surface's curve. */
+export const supportAt = ({ u, v0, v1, lean }: Support, v: number): number =>
+  lean === 0 ? u : u + lean * (v - (v0 + v1) / 2);
+
+/** Whether a seam that runs straight up lies on a support all the way. */
+export const carriesSeam = ({ lean, v0, v1, width }: Support): boolean =>
+  lean === 0 || Math.abs(lean) * (v1 - v0) <= width - 2 * SEAM_ON_MM;
+
 /**
  * What carries a lining: the ribs that hold screws, and battens wherever they leave more than `widest` free or an end of the
  * surface on nothing. A rib that does not run all the way is used as far as it goes, and not counted on.
@@ -241,14 +283,7 @@ function supportsOf(unrolled: Unrolled, ribs: RibMap, widest: number): Support[]
   const { surface } = unrolled;
   const own = (isEnd(surface) ? [] : ribs.on[surface].ribs)
     .filter((rib) => rib.x > 0 && rib.x < unrolled.length && holdsScrews(rib))
-    .map((rib): Support => ({
-      name: rib.name,
-      u: rib.x,
-      width: rib.width,
-      kind: 'rib',
-      v0: rib.from === null ? -FAR_MM : toV(unrolled, rib.x, rib.from),
-      v1: rib.to === null ? FAR_MM : toV(unrolled, rib.x, rib.to),
-    }));
+    .map((rib) => ribSupport(unrolled, rib));
   const through = own.filter(({ u, v0, v1 }) => {
     const [low, high] = reachOf(unrolled, u);
     return v0 <= low + CARRIED_MM && v1 >= high - CARRIED_MM;
@@ -276,6 +311,7 @@ function supportsOf(unrolled: Unrolled, ribs: RibMap, widest: number): Support[]
       u,
       width: BATTEN_MM,
       kind: 'batten',
+      lean: 0,
       v0: -FAR_MM,
       v1: FAR_MM,
     })),

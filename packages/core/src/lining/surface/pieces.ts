@@ -1,7 +1,7 @@
 import type { LiningChoice } from '../../document/schema.js';
 import { boxOf, outlineArea, rectangle, type Outline, type Point, type Ring } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
-import { hiddenAt, isBehind, type LinedSurface, type Support } from './lined-surface.js';
+import { carriesSeam, hiddenAt, isBehind, supportAt, type LinedSurface, type Support } from './lined-surface.js';
 import { findSeams, givenSeams, type Seam, type SeamInput } from './seams.js';
 import { datumOf, placeJoints, setOutFrom, setOutRows, type SetOut } from './set-out.js';
 import { reachOf } from './unrolled.js';
@@ -75,7 +75,7 @@ export function seamInput(surface: LinedSurface, choice: LiningChoice, widest: n
     widest: widest + choice.gap,
     atEnd: choice.gap / 2 + choice.scribe,
     sliver: choice.sliver,
-    supports: surface.supports.map(({ name, u }) => ({ name, at: u })),
+    supports: surface.supports.filter(carriesSeam).map(({ name, u }) => ({ name, at: u })),
     // what reaches the low edge from side to side of a door counts like a window: a leg beside it must hold
     openings: surface.openings.map((opening) => {
       const box = boxOf(opening.ring);
@@ -133,7 +133,6 @@ export function rowPieces(
     (datum === null
       ? setOutRows(low, high, row, choice.gap, least)
       : setOutFrom(low, high, row, choice.gap, least, datum));
-  const supports = surface.supports.map((support) => support.u);
   const half = choice.gap / 2;
   const pieces: Piece[] = [];
   const unbacked: Unbacked[] = [];
@@ -141,6 +140,7 @@ export function rowPieces(
   let close = 0;
   setOut.rows.forEach(([v0, v1], index) => {
     const own: number[] = [];
+    const supports = surface.supports.map((support) => supportAt(support, (v0 + v1) / 2));
     // what is left on to scribe lies outside the first and the last row
     const [from, to] = [
       index === 0 ? v0 - choice.scribe : v0,

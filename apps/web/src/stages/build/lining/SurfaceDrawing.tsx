@@ -1,5 +1,5 @@
 import { useRef, useState, type PointerEvent } from 'react';
-import { asSeen, grooveSpans, reachOf, toPlace, type Lining } from '@nestplank/core/lining';
+import { asSeen, grooveSpans, reachOf, supportAt, toPlace, type Lining } from '@nestplank/core/lining';
 import { boxOf, type Point } from '@nestplank/core/numeric';
 import type { Pointed } from '../../../state/pointing.js';
 import { PointOverlay } from '../../../kit/PointOverlay.js';
@@ -169,8 +169,8 @@ export function SurfaceDrawing({ lining, shown, chosen, nameOf, onPart, onSeam }
               })}
               {ground.supports.map((support) => {
                 const [a, b] = [
-                  at([support.u, Math.max(low, support.v0)]),
-                  at([support.u, Math.min(high, support.v1)]),
+                  at([supportAt(support, Math.max(low, support.v0)), Math.max(low, support.v0)]),
+                  at([supportAt(support, Math.min(high, support.v1)), Math.min(high, support.v1)]),
                 ];
                 return (
                   <g key={support.name}>
