@@ -23,7 +23,6 @@ import {
   screenX,
   screenY,
   wallOutline,
-  wallPatch,
   type FoldOutFrame,
 } from './geometry.js';
 
@@ -166,7 +165,6 @@ function KeepOuts({ frame, survey, ceiling }: Pick<ShellLayerProps, 'frame' | 's
     </g>
   );
 }
-
 
 /** The vehicle itself: walls, floor or ceiling, ribs, arches, openings. Redrawn only when the survey or the window changes. */
 export const ShellLayer = memo(function ShellLayer({

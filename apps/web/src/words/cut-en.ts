@@ -82,6 +82,7 @@ export const CUT_EN = {
   'cut.merchantCuts': 'Have {count} cut there, and every piece fits in the car: {list}',
   'cut.merchantTooLarge': 'Still too large for the car ({length} × {width}): {count}.',
   'cut.heavy': 'Not for one person',
+  'cut.split': 'Make it of several boards',
   'cut.heavy.mass': '{part}: {mass} kg. Could be split at {at}.',
   'cut.heavy.length': '{part}: {length} long. Could be split at {at}.',
   'cut.heavy.both': '{part}: {mass} kg and {length} long. Could be split at {at}.',

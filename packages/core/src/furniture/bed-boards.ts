@@ -1,4 +1,6 @@
+import type { PriceItem } from '../document/schema.js';
 import type { Unit } from '../document/unit-schema.js';
+import { materialOf } from '../materials/material.js';
 import { placesAlong } from '../numeric/adaptive.js';
 import { rectangle, type Point, type Ring } from '../numeric/plane.js';
 import { cutOut, roundInsideCorners } from '../numeric/shapes.js';
@@ -10,7 +12,7 @@ import { numberOption, type Surroundings } from './family.js';
 import type { Board, BoardEdge } from './skeleton.js';
 
 /** Gap between neighbouring boards so that each can be lifted out, mm. */
-const BOARD_GAP_MM = 3;
+export const BOARD_GAP_MM = 3;
 const ARCH_CLEARANCE_MM = 10;
 export const INSIDE_CORNER_MM = 15;
 /** Everything is nearer than this, mm. */
@@ -33,21 +35,57 @@ export const allowanceAt = (unit: Unit, side: Side): number => {
   return meet?.how === 'scribed' ? meet.allowance : 0;
 };
 
-/** From where to where along the vehicle each board of a bed lies, mm. */
-export function boardStrips(unit: Unit): { readonly from: number; readonly to: number }[] {
-  const { x, length } = unit.body;
-  const wanted = numberOption(unit, 'boardWidth');
-  const count = Math.max(1, Math.ceil((length + BOARD_GAP_MM) / (wanted + BOARD_GAP_MM)));
-  const width = (length - (count - 1) * BOARD_GAP_MM) / count;
-  return Array.from({ length: count }, (_, i) => ({
-    from: x + i * (width + BOARD_GAP_MM),
-    to: x + i * (width + BOARD_GAP_MM) + width,
-  }));
+/** How the boards of a bed are divided: of one width, or whole sheets and a strip. */
+export const SPLITS = ['equal', 'sheet'] as const;
+/** What a saw takes off the edge of a sheet before its first board, mm. */
+const SHEET_TRIM_MM = 20;
+/** No strip beside a whole sheet is less wide, mm. */
+export const LEAST_STRIP_MM = 100;
+
+/** From where to where a strip lies along the vehicle, mm. */
+export interface Strip {
+  readonly from: number;
+  readonly to: number;
 }
 
+/** The widest board that a sheet of a material gives, mm. */
+export const widestBoard = ({ stocks }: PriceItem): number =>
+  Math.max(0, ...stocks.map((stock) => Math.min(stock.width, stock.length))) - SHEET_TRIM_MM;
+
+/**
+ * Boards side by side over a length.
+ * @param widest no board is wider, mm
+ * @param whole as many as that wide as there can be, and a strip; one too narrow to lie on its bearer is made by equal ones
+ */
+export function stripsOver({ x, length }: Unit['body'], widest: number, whole: boolean): Strip[] {
+  const count = Math.max(1, Math.ceil((length + BOARD_GAP_MM) / (widest + BOARD_GAP_MM)));
+  const equal = (length - (count - 1) * BOARD_GAP_MM) / count;
+  const rest = length - (count - 1) * (widest + BOARD_GAP_MM);
+  const each = whole && rest >= LEAST_STRIP_MM ? Math.min(widest, length) : equal;
+  return Array.from({ length: count }, (_, i) => {
+    const from = x + i * (each + BOARD_GAP_MM);
+    return { from, to: i === count - 1 ? x + length : from + each };
+  });
+}
+
+/** Whether the boards of a bed are whole sheets and a strip. */
+export const isWhole = ({ options }: Unit): boolean => options['split'] === 'sheet';
+
+/** From where to where along the vehicle each board of a bed lies, mm. */
+export function boardStrips(unit: Unit, board: PriceItem | null): Strip[] {
+  const wide = board ? widestBoard(board) : 0;
+  return isWhole(unit) && wide >= LEAST_STRIP_MM
+    ? stripsOver(unit.body, wide, true)
+    : stripsOver(unit.body, numberOption(unit, 'boardWidth'), false);
+}
+
+/** Where the boards of a bed meet, mm. */
+export const jointsOf = (strips: readonly Strip[]): number[] =>
+  strips.slice(1).map(({ from }, i) => (from + (strips[i]?.to ?? from)) / 2);
+
 /** The boards of a bed from wall to wall, side by side, each cut to both walls and round what comes up through them. */
-export function bedBoards(unit: Unit, { inner, arches }: Surroundings, levels: Levels): Board[] {
-  return boardStrips(unit).flatMap((strip, index): Board[] => {
+export function bedBoards(unit: Unit, { inner, arches, book }: Surroundings, levels: Levels): Board[] {
+  return boardStrips(unit, materialOf(book, unit.materials['board'] ?? '')).flatMap((strip, index): Board[] => {
     const wall =
       (side: Side) =>
       (x: number): number =>

@@ -39,6 +39,8 @@ export interface Family extends SceneFamily {
   readonly inGap?: (gap: Gap, start: Start) => Offer | null;
   /** Figures of its own that somebody who builds or uses it wants to know. */
   readonly tells?: (unit: Unit, room: Surroundings) => readonly Message[];
+  /** Parts of which role can be made of several that one person carries, and what is set for it. */
+  readonly splits?: { readonly role: string; readonly into: Readonly<Record<string, string>> };
   /** Which ways its bays can be cut into several, each said what it holds and how it is closed. */
   readonly cuts: readonly CutWay[];
 }

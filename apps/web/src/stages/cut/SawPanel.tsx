@@ -1,3 +1,5 @@
+import Button from '@mui/material/Button';
+import { FAMILIES } from '@nestplank/core/furniture';
 import { heavyParts } from '@nestplank/core/plan';
 import { ribPlaces } from '@nestplank/core/shell';
 import type { Message } from '@nestplank/core/words';
@@ -9,6 +11,25 @@ import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/use-speech.js';
 
 type CuttingSettings = Scene['project']['settings']['cutting'];
+
+/** Makes a part of several boards, where its unit can be made so and is not yet. */
+function Split({ part, scene }: { readonly part: string; readonly scene: Scene }) {
+  const { t } = useSpeech();
+  const made = scene.derived.parts.find(({ id }) => id === part);
+  const unit = scene.project.layout.units.find(({ id }) => id === made?.unit);
+  const splits = FAMILIES.find(({ id }) => id === unit?.family)?.splits;
+  if (!unit || splits?.role !== made?.role || !splits) return null;
+  if (Object.entries(splits.into).every(([name, to]) => unit.options[name] === to)) return null;
+  return (
+    <Button
+      size="small"
+      variant="text"
+      onClick={() => act({ name: 'changeUnit', payload: { id: unit.id, changes: splits.into } })}
+    >
+      {t('cut.split')}
+    </Button>
+  );
+}
 
 /** The saw, how it is cut, what one person carries and what the car takes. */
 export function SawPanel({ scene }: { readonly scene: Scene }) {
@@ -72,7 +93,8 @@ export function SawPanel({ scene }: { readonly scene: Scene }) {
                 mass: (part.mass ?? 0).toFixed(1),
                 length: lenUnit(part.length),
                 at: part.splitAt.map((at) => len(at)).join(', '),
-              })}
+              })}{' '}
+              <Split part={part.part} scene={scene} />
             </p>
           ))}
         </section>

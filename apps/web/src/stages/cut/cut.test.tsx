@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Operation, Project } from '@nestplank/core/document';
 import { createDeriver } from '@nestplank/core/derive';
 import { readProjectFile } from '@nestplank/core/formats';
-import { applyOperation } from '@nestplank/core/furniture';
+import { applyOperation, FAMILIES } from '@nestplank/core/furniture';
 import { blankOf } from '@nestplank/core/parts';
 import type { Scene } from '../../state/scene.js';
 import wrenFile from '../../../../../demo/wren.json?raw';
@@ -22,6 +22,7 @@ vi.mock('../../state/session.js', async (original) => ({
 vi.mock('../../kit/use-size.js', () => ({ useSize: () => ({ ref: () => undefined, width: 800, height: 500 }) }));
 const { useSession } = await import('../../state/session.js');
 const { BenchView } = await import('./BenchView.js');
+const { SawPanel } = await import('./SawPanel.js');
 const { OffcutPanel } = await import('./OffcutPanel.js');
 
 const { project: wren, priceBook: book } = readProjectFile(wrenFile);
@@ -157,6 +158,39 @@ describe('the bench', () => {
     // of those that are cut the last one
     const cut = planOf(plain).sheets.flatMap((sheet) => sheet.cut);
     expect(cut).toContain(waste?.part);
+  });
+});
+
+describe('what one person should not carry', () => {
+  const along = FAMILIES.find(({ id }) => id === 'bed-along');
+  if (!along || !plain.room) throw new Error('it is a family');
+  const bunk = along.start({
+    id: 'bunk',
+    name: 'Bunk',
+    layout: { units: [] },
+    people: wren.people,
+    room: plain.room,
+    book,
+  });
+  const weak: Project = {
+    ...wren,
+    layout: { ...wren.layout, units: [bunk], modes: [] },
+    settings: { ...wren.settings, cutting: { ...wren.settings.cutting, carry: { mass: 8, length: 1800 } } },
+  };
+  it('is made of several boards at a press, where its unit can be, and no more is offered then', async () => {
+    render(<SawPanel scene={sceneOf(weak)} />);
+    const offers = screen.getAllByRole('button', { name: 'Make it of several boards' });
+    expect(offers).toHaveLength(1);
+    const [first] = offers;
+    if (!first) throw new Error('it is offered');
+    expect(first.closest('p')?.textContent).toContain('bunk.board');
+    await userEvent.click(first);
+    expect(acted).toEqual([{ name: 'changeUnit', payload: { id: 'bunk', changes: { split: 'equal' } } }]);
+    cleanup();
+    const after = sceneOf(weak, ...acted);
+    expect(after.shape.parts.filter(({ role }) => role === 'bunk-board')).toHaveLength(2);
+    render(<SawPanel scene={after} />);
+    expect(screen.queryByRole('button', { name: 'Make it of several boards' })).toBeNull();
   });
 });
 

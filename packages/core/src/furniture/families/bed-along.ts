@@ -26,6 +26,7 @@ import {
   type Family,
   type Start,
 } from '../family.js';
+import { BOARD_GAP_MM, LEAST_STRIP_MM, SPLITS, stripsOver, widestBoard, type Strip } from '../bed-boards.js';
 import { boardIn, outward } from '../simple-boards.js';
 import { contactsOf, type Board } from '../skeleton.js';
 
@@ -34,33 +35,20 @@ const RAIL_MM = 100;
 /** The rail at the wall is kept off it by this, and nothing the boards lie on is farther apart, mm. */
 const WALL_GAP_MM = 10;
 const SPAN_MM = 650;
-/** Between two boards that lie side by side on one bearer, mm. */
-const JOINT_MM = 3;
-/** What a saw takes off the edge of a sheet before its first board, mm. */
-const SHEET_TRIM_MM = 20;
-/** No strip beside a whole sheet is less wide, mm. */
-const LEAST_STRIP_MM = 100;
-const SPLITS = ['none', 'equal', 'sheet'] as const;
+const WAYS = ['none', ...SPLITS] as const;
 
 /**
  * From where to where along the vehicle each of its boards lies: one, boards of one width that a sheet gives, or whole sheets
  * and a strip, mm. A bed deeper than a sheet is wide has its boards across the sheet's length.
  */
-function boardsAlong(unit: Unit, { stocks }: PriceItem): readonly { readonly from: number; readonly to: number }[] {
+function boardsAlong(unit: Unit, board: PriceItem): readonly Strip[] {
   const { x, length } = unit.body;
-  const end = x + length;
-  const wide = Math.max(0, ...stocks.map((stock) => Math.min(stock.width, stock.length))) - SHEET_TRIM_MM;
+  const wide = widestBoard(board);
   const { split } = unit.options;
-  if ((split !== 'equal' && split !== 'sheet') || wide < LEAST_STRIP_MM) return [{ from: x, to: end }];
-  const count = Math.max(2, Math.ceil((length + JOINT_MM) / (wide + JOINT_MM)));
-  const equal = (length - (count - 1) * JOINT_MM) / count;
-  const rest = length - (count - 1) * (wide + JOINT_MM);
-  // a strip too narrow to lie on its bearer is made by equal ones instead
-  const each = split === 'sheet' && rest >= LEAST_STRIP_MM ? wide : equal;
-  return Array.from({ length: count }, (_, i) => {
-    const from = x + i * (each + JOINT_MM);
-    return { from, to: i === count - 1 ? end : from + each };
-  });
+  if ((split !== 'equal' && split !== 'sheet') || wide < LEAST_STRIP_MM) return [{ from: x, to: x + length }];
+  // two at least, where one would do
+  const most = Math.min(wide, length - BOARD_GAP_MM - LEAST_STRIP_MM);
+  return stripsOver(unit.body, most, split === 'sheet' && wide < length);
 }
 
 /** Less deep than this there is no bed, mm. */
@@ -85,6 +73,7 @@ function bedAt(x: number, length: number, side: 'left' | 'right', front: number,
 /** A bed along a side wall, on the floor or hung as a bunk: one lies the way the vehicle drives. */
 export const bedAlong: Family = {
   id: 'bed-along',
+  splits: { role: 'bunk-board', into: { split: 'equal' } },
   words: {
     name: 'Bed along a wall',
     add: 'Bed along a wall',
@@ -113,7 +102,7 @@ export const bedAlong: Family = {
     bodyField('height', 'to'),
     bodyField('front', 'front'),
     sideField,
-    choiceField('split', SPLITS, 'made'),
+    choiceField('split', WAYS, 'made'),
     optionField('mattress', { group: 'place' }),
     optionField('guard', { group: 'place', least: 0, most: 600 }),
     peopleField('sleepers'),
@@ -128,7 +117,7 @@ export const bedAlong: Family = {
     options: z.strictObject({
       mattress: gapSchema,
       guard: gapSchema,
-      split: z.enum(SPLITS).optional(),
+      split: z.enum(WAYS).optional(),
       sleepers: z.array(idSchema).max(4),
       overArch: z.boolean().optional(),
     }),
@@ -200,7 +189,7 @@ export const bedAlong: Family = {
     const plain = { material: support, good: line.sign > 0 ? (-1 as const) : (1 as const) };
     const boardsOf = boardsAlong(unit, board);
     // a joint lies on a bearer of its own, and nothing spans farther between them
-    const joints = boardsOf.slice(1).map(({ from: at }) => at - JOINT_MM / 2);
+    const joints = boardsOf.slice(1).map(({ from: at }) => at - BOARD_GAP_MM / 2);
     const stops = [from, ...joints, to];
     const bearers = stops
       .slice(1)

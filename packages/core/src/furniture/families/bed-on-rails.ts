@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { endOf } from '../../document/body.js';
-import type { Side } from '../../document/schema.js';
+import type { PriceItem, Side } from '../../document/schema.js';
 import { gapSchema, idSchema } from '../../document/schema-base.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
@@ -10,10 +10,11 @@ import type { SolidBox } from '../../rules/room.js';
 import { archTop } from '../../shell/arch.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm, type Message } from '../../words/message.js';
-import { bedBoards, boardStrips } from '../bed-boards.js';
+import { bedBoards, boardStrips, jointsOf, SPLITS } from '../bed-boards.js';
 import { nothingButProblems } from '../carcass.js';
 import {
   bodyField,
+  choiceField,
   faultsBy,
   materialField,
   numberOption,
@@ -80,9 +81,8 @@ function bedAt(x: number, length: number, start: Start): Unit {
 /** How far from its ends the outermost bearers hang, mm. */
 const END_MM = 60;
 /** Where the middles of its bearers are: near both ends and under each joint of its boards, and between those as many as are asked for. */
-function bearerLines(unit: Unit, thick: number): readonly number[] {
-  const strips = boardStrips(unit);
-  const joints = strips.slice(1).map(({ from }, i) => (from + (strips[i]?.to ?? from)) / 2);
+function bearerLines(unit: Unit, thick: number, board: PriceItem): readonly number[] {
+  const joints = jointsOf(boardStrips(unit, board));
   const lines = [unit.body.x + END_MM + thick / 2, ...joints, endOf(unit) - END_MM - thick / 2];
   while (lines.length < numberOption(unit, 'bearers')) {
     const gaps = lines.slice(1).map((at, i) => at - (lines[i] ?? at));
@@ -167,6 +167,7 @@ export const bedOnRails: Family = {
     },
     materialField('board'),
     materialField('support'),
+    choiceField('split', SPLITS, 'made'),
     optionField('boardWidth', { group: 'made', least: 50, most: 5000 }),
     { ...optionField('bearers', { group: 'made', least: 2, most: 8 }), kind: 'count' },
     scribeField(['left', 'right']),
@@ -181,6 +182,7 @@ export const bedOnRails: Family = {
       bearers: z.int().min(2).max(8),
       step: z.number().min(10).max(300),
       rail: z.number().min(5).max(60).optional(),
+      split: z.enum(SPLITS).optional(),
     }),
     cuts: [],
   }),
@@ -204,7 +206,7 @@ export const bedOnRails: Family = {
       Math.min(...spread(underside - BEARER_MM, underside, 5).map((z) => halfWidth(room.inner, side, x, z))) -
       railOf(unit) -
       WALL_GAP_MM;
-    const lines = bearerLines(unit, support.thickness);
+    const lines = bearerLines(unit, support.thickness, board);
     const bearers = lines.map((middle, i): Board => {
       const x = middle - support.thickness / 2;
       return boardIn(

@@ -11,6 +11,7 @@ import { clearHalfWidth } from '../../shell/arch.js';
 import { message, mm } from '../../words/message.js';
 import {
   bodyField,
+  choiceField,
   faultsBy,
   materialField,
   numberOption,
@@ -26,7 +27,16 @@ import { offer } from '../offer.js';
 import { appliesTo } from '../scene.js';
 import { stepUp } from '../../numeric/tolerance.js';
 import { scribedEdges } from '../carcass-boards.js';
-import { allowanceAt, bedBoards, INSIDE_CORNER_MM, type Levels } from '../bed-boards.js';
+import {
+  allowanceAt,
+  bedBoards,
+  boardStrips,
+  INSIDE_CORNER_MM,
+  isWhole,
+  jointsOf,
+  SPLITS,
+  type Levels,
+} from '../bed-boards.js';
 import { bedInGap, DOUBLE_MM, SINGLE_MM, sleepersAcross } from '../sleepers.js';
 import { contactsOf, type BayRoom, type Board, type FurnitureProblem } from '../skeleton.js';
 
@@ -67,6 +77,35 @@ function supports(unit: Unit, lines: readonly number[], levels: Levels): Board[]
     edges: [],
     held: 'fixed',
   }));
+}
+
+/** How high a bearer under a joint is, mm. */
+const BEARER_MM = 100;
+
+/** Where whole sheets and a strip meet they lie on a bearer of their own, from support to support. */
+function bearers(unit: Unit, { book }: Surroundings, lines: readonly number[], levels: Levels): Board[] {
+  if (!isWhole(unit) || levels.underside - levels.floor <= BEARER_MM) return [];
+  const t = levels.support;
+  return jointsOf(boardStrips(unit, materialOf(book, unit.materials['board'] ?? ''))).flatMap((joint, i) =>
+    joint - t / 2 < unit.body.x + t || joint + t / 2 > endOf(unit)
+      ? []
+      : lines.slice(1).map((y, k): Board => ({
+          name: `bearer-${i + 1}-${k + 1}`,
+          role: 'bed-bearer',
+          material: unit.materials['support'] ?? '',
+          normal: 'x',
+          at: joint - t / 2,
+          thickness: t,
+          outline: {
+            outer: rectangle((lines[k] ?? y) + t / 2, levels.underside - BEARER_MM, y - t / 2, levels.underside),
+            holes: [],
+          },
+          grain: 'y',
+          good: -1,
+          edges: [],
+          held: 'fixed',
+        })),
+  );
 }
 
 function front(unit: Unit, { inner, arches }: Surroundings, levels: Levels, lines: readonly number[]): Board[] {
@@ -156,8 +195,11 @@ const archUnder = appliesTo(archUnderRule, {
   },
 });
 
-/** The hold under it: between its outer supports, reached through the widest opening of its front. */
-function holdUnder(unit: Unit, levels: Levels, lines: readonly number[]): BayRoom[] {
+/**
+ * The hold under it: between its outer supports, reached through the widest opening of its front.
+ * @param hangs how far bearers hang into it, mm
+ */
+function holdUnder(unit: Unit, levels: Levels, lines: readonly number[], hangs: number): BayRoom[] {
   const bay = baysOf(unit.division)[0];
   const [first, last] = [lines[0], lines.at(-1)];
   if (!bay || first === undefined || last === undefined || last - first < SMALLEST_ACCESS_MM) return [];
@@ -172,7 +214,7 @@ function holdUnder(unit: Unit, levels: Levels, lines: readonly number[]): BayRoo
         y0: first + levels.support / 2,
         y1: last - levels.support / 2,
         z0: levels.floor,
-        z1: levels.underside,
+        z1: levels.underside - hangs,
       },
       into: 0,
       end: 'front',
@@ -189,6 +231,7 @@ const optionsSchema = z.strictObject({
   sleepers: z.array(idSchema).max(6),
   boardWidth: z.number().min(50).max(5000),
   span: z.number().min(100).max(5000),
+  split: z.enum(SPLITS).optional(),
 });
 
 /** A bed from wall to wall on boards, with a hold under it. */
@@ -199,8 +242,8 @@ export const bedPlatform: Family = {
     add: 'Bed across the rear',
     start: 'Bed',
     noun: 'bed',
-    fields: { length: 'Width of the bed', board: 'Boards', support: 'Supports and front' },
-    roles: { 'bed-board': 'board', 'bed-support': 'support', 'bed-front': 'front' },
+    fields: { length: 'Width of the bed', board: 'Boards', support: 'Supports and front', split: 'Boards made' },
+    roles: { 'bed-board': 'board', 'bed-support': 'support', 'bed-front': 'front', 'bed-bearer': 'bearer' },
   },
   schools: ['plywood'],
   cuts: [],
@@ -212,6 +255,7 @@ export const bedPlatform: Family = {
     peopleField('sleepers'),
     materialField('board'),
     materialField('support'),
+    choiceField('split', SPLITS, 'made'),
     optionField('boardWidth', { group: 'made', least: 50, most: 5000 }),
     optionField('span', { group: 'made', least: 100, most: 5000 }),
     scribeField(['left', 'right']),
@@ -243,17 +287,19 @@ export const bedPlatform: Family = {
     }
     const lines = supportLines(unit, room, levels);
     if (lines.length === 0) say('furniture.noSupport');
+    const between = bearers(unit, room, lines, levels);
     const made = [
       ...bedBoards(unit, room, levels),
       ...(unit.body.length > levels.support ? supports(unit, lines, levels) : []),
       ...front(unit, room, levels, lines),
+      ...between,
     ];
     return {
       boards: made,
       contacts: contactsOf(made),
       comesApart: true,
       problems,
-      bays: holdUnder(unit, levels, lines),
+      bays: holdUnder(unit, levels, lines, between.length > 0 ? BEARER_MM : 0),
     };
   },
   lies: (unit) => {
