@@ -189,8 +189,9 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
     const shut = boxRound([board]);
     const [y0, y1] = out(frame.carcassFront, high + frame.facing.thickness);
     const t = frame.facing.thickness;
-    // down it lies level at its foot; up it stands out level at its head
-    const at = down ? { z0: shut.z0 - t, z1: shut.z0 } : { z0: shut.z1 - t, z1: shut.z1 };
+    // it turns about its outer edge at its foot or its head, so that what is under or over it needs no more than its gap
+    const [o0, o1] = out(frame.carcassFront - t, high);
+    const at = { y0: o0, y1: o1, ...(down ? { z1: shut.z0 + t } : { z0: shut.z1 - t }) };
     return {
       boards: [board],
       motions: [
@@ -199,8 +200,8 @@ function oneFront(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
           name: called(down ? 'motion.flap' : 'motion.lift', frame, bay.name),
           kind: 'hinge',
           about: 'level',
-          through: { ...shut, y0, y1, ...(down ? { z0: shut.z0 - t } : {}) },
-          open: { ...shut, y0, y1, ...at },
+          through: { ...shut, y0, y1 },
+          open: { ...shut, ...at },
           shut,
           latch: bay.front.latch,
           before: 0,

@@ -1,4 +1,4 @@
-import { baysOf, frontLineOf, withBay } from '../../document/body.js';
+import { baysOf, endOf, frontLineOf, withBay } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
@@ -7,6 +7,7 @@ import { keeps, offer } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { boardBox } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
+import { materialOf } from '../../materials/material.js';
 import { memoFew, memoOf } from '../../numeric/memo.js';
 import { boxOf, spread, type Point } from '../../numeric/plane.js';
 import { stepUp } from '../../numeric/tolerance.js';
@@ -32,7 +33,7 @@ const near = (a: SolidBox, b: SolidBox): boolean =>
  */
 function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing[] {
   const reach = reachOf(motion);
-  const all = standingIn(scene);
+  const all = struckIn(scene);
   const own = ownInWay(motion, unit, scene);
   let found: Standing[] | null = own.length > 0 ? [...own] : null;
   let within: Unit[] | null = null;
@@ -50,6 +51,32 @@ function othersNear(motion: Motion, unit: Unit, scene: Scene): readonly Standing
   const apart = within;
   return apart === null ? found : found.filter((one) => !apart.includes(one.unit));
 }
+/** What of tops stands out over the fronts under them: a door that passes the front may strike it. */
+const overhangsIn = (scene: Scene): readonly Standing[] =>
+  scene.units.flatMap((unit): Standing[] => {
+    const out = familyNamed(scene.families, unit.family)?.overhang?.(unit) ?? 0;
+    const line = frontLineOf(unit);
+    if (out <= 0 || !line) return [];
+    const top = scene.inner.floor + unit.body.to;
+    const thick = materialOf(scene.book, unit.materials['top'] ?? '')?.thickness ?? 0;
+    const ys = [line.sign * line.front, line.sign * (line.front - out)];
+    return [
+      {
+        unit,
+        box: {
+          x0: unit.body.x,
+          x1: endOf(unit),
+          y0: Math.min(...ys),
+          y1: Math.max(...ys),
+          z0: top - thick,
+          z1: top,
+        },
+      },
+    ];
+  });
+/** Everything that what moves may strike. */
+const struckIn = memoOf((scene: Scene): readonly Standing[] => [...standingIn(scene), ...overhangsIn(scene)]);
+
 /** Whether one unit stands in another's own place. */
 function standsWithin(other: Unit, unit: Unit, scene: Scene): boolean {
   const mine = solidsOf(unit, scene, scene.families);
