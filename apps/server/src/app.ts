@@ -13,7 +13,7 @@ import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
 import { BackupsModule } from './backups/backups.module.js';
 import { BackupsService } from './backups/backups.service.js';
 import { bounded } from './bounded.js';
-import { closedDoors } from './doors.js';
+import { closedDoors, OwnPages } from './doors.js';
 import { beforeOpening } from './database/before-opening.js';
 import type { LibsqlDatabase } from './database/libsql-driver.js';
 import { Transactions } from './database/transactions.js';
@@ -58,7 +58,10 @@ class AppModule {
         LongWorkModule,
         ThrottlerModule.forRoot([{ ttl: 1000, limit: MOST_A_SECOND }]),
       ],
-      providers: [{ provide: APP_GUARD, useClass: ThrottlerGuard }],
+      providers: [
+        { provide: APP_GUARD, useClass: OwnPages },
+        { provide: APP_GUARD, useClass: ThrottlerGuard },
+      ],
     };
   }
 }

@@ -90,6 +90,59 @@ describe('doors', () => {
     const own = { ...json, origin: base, 'sec-fetch-site': 'same-origin' };
     expect((await send('POST', '/api/projects/import', own, JSON.stringify({ text: demo }))).status).toBe(201);
   });
+  it('every route is shut to another origin, however its path is spelled', async () => {
+    const { hostname, port } = new URL(base);
+    const raw = (method: string, path: string, headers: Record<string, string>): Promise<number> =>
+      new Promise((resolve, reject) => {
+        // as it is written: nothing is made plain on the way
+        const sent = ask({ hostname, port, method, path, headers }, (response) => {
+          response.resume();
+          response.on('end', () => resolve(response.statusCode ?? 0));
+        });
+        sent.on('error', reject);
+        sent.end();
+      });
+    const { paths } = JSON.parse((await send('GET', '/api/openapi.json')).text) as {
+      paths: Record<string, Record<string, unknown>>;
+    };
+    const routes = Object.entries(paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => [method.toUpperCase(), path.replace(/\{[^}]*\}/g, 'x')] as const),
+    );
+    expect(routes.length).toBeGreaterThan(30);
+    const spelled = (path: string): string[] => [
+      path,
+      path.toUpperCase(),
+      path.replace('/api', '/Api'),
+      path.replace('/api', '//api'),
+      path.replace('/api/', '/api//'),
+      path.replace('/api', '/%61pi'),
+      path.replace('/api', '/%41PI'),
+      path.replace('/api', '/./api'),
+      path.replace('/api', '/assets/../api'),
+      `${path}/`,
+      path.replace('/api', '/\\api'),
+      path.replace('/api', '/%'),
+    ];
+    const foreign: Record<string, string>[] = [
+      { origin: 'http://evil.example', 'sec-fetch-site': 'cross-site' },
+      { origin: 'null' },
+    ];
+    const { backups: before } = JSON.parse((await send('GET', '/api/backups')).text) as BackupsView;
+    const open: string[] = [];
+    for (const [method, path] of routes)
+      for (const written of spelled(path))
+        for (const headers of foreign) {
+          const status = await raw(method, written, headers);
+          // there is no such route, or it is shut
+          if (![403, 404].includes(status)) open.push(`${method} ${written}: ${status}`);
+          else if (status === 404 && method !== 'GET') open.push(`${method} ${written} came as far as the routes`);
+        }
+    expect(open).toEqual([]);
+    expect((JSON.parse((await send('GET', '/api/backups')).text) as BackupsView).backups).toEqual(before);
+    // the same spelling is answered where its own page asks
+    expect(await raw('GET', '/API/PROJECTS', { origin: base, 'sec-fetch-site': 'same-origin' })).toBe(200);
+    expect(await raw('GET', '/API/PROJECTS', {})).toBe(200);
+  });
   it('its policy lets no page frame it, rebase it or take its forms', async () => {
     const policy = String((await send('GET', '/api/health')).headers['content-security-policy']);
     for (const rule of ["base-uri 'self'", "form-action 'self'", "frame-ancestors 'none'"])
