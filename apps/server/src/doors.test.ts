@@ -1,6 +1,15 @@
 import { spawn } from 'node:child_process';
 import { request as ask } from 'node:http';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
@@ -8,7 +17,9 @@ import { fileURLToPath } from 'node:url';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { BackupsView, BackupView, BinItem, ProjectView, Refusal } from '@nestplank/contract';
+import Libsql from 'libsql';
 import { createApp } from './app.js';
+import { backupFolder, backupsOf, copyDatabase, keepBefore, KEPT, writeBackup } from './backups/backup-files.js';
 import { shapeFault } from './bounded.js';
 import { logger } from './logger.js';
 
@@ -231,6 +242,112 @@ describe('backups', () => {
     expect((await change(1, 333)).status).toBe(200);
     for (const name of ['nowhere.sqlite', '..%2f..%2ftest.sqlite'])
       expect((await send('POST', `/api/backups/${name}/restore`)).status).toBe(404);
+  });
+});
+
+describe('backups in the order they were made', () => {
+  const own = (): string => join(mkdtempSync(join(folder, 'order-')), 'a.sqlite');
+  const made = (database: string, at: string, wanted?: string) =>
+    writeBackup(database, 'hand', new Date(at), (path) => copyDatabase(database, path), wanted);
+  const day = (n: number): string => `2026-05-${String(n).padStart(2, '0')}T10:00:00.000Z`;
+  const standing = async (): Promise<string> => {
+    const database = own();
+    copyFileSync(join(folder, 'test.sqlite'), database);
+    return database;
+  };
+  it('the oldest of ten can be put in place: what is kept before makes no room of it', async () => {
+    const database = await standing();
+    for (let n = 1; n <= KEPT.hand; n += 1) await made(database, day(n));
+    const oldest = backupsOf(database).at(-1);
+    if (!oldest) throw new Error('there are ten');
+    const { backup } = await keepBefore(database, (path) => copyDatabase(database, path), oldest.name);
+    const names = backupsOf(database).map(({ name }) => name);
+    expect(names).toContain(oldest.name);
+    expect(names[0]).toBe(backup?.name);
+    // one more is kept until the next
+    expect(names).toHaveLength(KEPT.hand + 1);
+    await made(database, day(20));
+    expect(backupsOf(database)).toHaveLength(KEPT.hand);
+  });
+  it('the oldest of ten is put in place over the wire, and what was there before is kept', async () => {
+    const id = await importDemo();
+    const first = JSON.parse((await send('POST', '/api/backups')).text) as BackupView;
+    for (let n = 1; n < KEPT.hand; n += 1) await send('POST', '/api/backups');
+    await send('DELETE', `/api/projects/${id}`);
+    const { status, text } = await send('POST', `/api/backups/${first.name}/restore`);
+    expect(status).toBe(200);
+    expect((await send('GET', `/api/projects/${id}`)).status).toBe(200);
+    const { backups: list } = JSON.parse((await send('GET', '/api/backups')).text) as BackupsView;
+    expect(list[0]?.name).toBe((JSON.parse(text) as BackupView).name);
+    expect(list.map(({ name }) => name)).toContain(first.name);
+  });
+  it('a clock that was ahead neither throws away what is made after it nor goes untold', async () => {
+    const database = await standing();
+    const odd = await made(database, '2031-01-01T10:00:00.000Z');
+    for (let n = 1; n <= KEPT.hand - 1; n += 1) await made(database, day(n));
+    const now = new Date(day(28));
+    expect(backupsOf(database, now).map(({ at }) => at)[0]).toBe(day(KEPT.hand - 1));
+    expect(
+      backupsOf(database, now)
+        .filter(({ ahead }) => ahead)
+        .map(({ name }) => name),
+    ).toEqual([odd.name]);
+    // it goes when its turn comes, as the one that was made first
+    await made(database, day(26));
+    expect(backupsOf(database, now).map(({ name }) => name)).not.toContain(odd.name);
+    expect(backupsOf(database, now)).toHaveLength(KEPT.hand);
+  });
+  it('those of an earlier release, without a count, come before by their time', async () => {
+    const database = await standing();
+    await made(database, day(3));
+    for (const n of [1, 2])
+      copyFileSync(
+        join(backupFolder(database), backupsOf(database)[0]?.name ?? ''),
+        join(backupFolder(database), `hand-2026-04-0${n}T10-00-00-000Z.sqlite`),
+      );
+    expect(backupsOf(database).map(({ at }) => at.slice(5, 10))).toEqual(['05-03', '04-02', '04-01']);
+  });
+  it('what is damaged is kept as the file it is before another is put in its place', async () => {
+    const database = await standing();
+    const good = await made(database, day(1));
+    const bytes = readFileSync(database);
+    bytes.fill(7, 100, 4000);
+    writeFileSync(database, bytes);
+    const { backup, kept } = await keepBefore(database, (path) => copyDatabase(database, path), good.name);
+    expect(backup).toBeNull();
+    expect(readFileSync(kept).equals(bytes)).toBe(true);
+  });
+  it('no save that was acknowledged is lost while one is put in place', async () => {
+    const id = await importDemo();
+    const target = JSON.parse((await send('POST', '/api/backups')).text) as BackupView;
+    const acknowledged: number[] = [];
+    let revision = (JSON.parse((await send('GET', `/api/projects/${id}`)).text) as ProjectView).revision;
+    let going = true;
+    const saving = (async () => {
+      for (let budget = 1000; going; budget += 1) {
+        const step = { id: randomUUID(), name: 'changeSettings', payload: { changes: { budget } } };
+        const body = JSON.stringify({ revision, steps: [step] });
+        const { status, text } = await send('POST', `/api/projects/${id}/operations`, json, body);
+        if (status === 200) {
+          acknowledged.push(budget);
+          revision = (JSON.parse(text) as { revision: number }).revision;
+        } else revision = (JSON.parse((await send('GET', `/api/projects/${id}`)).text) as ProjectView).revision;
+      }
+    })();
+    while (acknowledged.length < 3) await new Promise((done) => setImmediate(done));
+    const restored = JSON.parse((await send('POST', `/api/backups/${target.name}/restore`)).text) as BackupView;
+    going = false;
+    await saving;
+    // each is in what was kept before, or was done after on what was put in place
+    const before = new Libsql(join(backupFolder(join(folder, 'test.sqlite')), restored.name), { readonly: true });
+    const [row] = before.prepare('SELECT document FROM projects WHERE id = ?').all(id) as { document: string }[];
+    before.close();
+    const kept = (JSON.parse(row?.document ?? '{}') as { settings: { budget: number } }).settings.budget;
+    const after = new Libsql(join(folder, 'test.sqlite'), { readonly: true });
+    const done = JSON.stringify(after.prepare('SELECT * FROM operations WHERE projectId = ?').all(id));
+    after.close();
+    const lost = acknowledged.filter((budget) => budget > kept && !new RegExp(`budget\\W+${budget}\\b`).test(done));
+    expect([kept >= 1002, lost]).toEqual([true, []]);
   });
 });
 

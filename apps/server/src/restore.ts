@@ -1,13 +1,16 @@
 import { existsSync } from 'node:fs';
-import { join, resolve } from 'node:path';
-import { backupFault, backupFolder, backupsOf, copyDatabase, writeBackup } from './backups/backup-files.js';
+import { basename, join, resolve } from 'node:path';
+import { backupFault, backupFolder, backupsOf, copyDatabase, keepBefore } from './backups/backup-files.js';
 import { putInPlace } from './backups/backups.service.js';
 import { lockDatabase, LockedError } from './database/lock.js';
 
 /** Puts a backup in place of the database, after a look through it; what is there is kept as a backup first. */
 async function restore(database: string, wanted: string | undefined): Promise<string> {
   if (wanted === undefined) {
-    const list = backupsOf(database).map(({ name, bytes }) => `${name}  ${(bytes / 1e6).toFixed(1)} MB`);
+    const list = backupsOf(database).map(
+      ({ name, bytes, ahead }) =>
+        `${name}  ${(bytes / 1e6).toFixed(1)} MB${ahead ? '  (made under a clock that was ahead)' : ''}`,
+    );
     return list.length === 0 ? `There are no backups of ${database}.` : list.join('\n');
   }
   const path = existsSync(wanted) ? resolve(wanted) : join(backupFolder(database), wanted);
@@ -17,9 +20,12 @@ async function restore(database: string, wanted: string | undefined): Promise<st
   const lock = lockDatabase(database);
   try {
     let kept = '';
-    if (existsSync(database) && backupFault(database) === null) {
-      const before = await writeBackup(database, 'hand', new Date(), (to) => copyDatabase(database, to));
-      kept = ` What was there is kept as ${before.name}.`;
+    if (existsSync(database)) {
+      const before = await keepBefore(database, (to) => copyDatabase(database, to), basename(path));
+      kept =
+        before.backup === null
+          ? ` What was there was not whole; the file is kept as ${before.kept}.`
+          : ` What was there is kept as ${before.kept}.`;
     }
     putInPlace(path, database);
     return `${wanted} is in place.${kept}`;

@@ -209,6 +209,8 @@ export interface BackupView {
   readonly kind: BackupKind;
   readonly at: string;
   readonly bytes: number;
+  /** The clock was ahead when it was made: its time is not gone by yet. */
+  readonly ahead: boolean;
 }
 
 /** The backups there are, newest first, and how many of each kind are kept. */

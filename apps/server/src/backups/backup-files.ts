@@ -1,4 +1,4 @@
-import { mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import Libsql from 'libsql';
 import type { BackupKind, BackupView } from '@nestplank/contract';
@@ -6,7 +6,10 @@ import type { BackupKind, BackupView } from '@nestplank/contract';
 /** So many of each kind are kept; the oldest makes room, and that is said where they are listed. */
 export const KEPT: Readonly<Record<BackupKind, number>> = { daily: 7, hand: 10, migration: 5 };
 
-const NAME = /^(daily|hand|migration)-(\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2}-\d{3})Z\.sqlite$/;
+/** Kind, time, and which one it is of all that were made: a clock may be wrong, a count is not. Older ones have none. */
+const NAME = /^(daily|hand|migration)-(\d{4}-\d{2}-\d{2}T\d{2}-\d{2}-\d{2}-\d{3})Z(?:-(\d{6,}))?\.sqlite$/;
+/** Clocks of one machine differ by no more than this between two looks, ms. */
+const CLOCK_MS = 60_000;
 
 /** Backups stand in a folder beside the database. */
 export const backupFolder = (database: string): string => join(dirname(database), 'backups', basename(database));
@@ -17,8 +20,15 @@ const timeOf = (written: string): string => {
   return `${day}T${h}:${m}:${s}.${ms}Z`;
 };
 
-/** The backups there are, newest first. */
-export function backupsOf(database: string): BackupView[] {
+interface Counted extends BackupView {
+  readonly count: number;
+}
+
+/** The backups there are, the one that was made last first, whatever its clock said. */
+export const backupsOf = (database: string, now = new Date()): BackupView[] =>
+  countedOf(database, now).map(({ count: _count, ...backup }) => backup);
+
+function countedOf(database: string, now: Date): Counted[] {
   const folder = backupFolder(database);
   let names: string[];
   try {
@@ -27,12 +37,15 @@ export function backupsOf(database: string): BackupView[] {
     return [];
   }
   return names
-    .flatMap((name): BackupView[] => {
-      const [, kind, written] = NAME.exec(name) ?? [];
+    .flatMap((name): Counted[] => {
+      const [, kind, written, count] = NAME.exec(name) ?? [];
       if (kind === undefined || written === undefined) return [];
-      return [{ name, kind: kind as BackupKind, at: timeOf(written), bytes: statSync(join(folder, name)).size }];
+      const at = timeOf(written);
+      const ahead = Date.parse(at) > now.getTime() + CLOCK_MS;
+      const { size: bytes } = statSync(join(folder, name));
+      return [{ name, kind: kind as BackupKind, at, bytes, ahead, count: Number(count ?? 0) }];
     })
-    .sort((a, b) => b.at.localeCompare(a.at));
+    .sort((a, b) => b.count - a.count || b.at.localeCompare(a.at));
 }
 
 /** Whether a file is a whole database of this application; why not, or null. */
@@ -72,16 +85,19 @@ export function copyDatabase(from: string, to: string): string | null {
 /**
  * Keeps a whole and settled copy of a database: a snapshot of one moment, never a copy of a file that is being written.
  * @param copy writes the snapshot to a path; what is wrong with it, or null
+ * @param wanted a backup that makes no room for it, however old it is
  */
 export async function writeBackup(
   database: string,
   kind: BackupKind,
   now: Date,
   copy: (path: string) => Promise<string | null> | string | null,
+  wanted?: string,
 ): Promise<BackupView> {
   const folder = backupFolder(database);
   mkdirSync(folder, { recursive: true });
-  const name = `${kind}-${now.toISOString().replace(/[:.]/g, '-').replace(/Z$/, 'Z')}.sqlite`;
+  const count = 1 + Math.max(0, ...countedOf(database, now).map((backup) => backup.count));
+  const name = `${kind}-${now.toISOString().replace(/[:.]/g, '-')}-${String(count).padStart(6, '0')}.sqlite`;
   const [made, final] = [join(folder, `${name}.part`), join(folder, name)];
   rmSync(made, { force: true });
   const fault = await copy(made);
@@ -91,6 +107,27 @@ export async function writeBackup(
   }
   renameSync(made, final);
   const same = backupsOf(database).filter((backup) => backup.kind === kind);
-  for (const old of same.slice(KEPT[kind])) rmSync(join(folder, old.name), { force: true });
-  return { name, kind, at: now.toISOString(), bytes: statSync(final).size };
+  for (const old of same.slice(KEPT[kind])) if (old.name !== wanted) rmSync(join(folder, old.name), { force: true });
+  return { name, kind, at: now.toISOString(), bytes: statSync(final).size, ahead: false };
+}
+
+/**
+ * Keeps what is there before another is put in its place: as a backup where it is whole, and else as the file it is, with
+ * what was not yet settled of it.
+ * @returns what it is kept as
+ */
+export async function keepBefore(
+  database: string,
+  copy: (path: string) => Promise<string | null> | string | null,
+  wanted?: string,
+): Promise<{ readonly backup: BackupView | null; readonly kept: string }> {
+  try {
+    const backup = await writeBackup(database, 'hand', new Date(), copy, wanted);
+    return { backup, kept: backup.name };
+  } catch {
+    const kept = join(backupFolder(database), `damaged-${new Date().toISOString().replace(/[:.]/g, '-')}.sqlite`);
+    for (const ending of ['', '-wal'])
+      if (existsSync(`${database}${ending}`)) copyFileSync(`${database}${ending}`, `${kept}${ending}`);
+    return { backup: null, kept };
+  }
 }

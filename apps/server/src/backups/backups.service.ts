@@ -5,7 +5,7 @@ import type { BackupKind, BackupView } from '@nestplank/contract';
 import { Transactions } from '../database/transactions.js';
 import { logger } from '../logger.js';
 import { notFound, RefusedError } from '../refusals.js';
-import { backupFault, backupFolder, backupsOf, writeBackup } from './backup-files.js';
+import { backupFault, backupFolder, backupsOf, keepBefore, writeBackup } from './backup-files.js';
 
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
@@ -44,8 +44,11 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
 
   /** Makes the backup of the day when the last one is a day old. A failure is said in the log and tried again in an hour. */
   async daily(now = new Date()): Promise<void> {
-    const last = this.list().find((backup) => backup.kind === 'daily');
-    if (last && now.getTime() - Date.parse(last.at) < DAY_MS) return;
+    const last = backupsOf(this.transactions.path, now).find((backup) => backup.kind === 'daily');
+    const since = last ? now.getTime() - Date.parse(last.at) : Infinity;
+    // one that was made under a clock that was ahead says nothing of when
+    if (last && !last.ahead && since < DAY_MS) return;
+    if (last?.ahead) logger.warn(`The clock was ahead when ${last.name} was made: its time is not gone by.`);
     try {
       await this.make('daily');
     } catch (problem) {
@@ -60,14 +63,18 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
   }
 
   /** Puts a backup in place of everything there is, which is itself kept as a backup first. */
-  async restore(name: string): Promise<BackupView> {
+  async restore(name: string): Promise<BackupView | null> {
     const path = this.pathOf(name);
     const fault = backupFault(path);
     if (fault !== null)
       throw new RefusedError(HttpStatus.UNPROCESSABLE_ENTITY, 'invalid', `${name} is not put in place. ${fault}`);
-    const before = await this.make('hand');
-    await this.transactions.replaced((database) => {
+    let before: BackupView | null = null;
+    // nothing is saved between what is kept and what is put in place
+    await this.transactions.replaced(async (database) => {
       if (!existsSync(path)) throw notFound('backup', name);
+      const { backup, kept } = await keepBefore(database, (to) => this.transactions.copyTo(to), name);
+      if (backup === null) logger.warn(`What was there was not whole. It is kept as ${kept}`);
+      before = backup;
       putInPlace(path, database);
     });
     return before;

@@ -11,7 +11,13 @@ import {
   VersionEntity,
 } from './entities.js';
 import { LibsqlDatabase } from './libsql-driver.js';
-import { FirstTables1764000000000, Log1764200000000, Photos1764100000000, Steps1764300000000 } from './migrations.js';
+import {
+  FirstTables1764000000000,
+  Log1764200000000,
+  Photos1764100000000,
+  Steps1764300000000,
+  Due1764400000000,
+} from './migrations.js';
 import { Transactions } from './transactions.js';
 
 export const ENTITIES = [
@@ -32,7 +38,7 @@ export function databaseOptions(path: string, driver: typeof LibsqlDatabase = Li
     database: path,
     enableWAL: true,
     entities: ENTITIES,
-    migrations: [FirstTables1764000000000, Photos1764100000000, Log1764200000000, Steps1764300000000],
+    migrations: [FirstTables1764000000000, Photos1764100000000, Log1764200000000, Steps1764300000000, Due1764400000000],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (database: LibsqlDatabase) => {

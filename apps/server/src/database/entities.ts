@@ -69,6 +69,10 @@ export class ProjectEntity {
   /** When it was put into the bin; null while it is in use. */
   @Column('text', { nullable: true })
   deletedAt: string | null;
+
+  /** When it was first found to have lain in the bin long enough; a clock that is wrong once throws nothing away. */
+  @Column('text', { nullable: true })
+  dueSince: string | null;
 }
 
 @Entity('operations')

@@ -71,3 +71,14 @@ export class Steps1764300000000 implements MigrationInterface {
     await runner.query(`ALTER TABLE "projects" DROP COLUMN "deletedAt"`);
   }
 }
+
+/** What has lain in the bin long enough is gone when it was found so twice. */
+export class Due1764400000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`ALTER TABLE "projects" ADD COLUMN "dueSince" text`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`ALTER TABLE "projects" DROP COLUMN "dueSince"`);
+  }
+}

@@ -117,12 +117,12 @@ export class Transactions {
   }
 
   /** Closes the database while its file is put another way, and opens what is there then. */
-  replaced(work: (database: string) => void): Promise<void> {
+  replaced(work: (database: string) => Promise<void>): Promise<void> {
     return this.turn.runExclusive(async () => {
       if (this.source.isInitialized) await this.source.destroy();
       this.fouled = true;
       try {
-        work(this.path);
+        await work(this.path);
       } finally {
         await this.usable();
       }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { HttpStatus, Injectable } from '@nestjs/common';
-import { In, IsNull, LessThan, Not, type EntityManager } from 'typeorm';
+import { In, IsNull, LessThan, LessThanOrEqual, MoreThan, Not, type EntityManager } from 'typeorm';
 import {
   KEPT_OF_PAST,
   mayDo,
@@ -197,17 +197,27 @@ export class ProjectsService {
 
   bringBack(id: string): Promise<void> {
     return this.transactions.run(async (manager) => {
-      const result = await manager.update(ProjectEntity, { id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+      const result = await manager.update(
+        ProjectEntity,
+        { id, deletedAt: Not(IsNull()) },
+        { deletedAt: null, dueSince: null },
+      );
       if (!result.affected) throw notFound('project in the bin', id);
     });
   }
 
-  /** Takes out of the bin for good what has lain there long enough: history, versions, photos, log, and a price book that nothing else uses. */
+  /** Takes out of the bin for good what has lain there long enough, and was found so a day before too: history, versions, photos, log, and a price book that nothing else uses. */
   emptyBin(now: Date): Promise<number> {
     return this.transactions.run(async (manager) => {
+      const due = LessThan(new Date(now.getTime() - KEPT_OF_PAST.bin * DAY_MS).toISOString());
+      const today = now.toISOString();
+      // what is not due now was found so under another clock
+      await manager.update(ProjectEntity, { dueSince: Not(IsNull()), deletedAt: Not(due) }, { dueSince: null });
+      await manager.update(ProjectEntity, { dueSince: MoreThan(today) }, { dueSince: null });
+      await manager.update(ProjectEntity, { dueSince: IsNull(), deletedAt: due }, { dueSince: today });
       const rows = await manager.find(ProjectEntity, {
         select: { id: true, bookId: true },
-        where: { deletedAt: LessThan(new Date(now.getTime() - KEPT_OF_PAST.bin * DAY_MS).toISOString()) },
+        where: { deletedAt: due, dueSince: LessThanOrEqual(new Date(now.getTime() - DAY_MS).toISOString()) },
       });
       if (rows.length === 0) return 0;
       await manager.delete(ProjectEntity, { id: In(rows.map((row) => row.id)) });

@@ -75,6 +75,7 @@ export function BackupsPanel() {
               {when.format(new Date(backup.at))}{' '}
               <span className="soft small figures">
                 {tell(`backups.kind.${backup.kind}`)} · {(backup.bytes / 1e6).toFixed(1)} MB
+                {backup.ahead && ` · ${tell('backups.ahead')}`}
               </span>
             </span>
             <span className="row">

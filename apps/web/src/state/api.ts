@@ -88,7 +88,7 @@ export const api = {
   bringBack: (id: string) => call<undefined>('POST', `${at(id)}/bring-back`),
   backups: () => call<BackupsView>('GET', 'backups'),
   makeBackup: () => call<BackupView>('POST', 'backups'),
-  restoreBackup: (name: string) => call<BackupView>('POST', `backups/${encodeURIComponent(name)}/restore`),
+  restoreBackup: (name: string) => call<BackupView | null>('POST', `backups/${encodeURIComponent(name)}/restore`),
   backupAddress: (name: string) => `/api/backups/${encodeURIComponent(name)}`,
   remove: (id: string) => call<undefined>('DELETE', at(id)),
   /** @param steps steps of which it is not known whether they are done: the answer names those that are */

@@ -1156,6 +1156,7 @@ export const EN_UI = {
   'backups.kind.daily': 'of the day',
   'backups.kind.hand': 'by hand',
   'backups.kind.migration': 'before the tables changed',
+  'backups.ahead': 'the clock was ahead when it was made',
   'backups.fetch': 'Fetch',
   'backups.restore': 'Put in place',
   'backups.sure': 'Everything there is now is replaced by this backup, and itself kept as a backup first.',
