@@ -1,3 +1,5 @@
+/** Another name of this machine, as a tablet on the bench would ask it: plain, without a certificate. */
+export const OTHER_NAME = 'cold-van.test';
 /** How Debian's Chromium is started: without a sandbox, a network of its own or a graphics card. */
 export const CHROMIUM = {
   executablePath: '/usr/bin/chromium',
@@ -8,6 +10,7 @@ export const CHROMIUM = {
     '--disable-sync',
     '--disable-quic',
     '--no-first-run',
+    `--host-resolver-rules=MAP ${OTHER_NAME} 127.0.0.1`,
   ],
 };
 /** What draws nothing in three dimensions paints pages faster without any of it. */

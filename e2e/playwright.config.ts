@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { CHROMIUM, FLAT } from './chromium.js';
+import { CHROMIUM, FLAT, OTHER_NAME } from './chromium.js';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -34,6 +34,7 @@ export default defineConfig({
       NEST_PLANK_PAGES: join(root, 'apps/web/dist'),
       NEST_PLANK_DEMO: join(root, 'demo'),
       LOG_LEVEL: 'silent',
+      NEST_PLANK_HOSTS: OTHER_NAME,
     },
     reuseExistingServer: false,
   },

@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import { OTHER_NAME } from './chromium.js';
 import { expect, openStage, ownDemo, projectOf, ready, saved, say, test } from './support.js';
 
 test('two tabs change the same thing: both changes are kept, and the second is told', async ({
@@ -50,6 +51,17 @@ test('without the server work goes on, and is sent when it answers again', async
   expect((await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x).toBe(1440);
   // the browser itself reports the refused connections
   consoleClean.splice(0, consoleClean.length, ...consoleClean.filter((line) => !line.includes('ERR_FAILED')));
+});
+
+test('under another name, plainly asked, a build opens, is changed and kept', async ({ page, request, baseURL }) => {
+  const id = await ownDemo(request);
+  const other = (baseURL ?? '').replace('127.0.0.1', OTHER_NAME);
+  await page.goto(`${other}/build/${id}/layout`);
+  await ready(page);
+  expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
+  await say(page, 'bench forward 60');
+  await saved(page);
+  expect((await projectOf(request, id)).project.layout.units.find((unit) => unit.id === 'bench')?.body.x).toBe(1440);
 });
 
 test('a file of the wrong kind, broken or too large is refused with its place, and nothing is lost', async ({

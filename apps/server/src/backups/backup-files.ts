@@ -20,13 +20,14 @@ const timeOf = (written: string): string => {
   return `${day}T${h}:${m}:${s}.${ms}Z`;
 };
 
-interface Counted extends BackupView {
+interface Counted {
+  readonly backup: BackupView;
   readonly count: number;
 }
 
 /** The backups there are, the one that was made last first, whatever its clock said. */
 export const backupsOf = (database: string, now = new Date()): BackupView[] =>
-  countedOf(database, now).map(({ count: _count, ...backup }) => backup);
+  countedOf(database, now).map(({ backup }) => backup);
 
 function countedOf(database: string, now: Date): Counted[] {
   const folder = backupFolder(database);
@@ -43,9 +44,9 @@ function countedOf(database: string, now: Date): Counted[] {
       const at = timeOf(written);
       const ahead = Date.parse(at) > now.getTime() + CLOCK_MS;
       const { size: bytes } = statSync(join(folder, name));
-      return [{ name, kind: kind as BackupKind, at, bytes, ahead, count: Number(count ?? 0) }];
+      return [{ backup: { name, kind: kind as BackupKind, at, bytes, ahead }, count: Number(count ?? 0) }];
     })
-    .sort((a, b) => b.count - a.count || b.at.localeCompare(a.at));
+    .sort((a, b) => b.count - a.count || b.backup.at.localeCompare(a.backup.at));
 }
 
 /** Whether a file is a whole database of this application; why not, or null. */
@@ -96,7 +97,7 @@ export async function writeBackup(
 ): Promise<BackupView> {
   const folder = backupFolder(database);
   mkdirSync(folder, { recursive: true });
-  const count = 1 + Math.max(0, ...countedOf(database, now).map((backup) => backup.count));
+  const count = 1 + Math.max(0, ...countedOf(database, now).map(({ count }) => count));
   const name = `${kind}-${now.toISOString().replace(/[:.]/g, '-')}-${String(count).padStart(6, '0')}.sqlite`;
   const [made, final] = [join(folder, `${name}.part`), join(folder, name)];
   rmSync(made, { force: true });

@@ -1,3 +1,4 @@
+import { v4 as freshId } from 'uuid';
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
@@ -23,7 +24,7 @@ export function CannotOpen({ id, failure }: { readonly id: string; readonly fail
   const returnTo = async (version: VersionView): Promise<void> => {
     try {
       const project = await api.version(id, version.id);
-      const restore = { id: crypto.randomUUID(), name: 'restore' as const, payload: { project } };
+      const restore = { id: freshId(), name: 'restore' as const, payload: { project } };
       await api.post(id, { revision: failure.revision ?? 0, steps: [restore] });
       await openProject(id);
     } catch (reason) {

@@ -1,3 +1,4 @@
+import { v4 as freshId } from 'uuid';
 import { create } from 'zustand';
 import type { FaultView, HistoryView, ProjectView, Refusal, RepriceDto, StepDto, StepName } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
@@ -465,9 +466,9 @@ function joinTabs(id: string, onChange: () => void): Neighbours {
 const page = createSession({
   api,
   deriving: (onBreak) => new DeriveClient(onBreak),
-  outbox: createOutbox(ownTab(globalThis.navigator?.locks, crypto.randomUUID())),
+  outbox: createOutbox(ownTab(globalThis.navigator?.locks, freshId())),
   join: joinTabs,
-  newId: () => crypto.randomUUID(),
+  newId: () => freshId(),
   now: () => new Date(),
   later: (work, ms) => {
     const timer = setTimeout(work, ms);

@@ -1,3 +1,4 @@
+import { FORMULA } from './formula.js';
 import { describe, expect, it } from 'vitest';
 import { startPriceBook } from '../materials/start-book.js';
 import { derive } from '../derive/derive.js';
@@ -157,5 +158,9 @@ describe('damaged drawings and lists', () => {
     for (const line of list.split('\n').slice(1))
       for (const cell of line.split(',')) expect(cell.replace(/^"/, '')).not.toMatch(/^[=+@]/);
     expect(list).toMatch(/,-?\d/);
+    for (const formula of ['=1+1', '+1', '@x', '-2+3+cmd|x!A0', '-x', '-1-1', '-.5e'])
+      expect([formula, FORMULA.test(formula)]).toEqual([formula, true]);
+    for (const figure of ['-2', '-2.5', '-.5', '-2,5', '12', 'a-2', ''])
+      expect([figure, FORMULA.test(figure)]).toEqual([figure, false]);
   });
 });
