@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { readdir, readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { type DynamicModule, Module, ValidationPipe } from '@nestjs/common';
 import { APP_GUARD, NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -81,7 +81,9 @@ const CONTENT_SECURITY = {
   formAction: ["'self'"],
 };
 
-function servePages(app: NestExpressApplication, pages: string): void {
+function servePages(app: NestExpressApplication, folder: string): void {
+  // one that is given from where the server was started
+  const pages = resolve(folder);
   const index = join(pages, 'index.html');
   app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(pages, { index: false, maxAge: 0 }));

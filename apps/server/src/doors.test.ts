@@ -188,6 +188,23 @@ describe('what cannot be right is refused at once, never with a fault of the ser
     const deep = await post('/api/projects/import', { text: nested });
     expect([deep.status, deep.said.code]).toEqual([400, 'invalid']);
   });
+  it('two steps of one name in one message, and a cut three thousand deep', async () => {
+    const id = await importDemo();
+    const { revision } = JSON.parse((await send('GET', `/api/projects/${id}`)).text) as ProjectView;
+    const step = { id: randomUUID(), name: 'changeSettings', payload: { changes: { budget: 5 } } };
+    const twice = await post(`/api/projects/${id}/operations`, { revision, steps: [step, step] });
+    expect([twice.status, twice.said.step]).toEqual([400, step.id]);
+    const leaf = '{"name":"b","holds":{"kind":"open"},"front":{"kind":"none"}}';
+    const cut = '{"cut":"up","divider":"board","sizes":[{"share":1},{"share":1}],"parts":[';
+    const file = JSON.parse(demo) as { project: { layout: { units: { division: unknown }[] } } };
+    const [unit] = file.project.layout.units;
+    if (!unit) throw new Error('the demo has a unit');
+    unit.division = 'DEEP';
+    const text = JSON.stringify(file).replace('"DEEP"', `${cut.repeat(3000)}${leaf}${`,${leaf}]}`.repeat(3000)}`);
+    const deep = await post('/api/projects/import', { text });
+    expect([deep.status, deep.said.code]).toEqual([400, 'invalid']);
+    expect(deep.said.message).toContain('deep');
+  });
   it('names that every object has, a question asked twice, a price twice', async () => {
     const id = await importDemo();
     for (const name of ['constructor', '__proto__', 'toString', 'hasOwnProperty'])

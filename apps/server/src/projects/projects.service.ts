@@ -232,6 +232,11 @@ export class ProjectsService {
    * passed over, so that a sender who never heard the answer can ask again.
    */
   async post(id: string, { revision, steps }: PostStepsDto): Promise<StepsResult> {
+    const twice = steps.find((step, i) => steps.findIndex((one) => one.id === step.id) < i);
+    if (twice)
+      throw new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', `Two steps are called ${twice.id}.`, {
+        step: twice.id,
+      });
     const { result, known } = await this.transactions.run(async (manager) => {
       const row = await this.row(manager, id);
       const book = await this.prices.bookIn(manager, row.bookId);

@@ -1,5 +1,6 @@
 import { FORMULA } from './formula.js';
 import { describe, expect, it } from 'vitest';
+import { PROJECT_VERSION } from '../document/schema.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { derive } from '../derive/derive.js';
 import { seededRandom } from '../numeric/random.js';
@@ -146,6 +147,18 @@ describe('damaged drawings and lists', () => {
       taken += found.payload.readings.length;
     }
     expect(taken).toBeGreaterThan(1000);
+  });
+  it('a cut in a cut in a cut, three thousand deep, is refused at its place', () => {
+    const leaf = '{"name":"b","holds":{"kind":"open"},"front":{"kind":"none"}}';
+    const deep = `${'{"cut":"up","divider":"board","sizes":[{"share":1},{"share":1}],"parts":['.repeat(3000)}${leaf}${`,${leaf}]}`.repeat(3000)}`;
+    const units = project.layout.units.map((unit, i) => (i === 0 ? { ...unit, division: 'DEEP' } : unit));
+    const file = JSON.stringify({
+      format: 'nest-plank-file',
+      version: PROJECT_VERSION,
+      project: { ...project, layout: { ...project.layout, units } },
+      priceBook: startPriceBook(),
+    }).replace('"DEEP"', deep);
+    expect(() => readProjectFile(file)).toThrow(/project\.layout\.units\[0\]\.division.*200 deep/);
   });
   it('a cell that a spreadsheet would work out is quoted; figures are not', () => {
     const station = project.survey.stations[0];

@@ -38,10 +38,43 @@ function faultIn(text: string): number {
   return faults[0]?.offset ?? text.length;
 }
 
-/** Reads JSON and, when it is broken, says at which line and column. */
+/** No file that this reads is nested deeper: a unit's cuts in each other are the deepest there is. */
+const MOST_DEPTH = 200;
+
+/** Where in a value it is nested deeper than can be followed; null where it is not. Walked without recursion. */
+function tooDeep(value: unknown): readonly PropertyKey[] | null {
+  interface At {
+    readonly value: unknown;
+    readonly key: PropertyKey;
+    readonly up: At | null;
+    readonly depth: number;
+  }
+  const open: At[] = [{ value, key: '', up: null, depth: 0 }];
+  for (let next = open.pop(); next; next = open.pop()) {
+    if (typeof next.value !== 'object' || next.value === null) continue;
+    if (next.depth > MOST_DEPTH) {
+      const path: PropertyKey[] = [];
+      for (let at: At | null = next; at?.up; at = at.up) path.unshift(at.key);
+      return path.slice(0, 8);
+    }
+    const { depth } = next;
+    for (const [key, inner] of Object.entries(next.value))
+      open.push({ value: inner, key: Array.isArray(next.value) ? Number(key) : key, up: next, depth: depth + 1 });
+  }
+  return null;
+}
+
+/** Reads JSON and, when it is broken or nested deeper than anything is, says where. */
 export function readJson(text: string): unknown {
   try {
-    return JSON.parse(text) as unknown;
+    const value = JSON.parse(text) as unknown;
+    const deep = tooDeep(value);
+    if (deep)
+      throw new FormatError(
+        message('format.field', { place: written(deep), why: `it is nested more than ${MOST_DEPTH} deep` }),
+        written(deep),
+      );
+    return value;
   } catch (problem) {
     if (!(problem instanceof SyntaxError)) throw problem;
     const at = faultIn(text);
