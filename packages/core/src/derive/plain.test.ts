@@ -45,6 +45,7 @@ const READ: Record<string, number> = {
   'opening/window/to-head': Math.round(0.16 * length) + 700,
   'opening/window/sill': 950,
   'opening/window/head': 1380,
+  'opening/window/corner': 60,
   'opening/rear/from': -700,
   'opening/rear/to': 700,
   'opening/rear/sill': 0,

@@ -70,6 +70,7 @@ function bedAt(x: number, length: number, start: Start): Unit {
     options: {
       mattress: MATTRESS_MM,
       sleepers: length < DOUBLE_MM ? sleepers.slice(0, 1) : [...sleepers],
+      split: 'equal',
       boardWidth: 620,
       bearers: 3,
       step: STEP_MM,

@@ -332,6 +332,7 @@ function bedIn(x: number, length: number, { id, name, people, room, book }: Star
     options: {
       mattress: MATTRESS_MM,
       sleepers: [...(length < DOUBLE_MM ? sleepers.slice(0, 1) : sleepers)],
+      split: 'equal',
       boardWidth: 620,
       span: 650,
     },
