@@ -13,7 +13,7 @@ import { ThrottlerGuard, ThrottlerModule } from '@nestjs/throttler';
 import { BackupsModule } from './backups/backups.module.js';
 import { BackupsService } from './backups/backups.service.js';
 import { bounded } from './bounded.js';
-import { closedDoors, OwnPages } from './doors.js';
+import { closedDoors, isLoopback, OwnPages } from './doors.js';
 import { beforeOpening } from './database/before-opening.js';
 import type { LibsqlDatabase } from './database/libsql-driver.js';
 import { Transactions } from './database/transactions.js';
@@ -116,11 +116,15 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   app.setGlobalPrefix('api');
   app.use(closedDoors(options.hosts));
   app.use(pinoHttp({ logger, autoLogging: { ignore: (request) => request.url === '/api/health' } }));
-  app.use(
-    helmet({
-      contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY },
-      strictTransportSecurity: false,
-    }),
+  const guarded = {
+    contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY },
+    strictTransportSecurity: false,
+  };
+  const here = helmet(guarded);
+  // under another name, without a certificate, a browser has no use for these and says so at every page
+  const elsewhere = helmet({ ...guarded, crossOriginOpenerPolicy: false, originAgentCluster: false });
+  app.use((request: Request, response: Response, next: NextFunction) =>
+    (isLoopback(request) ? here : elsewhere)(request, response, next),
   );
   // a stream of events must not wait in the compressor
   app.use(

@@ -6,6 +6,9 @@ import { RefusedError } from './refusals.js';
 /** Names under which this machine reaches itself. */
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
 
+/** Whether it is asked under a name that a browser trusts without a certificate. */
+export const isLoopback = ({ headers }: Request): boolean => LOOPBACK.includes(nameOf(headers.host ?? ''));
+
 /** A host without its port, as a browser writes it. */
 const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
 

@@ -146,7 +146,7 @@ export const bedOnRails: Family = {
       board: 'Boards',
       support: 'Bearers',
       boardWidth: 'Widest board',
-      split: 'Boards made',
+      split: 'Divided',
       bearers: 'Bearers, at least',
       step: 'Step of the rails',
       rail: 'Rails stand off the wall',

@@ -242,7 +242,7 @@ export const bedPlatform: Family = {
     add: 'Bed across the rear',
     start: 'Bed',
     noun: 'bed',
-    fields: { length: 'Width of the bed', board: 'Boards', support: 'Supports and front', split: 'Boards made' },
+    fields: { length: 'Width of the bed', board: 'Boards', support: 'Supports and front', split: 'Divided' },
     roles: { 'bed-board': 'board', 'bed-support': 'support', 'bed-front': 'front', 'bed-bearer': 'bearer' },
   },
   schools: ['plywood'],
