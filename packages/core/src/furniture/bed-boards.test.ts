@@ -61,7 +61,7 @@ describe('the boards of a bed', () => {
     const before = derive(changed({ x, length: 1500 }), book).made[0]?.skeleton?.bays?.[0]?.room;
     expect((before?.z1 ?? 0) - (hold?.z1 ?? 0)).toBe(100);
   });
-  it('of one board that is too heavy for one person can be made of several: its family says what is set', () => {
+  it('of a platform in equal boards lie on its supports alone', () => {
     const kinds = derive(changed({ split: 'equal' }), book).parts.filter(({ role }) => role === 'bed-bearer');
     expect(kinds).toEqual([]);
   });
