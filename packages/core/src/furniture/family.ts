@@ -105,7 +105,8 @@ export function freeField(name: string, of: 'y' | 'width'): Field {
     name,
     ...position({ group: 'place', ...(of === 'width' ? { least: SMALLEST } : {}) }),
     get: ({ body }) => (body.stands === 'free' ? body[of] : 0),
-    set: (unit, value) => ({ ...unit, body: { ...unit.body, [of]: value } as Unit['body'] }),
+    set: (unit, value) =>
+      unit.body.stands === 'free' ? { ...unit, body: { ...unit.body, [of]: value } as Unit['body'] } : unit,
   };
 }
 /** How high above the finished floor it begins. Its height stays what it was. */

@@ -38,6 +38,8 @@ export interface FlapMotion extends Moving {
   readonly through: SolidBox;
   /** Where it lies or stands when it is open. */
   readonly open: SolidBox;
+  /** It is used outside: the wall with the door that it turns out through. */
+  readonly outside?: 'left' | 'right' | 'rear';
   /** Turned about the line along x through a point (y, z) by so many degrees, where it is not a quarter; positive from right to up. */
   readonly tilt?: { readonly about: Point; readonly degrees: number };
 }

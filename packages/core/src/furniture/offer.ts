@@ -1,6 +1,7 @@
+import { withBay } from '../document/body.js';
 import { changeFields, OperationError } from '../document/editing.js';
 import { familyNamed } from '../document/kit.js';
-import type { OptionValue, Unit } from '../document/unit-schema.js';
+import type { Bay, OptionValue, Unit } from '../document/unit-schema.js';
 import { message, mm, type Message } from '../words/message.js';
 import { changeUnit, type Mend, type Scene, type SceneFamily } from './scene.js';
 import { thinIn } from './skeleton.js';
@@ -110,6 +111,20 @@ export function offer(
   // whether it can be made is asked last: it may take its boards to say
   return then && helps(then) && makes(then, unit, scene) && keeps(then, unit, scene)
     ? { said, operations: [changeUnit(unit, changes)] }
+    : null;
+}
+
+/** A way to mend something by changing a bay of a unit; null where less could be made of it so than as it is. */
+export function offerBay(
+  unit: Unit,
+  bay: Bay,
+  scene: Tried,
+  changes: Partial<Pick<Bay, 'holds' | 'front' | 'vents'>>,
+  said: Message,
+): Mend | null {
+  const then = { ...unit, division: withBay(unit.division, bay.name, (own) => ({ ...own, ...changes })) };
+  return keeps(then, unit, scene)
+    ? { said, operations: [{ name: 'changeBay', payload: { id: unit.id, bay: bay.name, ...changes } }] }
     : null;
 }
 

@@ -17,6 +17,8 @@ export interface Leaves {
   readonly door: SeenOpening | null;
   /** The room it passes the wall in, mm. */
   readonly through: SolidBox;
+  /** From where it turns about to the wall, mm: 0 for what is drawn out. */
+  readonly before: number;
 }
 
 /** Which axis of the floor runs along a wall. */
@@ -25,7 +27,7 @@ const alongOf = (way: OutThrough): 'x' | 'y' => (way === 'rear' ? 'y' : 'x');
 const spanAt = (way: OutThrough, box: SolidBox): { readonly from: number; readonly to: number } =>
   alongOf(way) === 'x' ? { from: box.x0, to: box.x1 } : { from: box.y0, to: box.y1 };
 
-/** How far a box reaches beyond a wall, at its own middle, mm. */
+/** How far a box reaches beyond a wall, at its own middle, mm; below nothing where it ends before it. */
 function beyond({ inner }: Scene, way: OutThrough, box: SolidBox): number {
   if (way === 'rear') return box.x1 - inner.length;
   const wall = halfWidth(inner, way, (box.x0 + box.x1) / 2, (box.z0 + box.z1) / 2);
@@ -58,14 +60,15 @@ function outOf(motion: Motion): { readonly through: SolidBox; readonly out: Soli
  */
 export function leaves(motion: Motion, scene: Scene): Leaves | null {
   const moved = outOf(motion);
-  const way = moved && WAYS.find((one) => beyond(scene, one, moved.out) > moved.least);
+  const meant = motion.kind === 'hinge' && motion.about === 'level' ? motion.outside : undefined;
+  const way = meant ?? (moved && WAYS.find((one) => beyond(scene, one, moved.out) > moved.least));
   if (!moved || !way) return null;
   const { through } = moved;
   const [door = null] = scene.openings
     .filter(({ opening }) => opening.kind === 'door' && opening.surface === way)
     .filter((one) => within(one, way, through) > 0)
     .sort((a, b) => within(b, way, through) - within(a, way, through));
-  return { way, door, through };
+  return { way, door, through, before: meant ? -beyond(scene, meant, motion.shut) : 0 };
 }
 
 /** What is left all round what goes out through a door, and where it is least, mm. A door that leans passes what its narrowest height does. */

@@ -38,27 +38,35 @@ export const outboardRule = defineRule({
   name: 'outboard',
   title: 'What goes out through a door',
   formula:
-    'clear = least distance of the room it passes through from the sides, sill and head of the door; good: >= 20; tight: >= 5; fails where no door is behind it',
-  reason: 'What swings or is drawn out meets the frame, its seal or the leaf that stands open beside it.',
-  figures: { good: figure('clear, good', 20), tight: figure('clear, tight', 5) },
+    'clear = least distance of the room it passes through from the sides, sill and head of the door; good: >= 20; tight: >= 5; fails where no door is behind it, or where it turns farther before the door than 150',
+  reason:
+    'What swings or is drawn out meets the frame, its seal or the leaf that stands open beside it. What turns far before a door stays inside with a part of it.',
+  figures: {
+    good: figure('clear, good', 20),
+    tight: figure('clear, tight', 5),
+    before: figure('before the door, at most', 150),
+  },
   input: z.strictObject({
     clear: length.nullable(),
+    before: length.default(0),
     way: z.enum(['beside', 'under', 'above']).default('beside'),
     name: z.string().default(''),
     door: z.string().default(''),
   }),
-  run: ({ clear, way, name, door }, { good, tight }): Verdict =>
+  run: ({ clear, before, way, name, door }, { good, tight, before: most }): Verdict =>
     clear === null
       ? either(false, graded('rule.outboardNone', { name }))
-      : atLeast(clear, good, tight, (grade, spare) =>
-          message(`rule.outboard.${grade}`, {
-            name,
-            door,
-            way: { word: `outboard.${way}` },
-            clear: mm(clear),
-            short: mm(-(spare ?? 0)),
-          }),
-        ),
+      : before > most
+        ? either(false, graded('rule.outboardFar', { name, door, before: mm(before) }))
+        : atLeast(clear, good, tight, (grade, spare) =>
+            message(`rule.outboard.${grade}`, {
+              name,
+              door,
+              way: { word: `outboard.${way}` },
+              clear: mm(clear),
+              short: mm(-(spare ?? 0)),
+            }),
+          ),
 });
 
 export const overStepRule = defineRule({

@@ -206,7 +206,7 @@ export const EN = {
   'bought.rear': 'rear',
   'outside.lies': 'Outside it lies level, {height} above the floor inside, {deep} deep.',
   'outside.gap': 'Between it and the door that is shut: {gap}.',
-  'outside.door': '{unit} stands {short} out through the door that is shut: take its front line in.',
+  'outside.door': '{unit} stands {short} out through the door that is shut: take it in.',
   'tilting.knot': 'Knot {knot}: {degrees} degrees, its edge {height} above the floor.',
   'tilting.steps':
     'The rope is {rope} long when the board is level; from knot to knot its edge rises by {least} to {most}.',
@@ -343,6 +343,8 @@ export const EN = {
   'rule.outboard.fails': '{name} does not go out through {door}: {short} short of good {way}.',
   'rule.outboard.unknown': '{name}: the door it goes out through is not known.',
   'rule.outboardNone.fails': '{name} goes out through the wall: no door of that side is behind it.',
+  'rule.outboardFar.fails': '{name} turns {before} before {door}: a part of it stays inside. Put it to the door.',
+  'rule.outboardFar.good': '{name} turns at the door.',
   'rule.outboardNone.good': '{name} goes out through a door.',
   'rule.overStep.good': '{name} stands clear of {step}.',
   'rule.overStep.fails': '{name} stands over {step}: {along} along and {across} across. There is no floor under it.',

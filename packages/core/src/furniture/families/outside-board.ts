@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { endOf, frontLineOf } from '../../document/body.js';
+import type { PriceItem } from '../../document/schema.js';
 import type { Unit } from '../../document/unit-schema.js';
 import { materialOf } from '../../materials/material.js';
 import { spread } from '../../numeric/plane.js';
+import type { SolidBox } from '../../rules/room.js';
 import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { nothingButProblems } from '../carcass.js';
@@ -10,11 +12,11 @@ import {
   bodyField,
   choiceField,
   faultsBy,
+  freeField,
   freePlace,
   fromField,
   materialField,
   sheetAbout,
-  sideField,
   type Family,
   type Start,
   type Surroundings,
@@ -47,23 +49,80 @@ const doorAt = (
     ),
   );
 
+/** The walls a door is in that it turns out through. */
+const SIDES = ['left', 'right', 'rear'] as const;
+type OutSide = (typeof SIDES)[number];
+const sideOf = ({ body: { stands } }: Unit): OutSide => (stands === 'left' || stands === 'right' ? stands : 'rear');
+const atSide = (unit: Unit): boolean => frontLineOf(unit) !== null;
+const atRear = (unit: Unit): boolean => !atSide(unit);
+
+/** How a board lies in its door: shut, open outside, all it passes through, and what is left to the door that is shut. */
 interface Lies {
-  readonly thick: number;
-  /** From the centre line to its outer face, and to the door that is shut, mm. */
-  readonly outer: number;
-  readonly door: number;
+  readonly material: PriceItem;
+  readonly side: OutSide;
+  readonly shut: SolidBox;
+  readonly open: SolidBox;
+  readonly through: SolidBox;
+  /** From its outer face to the door, mm: below nothing where it stands out through it. */
+  readonly gap: number;
 }
 function liesOf(unit: Unit, { inner, book }: Surroundings): Lies | null {
+  const material = materialOf(book, unit.materials['board'] ?? '');
+  if (!material) return null;
+  const { body } = unit;
+  const { x, length, from, to } = body;
+  const [thick, deep] = [material.thickness, to - from];
+  const [z0, z1] = [inner.floor + from, inner.floor + to];
+  const level = hingeOf(unit) === 'foot' ? { z0, z1: z0 + thick } : { z0: z1 - thick, z1 };
   const line = frontLineOf(unit);
-  const board = materialOf(book, unit.materials['board'] ?? '');
-  if (!line || !board) return null;
-  const { x, length, from, to } = unit.body;
+  if (line) {
+    const outer = line.front + thick;
+    const along = { x0: x, x1: endOf(unit) };
+    return {
+      material,
+      side: line.side,
+      shut: { ...along, ...outward(line.sign, line.front, outer), z0, z1 },
+      open: { ...along, ...outward(line.sign, outer, outer + deep), ...level },
+      through: { ...along, ...outward(line.sign, line.front, outer + deep), z0, z1 },
+      gap: doorAt(inner, line.side, x, length, from, to) - outer,
+    };
+  }
+  if (body.stands !== 'free') return null;
+  const [outer, across] = [x + thick, { y0: body.y, y1: body.y + body.width }];
   return {
-    thick: board.thickness,
-    outer: line.front + board.thickness,
-    door: doorAt(inner, line.side, x, length, from, to),
+    material,
+    side: 'rear',
+    shut: { ...across, x0: x, x1: outer, z0, z1 },
+    open: { ...across, x0: outer, x1: outer + deep, ...level },
+    through: { ...across, x0: x, x1: outer + deep, z0, z1 },
+    gap: inner.length - outer,
   };
 }
+
+/** At a side wall it is as long as it was wide across the rear, and the other way round; where it stood it stands on. */
+function turnedTo(unit: Unit, side: OutSide): Unit {
+  const { body } = unit;
+  if (side === sideOf(unit)) return unit;
+  const { x, length, from, to } = body;
+  if (side !== 'rear')
+    return {
+      ...unit,
+      body:
+        body.stands === 'left' || body.stands === 'right'
+          ? { ...body, stands: side }
+          : {
+              stands: side,
+              x,
+              length: body.stands === 'free' ? body.width : length,
+              front: body.stands === 'free' ? Math.max(0, side === 'left' ? -body.y : body.y + body.width) : 0,
+              from,
+              to,
+            },
+    };
+  return { ...unit, body: { stands: 'free', x, length: ABOUT_THICK_MM, y: -length / 2, width: length, from, to } };
+}
+/** A board across the rear takes so much along, about: mm. */
+const ABOUT_THICK_MM = 15;
 
 /** How high its edges are where nothing says otherwise, mm. */
 const FROM_MM = 500;
@@ -90,7 +149,7 @@ function boardAt(
   };
 }
 
-/** A board inside a door of a side wall that turns out through it and lies level outside: to cook, to sell, to eat at. */
+/** A board inside a door of a side wall or of the rear that turns out through it and lies level outside: to cook, to sell, to eat at. */
 export const outsideBoard: Family = {
   id: 'outside-board',
   words: {
@@ -98,23 +157,38 @@ export const outsideBoard: Family = {
     add: 'Board out through a door',
     start: 'Outside board',
     noun: 'outside-board',
-    fields: { board: 'Board of', hinge: 'Hinged at its' },
+    fields: {
+      board: 'Board of',
+      hinge: 'Hinged at its',
+      side: 'Door of',
+      y: 'Left edge from the centre line',
+      width: 'Across',
+    },
     roles: { 'outside-board': 'outside board' },
   },
   schools: ['plywood'],
   cuts: [],
   fields: [
+    {
+      name: 'side',
+      kind: 'choice',
+      group: 'place',
+      choices: SIDES,
+      get: sideOf,
+      set: (unit, value) => turnedTo(unit, SIDES.find((side) => side === value) ?? 'left'),
+    },
     bodyField('x', 'x'),
-    bodyField('length', 'length'),
+    { ...bodyField('length', 'length'), when: atSide },
     fromField,
     bodyField('height', 'to'),
-    bodyField('front', 'front'),
-    sideField,
+    { ...bodyField('front', 'front'), when: atSide },
+    { ...freeField('y', 'y'), when: atRear },
+    { ...freeField('width', 'width'), when: atRear },
     choiceField('hinge', HINGES),
     materialField('board'),
   ],
   faults: faultsBy({
-    stands: ['left', 'right'],
+    stands: ['left', 'right', 'free'],
     materials: ['board'],
     options: z.strictObject({ hinge: z.enum(HINGES) }),
     cuts: [],
@@ -135,41 +209,23 @@ export const outsideBoard: Family = {
     const to = Math.min(from + HIGH_MM, Math.floor(gap.z1 - FREE_MM));
     return { unit: boardAt(x, length, gap.where, [from, to], start), fits: Math.min(1, long / 800) * 0.5 };
   },
-  makes: (unit, room) => {
-    const lies = liesOf(unit, room);
-    return !lies || lies.outer <= lies.door;
-  },
+  makes: (unit, room) => (liesOf(unit, room)?.gap ?? 0) >= 0,
   skeleton: (unit, room) => {
-    const line = frontLineOf(unit);
-    const board = materialOf(room.book, unit.materials['board'] ?? '');
     const lies = liesOf(unit, room);
-    if (!line || !board || !lies) return nothingButProblems([], true);
-    if (lies.outer > lies.door)
+    if (!lies) return nothingButProblems([], true);
+    if (lies.gap < 0)
       return nothingButProblems(
-        [
-          {
-            place: unit.id,
-            said: message('outside.door', { unit: unit.name, short: mm(lies.outer - lies.door) }),
-          },
-        ],
+        [{ place: unit.id, said: message('outside.door', { unit: unit.name, short: mm(-lies.gap) }) }],
         true,
       );
-    const { from, to } = unit.body;
-    const [z0, z1] = [room.inner.floor + from, room.inner.floor + to];
-    const along = { x0: unit.body.x, x1: endOf(unit) };
-    const shut = { ...along, ...outward(line.sign, line.front, lies.outer), z0, z1 };
-    const out = outward(line.sign, lies.outer, lies.outer + to - from);
-    const open =
-      hingeOf(unit) === 'foot'
-        ? { ...along, ...out, z0, z1: z0 + lies.thick }
-        : { ...along, ...out, z0: z1 - lies.thick, z1 };
+    const { material, side, shut, open, through } = lies;
     const boards = [
-      boardIn(shut, 'y', {
+      boardIn(shut, side === 'rear' ? 'x' : 'y', {
         name: 'board',
         role: 'outside-board',
-        material: board,
-        grain: 'x',
-        good: line.sign > 0 ? -1 : 1,
+        material,
+        grain: side === 'rear' ? 'y' : 'x',
+        good: side === 'left' ? 1 : -1,
         held: 'hung',
         moves: 'board',
       }),
@@ -185,9 +241,10 @@ export const outsideBoard: Family = {
           name: message('motion.outside', { unit: { unit: unit.id } }),
           kind: 'hinge',
           about: 'level',
+          outside: side,
           shut,
           open,
-          through: { ...along, ...outward(line.sign, line.front, lies.outer + to - from), z0, z1 },
+          through,
           latch: true,
           before: 0,
         },
@@ -196,27 +253,20 @@ export const outsideBoard: Family = {
   },
   tells: (unit, room) => {
     const lies = liesOf(unit, room);
-    if (!lies || lies.outer > lies.door) return [];
+    if (!lies || lies.gap < 0) return [];
     const { from, to } = unit.body;
     return [
-      message('outside.lies', { height: mm(hingeOf(unit) === 'foot' ? from + lies.thick : to), deep: mm(to - from) }),
-      message('outside.gap', { gap: mm(lies.door - lies.outer) }),
+      message('outside.lies', {
+        height: mm(hingeOf(unit) === 'foot' ? from + lies.material.thickness : to),
+        deep: mm(to - from),
+      }),
+      message('outside.gap', { gap: mm(lies.gap) }),
     ];
   },
   // only the board: what stands before it stands before it
   solids: (unit, room) => {
-    const line = frontLineOf(unit);
     const lies = liesOf(unit, room);
-    if (!line || !lies) return [];
-    return [
-      {
-        x0: unit.body.x,
-        x1: endOf(unit),
-        ...outward(line.sign, line.front, lies.outer),
-        z0: room.inner.floor + unit.body.from,
-        z1: room.inner.floor + unit.body.to,
-      },
-    ];
+    return lies ? [lies.shut] : [];
   },
   rules: [],
 };

@@ -1,9 +1,9 @@
-import { baysOf, endOf, frontLineOf, withBay } from '../../document/body.js';
+import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { familyNamed } from '../../document/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Unit } from '../../document/schema.js';
 import { reachOf, sweptBy, takesAway, type DoorMotion, type Motion, type Prism } from '../../furniture/motions.js';
-import { keeps, offer } from '../../furniture/offer.js';
+import { offer, offerBay } from '../../furniture/offer.js';
 import { appliesTo, changeUnit, type Case, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { boardBox } from '../../furniture/skeleton.js';
 import { solidsOf } from '../../furniture/solid.js';
@@ -400,10 +400,15 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
   const other = met.unit;
   const mends: (Mend | null)[] = [];
   if (bay && motion.kind === 'slide' && bay.holds.kind === 'pull-out' && met.clear >= 200)
-    mends.push({
-      said: message('mend.travel', { to: mm(Math.floor(met.clear)) }),
-      operations: [changeBay(unit, bay, { holds: { ...bay.holds, travel: Math.floor(met.clear) } })],
-    });
+    mends.push(
+      offerBay(
+        unit,
+        bay,
+        scene,
+        { holds: { ...bay.holds, travel: Math.floor(met.clear) } },
+        message('mend.travel', { to: mm(Math.floor(met.clear)) }),
+      ),
+    );
   // a flap of a top is made shorter by what it lacks
   const long = unit.options['flapLong'];
   const shorter = typeof long === 'number' ? Math.floor(long - (met.needs - met.clear)) : 0;
@@ -426,21 +431,19 @@ function mendsOf(motion: Motion, unit: Unit, met: Met, scene: Scene): (Mend | nu
     const free = Math.min(...others.map(({ box }) => aheadOf(motion, box)), aheadOfWall(motion, scene));
     const count = Math.ceil((bay.front.count * motion.reach) / Math.max(1, free));
     if (count > bay.front.count && count <= MOST_DOORS)
-      mends.push({
-        said: message('mend.moreDoors', { count }),
-        operations: [changeBay(unit, bay, { front: { ...bay.front, count } })],
-      });
+      mends.push(offerBay(unit, bay, scene, { front: { ...bay.front, count } }, message('mend.moreDoors', { count })));
   }
-  const slid = bay && {
-    ...unit,
-    division: withBay(unit.division, bay.name, (own) => ({ ...own, front: { kind: 'sliding', latch: true } })),
-  };
   // two panels take a thickness more of the depth than a door does
-  if (bay && slid && (front === 'doors' || front === 'flap-down' || front === 'lift-up') && keeps(slid, unit, scene))
-    mends.push({
-      said: message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
-      operations: [changeBay(unit, bay, { front: { kind: 'sliding', latch: true } })],
-    });
+  if (bay && (front === 'doors' || front === 'flap-down' || front === 'lift-up'))
+    mends.push(
+      offerBay(
+        unit,
+        bay,
+        scene,
+        { front: { kind: 'sliding', latch: true } },
+        message('mend.otherFront', { what: { word: 'mend.front.sliding' } }),
+      ),
+    );
   if (other && other !== unit && line && by < 250)
     mends.push(
       offer(

@@ -1,9 +1,10 @@
 import type { Bay, Stored, Unit } from '../../document/schema.js';
+import { offerBay } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Scene } from '../../furniture/scene.js';
 import type { BayRoom } from '../../furniture/skeleton.js';
 import { heldOnRoadRule } from '../../rules/road.js';
 import { message } from '../../words/message.js';
-import { alone, bayName, changeBay, pinIn } from './things.js';
+import { alone, bayName, pinIn } from './things.js';
 
 interface Held {
   readonly by: 'front' | 'lip' | 'tied' | 'nothing' | 'unknown';
@@ -21,13 +22,10 @@ const shuts = ({ front, holds }: Bay): boolean =>
   holds.kind === 'drawers' || holds.kind === 'pull-out' || !['none', 'curtain'].includes(front.kind);
 
 /** A door before what stands open. */
-const doorBefore = (unit: Unit, { bay, behind, into }: BayRoom): Mend | null =>
+const doorBefore = (unit: Unit, { bay, behind, into }: BayRoom, scene: Scene): Mend | null =>
   behind !== undefined || into === 0 || bay.holds.kind === 'hold' || unit.family === 'rack'
     ? null
-    : {
-        said: message('mend.doorFront'),
-        operations: [changeBay(unit, bay, { front: { kind: 'doors', count: 1, latch: true } })],
-      };
+    : offerBay(unit, bay, scene, { front: { kind: 'doors', count: 1, latch: true } }, message('mend.doorFront'));
 
 function ofStored(stored: Stored, scene: Scene): Case<Held> {
   const unit = scene.units.find(({ id }) => id === stored.kept?.unit);
@@ -65,7 +63,7 @@ function ofStored(stored: Stored, scene: Scene): Case<Held> {
     },
     pin: pinIn(unit, place),
     quiet: true,
-    mend: () => doorBefore(unit, place),
+    mend: () => doorBefore(unit, place, scene),
   };
 }
 
@@ -90,7 +88,7 @@ const held = appliesTo(heldOnRoadRule, {
           },
           pin: pinIn(unit, place),
           quiet: true,
-          mend: () => doorBefore(unit, place),
+          mend: () => doorBefore(unit, place, scene),
         })),
     ),
     ...scene.units.flatMap((unit): Case<Held>[] => {

@@ -1,9 +1,11 @@
 import type { z } from 'zod';
-import { acrossOf, endOf } from '../../document/body.js';
+import { acrossOf, endOf, frontLineOf } from '../../document/body.js';
 import type { Unit } from '../../document/schema.js';
+import type { Motion } from '../../furniture/motions.js';
 import { offer, sceneWith } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Pin, type Scene, type SeenOpening } from '../../furniture/scene.js';
 import { solidBox } from '../../furniture/solid.js';
+import { spread } from '../../numeric/plane.js';
 import { doorHeadRule, doorwayRule, glassGapRule, outboardRule, overStepRule, sashRule } from '../../rules/openings.js';
 import { glassRule } from '../../rules/room-use.js';
 import { narrowOf, widthOf } from '../../shell/openings.js';
@@ -11,7 +13,7 @@ import { halfWidth } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { behindGlass, sideOf } from '../behind-glass.js';
 import { standsClear } from '../gap-offers.js';
-import { clearOf, leaves, type OutThrough } from '../through-doors.js';
+import { clearOf, leaves } from '../through-doors.js';
 import { motionsOf } from './moving.js';
 import { isBetter } from './people.js';
 import { inWalls, standingAt, standingInDoor, type StandingAt, type Walled } from '../in-doors.js';
@@ -130,34 +132,54 @@ const doorHead = appliesTo(doorHeadRule, {
 });
 
 /** What goes out, put so that it is free all round in a door: moved, no larger than that lets it be, on that side. */
-function intoDoor(unit: Unit, scene: Scene, door: SeenOpening, way: OutThrough): Mend | null {
+function intoDoor(unit: Unit, scene: Scene, door: SeenOpening, motion: Motion): Mend | null {
   const narrow = narrowOf(door);
   const room = { from: Math.ceil(narrow.from + FREE_MM), to: Math.floor(narrow.to - FREE_MM) };
-  const along = way === 'rear' ? acrossOf(unit) : { from: unit.body.x, to: endOf(unit) };
-  const long = Math.min(Math.round(along.to - along.from), room.to - room.from);
-  const at = Math.min(Math.max(along.from, room.from), room.to - long);
+  const { surface } = door.opening;
+  const turns = motion.kind === 'hinge';
+  // where it is now, as it would lie along the wall of that door
+  const isAlong = turns ? frontLineOf(unit) !== null : surface !== 'rear';
+  const now = isAlong ? { from: unit.body.x, to: endOf(unit) } : acrossOf(unit);
+  const long = Math.min(Math.round(now.to - now.from), room.to - room.from);
+  const at = Math.min(Math.max(now.from, room.from), room.to - long);
   const from = Math.max(Math.round(unit.body.from), Math.ceil(door.sill + FREE_MM - scene.inner.floor));
   const height = Math.min(Math.round(unit.body.to), Math.floor(door.head - FREE_MM - scene.inner.floor));
-  const { surface } = door.opening;
+  const thick = Math.min(motion.shut.x1 - motion.shut.x0, motion.shut.y1 - motion.shut.y0);
+  // what turns out stands at the door that is shut
+  const wall =
+    surface === 'rear'
+      ? scene.inner.length
+      : Math.min(
+          ...spread(at, at + long, 9).flatMap((x) =>
+            spread(from, height, 5).map((z) =>
+              halfWidth(scene.inner, surface === 'left' ? 'left' : 'right', x, scene.inner.floor + z),
+            ),
+          ),
+        );
+  const stands = Math.floor(wall - thick - BEFORE_DOOR_MM);
   return offer(
     unit,
     scene,
     {
-      ...(way === 'rear' ? { y: at, width: long } : { x: at, length: long }),
-      ...(surface === way ? {} : { side: surface }),
+      // first where it goes: its other fields follow from that
+      ...(turns ? { side: surface } : {}),
+      ...(surface === 'rear' ? { y: at, width: long } : { x: at, length: long }),
+      ...(turns ? (surface === 'rear' ? { x: stands } : { front: stands }) : {}),
       from,
       height,
     },
     message('mend.intoDoor', { name: unit.name, door: door.opening.name }),
   );
 }
+/** What turns out of a door stands so far before it, mm. */
+const BEFORE_DOOR_MM = 5;
 
 const outboard = appliesTo(outboardRule, {
   ofUnit: (unit, scene) =>
     motionsOf(unit, scene).flatMap((motion): Case<z.output<typeof outboardRule.input>>[] => {
       const out = leaves(motion, scene);
       if (!out) return [];
-      const { door, way, through } = out;
+      const { door, way, through, before } = out;
       const pin: Pin = {
         unit: unit.id,
         person: null,
@@ -167,27 +189,27 @@ const outboard = appliesTo(outboardRule, {
       const id = `outboard:${motion.of}`;
       // what is drawn out against a wall or turns against the rear end gets no further, which is said by itself
       if (!door)
-        return motion.kind === 'slide' || way === 'rear'
+        return motion.kind === 'slide' || (way === 'rear' && !('outside' in motion))
           ? []
           : [
               {
                 id,
-                input: { clear: null, way: 'beside', name: unit.name, door: '' },
+                input: { clear: null, before, way: 'beside', name: unit.name, door: '' },
                 pin,
                 // into a door of its own side, or across to one of the other
                 mend: () =>
-                  [...inWalls(scene, 'door')]
+                  [...scene.openings.filter(({ opening }) => opening.kind === 'door')]
                     .sort((a, b) => Number(a.opening.surface !== way) - Number(b.opening.surface !== way))
-                    .map((other) => intoDoor(unit, scene, other, way)),
+                    .map((other) => intoDoor(unit, scene, other, motion)),
               },
             ];
       const { where, clear } = clearOf({ ...out, door });
       return [
         {
           id,
-          input: { clear, way: where, name: unit.name, door: door.opening.name },
+          input: { clear, before, way: where, name: unit.name, door: door.opening.name },
           pin,
-          mend: () => intoDoor(unit, scene, door, way),
+          mend: () => intoDoor(unit, scene, door, motion),
         },
       ];
     }),

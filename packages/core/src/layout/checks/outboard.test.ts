@@ -9,6 +9,7 @@ import { applyOperation } from '../../furniture/kit.js';
 import { makeUnit } from '../../furniture/make.js';
 import { standsMoved } from '../../furniture/motions.js';
 import { SCHOOLS } from '../../furniture/schools/index.js';
+import { partsIn } from '../../furniture/parts-moved.js';
 import { outboardRule } from '../../rules/openings.js';
 import { halfWidth } from '../../shell/shell.js';
 import { say } from '../../words/say.js';
@@ -54,7 +55,9 @@ const boardIn = (derived: Derived) => {
 
 describe('a board that turns out through a door', () => {
   it('is judged by the least of what is left, and fails where there is no door', () => {
-    const grade = (clear: number | null) => outboardRule.run({ clear, way: 'beside', name: '', door: '' }).grade;
+    const grade = (clear: number | null) =>
+      outboardRule.run({ clear, before: 5, way: 'beside', name: '', door: '' }).grade;
+    expect(outboardRule.run({ clear: 100, before: 151, way: 'beside', name: '', door: '' }).grade).toBe('fails');
     expect([grade(20), grade(19), grade(5), grade(4), grade(null)]).toEqual([
       'good',
       'tight',
@@ -110,10 +113,68 @@ describe('a board that turns out through a door', () => {
     }).project;
     for (const set of [across, turned]) {
       const { mends = [] } = noteIn(derive(set, priceBook)) ?? {};
-      expect(mends.map(({ said }) => say(said))).toEqual(['Fit Stall into Sliding door']);
-      const mended = (mends[0]?.operations ?? []).reduce((p, operation) => applyOperation(p, operation).project, set);
-      expect(noteIn(derive(mended, priceBook))).toMatchObject({ grade: 'good' });
+      expect(mends.map(({ said }) => say(said))).toEqual(['Fit Stall into Sliding door', 'Fit Stall into Rear doors']);
+      for (const { operations } of mends) {
+        const derived = derive(
+          operations.reduce((p, operation) => applyOperation(p, operation).project, set),
+          priceBook,
+        );
+        expect(noteIn(derived)).toMatchObject({ grade: 'good' });
+        expect(derived.problems.filter(({ place }) => place === 'stall')).toEqual([]);
+      }
     }
+  });
+
+  it('across the rear doors lies level behind the vehicle, as wide as it is across', () => {
+    const floor = bare.inner?.floor ?? 0;
+    const length = bare.inner?.length ?? 0;
+    // turned to the rear where it stands it is far before the doors, and put to them by one press
+    const turned = applyOperation(withBoard(400, 700, 500, 900), {
+      name: 'changeUnit',
+      payload: { id: 'stall', changes: { side: 'rear' } },
+    }).project;
+    const far = noteIn(derive(turned, priceBook));
+    expect(far).toMatchObject({ grade: 'fails' });
+    expect(far && say(far.said)).toMatch(/^Stall turns [0-9\u202f]+ before Rear doors: a part of it stays inside/);
+    expect(far?.mends.map(({ said }) => say(said))).toEqual(['Fit Stall into Rear doors']);
+    const put = (far?.mends[0]?.operations ?? []).reduce((p, one) => applyOperation(p, one).project, turned);
+    for (const hinge of ['foot', 'head']) {
+      const set = applyOperation(put, { name: 'changeUnit', payload: { id: 'stall', changes: { hinge } } }).project;
+      const derived = derive(set, priceBook);
+      expect(noteIn(derived)).toMatchObject({ grade: 'good' });
+      const { shut, open } = boardIn(derived);
+      // 15 thick, 5 before the doors, 700 across about the centre line and 400 high
+      expect(shut.x1).toBeCloseTo(Math.floor(length - 20) + 15, 6);
+      expect([shut.x1 - shut.x0, shut.y0, shut.y1]).toEqual([15, -350, 350]);
+      expect([shut.z0 - floor, shut.z1 - floor]).toEqual([500, 900]);
+      expect([open.x0 - shut.x1, open.x1 - open.x0, open.z1 - open.z0]).toEqual([0, 400, 15]);
+      expect(open.z0 - floor).toBeCloseTo(hinge === 'foot' ? 500 : 885, 6);
+      const [part] = derived.parts.filter(({ id }) => id === 'stall.board');
+      const size = (part?.outline.outer ?? []).reduce(([u, v], [a, b]) => [Math.max(u, a), Math.max(v, b)], [0, 0]);
+      expect(size).toEqual([700, 400]);
+      // turned by a quarter about its hinged edge the board lies where the motion says
+      const [flat] = partsIn(part ? [part] : [], derived.made, { 'stall.board': 1 });
+      expect(flat && Math.abs(flat.place.thick[2])).toBeCloseTo(1, 9);
+      expect(derived.checks.filter(({ id, grade }) => /^(sweep|outboard):stall/.test(id) && grade === 'fails')).toEqual([]);
+    }
+    // nearer to the side of the doors than they bear, and out past it
+    const aside = (y: number) =>
+      noteIn(
+        derive(
+          applyOperation(put, { name: 'changeUnit', payload: { id: 'stall', changes: { y } } }).project,
+          priceBook,
+        ),
+      );
+    expect(aside(70)).toMatchObject({ grade: 'tight', spare: -10 });
+    expect(aside(200)).toMatchObject({ grade: 'fails', spare: -140 });
+    // and back at a wall it is as long as it was wide
+    const back = applyOperation(put, { name: 'changeUnit', payload: { id: 'stall', changes: { side: 'left' } } });
+    expect(back.project.layout.units.find(({ id }) => id === 'stall')?.body).toMatchObject({
+      stands: 'left',
+      length: 700,
+      from: 500,
+      to: 900,
+    });
   });
 
   it('that stands out through the shut door is a problem with its place, and has no parts', () => {

@@ -1,5 +1,6 @@
 import type { Thing, Unit } from '../../document/schema.js';
 import { deepForSlides, slidesFor } from '../../furniture/fronts.js';
+import { offerBay } from '../../furniture/offer.js';
 import { appliesTo, type Case, type Mend, type Scene } from '../../furniture/scene.js';
 import { boardBox, type BayRoom } from '../../furniture/skeleton.js';
 import { materialOf } from '../../materials/material.js';
@@ -9,7 +10,7 @@ import { thingOpensRule } from '../../rules/things.js';
 import { halfWidth, roofHeight } from '../../shell/shell.js';
 import { message, mm } from '../../words/message.js';
 import { standingIn } from '../standing.js';
-import { alone, bayName, changeBay, freeBefore, inBays, pinIn } from './things.js';
+import { alone, bayName, freeBefore, inBays, pinIn } from './things.js';
 
 /** Things that come nearer than this touch, mm. */
 const TOUCH_MM = 1;
@@ -145,7 +146,7 @@ function ofBays(unit: Unit, scene: Scene): Case<Opens>[] {
           const out = freeOver(standsAs({ ...place, bay: { ...bay, holds } }, thing), unit, scene);
           return out.clear < needs || freeBefore(unit, place, scene).far < travel
             ? null
-            : { said: message('mend.tray', { to: mm(travel) }), operations: [changeBay(unit, bay, { holds })] };
+            : offerBay(unit, bay, scene, { holds }, message('mend.tray', { to: mm(travel) }));
         },
       },
     ];

@@ -1,12 +1,11 @@
 import { grownIn } from '../../rules/people.js';
 import { baysOf, endOf, frontLineOf } from '../../document/body.js';
 import { thingIn } from '../../document/layout-changes.js';
-import type { Operation } from '../../document/operation.js';
 import type { Bay, Division, Person, Stored, Thing, Unit } from '../../document/schema.js';
 import { MOST_VENT } from '../../document/unit-schema.js';
 import { familyNamed } from '../../document/kit.js';
 import { deepForSlides, slidesFor } from '../../furniture/fronts.js';
-import { offer, together, tried } from '../../furniture/offer.js';
+import { offer, offerBay, together, tried } from '../../furniture/offer.js';
 import { appliesTo, type Mend, type Pin, type Scene } from '../../furniture/scene.js';
 import { FRAME_MM } from '../../furniture/carcass-boards.js';
 import type { BayRoom, Board } from '../../furniture/skeleton.js';
@@ -56,15 +55,6 @@ export const middle = ({ room }: BayRoom): { readonly x: number; readonly y: num
 });
 export const pinIn = (unit: Unit, place: BayRoom): Pin => ({ unit: unit.id, person: null, ...middle(place) });
 export const bayName = (unit: Unit, bay: Bay): string => `${unit.name}, ${bay.name}`;
-export const changeBay = (
-  unit: Unit,
-  bay: Bay,
-  changes: Partial<Pick<Bay, 'holds' | 'front' | 'vents'>>,
-): Operation => ({
-  name: 'changeBay',
-  payload: { id: unit.id, bay: bay.name, ...changes },
-});
-
 /** No front is brought out farther than this beyond the centre line, mm. */
 const FARTHEST_FRONT_MM = -300;
 
@@ -242,13 +232,16 @@ const air = appliesTo(airRule, {
           pin: pinIn(unit, place),
           mend: () => [
             wants <= MOST_VENT
-              ? {
-                  said: message('mend.vents', { area: wants }),
-                  operations: [changeBay(unit, bay, { vents: { ...bay.vents, low: wants, high: wants } })],
-                }
+              ? offerBay(
+                  unit,
+                  bay,
+                  scene,
+                  { vents: { ...bay.vents, low: wants, high: wants } },
+                  message('mend.vents', { area: wants }),
+                )
               : null,
             bay.holds.kind === 'thing' && place.behind === undefined && !isOpen(bay) && opened === 'good'
-              ? { said: message('mend.openFront'), operations: [changeBay(unit, bay, { front: { kind: 'none' } })] }
+              ? offerBay(unit, bay, scene, { front: { kind: 'none' } }, message('mend.openFront'))
               : null,
           ],
         };
@@ -459,26 +452,25 @@ const reach = appliesTo(reachRule, {
             quiet: true,
             mend: (): (Mend | null)[] => [
               helps && face !== 'front' && bay.holds.kind === 'thing' && place.behind === undefined
-                ? {
-                    said: message('mend.tray', { to: mm(Math.round(thing.depth)) }),
-                    operations: [
-                      changeBay(unit, bay, {
-                        holds: { kind: 'pull-out', thing: thing.id, travel: Math.round(thing.depth), latch: true },
-                      }),
-                    ],
-                  }
+                ? offerBay(
+                    unit,
+                    bay,
+                    scene,
+                    { holds: { kind: 'pull-out', thing: thing.id, travel: Math.round(thing.depth), latch: true } },
+                    message('mend.tray', { to: mm(Math.round(thing.depth)) }),
+                  )
                 : null,
               helps && face === 'front' && bay.front.kind === 'none' && place.behind === undefined
-                ? {
-                    said: message('mend.doorFront'),
-                    operations: [changeBay(unit, bay, { front: { kind: 'doors', count: 1, latch: true } })],
-                  }
+                ? offerBay(
+                    unit,
+                    bay,
+                    scene,
+                    { front: { kind: 'doors', count: 1, latch: true } },
+                    message('mend.doorFront'),
+                  )
                 : null,
               helps && face === 'front' && place.behind !== undefined
-                ? {
-                    said: message('mend.panelBefore'),
-                    operations: [changeBay(unit, bay, { front: { kind: 'panel' } })],
-                  }
+                ? offerBay(unit, bay, scene, { front: { kind: 'panel' } }, message('mend.panelBefore'))
                 : null,
             ],
           };
