@@ -44,6 +44,8 @@ export interface Carcass {
   readonly seenBelow: boolean;
   /** Arches it is notched round. */
   readonly notched: readonly ArchShape[];
+  /** From where to where along it something else of the unit is put to its face: no front goes there. */
+  readonly covered?: readonly { readonly from: number; readonly to: number }[];
 }
 
 /** What the boards of a carcass are set out from, mm. */

@@ -373,7 +373,7 @@ function slid(frame: Frame, placed: PlacedBay, edges: Edges): Fronts {
       continue;
     }
     const faced =
-      bay.front.kind === 'none' || bay.front.kind === 'panel'
+      (bay.front.kind === 'none' || bay.front.kind === 'panel') && front.x1 > front.x0
         ? [face(frame, `${name}.face`, 'drawer-face', { ...front, z0: z, z1: z + high }, 'fixed', name)]
         : [];
     const made = [...trayOf(deep), ...faced];
@@ -441,14 +441,58 @@ function lids(frame: Frame, bays: readonly PlacedBay[]): Fronts {
   return { boards: made.map(({ board }) => board), motions: made.map(({ motion }) => motion), problems: [] };
 }
 
+/** Fronts narrower than this beside what is put to the face are none, mm. */
+const LEAST_BESIDE_MM = 60;
+/** How a bay is seen from its front: beside what is put to the face, at whose edges nothing hangs. */
+interface Seen {
+  readonly placed: PlacedBay;
+  readonly edges: Edges;
+  readonly problems: readonly FurnitureProblem[];
+}
+function seenOf(frame: Frame, bay: PlacedBay, own: Edges): Seen {
+  const { covered = [] } = frame;
+  let { x0, x1 } = bay.front;
+  let { front, rear } = own;
+  for (const { from, to } of covered) {
+    if (to <= x0 || from >= x1) continue;
+    // it lies at an end of the unit: the front goes on beside it
+    if (from - x0 > x1 - to) {
+      x1 = from - REVEAL_MM;
+      rear = false;
+    } else {
+      x0 = to + REVEAL_MM;
+      front = false;
+    }
+  }
+  if (x0 === bay.front.x0 && x1 === bay.front.x1) return { placed: bay, edges: own, problems: [] };
+  const hidden = x1 - x0 < LEAST_BESIDE_MM;
+  const { kind } = bay.bay.front;
+  return {
+    placed: { ...bay, front: { ...bay.front, x0, x1: hidden ? x0 : x1 } },
+    edges: { ...own, front, rear },
+    // what is closed for good is got at from above
+    problems:
+      hidden && kind !== 'none' && kind !== 'panel'
+        ? [
+            {
+              place: `${frame.unit.id}.${bay.bay.name}`,
+              said: message('furniture.covered', { unit: frame.unit.name, bay: bay.bay.name }),
+            },
+          ]
+        : [],
+  };
+}
+
 /** Everything that closes the bays of a carcass or slides out of them, with how it moves. */
 export function frontsOf(frame: Frame, bays: readonly PlacedBay[], dividers: readonly Divider[]): Fronts {
   // what lies behind another bay has no face of its own
   const atFace = bays.filter(({ inside }) => inside.near === 0);
   const all = [
     ...atFace.flatMap((bay) => {
-      const edges = edgesOf(frame, dividers, bay);
-      return [doors(frame, bay, edges), oneFront(frame, bay, edges), slid(frame, bay, edges)];
+      const own = edgesOf(frame, dividers, bay);
+      const { placed, edges, problems } = seenOf(frame, bay, own);
+      const said: Fronts = { ...NONE, problems };
+      return [said, doors(frame, placed, edges), oneFront(frame, placed, edges), slid(frame, placed, own)];
     }),
     lids(frame, bays),
   ];

@@ -89,9 +89,15 @@ describe('where it is offered', () => {
     );
   });
   it('is a bench whose front comes out of a sheet: along the grain where it is longer than a sheet is wide', () => {
-    const project = furnished(bulrush, 'corner-seat');
-    const seat = project.layout.units.find(({ family }) => family === 'corner-seat');
+    const begun = furnished(bulrush, 'corner-seat');
+    const seat = begun.layout.units.find(({ family }) => family === 'corner-seat');
     if (!seat || seat.body.length < 1500) throw new Error('it is as long as it is usually made');
+    // beside its wing of 520
+    const length = 2100;
+    const project = applyOperation(begun, {
+      name: 'changeUnit',
+      payload: { id: seat.id, changes: { length } },
+    }).project;
     const { parts, problems } = derive(project, bulrush.priceBook);
     expect(problems.filter(({ place }) => place.startsWith(`${seat.id}.`))).toEqual([]);
     const panels = parts.filter(({ unit, role }) => unit === seat.id && role === 'panel-front');

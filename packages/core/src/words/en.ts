@@ -160,6 +160,8 @@ export const EN = {
   'furniture.wings': '{unit}: its wings are wider than it is long. Make them less wide.',
   'furniture.crowded':
     '{unit}, {bay}: {count} {count|shelf leaves|shelves leave} {between} between them. Fewer shelves, or a higher bay.',
+  'furniture.covered':
+    'A wing stands before {bay} of {unit}: no front opens there. Give it no front of its own, or cut the bay where the wing ends.',
   'furniture.doorHangs':
     '{unit}, {bay}: a door would hang on nothing, as no upright stands where its hinges are. Divide the bay there, or take one door, or two that hang at its ends.',
   'furniture.flapHangs':

@@ -8,6 +8,7 @@ import type { SolidBox } from '../../rules/room.js';
 import { halfWidth, type Shell } from '../../shell/shell.js';
 import { message } from '../../words/message.js';
 import { archIn, CARCASS_ROLES, notchedBy, overArchField } from '../against-wall.js';
+import { beforeCarcass } from '../carcass-boards.js';
 import { carcassSkeleton, nothingButProblems } from '../carcass.js';
 import {
   bodyField,
@@ -72,12 +73,17 @@ const ordered = (a: number, b: number): { readonly y0: number; readonly y1: numb
   y1: Math.max(a, b),
 });
 
-/** A wing as a box of its own: four sides, that at the bench screwed to its front, a bottom and a lid that lifts off. */
+/** A rail under a lid is so high, mm. */
+const RAIL_HIGH_MM = 60;
+/**
+ * A wing as a box of its own: its back put to the face of the bench in the plane of its fronts, where it is screwed to the
+ * rail, the bottom and the end behind it; two sides, an end, a bottom, a rail under its lid, and a lid that lifts off.
+ */
 function wingBoards(
   unit: Unit,
   end: End,
   box: SolidBox,
-  sign: 1 | -1,
+  { sign, front }: { readonly sign: 1 | -1; readonly front: number },
   { book }: Surroundings,
 ): { readonly boards: Board[]; readonly motion: Motion; readonly bay: BayRoom } | null {
   const [board, facing, top] = ['carcass', 'facing', 'top'].map((role) => materialOf(book, unit.materials[role] ?? ''));
@@ -87,10 +93,12 @@ function wingBoards(
   const z1 = box.z1 - top.thickness;
   // its end looks into the room, away from the wall
   const [e0, e1] = sign < 0 ? [box.y1 - facing.thickness, box.y1] : [box.y0, box.y0 + facing.thickness];
-  const [s0, s1] = sign < 0 ? [box.y0, e0] : [e1, box.y1];
-  // and its back at the front of the bench
-  const [b0, b1] = sign < 0 ? [box.y0, box.y0 + t] : [box.y1 - t, box.y1];
-  const [i0, i1] = sign < 0 ? [b1, s1] : [s0, b0];
+  // the face of the bench behind its fronts: there its back is
+  const face = sign * (front + beforeCarcass(unit, facing));
+  const [b0, b1] = sign < 0 ? [face, face + facing.thickness] : [face - facing.thickness, face];
+  const [s0, s1] = sign < 0 ? [b1, e0] : [e1, b0];
+  // the lid ends where those of the bench begin: a rail between the sides bears it there
+  const [r0, r1] = sign < 0 ? [box.y0, box.y0 + t] : [box.y1 - t, box.y1];
   const side = (which: End): Board =>
     boardIn(
       {
@@ -104,7 +112,7 @@ function wingBoards(
       'x',
       { name: `${name}.side-${which}`, role: 'side', material: board, grain: 'y', good: which === 'front' ? -1 : 1 },
     );
-  const inside = { x0: box.x0 + t, x1: box.x1 - t, y0: i0, y1: i1, z0: box.z0 + t, z1 };
+  const inside = { x0: box.x0 + t, x1: box.x1 - t, y0: s0, y1: s1, z0: box.z0 + t, z1 };
   const lid: SolidBox = { ...box, z0: z1, x0: box.x0 + LID_GAP_MM, x1: box.x1 - LID_GAP_MM };
   return {
     boards: [
@@ -117,9 +125,16 @@ function wingBoards(
         grain: 'x',
         good: sign < 0 ? 1 : -1,
       }),
-      boardIn({ ...box, x0: box.x0 + t, x1: box.x1 - t, y0: b0, y1: b1, z1 }, 'y', {
+      boardIn({ ...box, y0: b0, y1: b1, z1 }, 'y', {
         name: `${name}.back`,
         role: 'back',
+        material: facing,
+        grain: 'x',
+        good: sign < 0 ? 1 : -1,
+      }),
+      boardIn({ ...box, x0: box.x0 + t, x1: box.x1 - t, y0: r0, y1: r1, z0: z1 - RAIL_HIGH_MM, z1 }, 'y', {
+        name: `${name}.rail`,
+        role: 'rail',
         material: board,
         grain: 'x',
         good: sign < 0 ? 1 : -1,
@@ -153,7 +168,7 @@ function wingBoards(
     },
     bay: {
       bay: { name, holds: { kind: 'hold' }, front: { kind: 'none' } },
-      room: inside,
+      room: sign < 0 ? { ...inside, y0: Math.max(s0, r1) } : { ...inside, y1: Math.min(s1, r0) },
       into: 0,
       deepLow: z1 - inside.z0,
       deepHigh: z1 - inside.z0,
@@ -277,6 +292,10 @@ export const cornerSeat: Family = {
           }),
         },
       ]);
+    const boxes = ends.flatMap((end) => {
+      const box = wingBox(unit, end, room.inner);
+      return box ? [{ end, box }] : [];
+    });
     const bench = carcassSkeleton({
       unit,
       room,
@@ -292,12 +311,10 @@ export const cornerSeat: Family = {
       head: 'rails',
       seenBelow: false,
       notched: notchedBy(unit, room),
+      covered: boxes.map(({ box }) => ({ from: box.x0, to: box.x1 })),
     });
     if (bench.boards.length === 0) return bench;
-    const wings = ends.flatMap((end) => {
-      const box = wingBox(unit, end, room.inner);
-      return (box && wingBoards(unit, end, box, line.sign, room)) ?? [];
-    });
+    const wings = boxes.flatMap(({ end, box }) => wingBoards(unit, end, box, line, room) ?? []);
     const boards = [...bench.boards, ...wings.flatMap((wing) => wing.boards)];
     return {
       ...bench,
