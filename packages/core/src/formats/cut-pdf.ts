@@ -415,7 +415,7 @@ export async function cutDiagramsPdf(
   plans.forEach(({ material, plan, job }, i) =>
     writeLine(
       cover,
-      `${materialOf(book, material.id)?.name ?? material.id}: ${plan.sheets.length} ${job.kind === 'bar' ? 'bars' : 'sheets'}, ${formatMoney(plan.cost, book.currency)}; ${plan.proved ? 'no plan can be cheaper' : `at least ${formatMoney(plan.bound, book.currency)} whatever the plan`}`,
+      `${materialOf(book, material.id)?.name ?? material.id}: ${plan.sheets.length} ${job.kind}${plan.sheets.length === 1 ? '' : 's'}, ${formatMoney(plan.cost, book.currency)}; ${plan.proved ? 'no plan can be cheaper' : `at least ${formatMoney(plan.bound, book.currency)} whatever the plan`}`,
       { x: MARGIN, y: A4[1] - MARGIN - 56 - i * 18, size: 12 },
       pen.regular,
     ),

@@ -56,7 +56,7 @@ export function labelLines(part: Part, parts: readonly Part[], style: LengthStyl
     materialOf(book, part.material)?.name ?? part.material,
     part.grain ? 'grain along the length' : 'grain any way',
     ...(scribed.length > 0 ? [`scribe: ${scribed.join(', ')}`] : []),
-    ...(isHanded(part) ? [twin ? `FACE UP · mirror of ${twin.id}` : 'FACE UP · has a hand'] : []),
+    ...(isHanded(part) ? [twin ? `FACE UP · mirror of ${twin.id}` : 'FACE UP · do not turn over'] : []),
   ];
 }
 
