@@ -1,59 +1,17 @@
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
-import { strFromU8, strToU8, unzip, zip, type AsyncZippable, type Unzipped } from 'fflate';
-import { z } from 'zod';
+import { Worker } from 'node:worker_threads';
+import { strToU8, zip, type AsyncZippable } from 'fflate';
 import type { TakenIn } from '@nestplank/contract';
-import type { PriceBook, Project } from '@nestplank/core/document';
-import { FormatError, readProjectFile } from '@nestplank/core/formats';
+import type { PriceBook } from '@nestplank/core/document';
 import { PhotoEntity, ProjectEntity, VersionEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
 import { ProjectsService } from '../projects/projects.service.js';
 import { RefusedError } from '../refusals.js';
+import { threadScript } from '../threads.js';
+import type { ArchiveAnswer } from './archive.worker.js';
+import type { Entry, Index, ReadProject } from './read-archive.js';
 
-/** No archive holds more than this once it is unpacked, bytes. */
-const MOST_BYTES = 1_000_000_000;
-
-/** As many projects, and photos and versions of each, as one archive holds. */
-const MOST = { projects: 2000, photos: 1000, versions: 2000 };
-
-const indexSchema = z.strictObject({
-  format: z.literal('nest-plank-everything'),
-  version: z.literal(1),
-  at: z.iso.datetime(),
-  projects: z
-    .array(
-      z.strictObject({
-        file: z.string(),
-        photos: z
-          .array(
-            z.strictObject({
-              id: z.string(),
-              width: z.int(),
-              height: z.int(),
-              at: z.string(),
-              large: z.string(),
-              small: z.string(),
-            }),
-          )
-          .max(MOST.photos),
-        versions: z
-          .array(
-            z.strictObject({
-              file: z.string(),
-              name: z.string().max(200),
-              automatic: z.boolean(),
-              revision: z.int().nonnegative(),
-              at: z.string(),
-            }),
-          )
-          .max(MOST.versions)
-          .default([]),
-      }),
-    )
-    .max(MOST.projects),
-});
-type Index = z.infer<typeof indexSchema>;
-type Entry = Index['projects'][number];
 type Refused = TakenIn['refused'][number];
 
 const refuse = (why: string, place: string): never => {
@@ -67,71 +25,63 @@ function fileOf(document: string, priceBook: PriceBook): Uint8Array {
   return strToU8(`${JSON.stringify(file, null, 1)}\n`);
 }
 
-/** What is read of a file of an archive; null, and named with the reason, when it cannot be read. */
-function readOr<T>(refused: Refused[], file: string, read: () => T): T | null {
-  try {
-    return read();
-  } catch (problem) {
-    if (!(problem instanceof FormatError)) throw problem;
-    refused.push({ file, why: problem.message });
-    return null;
+/** Versions and photos of one project go in by parts of so many bytes: saves take their turn between them. */
+const PART_BYTES = 4_000_000;
+/** Lists cut into parts, each of about so many bytes. */
+function parted<T>(all: readonly T[], bytes: (one: T) => number): T[][] {
+  const parts: T[][] = [];
+  let left = 0;
+  for (const one of all) {
+    const size = bytes(one);
+    if (parts.length === 0 || size > left) {
+      parts.push([]);
+      left = PART_BYTES;
+    }
+    parts.at(-1)?.push(one);
+    left -= size;
   }
+  return parts;
 }
 
-/** A project of an archive, its photos under ids of their own. @throws FormatError */
-function unpackedProject(entry: Entry, at: (name: string) => Uint8Array, refused: Refused[]) {
-  const file = readProjectFile(strFromU8(at(entry.file)));
-  const ids = new Map(entry.photos.map((photo) => [photo.id, randomUUID()]));
-  /** Speaks of photos by their new ids; one that is not in the archive is let go. */
-  const renamed = (project: Project): Project => ({
-    ...project,
-    survey: {
-      ...project.survey,
-      found: project.survey.found.map((find) => ({
-        ...find,
-        photo: find.photo === null ? null : (ids.get(find.photo) ?? null),
-      })),
-      ...(project.survey.before
-        ? {
-            before: {
-              ...project.survey.before,
-              photos: Object.fromEntries(
-                Object.entries(project.survey.before.photos).flatMap(([surface, photo]) => {
-                  const kept = ids.get(photo);
-                  return kept === undefined ? [] : [[surface, kept]];
-                }),
-              ),
-            },
-          }
-        : {}),
-      readings: Object.fromEntries(
-        Object.entries(project.survey.readings).map(([address, readings]) => [
-          address,
-          readings.map(({ photo, ...reading }) => {
-            const kept = photo === undefined ? undefined : ids.get(photo);
-            return kept === undefined ? reading : { ...reading, photo: kept };
-          }),
-        ]),
-      ),
-    },
-  });
-  return {
-    file: { ...file, project: renamed(file.project) },
-    revision: entry.versions.reduce((most, version) => Math.max(most, version.revision), 0),
-    photos: entry.photos.map((photo) => ({
-      id: ids.get(photo.id) ?? randomUUID(),
-      width: photo.width,
-      height: photo.height,
-      at: photo.at,
-      large: Buffer.from(at(photo.large)),
-      small: Buffer.from(at(photo.small)),
-    })),
-    versions: entry.versions.flatMap(({ file: kept, ...version }) => {
-      const project = readOr(refused, kept, () => readProjectFile(strFromU8(at(kept))).project);
-      return project ? [{ ...version, document: JSON.stringify(renamed(project)) }] : [];
-    }),
-  };
+/** A thread that reads an archive, asked for one thing of it after another. */
+class ArchiveReader {
+  private readonly worker: Worker;
+
+  constructor(archive: Uint8Array) {
+    // a copy of its own: the thread takes it over
+    const own = archive.slice();
+    this.worker = new Worker(threadScript(import.meta.url, './archive.worker', 'backups/archive.worker'), {
+      workerData: { archive: own },
+      transferList: [own.buffer],
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
+    });
+  }
+
+  next(): Promise<ArchiveAnswer> {
+    const { worker } = this;
+    return new Promise((resolve) => {
+      const answered = (answer: ArchiveAnswer): void => {
+        worker.off('error', broken).off('exit', gone);
+        resolve(answer);
+      };
+      const none = (message: string): void => {
+        worker.off('message', answered).off('error', broken).off('exit', gone);
+        resolve({ kind: 'none', message, file: null });
+      };
+      const broken = (problem: unknown): void => none(`This archive cannot be read: ${String(problem)}.`);
+      const gone = (): void => none('The thread that reads the archive ended.');
+      worker.once('message', answered).once('error', broken).once('exit', gone);
+      worker.postMessage(null);
+    });
+  }
+
+  async end(): Promise<void> {
+    this.worker.removeAllListeners();
+    await this.worker.terminate();
+  }
 }
+/** A thread that reads an archive takes no more than this, MB. */
+const MOST_MEMORY_MB = 1500;
 
 /** All projects with their prices, photos and versions as an archive of open files, and such an archive taken in. */
 @Injectable()
@@ -185,60 +135,51 @@ export class EverythingService {
 
   /**
    * Takes an archive in: every project of it that can be read, under an id that is free, with its photos and versions;
-   * those that cannot be read are named with the reason.
+   * what cannot be read is named with the reason. It is read in a thread and goes in by parts, and saves are kept meanwhile.
    */
   async takeIn(archive: Uint8Array): Promise<TakenIn> {
-    const files = await this.unpacked(archive);
-    const at = (name: string): Uint8Array =>
-      (Object.hasOwn(files, name) ? files[name] : undefined) ?? refuse(`${name} is not in the archive.`, name);
-    const read = indexSchema.safeParse(this.json(at('index.json')));
-    if (!read.success) return refuse('index.json is none of Nest Plank.', 'index.json');
+    const reader = new ArchiveReader(archive);
+    const ids: string[] = [];
     const refused: Refused[] = [];
-    const made = read.data.projects.flatMap(
-      (entry) => readOr(refused, entry.file, () => unpackedProject(entry, at, refused)) ?? [],
-    );
-    const [first] = refused;
-    if (made.length === 0 && first) return refuse(`${first.file}: ${first.why}`, first.file);
-    const ids = await this.projects.importAll(
-      made.map(({ file }) => file),
-      async (manager, taken) => {
-        for (const [i, { photos, versions, revision }] of made.entries()) {
-          const projectId = taken[i] ?? '';
-          for (const photo of photos) await manager.insert(PhotoEntity, { ...photo, projectId });
-          for (const version of versions)
-            await manager.insert(VersionEntity, { ...version, id: randomUUID(), projectId });
-          // what comes now comes after the versions there are
-          await manager.update(ProjectEntity, { id: projectId }, { revision });
+    try {
+      for (let answer = await reader.next(); answer.kind !== 'done'; answer = await reader.next()) {
+        if (answer.kind === 'project') ids.push(await this.put(answer.project));
+        else if (answer.kind === 'refused') refused.push(answer.refused);
+        else if (ids.length === 0) return refuse(answer.message, answer.file ?? 'archive');
+        else {
+          refused.push({ file: answer.file ?? 'archive', why: answer.message });
+          break;
         }
-      },
-    );
+      }
+    } finally {
+      await reader.end();
+    }
+    const [first] = refused;
+    if (ids.length === 0 && first) return refuse(`${first.file}: ${first.why}`, first.file);
     return { ids, refused };
   }
 
-  private unpacked(archive: Uint8Array): Promise<Unzipped> {
-    let bytes = 0;
-    return new Promise((resolve, reject) => {
-      const none = (): void =>
-        reject(
-          new RefusedError(HttpStatus.BAD_REQUEST, 'invalid', 'This is not an archive that can be read.', {
-            place: 'archive',
-          }),
-        );
-      const filter = ({ originalSize }: { readonly originalSize: number }): boolean =>
-        (bytes += originalSize) <= MOST_BYTES;
-      try {
-        unzip(archive, { filter }, (problem, files) => (problem ? none() : resolve(files)));
-      } catch {
-        none();
-      }
+  /** One project with what belongs to it. Until all of it is in it lies in the bin: what was cut short is not taken for whole. */
+  private async put({ file, photos, versions, revision }: ReadProject): Promise<string> {
+    const projectId = await this.projects.importBinned(file);
+    for (const part of parted(photos, ({ large, small }) => large.length + small.length))
+      await this.transactions.run(async (manager) => {
+        for (const { large, small, ...photo } of part)
+          await manager.insert(PhotoEntity, {
+            ...photo,
+            large: Buffer.from(large),
+            small: Buffer.from(small),
+            projectId,
+          });
+      });
+    for (const part of parted(versions, ({ document }) => document.length))
+      await this.transactions.run(async (manager) => {
+        for (const version of part) await manager.insert(VersionEntity, { ...version, id: randomUUID(), projectId });
+      });
+    // what comes now comes after the versions there are
+    await this.transactions.run(async (manager) => {
+      await manager.update(ProjectEntity, { id: projectId }, { revision, deletedAt: null });
     });
-  }
-
-  private json(bytes: Uint8Array): unknown {
-    try {
-      return JSON.parse(strFromU8(bytes)) as unknown;
-    } catch {
-      return refuse('index.json is not JSON.', 'index.json');
-    }
+    return projectId;
   }
 }

@@ -126,16 +126,12 @@ export class ProjectsService {
     return this.transactions.run((manager) => this.takeIn(manager, file));
   }
 
-  /** Takes several project files in, with what belongs to them; all or none. @returns their ids in the same order */
-  importAll(
-    files: readonly ReturnType<typeof readProjectFile>[],
-    more: (manager: EntityManager, ids: readonly string[]) => Promise<void>,
-  ): Promise<string[]> {
+  /** Takes a project file in that is not whole yet: it lies in the bin until it is taken out of it. @returns its id */
+  importBinned(file: ReturnType<typeof readProjectFile>): Promise<string> {
     return this.transactions.run(async (manager) => {
-      const ids: string[] = [];
-      for (const file of files) ids.push((await this.takeIn(manager, file)).id);
-      await more(manager, ids);
-      return ids;
+      const { id } = await this.takeIn(manager, file);
+      await manager.update(ProjectEntity, { id }, { deletedAt: new Date().toISOString() });
+      return id;
     });
   }
 
