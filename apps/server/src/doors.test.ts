@@ -8,6 +8,7 @@ import {
   readFileSync,
   rmSync,
   statSync,
+  utimesSync,
   writeFileSync,
 } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -418,8 +419,24 @@ describe('starting and ending the server', () => {
     const second = await run({ NEST_PLANK_DB: database });
     expect(second.code).toBe(1);
     expect(second.said).toContain(first.url);
+    // neither sleep nor a file that is removed or old lets go of it
+    const saved = (): Promise<number> =>
+      fetch(`${first.url}/api/projects`, {
+        method: 'POST',
+        headers: json,
+        body: JSON.stringify({ name: 'A', kind: 'van', model: '', units: 'mm', startDate: '2026-10-01' }),
+      }).then(({ status }) => status);
+    first.server.kill('SIGSTOP');
+    utimesSync(`${database}.lock`, new Date(0), new Date(0));
+    expect((await run({ NEST_PLANK_DB: database })).code).toBe(1);
+    rmSync(`${database}.lock`);
+    expect((await run({ NEST_PLANK_DB: database })).said).toContain('in use by another process');
+    first.server.kill('SIGCONT');
+    expect(await saved()).toBe(201);
     first.server.kill('SIGKILL');
-    expect((await run({ NEST_PLANK_DB: database })).url).not.toBe('');
+    const third = await run({ NEST_PLANK_DB: database });
+    expect(third.url).not.toBe('');
+    expect((await run({ NEST_PLANK_DB: database })).said).toContain(third.url);
   });
   it('asked to end, it ends with streams still open, and the file alone is whole', async () => {
     const database = join(mkdtempSync(join(folder, 'end-')), 'a.sqlite');

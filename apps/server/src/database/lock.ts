@@ -1,4 +1,5 @@
-import { closeSync, openSync, readFileSync, rmSync, statSync, utimesSync, writeSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import Libsql from 'libsql';
 
 /** Who holds a database. */
 export interface Owner {
@@ -6,36 +7,24 @@ export interface Owner {
   readonly since: string;
   readonly url: string;
 }
-/** A lock whose owner has not been heard of for this long is an old one, ms. */
-const STALE_MS = 30_000;
-const BEAT_MS = 5000;
-
 /** A second server on the same database. */
 export class LockedError extends Error {
   constructor(
-    readonly owner: Owner,
+    readonly owner: Owner | null,
     path: string,
   ) {
     super(
-      `The database ${path} is in use by the server at ${owner.url === '' ? '(starting)' : owner.url}, process ${owner.pid}, since ${owner.since}. Use that one, or stop it first.`,
+      owner
+        ? `The database ${path} is in use by the server at ${owner.url === '' ? '(starting)' : owner.url}, process ${owner.pid}, since ${owner.since}. Use that one, or stop it first.`
+        : `The database ${path} is in use by another process. Use that one, or stop it first.`,
     );
   }
 }
 
-const alive = (pid: number): boolean => {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (problem) {
-    return problem instanceof Error && 'code' in problem && problem.code === 'EPERM';
-  }
-};
-
+/** Who says that it holds a database; null where nobody does. */
 function ownerOf(file: string): Owner | null {
   try {
-    const owner = JSON.parse(readFileSync(file, 'utf8')) as Owner;
-    const heard = Date.now() - statSync(file).mtimeMs < STALE_MS;
-    return heard && owner.pid !== process.pid && alive(owner.pid) ? owner : null;
+    return JSON.parse(readFileSync(file, 'utf8')) as Owner;
   } catch {
     return null;
   }
@@ -48,42 +37,32 @@ export interface Lock {
 }
 
 /**
- * Takes a database for this process alone. What a killed server left is taken over: its process is gone, or has not been
- * heard of.
- * @throws LockedError when another server has it
+ * Takes a database for this process alone. The operating system holds the lock, on an empty file beside the database, as long
+ * as the process lives, asleep or not: what a killed server left is free at once, and nothing is taken from one that only
+ * slept. Who it is stands in a file beside that, for people; it holds nothing.
+ * @throws LockedError when another process has it
  */
 export function lockDatabase(path: string): Lock {
   const file = `${path}.lock`;
-  const owner = ownerOf(file);
-  if (owner) throw new LockedError(owner, path);
-  rmSync(file, { force: true });
-  const since = new Date().toISOString();
-  let handle: number;
+  const held = new Libsql(`${path}.held`, { timeout: 0 });
   try {
-    handle = openSync(file, 'wx');
+    // never read or closed by other means: that would let go of it
+    held.exec('BEGIN EXCLUSIVE');
   } catch (problem) {
-    const other = ownerOf(file);
-    throw other ? new LockedError(other, path) : problem;
+    held.close();
+    if (problem instanceof Error && 'code' in problem && String(problem.code).startsWith('SQLITE_BUSY'))
+      throw new LockedError(ownerOf(file), path);
+    throw problem;
   }
-  const write = (url: string): void => {
-    const text = JSON.stringify({ pid: process.pid, since, url } satisfies Owner);
-    writeSync(handle, text, 0);
-  };
+  const since = new Date().toISOString();
+  const write = (url: string): void =>
+    writeFileSync(file, JSON.stringify({ pid: process.pid, since, url } satisfies Owner));
   write('');
-  const beat = setInterval(() => {
-    const now = new Date();
-    try {
-      utimesSync(file, now, now);
-    } catch {
-      // the folder is gone: the database says so itself
-    }
-  }, BEAT_MS).unref();
   return {
     tell: write,
     release: () => {
-      clearInterval(beat);
-      closeSync(handle);
       rmSync(file, { force: true });
+      held.close();
     },
   };
 }
