@@ -5,7 +5,14 @@ import { randomUUID } from 'node:crypto';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { LogView, ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
+import {
+  OTHER_DATABASE,
+  type LogView,
+  type ProjectView,
+  type Refusal,
+  type StepsResult,
+  type VersionView,
+} from '@nestplank/contract';
 import type { PriceBook } from '@nestplank/core/document';
 import { say } from '@nestplank/core/words';
 import { createApp } from './app.js';
@@ -66,6 +73,26 @@ async function rewritten(id: string, change: (document: Record<string, unknown>)
   await source.destroy();
   await start();
 }
+
+describe('a step of another database', () => {
+  it('is refused by name, and nothing of what came with it is done; the name is the same after a restart', async () => {
+    const id = await importDemo();
+    const { database, revision } = (await view(id)).body;
+    expect(database).toMatch(/^[0-9a-f]{32}$/);
+    const [own, other, former] = [{ ...move(), database }, { ...move(), database: 'f'.repeat(32) }, move()];
+    const refused = await post<Refusal>(id, revision, own, other);
+    expect([refused.status, refused.body.step, refused.body.message]).toEqual([422, other.id, OTHER_DATABASE]);
+    expect((await view(id)).body.revision).toBe(revision);
+    // a page of a release that knew of none is taken as before
+    expect((await post(id, revision, own, former)).status).toBe(200);
+    // a restart, and a project brought in again, change nothing about it
+    await app.close();
+    await start();
+    expect((await view(id)).body.database).toBe(database);
+    expect((await view(await importDemo())).body.database).toBe(database);
+    expect((await post<Refusal>(id, revision + 2, { ...move(), database: 7 })).status).toBe(400);
+  });
+});
 
 describe('a document that an earlier release stored', () => {
   it.each([1, 2, 3, 4])(

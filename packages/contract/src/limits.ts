@@ -9,3 +9,6 @@ export const KEPT_OF_PAST = {
   /** So many days a project lies in the bin. */
   bin: 30,
 } as const;
+
+/** Why a step is not done in a database that only has a project of the same id. */
+export const OTHER_DATABASE = 'It was done on another database that has a project of the same name.';

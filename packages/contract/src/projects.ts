@@ -11,6 +11,7 @@ import {
   IsOptional,
   IsString,
   IsUUID,
+  MaxLength,
   Min,
   ValidateNested,
 } from 'class-validator';
@@ -95,6 +96,14 @@ export class StepDto {
   @IsOptional()
   @IsObject()
   payload?: Record<string, unknown>;
+
+  @ApiPropertyOptional({
+    description: 'The database the project was read from when the step was made: it is done in no other one.',
+  })
+  @IsOptional()
+  @IsString()
+  @MaxLength(64)
+  database?: string;
 }
 
 export class PostStepsDto {
@@ -152,6 +161,8 @@ export interface HistoryView {
 }
 
 export interface ProjectView {
+  /** The database it lies in: kept by it for good, and by its copies and backups. */
+  readonly database: string;
   readonly project: Project;
   readonly revision: number;
   readonly history: HistoryView;

@@ -17,6 +17,7 @@ import {
   Photos1764100000000,
   Steps1764300000000,
   Due1764400000000,
+  Identity1764500000000,
 } from './migrations.js';
 import { Transactions } from './transactions.js';
 
@@ -38,7 +39,14 @@ export function databaseOptions(path: string, driver: typeof LibsqlDatabase = Li
     database: path,
     enableWAL: true,
     entities: ENTITIES,
-    migrations: [FirstTables1764000000000, Photos1764100000000, Log1764200000000, Steps1764300000000, Due1764400000000],
+    migrations: [
+      FirstTables1764000000000,
+      Photos1764100000000,
+      Log1764200000000,
+      Steps1764300000000,
+      Due1764400000000,
+      Identity1764500000000,
+    ],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (database: LibsqlDatabase) => {

@@ -43,7 +43,7 @@ describe('the tables', () => {
       const source = await new DataSource(databaseOptions(path)).initialize();
       expect(await source.query('PRAGMA journal_mode')).toEqual([{ journal_mode: 'wal' }]);
       expect(await source.query('PRAGMA foreign_keys')).toEqual([{ foreign_keys: 1 }]);
-      expect(await source.query<unknown[]>('SELECT * FROM migrations')).toHaveLength(5);
+      expect(await source.query<unknown[]>('SELECT * FROM migrations')).toHaveLength(6);
       await expect(
         source.query(
           `INSERT INTO operations (projectId, stepId, name, payload, patches, inverse, state, at) VALUES ('nobody', 's', 'n', '{}', '[]', '[]', 'done', '')`,

@@ -72,6 +72,18 @@ export class Steps1764300000000 implements MigrationInterface {
   }
 }
 
+/** A database is told from another: work for one goes into no other that has a project of the same id. */
+export class Identity1764500000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`CREATE TABLE "identity" ("id" text PRIMARY KEY NOT NULL)`);
+    await runner.query(`INSERT INTO "identity" SELECT lower(hex(randomblob(16)))`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TABLE "identity"`);
+  }
+}
+
 /** What has lain in the bin long enough is gone when it was found so twice. */
 export class Due1764400000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {

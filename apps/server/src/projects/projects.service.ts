@@ -4,6 +4,7 @@ import { In, IsNull, LessThan, LessThanOrEqual, MoreThan, Not, type EntityManage
 import {
   KEPT_OF_PAST,
   mayDo,
+  OTHER_DATABASE,
   type BinItem,
   type CreateProjectDto,
   type LogView,
@@ -89,6 +90,7 @@ export class ProjectsService {
     return this.transactions.read(async (manager) => {
       const row = await this.row(manager, id);
       return {
+        database: await this.database(manager),
         project: await this.opened(manager, row),
         news,
         revision: row.revision,
@@ -235,12 +237,17 @@ export class ProjectsService {
       });
     const { result, known } = await this.transactions.run(async (manager) => {
       const row = await this.row(manager, id);
+      const own = steps.some((step) => step.database !== undefined) ? await this.database(manager) : null;
+      const elsewhere = steps.find((step) => step.database !== undefined && step.database !== own);
+      if (elsewhere)
+        throw new RefusedError(HttpStatus.UNPROCESSABLE_ENTITY, 'operation', OTHER_DATABASE, { step: elsewhere.id });
       const book = await this.prices.bookIn(manager, row.bookId);
       const before = await Promise.all(steps.map((step) => this.steps.doneBefore(manager, id, step.id)));
       const done = steps.filter((_, i) => before[i] !== null).map((step) => step.id);
       const fresh = steps.length - done.length;
-      const own = fresh === 0 || row.revision === revision ? 0 : await this.steps.ownSince(manager, id, revision, done);
-      if (!mayDo({ sent: revision, current: row.revision, own, fresh })) {
+      const ours =
+        fresh === 0 || row.revision === revision ? 0 : await this.steps.ownSince(manager, id, revision, done);
+      if (!mayDo({ sent: revision, current: row.revision, own: ours, fresh })) {
         throw new RefusedError(HttpStatus.CONFLICT, 'conflict', 'The project was changed elsewhere first.', {
           revision: row.revision,
           done,
@@ -328,6 +335,12 @@ export class ProjectsService {
         });
       throw problem;
     }
+  }
+
+  /** By what this database is told from others. */
+  private async database(manager: EntityManager): Promise<string> {
+    const [row] = await manager.query<{ id: string }[]>('SELECT id FROM identity');
+    return row?.id ?? '';
   }
 
   private async row(manager: EntityManager, id: string): Promise<ProjectEntity> {

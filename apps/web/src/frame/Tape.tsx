@@ -30,16 +30,20 @@ function SavedMark({
   const { t } = useSpeech();
   const count = saving.unsent;
   const text =
-    saving.state === 'saved'
-      ? `✓ ${t('save.saved', { time: clock.format(saving.at) })}`
-      : saving.state === 'saving'
-        ? `… ${t('save.saving', { count })}`
-        : `! ${t(`save.waiting.${saving.why ?? 'unreachable'}`, { count })}`;
+    saving.state === 'opening'
+      ? `… ${t('save.opening')}`
+      : saving.state === 'saved' && saving.elsewhere > 0
+        ? `! ${t('save.elsewhere', { count: saving.elsewhere })}`
+        : saving.state === 'saved'
+          ? `✓ ${t('save.saved', { time: clock.format(saving.at) })}`
+          : saving.state === 'saving'
+            ? `… ${t('save.saving', { count })}`
+            : `! ${t(`save.waiting.${saving.why ?? 'unreachable'}`, { count })}`;
   return (
     <button
       type="button"
       className="saved"
-      data-state={saving.state}
+      data-state={saving.state === 'saved' && saving.elsewhere > 0 ? 'waiting' : saving.state}
       data-aside={aside}
       title={t('save.last', { revision: saving.revision, time: clock.format(saving.at) })}
       onClick={onOpen}

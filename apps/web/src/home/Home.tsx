@@ -1,7 +1,7 @@
 import './home.css';
 import { Problem } from '../kit/Problem.js';
 import Button from '@mui/material/Button';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
@@ -14,6 +14,9 @@ import { speechFor, tell } from '../words/words.js';
 import { ConfirmDialog } from '../kit/ConfirmDialog.js';
 import { SmallDrawing, smallState, useSmall } from './SmallBuild.js';
 import { NewBuildDialog } from './NewBuildDialog.js';
+
+// it brings the queue and the operations along, which the list does not wait for
+const UnsentHere = lazy(() => import('./UnsentHere.js'));
 
 const LARGEST_FILE = 20 * 1024 * 1024;
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -116,6 +119,11 @@ export function Home() {
             </li>
           ))}
         </ul>
+      )}
+      {projects && (
+        <Suspense fallback={null}>
+          <UnsentHere projects={projects} />
+        </Suspense>
       )}
       {bin.length > 0 && (
         <section className="section stack below" aria-label={tell('home.bin')}>

@@ -74,6 +74,7 @@ class Wire {
         this.listeners[client]?.push(onChange);
         return {
           changed: () => this.listeners.forEach((own, other) => other !== client && own.forEach((tell) => tell())),
+          waiting: () => undefined,
           close: () => (this.listeners[client] = []),
         };
       },

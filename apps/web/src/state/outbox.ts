@@ -19,6 +19,8 @@ export interface Outbox {
    * Writes come to rest in the order in which they were asked for.
    */
   readonly write: (projectId: string, steps: readonly StepDto[]) => Promise<void>;
+  /** The projects that have steps kept here which no other tab sends. */
+  readonly projects: () => Promise<string[]>;
   /** What was set aside for a project. */
   readonly aside: (projectId: string) => Promise<Aside[]>;
   readonly setAside: (entries: readonly Aside[]) => Promise<void>;
@@ -142,6 +144,13 @@ export function createOutbox(
       }
       await open.done;
       return steps;
+    },
+    projects: async () => {
+      await last;
+      const alive = await tab.alive();
+      const all = await (await opened()).getAll('steps');
+      const free = all.filter((row) => row.tab === undefined || row.tab === tab.id || !alive.has(row.tab));
+      return [...new Set(free.map(({ project }) => project))];
     },
     aside: async (projectId) => {
       const found = await (await opened()).getAllFromIndex('aside', 'project', projectId);

@@ -1,5 +1,6 @@
 import {
   mayDo,
+  OTHER_DATABASE,
   type HistoryView,
   type ProjectView,
   type Refusal,
@@ -24,6 +25,7 @@ import type { Deriving } from './session.js';
 /** A server of one project: it numbers revisions, does each step once, refuses what it was told to. */
 export class Server {
   revision = 1;
+  database = 'one';
   readonly done = new Map<string, readonly Patch[]>();
   constructor(
     public project: Project,
@@ -51,9 +53,18 @@ export class Server {
     if (this.deleted)
       return Promise.reject(new RefusedError({ statusCode: 404, code: 'not-found', message: 'gone', place: '' }));
     if (!this.reachable) return Promise.reject(new UnreachableError(''));
-    const { project, revision, history } = this;
+    const { database, project, revision, history } = this;
     const done = steps.filter((id) => this.done.has(id));
-    return Promise.resolve({ project, revision, history, priceBookId: 'b', priceBook: this.book, news: [], done });
+    return Promise.resolve({
+      database,
+      project,
+      revision,
+      history,
+      priceBookId: 'b',
+      priceBook: this.book,
+      news: [],
+      done,
+    });
   }
   change(operation: Operation): void {
     this.undone.push(this.project);
@@ -67,6 +78,15 @@ export class Server {
     this.sent.push(sent.steps.length);
     const refusal = this.refusals.shift();
     if (refusal) throw new RefusedError({ statusCode: 400, place: '', ...refusal });
+    const elsewhere = sent.steps.find((step) => (step.database ?? this.database) !== this.database);
+    if (elsewhere)
+      throw new RefusedError({
+        statusCode: 422,
+        code: 'operation',
+        message: OTHER_DATABASE,
+        place: '',
+        step: elsewhere.id,
+      });
     if (this.deleted) throw new RefusedError({ statusCode: 404, code: 'not-found', message: 'gone', place: '' });
     const before = sent.steps.filter((step) => this.done.has(step.id)).map((step) => step.id);
     const own = before.filter((id) => (this.made.get(id) ?? 0) > sent.revision).length;
@@ -146,6 +166,7 @@ export function memoryOutbox(): Outbox & { readonly kept: Map<string, readonly S
       kept.set(id, [...steps]);
       return Promise.resolve();
     },
+    projects: () => Promise.resolve([...kept].flatMap(([id, steps]) => (steps.length > 0 ? [id] : []))),
     aside: (id) => Promise.resolve(put.filter((entry) => entry.project === id)),
     setAside: (entries) => Promise.resolve(void put.push(...entries)),
     dropAside(id, steps) {

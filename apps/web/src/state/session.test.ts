@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { Refusal } from '@nestplank/contract';
+import { OTHER_DATABASE, type Refusal } from '@nestplank/contract';
 import type { DerivedShape } from '@nestplank/core/derive';
 import type { Operation, Project } from '@nestplank/core/document';
 import { startPriceBook } from '@nestplank/core/materials';
@@ -39,7 +39,7 @@ function page(more: Partial<SessionParts> = {}) {
     outbox,
     join: (_id, onChange) => {
       others.push(onChange);
-      return { changed: () => void (changed += 1), close: () => undefined };
+      return { changed: () => void (changed += 1), waiting: () => undefined, close: () => undefined };
     },
     newId: () => `step-${(ids += 1)}`,
     now: () => new Date(0),
@@ -195,6 +195,80 @@ describe('the state of the page', () => {
     await settle();
     expect(useSession.getState().saving.state).toBe('saved');
     expect(xOf(server.project, 'bench')).toBe(910);
+  });
+  it('says nothing of saved before the server has answered', async () => {
+    const { openProject, useSession, closeProject } = page();
+    outbox.kept.set('p', [{ id: 'old', name: 'changeUnit', payload: { id: 'bench', changes: { x: 900 } } }]);
+    server.reachable = false;
+    expect(useSession.getState().saving.state).toBe('opening');
+    await openProject('p');
+    expect(useSession.getState().saving).toMatchObject({ state: 'waiting', unsent: 1, why: 'unreachable' });
+    // nor of a project with nothing unsent that is not open yet
+    closeProject();
+    outbox.kept.clear();
+    await openProject('p');
+    expect(useSession.getState().saving).toMatchObject({ state: 'opening', unsent: 0 });
+    server.reachable = true;
+    await openProject('p');
+    await settle();
+    expect(useSession.getState().saving.state).toBe('saved');
+  });
+  it('tells of what another tab has not sent, and when it has', async () => {
+    let told: ((tab: string, unsent: number) => void) | null = null;
+    const said: number[] = [];
+    const { openProject, act, useSession } = page({
+      join: (_id, _change, onWaiting) => {
+        told = onWaiting;
+        return { changed: () => undefined, waiting: (unsent) => void said.push(unsent), close: () => undefined };
+      },
+    });
+    await openProject('p');
+    const tell = told as unknown as (tab: string, unsent: number) => void;
+    tell('a', 2);
+    tell('b', 1);
+    tell('a', 1);
+    expect(useSession.getState().saving).toMatchObject({ state: 'saved', unsent: 0, elsewhere: 2 });
+    // it outlives what this tab says of itself
+    act(move('bench', 900));
+    await settle();
+    expect(useSession.getState().saving).toMatchObject({ state: 'saved', elsewhere: 2 });
+    tell('a', 0);
+    tell('b', 0);
+    expect(useSession.getState().saving).toMatchObject({ state: 'saved', elsewhere: 0 });
+    // the others are told of its own, and that they are sent
+    expect(said).toContain(1);
+    expect(said.at(-1)).toBe(0);
+  });
+  it('never sends what was done on another database that has a project of the same id', async () => {
+    const first = page();
+    await first.openProject('p');
+    server.reachable = false;
+    first.act(move('bench', 900));
+    await settle();
+    // the tab stays open, and another database answers
+    server = new Server(wren, book);
+    server.database = 'another';
+    waiting.shift()?.();
+    await settle();
+    expect(server.log).toEqual([]);
+    expect(first.useSession.getState().aside.map(({ why }) => why)).toEqual([OTHER_DATABASE]);
+    expect(xOf(first.useSession.getState().project, 'bench')).toBe(xOf(wren, 'bench'));
+    expect(first.useSession.getState().saving).toMatchObject({ state: 'saved', unsent: 0 });
+    // what is done now is done on this one
+    first.act(move('bench', 910));
+    await settle();
+    expect([server.log.length, xOf(server.project, 'bench')]).toEqual([1, 910]);
+    // and so it is with what an earlier visit left
+    first.closeProject();
+    outbox.kept.set('p', [
+      { id: 'old', name: 'changeUnit', payload: { id: 'bench', changes: { x: 1000 } }, database: 'one' },
+    ]);
+    const second = page();
+    await second.openProject('p');
+    await settle();
+    expect(xOf(second.useSession.getState().project, 'bench')).toBe(910);
+    expect(server.log).toHaveLength(1);
+    expect(second.useSession.getState().aside).toHaveLength(2);
   });
   it('closed while the server was away, it puts the steps on top when opened again, and sends them', async () => {
     const first = page();

@@ -1,6 +1,6 @@
 import { v4 as freshId } from 'uuid';
 import { create } from 'zustand';
-import type { FaultView, HistoryView, ProjectView, Refusal, RepriceDto, StepDto, StepName } from '@nestplank/contract';
+import type { FaultView, HistoryView, ProjectView, Refusal, RepriceDto, StepDto } from '@nestplank/contract';
 import type { Patch } from '@nestplank/core/document';
 import type {
   Derived,
@@ -25,12 +25,14 @@ import {
 import { applyOperation } from '@nestplank/core/furniture';
 import type { Message } from '@nestplank/core/words';
 import { DeriveClient } from '../workers/derive-client.js';
-import { tell } from '../words/speech.js';
+import { speechFor, tell } from '../words/speech.js';
 import { api, RefusedError } from './api.js';
 import type { StageName } from '../stages/stages.js';
 import { firstKeys } from './first-keys.js';
 import { createOutbox, ownTab, type Aside, type Outbox } from './outbox.js';
-import { createSync, type Saving, type Sync } from './sync.js';
+import { createForwarder } from './forward.js';
+import { onTop } from './on-top.js';
+import { createSync, type Hindrance, type Saving, type Sync } from './sync.js';
 
 export type { Saving };
 
@@ -86,6 +88,8 @@ export type Deriving = Pick<
 /** Another tab that has the same project open. */
 export interface Neighbours {
   readonly changed: () => void;
+  /** Tells the other tabs how many steps of this one the server has not got. */
+  readonly waiting: (unsent: number) => void;
   readonly close: () => void;
 }
 
@@ -95,7 +99,11 @@ export interface SessionParts {
   readonly deriving: (onBreak: () => void) => Deriving;
   readonly outbox: Outbox;
   /** Joins the tabs that have a project open; null where there are none. */
-  readonly join: (id: string, onChange: () => void) => Neighbours | null;
+  readonly join: (
+    id: string,
+    onChange: () => void,
+    onWaiting: (tab: string, unsent: number) => void,
+  ) => Neighbours | null;
   readonly newId: () => string;
   readonly now: () => Date;
   readonly later: (work: () => void, ms: number) => () => void;
@@ -118,6 +126,8 @@ const CLOSED = {
 const OPEN_AGAIN_MS = 3000;
 /** So many materials are sent at once. */
 const PRICES_AT_ONCE = 400;
+/** Before the server has said anything. */
+const NOTHING_KNOWN = (at: Date): Saving => ({ state: 'opening', unsent: 0, elsewhere: 0, revision: 0, at, why: null });
 const NO_HISTORY: HistoryView = { undo: [], redo: [] };
 
 /** Makes the state of the page: one project open, what it comes to, and the steps on their way to the server. */
@@ -128,7 +138,7 @@ export function createSession(parts: SessionParts) {
     priceBook: null,
     priceBookId: null,
     history: { undo: [], redo: [] },
-    saving: { state: 'saved', unsent: 0, revision: 0, at: parts.now(), why: null },
+    saving: NOTHING_KNOWN(parts.now()),
     aside: [],
     fault: null,
     derived: null,
@@ -141,8 +151,13 @@ export function createSession(parts: SessionParts) {
   const set = useSession.setState;
 
   let sync: Sync | null = null;
+  /** The database the project that is open lies in. */
+  let database = '';
   let deriving: Promise<void> = Promise.resolve();
   let neighbours: Neighbours | null = null;
+  /** How many steps other tabs that have this project open keep unsent, by tab. */
+  const elsewhere = new Map<string, number>();
+  const unsentElsewhere = (): number => [...elsewhere.values()].reduce((sum, count) => sum + count, 0);
   /** Counts what was asked of the worker, so that a late answer does not replace a newer one. */
   let asked = 0;
   /** Counts what was opened, so that a project whose answer comes late does not replace another. */
@@ -190,6 +205,7 @@ export function createSession(parts: SessionParts) {
     closeProject();
     worker.warm();
     const own = ++opening;
+    let unheard = (): void => undefined;
     try {
       // a browser that keeps nothing must not keep the project from being opened
       let kept = true;
@@ -198,6 +214,20 @@ export function createSession(parts: SessionParts) {
         return [];
       };
       const unsent = await parts.outbox.read(id).catch(lacking);
+      // nothing is saved before the server says so
+      const waits = (why: Hindrance | null): void => {
+        const { saving } = get();
+        set({
+          saving: {
+            ...saving,
+            state: unsent.length === 0 ? 'opening' : why ? 'waiting' : 'saving',
+            unsent: unsent.length,
+            why,
+          },
+        });
+      };
+      waits(null);
+      unheard = () => waits('unreachable');
       const view = await parts.api.view(
         id,
         unsent.map((step) => step.id),
@@ -211,7 +241,10 @@ export function createSession(parts: SessionParts) {
         takeView: (next, queued) => (current() ? takeView(next, queued) : []),
         takeTurn,
         takeHistory: (history) => set({ history }),
-        takeSaving: (saving) => set({ saving }),
+        takeSaving: (saving) => {
+          if (saving.unsent !== get().saving.unsent) neighbours?.waiting(saving.unsent);
+          set({ saving: { ...saving, elsewhere: unsentElsewhere() } });
+        },
         takeAside: (entries) => {
           set({ aside: [...get().aside, ...entries] });
           const [first] = entries;
@@ -223,7 +256,16 @@ export function createSession(parts: SessionParts) {
         unkept: () => notify(tell('error.unkept'), 'trouble'),
       });
       sync.begin();
-      neighbours = parts.join(id, () => sync?.lookAgain());
+      neighbours = parts.join(
+        id,
+        () => sync?.lookAgain(),
+        (tab, count) => {
+          if (!current()) return;
+          elsewhere.set(tab, count);
+          set({ saving: { ...get().saving, elsewhere: unsentElsewhere() } });
+        },
+      );
+      neighbours?.waiting(sync.unsent().length);
       await deriving;
       if (!kept) notify(tell('error.unkept'), 'trouble');
       // what was put right on opening is said once
@@ -232,6 +274,7 @@ export function createSession(parts: SessionParts) {
       if (own !== opening) return;
       if (problem instanceof RefusedError) fail(problem.refusal);
       else {
+        unheard();
         set({ failed: { why: tell('home.failed'), faults: [], revision: null } });
         // what is kept here waits to be sent: it is tried again for as long as somebody waits for it
         parts.later(() => {
@@ -253,10 +296,11 @@ export function createSession(parts: SessionParts) {
     sync = null;
     neighbours?.close();
     neighbours = null;
+    elsewhere.clear();
     worker.stopTelling();
     asked += 1;
     answered = null;
-    set({ ...CLOSED, history: NO_HISTORY });
+    set({ ...CLOSED, history: NO_HISTORY, saving: NOTHING_KNOWN(parts.now()) });
   }
 
   /**
@@ -264,20 +308,8 @@ export function createSession(parts: SessionParts) {
    * @returns those that can no longer be done, and why
    */
   function takeView(view: ProjectView, unsent: readonly StepDto[]): { step: StepDto; why: string }[] {
-    let next = view.project;
-    const lost: { step: StepDto; why: string }[] = [];
-    const done: StepName[] = [];
-    for (const step of unsent) {
-      try {
-        if (step.name !== 'undo' && step.name !== 'redo') {
-          next = applyOperation(next, readOperation(step), view.priceBook).project;
-          done.push(step.name);
-        }
-      } catch (problem) {
-        if (!(problem instanceof OperationError)) throw problem;
-        lost.push({ step, why: saidPlain(problem.said) });
-      }
-    }
+    ({ database } = view);
+    const { project: next, done, lost } = onTop(view, unsent);
     const { history } = view;
     set({
       project: next,
@@ -285,7 +317,7 @@ export function createSession(parts: SessionParts) {
       history: done.length > 0 ? { undo: [...history.undo, ...done], redo: [] } : history,
     });
     deriving = deriveWhole();
-    return lost;
+    return lost.map(({ step, why }) => ({ step, why: saidPlain(why) }));
   }
 
   function takeTurn(patches: readonly Patch[]): void {
@@ -319,6 +351,7 @@ export function createSession(parts: SessionParts) {
         id: parts.newId(),
         name: operation.name,
         payload: operation.payload as unknown as Record<string, unknown>,
+        database,
       };
       set({
         project: edit.project,
@@ -367,7 +400,7 @@ export function createSession(parts: SessionParts) {
   /** Undo and redo are done by the server, which keeps every step, so that they outlive a reload. */
   function step(which: 'undo' | 'redo'): void {
     const { id, history } = get();
-    if (id && history[which].length > 0) sync?.add([{ id: parts.newId(), name: which }]);
+    if (id && history[which].length > 0) sync?.add([{ id: parts.newId(), name: which, database }]);
   }
   const undo = (): void => step('undo');
   const redo = (): void => step('redo');
@@ -456,24 +489,49 @@ export function createSession(parts: SessionParts) {
   };
 }
 
+/** What tabs that have one project open tell each other. */
+type TabMessage =
+  | { readonly kind: 'changed' }
+  /** A tab that has just come asks the others how many steps they keep unsent. */
+  | { readonly kind: 'who' }
+  | { readonly kind: 'waiting'; readonly tab: string; readonly unsent: number };
+
 /** The tabs of this browser, by the browser's own channel. */
-function joinTabs(id: string, onChange: () => void): Neighbours {
+function joinTabs(
+  id: string,
+  onChange: () => void,
+  onWaiting: (tab: string, unsent: number) => void,
+  own = freshId(),
+): Neighbours {
   const channel = new BroadcastChannel(`nest-plank.${id}`);
-  channel.addEventListener('message', onChange);
-  return { changed: () => channel.postMessage('changed'), close: () => channel.close() };
+  const post = (said: TabMessage): void => channel.postMessage(said);
+  let unsent = 0;
+  const waiting = (count: number): void => {
+    unsent = count;
+    post({ kind: 'waiting', tab: own, unsent });
+  };
+  channel.addEventListener('message', ({ data }: MessageEvent<TabMessage>) => {
+    if (data.kind === 'changed') onChange();
+    else if (data.kind === 'waiting') onWaiting(data.tab, data.unsent);
+    else if (unsent > 0) waiting(unsent);
+  });
+  post({ kind: 'who' });
+  return { changed: () => post({ kind: 'changed' }), waiting, close: () => channel.close() };
 }
 
+const ownOutbox = createOutbox(ownTab(globalThis.navigator?.locks, freshId()));
+const later = (work: () => void, ms: number): (() => void) => {
+  const timer = setTimeout(work, ms);
+  return () => clearTimeout(timer);
+};
 const page = createSession({
   api,
   deriving: (onBreak) => new DeriveClient(onBreak),
-  outbox: createOutbox(ownTab(globalThis.navigator?.locks, freshId())),
+  outbox: ownOutbox,
   join: joinTabs,
   newId: () => freshId(),
   now: () => new Date(),
-  later: (work, ms) => {
-    const timer = setTimeout(work, ms);
-    return () => clearTimeout(timer);
-  },
+  later,
   drawn: (work) => void requestAnimationFrame(work),
   chance: Math.random,
 });
@@ -499,6 +557,12 @@ export const {
   tryNow,
 } = page;
 const { worker } = page;
+
+/** Sends on what is unsent while no project is open. */
+export const forwarder = createForwarder(
+  { api, outbox: ownOutbox, now: () => new Date(), later, chance: Math.random },
+  speechFor({ units: 'mm', fraction: 16 }).said,
+);
 
 /** Says which stage is looked at: what it shows of a change is worked out first. */
 export const lookAt = (stage: StageName): void => worker.look(firstKeys(stage));

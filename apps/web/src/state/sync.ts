@@ -1,4 +1,5 @@
 import type { HistoryView, ProjectView, Refusal, StepDto, StepsResult, StorageTrouble } from '@nestplank/contract';
+import { OTHER_DATABASE } from '@nestplank/contract/limits';
 import type { Patch } from '@nestplank/core/document';
 import { RefusedError, UnreachableError } from './api.js';
 import type { Aside, Outbox } from './outbox.js';
@@ -14,10 +15,12 @@ export type Hindrance = 'unreachable' | 'busy' | StorageTrouble;
 
 /** How far what was done is kept by the server. */
 export interface Saving {
-  /** saved: all of it; saving: on its way; waiting: it cannot be sent now, and is tried again. */
-  readonly state: 'saved' | 'saving' | 'waiting';
+  /** opening: nobody knows yet; saved: all of it; saving: on its way; waiting: it cannot be sent now, and is tried again. */
+  readonly state: 'opening' | 'saved' | 'saving' | 'waiting';
   /** Steps the server has not acknowledged. */
   readonly unsent: number;
+  /** Steps that other tabs of this browser have not sent. */
+  readonly elsewhere: number;
   /** What the server acknowledged last, and when. */
   readonly revision: number;
   readonly at: Date;
@@ -109,7 +112,7 @@ export function createSync(
   let dropWait: (() => void) | null = null;
 
   const tell = (state: Saving['state'], why: Hindrance | null = null): void => {
-    if (!closed) host.takeSaving({ state, unsent: queue.length, revision, at: acknowledged, why });
+    if (!closed) host.takeSaving({ state, unsent: queue.length, elsewhere: 0, revision, at: acknowledged, why });
   };
   const keep = (): void => void parts.outbox.write(id, queue).catch(host.unkept);
   const without = (steps: Iterable<string>): void => {
@@ -137,8 +140,14 @@ export function createSync(
     if (closed) return;
     revision = view.revision;
     stale = false;
+    await setAside(elsewhereIn(view));
     await setAside(host.takeView(view, queue));
   }
+  /** What was done on another database that has a project of this id never goes into this one. */
+  const elsewhereIn = ({ database }: ProjectView): { step: StepDto; why: string }[] =>
+    queue
+      .filter((step) => step.database !== undefined && step.database !== database)
+      .map((step) => ({ step, why: OTHER_DATABASE }));
 
   async function send(): Promise<void> {
     // an undo goes alone, so that what it changed is all that its answer tells
@@ -238,9 +247,11 @@ export function createSync(
   if (queue.length < opened.unsent.length) keep();
   return {
     begin: () => {
-      const lost = host.takeView(opened.view, queue);
+      const elsewhere = elsewhereIn(opened.view);
+      const here = queue.filter((step) => !elsewhere.some((one) => one.step === step));
+      const lost = host.takeView(opened.view, here);
       tell(queue.length > 0 ? 'saving' : 'saved');
-      void setAside(lost).then(talk);
+      void setAside([...elsewhere, ...lost]).then(talk);
     },
     unsent: () => queue,
     add: (steps) => {
