@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { applyOperation } from '../furniture/kit.js';
 import { readProjectFile } from '../formats/read.js';
 import demo from '../../../../demo/wren.json?raw';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { applyOperation } from '../furniture/kit.js';
 import type { Operation } from '../document/operation.js';
 import type { PriceItem } from '../document/schema.js';

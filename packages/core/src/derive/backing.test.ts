@@ -11,7 +11,7 @@ import type { WallBatten } from '../lining/fixing/wall-battens.js';
 import { outlineArea, type Ring } from '../numeric/plane.js';
 import { clipTo } from '../numeric/shapes.js';
 import { materialOf } from '../materials/material.js';
-import { derive } from './derive.js';
+import { derive } from './again.fixture.js';
 
 /** A batten on the unrolled surface, as wide as it is. */
 function ringOf({ u0, u1, v0, v1 }: WallBatten, width: number): Ring {

@@ -4,7 +4,7 @@ import thimble from '../../../../demo/thimble.json?raw';
 import wren from '../../../../demo/wren.json?raw';
 import { readProjectFile } from '../formats/read.js';
 import { ringArea } from '../numeric/plane.js';
-import { derive } from './derive.js';
+import { derive } from './again.fixture.js';
 import beforeText from './fixtures/demos-before.json?raw';
 
 interface Before {

@@ -10,7 +10,7 @@ import { jsonSchemas } from '../formats/schema-json.js';
 import { readProjectFile } from '../formats/read.js';
 import { progressOf } from '../measure/walk.js';
 import { halfWidth } from '../shell/shell.js';
-import { derive } from './derive.js';
+import { derive } from './again.fixture.js';
 
 const open = (text: string) => {
   const { project, priceBook } = readProjectFile(text);

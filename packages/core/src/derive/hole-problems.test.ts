@@ -4,7 +4,7 @@ import type { Operation } from '../document/operation.js';
 import type { Project } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import { applyOperation } from '../furniture/kit.js';
-import { derive } from './derive.js';
+import { derive } from './again.fixture.js';
 
 const { project: wren, priceBook } = readProjectFile(wrenText);
 const at = '2026-06-01T10:00:00.000Z';

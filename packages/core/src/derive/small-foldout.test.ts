@@ -7,7 +7,7 @@ import { createProject } from '../document/create.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';
 import { boxOf } from '../numeric/plane.js';
-import { derive } from './derive.js';
+import { derive } from './again.fixture.js';
 import { smallFoldOut } from './small-foldout.js';
 
 describe('the small fold-out of a build', () => {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { applyOperation } from '../furniture/kit.js';
 import { readProjectFile } from '../formats/read.js';
 import { halfWidth } from '../shell/shell.js';
-import { derive } from './derive.js';
+import { derive } from './again.fixture.js';
 import demo from '../../../../demo/wren.json?raw';
 import maintainer from '../../../../docs/maintainer.md?raw';
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import wrenText from '../../../../demo/wren.json?raw';
 import bulrushText from '../../../../demo/bulrush.json?raw';
 import thimbleText from '../../../../demo/thimble.json?raw';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { say } from '../words/say.js';
 import { bookCsv, plainNumber, readBookCsv, withMaterials } from './book-csv.js';

@@ -2,7 +2,7 @@ import { FORMULA } from './formula.js';
 import { describe, expect, it } from 'vitest';
 import { PROJECT_VERSION } from '../document/schema.js';
 import { startPriceBook } from '../materials/start-book.js';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { seededRandom } from '../numeric/random.js';
 import { readOutline, readingsOfOutline } from './outline-in.js';
 import { FormatError, readJson, readProjectFile } from './read.js';

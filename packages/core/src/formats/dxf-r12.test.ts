@@ -2,7 +2,7 @@ import * as dxf from 'dxf-parser';
 import { describe, expect, it } from 'vitest';
 import thimbleText from '../../../../demo/thimble.json?raw';
 import wrenText from '../../../../demo/wren.json?raw';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { boxOf, type Point } from '../numeric/plane.js';
 import { blankOf } from '../parts/part.js';
 import { partDxfR12, sheetDxfR12 } from './dxf-r12.js';

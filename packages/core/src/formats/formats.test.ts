@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { blankOf, type Part } from '../parts/part.js';
 import { FormatError, readCutJob, readOperations, readProjectFile } from './read.js';
 import { projectFileText } from './write-project.js';

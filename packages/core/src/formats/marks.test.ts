@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { isHanded, mirrored, offsetTable, otherHand } from '../parts/hand.js';
 import { blankOf, type Part } from '../parts/part.js';
 import { distanceToRing, type Point } from '../numeric/plane.js';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { storyLines } from './cut-pdf.js';
 import { labelLines, qrSquares } from './labels-pdf.js';
 import { readProjectFile } from './read.js';

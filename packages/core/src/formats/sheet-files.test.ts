@@ -1,6 +1,6 @@
 import * as dxf from 'dxf-parser';
 import { describe, expect, it } from 'vitest';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { readProjectFile } from './read.js';
 import { placedOutlines, sheetDxf, sheetSvg } from './sheet-files.js';
 import demo from '../../../../demo/wren.json?raw';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import bulrushText from '../../../../demo/bulrush.json?raw';
 import wrenText from '../../../../demo/wren.json?raw';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { readProjectFile } from './read.js';
 import { merchantLists } from './shopping-pdf.js';
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../demo/thimble.json?raw';
 import bulrushFile from '../../../../demo/bulrush.json?raw';
 import wrenFile from '../../../../demo/wren.json?raw';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import type { Project } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import type { Part, Vector } from '../parts/part.js';

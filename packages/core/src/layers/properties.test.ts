@@ -6,7 +6,7 @@ import { readProjectFile } from '../formats/read.js';
 import { fixingRule } from '../rules/fixings.js';
 import { ruleNamed } from '../layout/rules.js';
 import { floorBattens } from '../lining/floor/floor-battens.js';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import type { Layer } from '../document/schema.js';
 import { buildUpDepth, coverOf, plainLayer } from './buildup.js';
 import { dampOf, thermalTransmittance } from './warmth.js';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { applyOperation } from '../furniture/kit.js';
 import { startPriceBook } from '../materials/start-book.js';
 import { readProjectFile } from '../formats/read.js';

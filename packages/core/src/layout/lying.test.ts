@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import type { Project, Unit } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';
 import { FAMILIES } from '../furniture/families/index.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../demo/wren.json?raw';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { sceneOf } from '../derive/scene-of.js';
 import type { Person, ProjectFile } from '../document/schema.js';
 import { readProjectFile } from '../formats/read.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import wrenText from '../../../../demo/wren.json?raw';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import type { MeasuredMaterial, Project } from '../document/schema.js';
 import { layersOn } from '../document/surfaces.js';
 import { readProjectFile } from '../formats/read.js';

@@ -4,7 +4,7 @@ import wrenText from '../../../../demo/wren.json?raw';
 import { createProject, surveyAsStart } from '../document/create.js';
 import type { Operation } from '../document/operation.js';
 import type { Project } from '../document/schema.js';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { applyOperation } from '../furniture/kit.js';
 import { readProjectFile } from '../formats/read.js';
 import { startPriceBook } from '../materials/start-book.js';

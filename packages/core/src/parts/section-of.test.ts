@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import wrenText from '../../../../demo/wren.json?raw';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { readProjectFile } from '../formats/read.js';
 import { boxOf, outlineArea, rectangle, type Outline } from '../numeric/plane.js';
 import type { Part, Vector } from './part.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { readProjectFile } from '../formats/read.js';
-import { derive } from '../derive/derive.js';
+import { derive } from '../derive/again.fixture.js';
 import { fixingRule, pilotRule } from './fixings.js';
 
 describe('the length of a screw', () => {

@@ -1,7 +1,7 @@
 import { usualHardware } from '../../materials/start-book.js';
 import { describe, expect, it } from 'vitest';
 import { readProjectFile } from '../../formats/read.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { faultsIn } from '../../furniture/kit.js';
 import { PROJECT_VERSION } from '../schema.js';
 import { migrateFile, migrateProject } from './index.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import type { Operation } from '../../document/operation.js';
 import type { Bay, Project, Stored, Unit } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { sceneOf } from '../../derive/scene-of.js';
 import type { Operation } from '../../document/operation.js';
 import type { ProjectFile } from '../../document/schema.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import type { Project } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
 import { FAMILIES } from '../../furniture/families/index.js';
@@ -155,7 +155,9 @@ describe('a board that turns out through a door', () => {
       // turned by a quarter about its hinged edge the board lies where the motion says
       const [flat] = partsIn(part ? [part] : [], derived.made, { 'stall.board': 1 });
       expect(flat && Math.abs(flat.place.thick[2])).toBeCloseTo(1, 9);
-      expect(derived.checks.filter(({ id, grade }) => /^(sweep|outboard):stall/.test(id) && grade === 'fails')).toEqual([]);
+      expect(derived.checks.filter(({ id, grade }) => /^(sweep|outboard):stall/.test(id) && grade === 'fails')).toEqual(
+        [],
+      );
     }
     // nearer to the side of the doors than they bear, and out past it
     const aside = (y: number) =>

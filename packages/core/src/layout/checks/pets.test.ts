@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { sceneOf } from '../../derive/scene-of.js';
 import type { Operation } from '../../document/operation.js';
 import type { Pet, Project } from '../../document/schema.js';

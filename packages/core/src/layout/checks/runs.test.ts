@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
-import { createDeriver, derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
+import { createDeriver } from '../../derive/derive.js';
 import type { Operation } from '../../document/operation.js';
 import type { Project, Run, Thing, Unit } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';

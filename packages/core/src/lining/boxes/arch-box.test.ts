@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { outlineArea } from '../../numeric/plane.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { Operation } from '../../document/operation.js';
 import { halfWidth } from '../../shell/shell.js';

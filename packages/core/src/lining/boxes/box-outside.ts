@@ -2,28 +2,45 @@ import type { OpeningEdges, PlacedOpening } from '../../shell/openings.js';
 import { openingRing, quadOf } from '../../shell/openings.js';
 import { boxOf, isWithin, type Ring } from '../../numeric/plane.js';
 
-/** Halvings of a stretch until its end is known to a hair. */
-const HALVES = 40;
+/** A place is known so exactly where it is looked for, mm. */
+const PLACE_MM = 1e-4;
 /** A corner this little outside of a rounding is on it, mm. */
 const ON_MM = 1e-6;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /** From where to where a convex ring reaches along its first axis at a height; null above and below it. */
 function reachAt(ring: Ring, z: number): readonly [number, number] | null {
-  const xs = ring.flatMap((a, i): number[] => {
-    const b = ring[(i + 1) % ring.length] ?? a;
-    if ((a[1] - z) * (b[1] - z) > 0) return [];
-    return a[1] === b[1] ? [a[0], b[0]] : [a[0] + ((z - a[1]) / (b[1] - a[1])) * (b[0] - a[0])];
-  });
-  return xs.length === 0 ? null : [Math.min(...xs), Math.max(...xs)];
+  let [least, most] = [Infinity, -Infinity];
+  let a = ring[ring.length - 1];
+  for (let i = 0; i < ring.length; i += 1) {
+    const b = ring[i];
+    if (a && b && (a[1] - z) * (b[1] - z) <= 0) {
+      const x = a[1] === b[1] ? a[0] : a[0] + ((z - a[1]) / (b[1] - a[1])) * (b[0] - a[0]);
+      least = Math.min(least, x, a[1] === b[1] ? b[0] : x);
+      most = Math.max(most, x, a[1] === b[1] ? b[0] : x);
+    }
+    a = b;
+  }
+  return least > most ? null : [least, most];
 }
 
-/** The place of a stretch where something that rises to its top and falls after it is largest, and how large. */
+/** The place of a stretch where something that rises to its top and falls after it is largest, by golden sections, and how large. */
 function highest(from: number, to: number, of: (at: number) => number): readonly [number, number] {
   let [a, b] = [from, to];
-  for (let i = 0; i < HALVES; i += 1) {
-    const [p, q] = [a + (b - a) / 3, b - (b - a) / 3];
-    if (of(p) < of(q)) a = p;
-    else b = q;
+  let [p, q] = [b - (b - a) * GOLDEN, a + (b - a) * GOLDEN];
+  let [atP, atQ] = [of(p), of(q)];
+  while (b - a > PLACE_MM) {
+    if (atP < atQ) {
+      a = p;
+      [p, atP] = [q, atQ];
+      q = a + (b - a) * GOLDEN;
+      atQ = of(q);
+    } else {
+      b = q;
+      [q, atQ] = [p, atP];
+      p = b - (b - a) * GOLDEN;
+      atP = of(p);
+    }
   }
   const at = (a + b) / 2;
   return [at, of(at)];

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { blankOf } from '../../parts/part.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { Corner } from '../../document/schema.js';
 import { say } from '../../words/say.js';

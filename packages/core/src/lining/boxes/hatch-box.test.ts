@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { blankOf } from '../../parts/part.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import { squareCorners } from './square-corners.fixture.js';
 import { roofHeight } from '../../shell/shell.js';

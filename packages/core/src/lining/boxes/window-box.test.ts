@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { startPriceBook } from '../../materials/start-book.js';
 import { readProjectFile } from '../../formats/read.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import type { Project } from '../../document/schema.js';
 import { boxOf } from '../../numeric/plane.js';
 import { squareCorners } from './square-corners.fixture.js';

@@ -7,7 +7,7 @@ import wrenFile from '../../../../../demo/wren.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { outlineArea, rectangle, type Outline } from '../../numeric/plane.js';
 import { clipTo, cutOut } from '../../numeric/shapes.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { FloorChoice, PriceItem, Project } from '../../document/schema.js';
 import { SURFACE_LIST } from '../../document/surfaces.js';

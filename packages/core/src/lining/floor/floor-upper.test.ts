@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import wrenFile from '../../../../../demo/wren.json?raw';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import type { FloorChoice, Layer, Project } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
 import { plainLayer } from '../../layers/buildup.js';

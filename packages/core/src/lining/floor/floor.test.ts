@@ -7,7 +7,7 @@ import { readProjectFile } from '../../formats/read.js';
 import { boundsOf } from '../../measure/keep-outs.js';
 import { boxOf, outlineArea, rectangle } from '../../numeric/plane.js';
 import { clipTo } from '../../numeric/shapes.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { FloorHatch, PriceItem, Project } from '../../document/schema.js';

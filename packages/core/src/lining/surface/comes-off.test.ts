@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import bulrushFile from '../../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import type { Lined, LiningChoice, ProjectFile } from '../../document/schema.js';
 import { readProjectFile } from '../../formats/read.js';
 import { applyOperation } from '../../furniture/kit.js';

@@ -6,7 +6,7 @@ import wrenFile from '../../../../../demo/wren.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { blankOf, type Part } from '../../parts/part.js';
 import { boxOf, outlineArea } from '../../numeric/plane.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { Operation } from '../../document/operation.js';
 import type { Project } from '../../document/schema.js';

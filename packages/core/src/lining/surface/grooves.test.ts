@@ -4,7 +4,7 @@ import thimbleFile from '../../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import { readProjectFile } from '../../formats/read.js';
 import { partDxf, partSvg } from '../../formats/write.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { LiningChoice, Lined, Project } from '../../document/schema.js';
 import { say } from '../../words/say.js';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import thimbleFile from '../../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../../demo/wren.json?raw';
 import type { Project } from '../../document/schema.js';
-import { derive } from '../../derive/derive.js';
+import { derive } from '../../derive/again.fixture.js';
 import { readProjectFile } from '../../formats/read.js';
 import { boxOf, outlineArea } from '../../numeric/plane.js';
 import { ribAt, ribMap } from '../../shell/ribs.js';
