@@ -230,6 +230,8 @@ export async function exportCommand(
     sheetSvg,
     shoppingPdf,
     surveySheetPdf,
+    TEMPLATE_PAGES,
+    templatePages,
     templatePdf,
   } = await import('@nestplank/core/export');
   switch (options.as) {
@@ -278,11 +280,17 @@ export async function exportCommand(
       for (const part of [
         ...templateParts(derived).filter((candidate) => !BATTENS.has(candidate.role)),
         ...(room ? floorCards(floorOutlines(project.layout.units, room)) : []),
-      ])
+      ]) {
+        const pages = templatePages(part, 'a4');
+        if (pages > TEMPLATE_PAGES.most) {
+          process.stderr.write(`${part.id}: ${pages} pages, no more than ${TEMPLATE_PAGES.most} are made: left out\n`);
+          continue;
+        }
         into(
           `${part.id}-template.pdf`,
           await templatePdf(project, part, derived.parts, 'a4', { regular: font(400), bold: font(700) }),
         );
+      }
       return;
     }
     case 'pdf':

@@ -280,6 +280,19 @@ describe('photos', () => {
   });
   it('that are none, are missing or belong nowhere are refused', async () => {
     expect((await upload('wren', new TextEncoder().encode('not a picture'))).status).toBe(400);
+    // a drawing is none: whoever opens it would have to work it out
+    for (const drawing of [
+      '<svg xmlns="http://www.w3.org/2000/svg" width="9000" height="9000"><rect width="9000" height="9000"/></svg>',
+      '<?xml version="1.0"?><!-- a photo --><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"/>',
+      '%PDF-1.4\n1 0 obj<<>>endobj',
+    ])
+      expect((await upload('wren', new TextEncoder().encode(drawing))).status, drawing).toBe(400);
+    // more than can be made smaller at once wait, and more than can wait are told to come again
+    const many = await Promise.all(
+      Array.from({ length: 20 }, async () => (await upload('wren', await picture(2000))).status),
+    );
+    expect(new Set(many)).toEqual(new Set([201, 429]));
+    expect(many.filter((status) => status === 201).length).toBeGreaterThanOrEqual(14);
     expect((await upload('nowhere', await picture(10))).status).toBe(404);
     expect((await fetch(`${base}/projects/wren/photos`, { method: 'POST', body: new FormData() })).status).toBe(400);
   });

@@ -6,6 +6,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
 import { derive } from '@nestplank/core/derive';
+import { TEMPLATE_PAGES, templatePages } from '@nestplank/core/parts';
 import type { PriceBook, Project } from '@nestplank/core/document';
 import { readProjectFile } from '@nestplank/core/formats';
 import { createApp } from './app.js';
@@ -323,6 +324,21 @@ describe('versions, prices and files', () => {
         .parts.map(({ id }) => id)
         .sort(),
     );
+    // many pages are made only for one who knows how many; a board made larger than any paper covers is refused
+    const bus = readFileSync(new URL('../../../demo/bulrush.json', import.meta.url), 'utf8');
+    const { id: busId } = (await call<{ id: string }>('POST', 'projects/import', { text: bus })).body;
+    const taken = readProjectFile(bus);
+    const large = derive(taken.project, taken.priceBook).parts.find(
+      (part) => templatePages(part, 'letter') > TEMPLATE_PAGES.asked,
+    );
+    const address = `${base}/api/projects/${busId}/files/template?part=${encodeURIComponent(large?.id ?? '')}&paper=letter`;
+    expect(await (await fetch(address)).json()).toMatchObject({ statusCode: 400, place: 'pages' });
+    const meant = await fetch(`${address}&pages=${large ? templatePages(large, 'letter') : 0}`);
+    expect(
+      Buffer.from(await meant.arrayBuffer())
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-');
     expect((await file('doc')).status).toBe(400);
     expect((await start('labels')).subarray(0, 5).toString()).toBe('%PDF-');
     expect((await start('template?part=kitchen.end-front&paper=a3')).subarray(0, 5).toString()).toBe('%PDF-');

@@ -56,7 +56,7 @@ function refuse(why: string, place: string): never {
 
 /** One part, or what a unit covers of the floor, at full size; which part and which paper stand in the query. */
 async function template({ project, derived, query }: Source): Promise<Made> {
-  const { PAPERS, templatePdf } = await writers();
+  const { PAPERS, TEMPLATE_PAGES, templatePages, templatePdf } = await writers();
   const room = derived.inner ?? derived.shell;
   const cards = room ? floorCards(floorOutlines(project.layout.units, room)) : [];
   const part = [...templateParts(derived), ...cards].find((candidate) => candidate.id === query['part']);
@@ -64,6 +64,14 @@ async function template({ project, derived, query }: Source): Promise<Made> {
   const wanted = query['paper'] ?? 'a4';
   const paper = (Object.keys(PAPERS) as (keyof typeof PAPERS)[]).find((name) => name === wanted);
   if (!paper) refuse(`“${String(wanted)}” is no paper; ${Object.keys(PAPERS).join(', ')} are.`, 'paper');
+  const pages = templatePages(part, paper);
+  if (pages > TEMPLATE_PAGES.most)
+    refuse(
+      `Its template takes ${pages} pages; no more than ${TEMPLATE_PAGES.most} are made. Take a larger paper, or plot it by its offsets.`,
+      'paper',
+    );
+  if (pages > TEMPLATE_PAGES.asked && query['pages'] !== String(pages))
+    refuse(`Its template takes ${pages} pages. Ask for pages=${pages} to have them made.`, 'pages');
   return {
     name: `${project.id}-${part.id}-template.pdf`,
     type: 'application/pdf',

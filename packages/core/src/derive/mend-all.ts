@@ -32,8 +32,9 @@ interface Node {
   readonly unmade: number;
 }
 
-/** So many plans are looked at before the best so far is given. */
+/** So many plans are looked at before the best so far is given, and for so long, ms. */
 const MOST_TRIED = 300;
+const LONGEST_MS = 120_000;
 /** Of each plan the first so many failing checks are mended, each in every way it offers. */
 const AT_ONCE = 3;
 
@@ -41,6 +42,9 @@ interface MendOptions {
   readonly deriver?: Deriver;
   /** So many plans are looked at. */
   readonly most?: number;
+  /** It ends after so long with the best so far, ms. */
+  readonly longest?: number;
+  readonly now?: () => number;
 }
 
 /**
@@ -52,7 +56,12 @@ export function* mendSearch(
   project: Project,
   book: PriceBook,
   kit: DeriveKit = DERIVE_KIT,
-  { deriver = createDeriver(kit), most = MOST_TRIED }: MendOptions = {},
+  {
+    deriver = createDeriver(kit),
+    most = MOST_TRIED,
+    longest = LONGEST_MS,
+    now = () => performance.now(),
+  }: MendOptions = {},
 ): Generator<MendedAll, void> {
   const look = (candidate: Project): { fails: readonly Check[]; tight: number; unmade: number } => {
     const { checks, made } = deriver.pull(candidate, book, true);
@@ -66,6 +75,7 @@ export function* mendSearch(
     const { fails, tight, unmade } = look(candidate);
     return { project: candidate, operations, done, fails, unmade, cost: fails.length * 100 + done.length * 6 + tight };
   };
+  const end = now() + longest;
   const first = nodeOf(project, [], []);
   const seen = new Set([JSON.stringify([project.layout, project.stored])]);
   const open: Node[] = [first];
@@ -78,13 +88,13 @@ export function* mendSearch(
     left: node.fails,
     tried,
   });
-  while (open.length > 0 && best.fails.length > 0 && tried < most) {
+  while (open.length > 0 && best.fails.length > 0 && tried < most && now() < end) {
     open.sort((a, b) => a.cost - b.cost);
     const node = open.shift();
     if (!node) break;
     for (const check of node.fails.filter(({ mends }) => mends.length > 0).slice(0, AT_ONCE))
       for (const mend of check.mends) {
-        if (tried >= most) break;
+        if (tried >= most || now() >= end) break;
         const next = apply(node.project, mend.operations, book, kit);
         if (!next) continue;
         const key = JSON.stringify([next.layout, next.stored]);

@@ -2,7 +2,16 @@ import { z } from 'zod';
 
 const LARGEST = 100_000;
 export const idSchema = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/, 'an id of letters, digits, - and _');
-export const nameSchema = z.string().trim().min(1).max(80);
+/** Characters that no keyboard types and no file, label or list bears: zero and its kin. */
+// eslint-disable-next-line no-control-regex
+const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g;
+/** A name as it is typed: what else came along with it is let go, as spaces round it are. */
+export const nameSchema = z
+  .string()
+  .overwrite((text) => text.replace(CONTROL, ''))
+  .trim()
+  .min(1)
+  .max(80);
 export const positionSchema = z.number().min(-LARGEST).max(LARGEST);
 export const sizeSchema = z.number().positive().max(LARGEST);
 export const thicknessSchema = z.number().positive().max(500);

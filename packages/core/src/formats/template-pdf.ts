@@ -10,45 +10,20 @@ import {
   type PDFPage,
 } from 'pdf-lib';
 import { isHanded, offsetTable, otherHand } from '../parts/hand.js';
+import { MARGIN_MM, OVERLAP_MM, PAPERS, tilesOf, type Paper } from '../parts/tiles.js';
+import { sheetLetter } from '../cutting/plan/index.js';
 import { blankOf, grooveLines, markLines, PILOT_MM, type Part } from '../parts/part.js';
 import { formatSawn, type LengthStyle } from '../words/length.js';
 import type { Ring } from '../numeric/plane.js';
 import type { Project } from '../document/schema.js';
 import { DATA, INK, POINTS_PER_MM, RULE, SOFT, startPdf, writeLine, type PdfFonts, type Pen } from './pdf-tools.js';
 
-/** Paper on which templates are tiled, mm. */
-export const PAPERS = {
-  a4: { width: 210, height: 297 },
-  a3: { width: 297, height: 420 },
-  letter: { width: 215.9, height: 279.4 },
-} as const;
-export type Paper = keyof typeof PAPERS;
-
-const MARGIN_MM = 12;
-/** Neighbouring pages show this much of each other. */
-const OVERLAP_MM = 10;
 /** Side of the square that proves the scale. */
 export const CONTROL_MM = 100;
 const TABLE_EVERY_MM = 50;
 const TABLE_ROWS = 38;
 
 const mm = (value: number): number => value * POINTS_PER_MM;
-
-/** How a part is spread over pages: their number along and across, and the room on each. */
-export function tilesOf(
-  part: Part,
-  paper: Paper,
-): { readonly columns: number; readonly rows: number; readonly width: number; readonly height: number } {
-  const { length, width } = blankOf(part);
-  const page = PAPERS[paper];
-  const [roomWidth, roomHeight] = [page.width - 2 * MARGIN_MM, page.height - 2 * MARGIN_MM];
-  return {
-    columns: Math.max(1, Math.ceil((length - OVERLAP_MM) / (roomWidth - OVERLAP_MM))),
-    rows: Math.max(1, Math.ceil((width - OVERLAP_MM) / (roomHeight - OVERLAP_MM))),
-    width: roomWidth,
-    height: roomHeight,
-  };
-}
 
 function drawRing(
   page: PDFPage,
@@ -208,7 +183,7 @@ export async function templatePdf(
         pen,
         sheet,
         paper,
-        `${part.id} · row ${row + 1} of ${tiles.rows}, column ${String.fromCharCode(65 + column)} of ${String.fromCharCode(64 + tiles.columns)} · ${formatSawn(length, style)} × ${formatSawn(width, style)} ${style.units} · ${hand} · print at 100 %`,
+        `${part.id} · row ${row + 1} of ${tiles.rows}, column ${sheetLetter(column)} of ${sheetLetter(tiles.columns - 1)} · ${formatSawn(length, style)} × ${formatSawn(width, style)} ${style.units} · ${hand} · print at 100 %`,
       );
     }
   drawTable(pen, part, paper, style);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import bulrushFile from '../../../../demo/bulrush.json?raw';
 import thimbleFile from '../../../../demo/thimble.json?raw';
 import wrenFile from '../../../../demo/wren.json?raw';
 import { derive } from '../derive/again.fixture.js';
@@ -160,6 +161,19 @@ describe('what mends something can be made', () => {
     // one that stands on the floor becomes lower, and so does one that would hang in it
     expect(topAt({ ...hung, body: { ...hung.body, from: 0 } }, scene, 940)).toEqual({ height: 940 });
     expect(topAt({ ...hung, body: { ...hung.body, from: 30 } }, scene, 940)).toEqual({ height: 940 });
+  });
+
+  it('is searched for no longer than it may take, and what was found by then is given', () => {
+    const file = readProjectFile(bulrushFile);
+    let asked = 0;
+    // each look at the clock is 10 s later
+    const now = () => (asked += 1) * 10_000;
+    const short = mendAll(file.project, file.priceBook, undefined, { now, longest: 35_000 });
+    expect(short.tried).toBeLessThan(5);
+    expect(asked).toBeLessThan(8);
+    const none = mendAll(file.project, file.priceBook, undefined, { now, longest: 0 });
+    expect([none.tried, none.operations]).toEqual([1, []]);
+    expect(none.left.length).toBeGreaterThan(0);
   });
 
   it('and all mends together leave nothing that cannot be', () => {
