@@ -6,6 +6,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ProjectView, Refusal, StepsResult, VersionView } from '@nestplank/contract';
 import { derive } from '@nestplank/core/derive';
+import { templateParts } from '@nestplank/core/lining';
 import { TEMPLATE_PAGES, templatePages } from '@nestplank/core/parts';
 import type { PriceBook, Project } from '@nestplank/core/document';
 import { readProjectFile } from '@nestplank/core/formats';
@@ -328,7 +329,7 @@ describe('versions, prices and files', () => {
     const bus = readFileSync(new URL('../../../demo/bulrush.json', import.meta.url), 'utf8');
     const { id: busId } = (await call<{ id: string }>('POST', 'projects/import', { text: bus })).body;
     const taken = readProjectFile(bus);
-    const large = derive(taken.project, taken.priceBook).parts.find(
+    const large = templateParts(derive(taken.project, taken.priceBook)).find(
       (part) => templatePages(part, 'letter') > TEMPLATE_PAGES.asked,
     );
     const address = `${base}/api/projects/${busId}/files/template?part=${encodeURIComponent(large?.id ?? '')}&paper=letter`;

@@ -760,7 +760,8 @@ describe('several changes as one', () => {
 describe('a name', () => {
   it('is what was typed of it: what no keyboard types and no file bears is let go', () => {
     const named = (name: string) =>
-      applyOperation(wren.project, { name: 'renameProject', payload: { name, model: 'a\u0000b' } }).project;
+      applyOperation(wren.project, readOperation({ name: 'renameProject', payload: { name, model: 'a\u0000b' } }))
+        .project;
     expect(named('Wren\u0000 two\u0007').name).toBe('Wren two');
     expect(() => named('\u0000')).toThrow(OperationError);
   });

@@ -1,12 +1,10 @@
 import { templateParts } from '@nestplank/core/lining';
-import { TEMPLATE_PAGES, templatePages } from '@nestplank/core/parts';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import { useMemo, useState } from 'react';
 import { api } from '../../state/api.js';
 import type { Scene } from '../../state/scene.js';
 import { useSession } from '../../state/session.js';
 import { FileButton } from '../../kit/FileButton.js';
+import { TemplateButton } from '../../kit/TemplateButton.js';
 import { PickField } from '../../kit/PickField.js';
 import { useSpeech } from '../../words/use-speech.js';
 
@@ -18,15 +16,10 @@ export function PrintPanel({ scene }: { readonly scene: Scene }) {
   const id = useSession((s) => s.id);
   const parts = useMemo(() => templateParts(scene.derived), [scene.derived]);
   const [part, setPart] = useState('');
-  const [meant, setMeant] = useState('');
   const [paper, setPaper] = useState<(typeof PAPERS)[number]>('a4');
   if (!id) return null;
   const chosen = parts.some((candidate) => candidate.id === part) ? part : (parts[0]?.id ?? '');
   const shown = parts.find((candidate) => candidate.id === chosen);
-  const pages = shown ? templatePages(shown, paper) : 0;
-  // so many are made only where that is meant
-  const key = `${chosen} ${paper} ${pages}`;
-  const many = pages > TEMPLATE_PAGES.asked;
   return (
     <>
       <section className="stack">
@@ -39,7 +32,7 @@ export function PrintPanel({ scene }: { readonly scene: Scene }) {
         <FileButton address={api.fileAddress(id, 'dxf-r12')}>{t('cut.oldOutlines')}</FileButton>
         <FileButton address={api.fileAddress(id, 'svg')}>{t('cut.drawings')}</FileButton>
       </section>
-      {chosen !== '' && (
+      {shown && (
         <section className="section stack">
           <h2>{t('cut.templates')}</h2>
           <p className="small soft">{t('cut.templatesHint')}</p>
@@ -55,27 +48,9 @@ export function PrintPanel({ scene }: { readonly scene: Scene }) {
             choices={PAPERS.map((value) => ({ value, text: value === 'letter' ? 'Letter' : value.toUpperCase() }))}
             onPick={setPaper}
           />
-          <p className={many ? 'needs' : 'soft small'}>
-            {t(pages > TEMPLATE_PAGES.most ? 'cut.templateTooMany' : 'cut.templatePages', {
-              pages,
-              most: TEMPLATE_PAGES.most,
-            })}
-          </p>
-          {many && pages <= TEMPLATE_PAGES.most && (
-            <FormControlLabel
-              control={
-                <Checkbox checked={meant === key} onChange={(event) => setMeant(event.target.checked ? key : '')} />
-              }
-              label={t('cut.templateMany', { pages })}
-            />
-          )}
-          {(!many || (meant === key && pages <= TEMPLATE_PAGES.most)) && (
-            <FileButton
-              address={`${api.fileAddress(id, 'template')}?part=${encodeURIComponent(chosen)}&paper=${paper}&pages=${pages}`}
-            >
-              {t('cut.templates')}
-            </FileButton>
-          )}
+          <TemplateButton project={id} part={shown} paper={paper}>
+            {t('cut.templates')}
+          </TemplateButton>
         </section>
       )}
     </>

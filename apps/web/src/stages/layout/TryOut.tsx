@@ -3,15 +3,14 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { memo, useState } from 'react';
 import type { Taped, Unit } from '@nestplank/core/document';
-import { cardName, type FloorOutline, floorOutlines, tapedNow, tapeMoves } from '@nestplank/core/layout';
+import { floorCards, type FloorOutline, floorOutlines, tapedNow, tapeMoves } from '@nestplank/core/layout';
 import { boxOf, type Point } from '@nestplank/core/numeric';
-import { FileButton } from '../../kit/FileButton.js';
+import { TemplateButton } from '../../kit/TemplateButton.js';
 import { Fold } from '../../kit/Fold.js';
 import { LengthField } from '../../kit/LengthField.js';
 import { LineList } from '../../kit/LineList.js';
 import { ringPath } from '../../kit/path.js';
 import { useChange } from '../../kit/use-change.js';
-import { api } from '../../state/api.js';
 import { notify } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/use-speech.js';
@@ -141,6 +140,7 @@ function OutlineFigures({
   const { t, len, lenUnit } = useSpeech();
   const change = useChange();
   const moves = taped ? tapeMoves(outline, taped) : [];
+  const [card] = floorCards([outline]);
   return (
     <div className="stack gap-6">
       <OutlineDrawing outline={outline} />
@@ -194,12 +194,11 @@ function OutlineFigures({
       ))}
       <p className="small strong">{t('try.found')}</p>
       <Found key={JSON.stringify(unit.body)} unit={unit} />
-      <FileButton
-        address={`${api.fileAddress(project, 'template')}?part=${encodeURIComponent(cardName(outline.unit))}&paper=a4`}
-        label={t('try.printOf', { name: outline.name })}
-      >
-        {t('try.print')}
-      </FileButton>
+      {card && (
+        <TemplateButton project={project} part={card} paper="a4" label={t('try.printOf', { name: outline.name })}>
+          {t('try.print')}
+        </TemplateButton>
+      )}
     </div>
   );
 }

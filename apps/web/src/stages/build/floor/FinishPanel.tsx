@@ -3,11 +3,10 @@ import type { FloorChoice } from '@nestplank/core/document';
 import { finishWays, rowLengths } from '@nestplank/core/lining';
 import { materialOf } from '@nestplank/core/materials';
 import { formatMoney, type Message } from '@nestplank/core/words';
-import { api } from '../../../state/api.js';
 import type { Scene } from '../../../state/scene.js';
 import { act, useSession } from '../../../state/session.js';
 import { dayName } from '../../../frame/tape-figures.js';
-import { FileButton } from '../../../kit/FileButton.js';
+import { TemplateButton } from '../../../kit/TemplateButton.js';
 import { LengthField } from '../../../kit/LengthField.js';
 import { NumberField } from '../../../kit/NumberField.js';
 import { PickField } from '../../../kit/PickField.js';
@@ -104,12 +103,14 @@ function Laid({ scene }: { readonly scene: Scene }) {
                     {part.id} · {len(Math.max(...xs))} × {len(Math.max(...ys))}
                   </span>
                   {id && (
-                    <FileButton
-                      address={`${api.fileAddress(id, 'template')}?part=${encodeURIComponent(part.id)}&paper=a4`}
+                    <TemplateButton
+                      project={id}
+                      part={part}
+                      paper="a4"
                       label={t('floor.awkwardTemplate', { part: part.id })}
                     >
                       {t('floor.template')}
-                    </FileButton>
+                    </TemplateButton>
                   )}
                 </li>
               );
