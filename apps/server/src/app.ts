@@ -153,14 +153,19 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   });
   if (options.pages) servePages(app, options.pages);
   await app.init();
-  await app.get(Transactions).check();
+  const transactions = app.get(Transactions);
+  await transactions.check();
   const { demo } = options;
-  if (demo !== undefined)
+  // what is damaged is read where it is whole, and not written to
+  const whole = transactions.trouble() !== 'damaged';
+  if (whole && demo !== undefined)
     await app
       .get(ProjectsService)
       .takeInDemo(async () => Promise.all((await demoFiles(demo)).map((file) => readFile(file, 'utf8'))));
-  await app.get(ProjectsService).emptyBin(new Date());
-  await app.get(BackupsService).daily();
+  if (whole) {
+    await app.get(ProjectsService).emptyBin(new Date());
+    await app.get(BackupsService).daily();
+  }
   // a page that rests for a while asks again on the connection it has, which must not be closing just then
   const server = app.getHttpServer();
   server.keepAliveTimeout = KEEP_ALIVE_MS;

@@ -1,8 +1,28 @@
-import { existsSync } from 'node:fs';
+import { existsSync, writeFileSync } from 'node:fs';
 import { basename, join, resolve } from 'node:path';
 import { backupFault, backupFolder, backupsOf, copyDatabase, keepBefore } from './backups/backup-files.js';
+import { EverythingService } from './backups/everything.service.js';
+import { createApp } from './app.js';
+import { logger } from './logger.js';
 import { putInPlace } from './backups/backups.service.js';
 import { lockDatabase, LockedError } from './database/lock.js';
+
+logger.level = 'silent';
+
+/** Saves out what can be read of a damaged database before another takes its place; says where, or why not. */
+async function savedOut(database: string, file: string): Promise<string> {
+  try {
+    const app = await createApp({ database });
+    try {
+      writeFileSync(file, await app.get(EverythingService).archive());
+      return ` What of it can be read is in ${file}, to be taken in where it is wanted.`;
+    } finally {
+      await app.close();
+    }
+  } catch (problem) {
+    return ` Nothing of it could be saved out: ${problem instanceof Error ? problem.message : String(problem)}`;
+  }
+}
 
 /** Puts a backup in place of the database, after a look through it; what is there is kept as a backup first. */
 async function restore(database: string, wanted: string | undefined): Promise<string> {
@@ -24,7 +44,7 @@ async function restore(database: string, wanted: string | undefined): Promise<st
       const before = await keepBefore(database, (to) => copyDatabase(database, to), basename(path));
       kept =
         before.backup === null
-          ? ` What was there was not whole; the file is kept as ${before.kept}.`
+          ? ` What was there was not whole; the file is kept as ${before.kept}.${await savedOut(database, `${before.kept}.zip`)}`
           : ` What was there is kept as ${before.kept}.`;
     }
     putInPlace(path, database);

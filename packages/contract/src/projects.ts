@@ -233,6 +233,8 @@ export interface TakenIn {
 export interface BackupsView {
   readonly kept: Readonly<Record<BackupKind, number>>;
   readonly backups: readonly BackupView[];
+  /** The database is damaged: what is whole of it is read, and nothing is kept. */
+  readonly damaged: boolean;
 }
 
 /** What can keep a database from keeping a change. */

@@ -13,7 +13,7 @@ export class BackupsController {
   @Get()
   @ApiOperation({ summary: 'The backups there are, newest first' })
   list() {
-    return { kept: KEPT, backups: this.backups.list() } satisfies BackupsView;
+    return { kept: KEPT, backups: this.backups.list(), damaged: this.backups.isDamaged() } satisfies BackupsView;
   }
 
   @Post()

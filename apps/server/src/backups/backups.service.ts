@@ -38,6 +38,10 @@ export class BackupsService implements OnApplicationBootstrap, OnApplicationShut
     return backupsOf(this.transactions.path);
   }
 
+  isDamaged(): boolean {
+    return this.transactions.trouble() === 'damaged';
+  }
+
   make(kind: BackupKind): Promise<BackupView> {
     return writeBackup(this.transactions.path, kind, new Date(), (path) => this.transactions.copyTo(path));
   }

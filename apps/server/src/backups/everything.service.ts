@@ -1,6 +1,7 @@
 import { HttpStatus, Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
+import type { EntityManager } from 'typeorm';
 import { strToU8, zip, type AsyncZippable } from 'fflate';
 import type { TakenIn } from '@nestplank/contract';
 import type { PriceBook } from '@nestplank/core/document';
@@ -24,6 +25,9 @@ function fileOf(document: string, priceBook: PriceBook): Uint8Array {
   const file = { format: 'nest-plank-file', version: project.version ?? null, project, priceBook };
   return strToU8(`${JSON.stringify(file, null, 1)}\n`);
 }
+
+/** Where an archive of a damaged database names what is not in it. */
+export const NOT_READ = 'not-read.txt';
 
 /** Versions and photos of one project go in by parts of so many bytes: saves take their turn between them. */
 const PART_BYTES = 4_000_000;
@@ -95,8 +99,29 @@ export class EverythingService {
   async archive(only?: string): Promise<Uint8Array> {
     const files: AsyncZippable = {};
     const index: Index = { format: 'nest-plank-everything', version: 1, at: new Date().toISOString(), projects: [] };
-    const ids = only === undefined ? (await this.projects.list()).map(({ id }) => id) : [only];
-    for (const id of ids) index.projects.push(await this.packed(id, files));
+    // what of a damaged database cannot be read is named, and the rest goes out
+    const lost: string[] = [];
+    const damaged = this.transactions.trouble() === 'damaged';
+    const ids =
+      only !== undefined
+        ? [only]
+        : damaged
+          ? await this.projects.ids()
+          : (await this.projects.list()).map(({ id }) => id);
+    for (const id of ids)
+      try {
+        index.projects.push(await this.packed(id, files, lost));
+      } catch (problem) {
+        if (!damaged || !(problem instanceof RefusedError)) throw problem;
+        // one in the bin stays there
+        if (only === undefined && problem.code === 'not-found') continue;
+        if (problem.more.trouble !== 'damaged') throw problem;
+        lost.push(`projects/${id}.json`);
+      }
+    if (lost.length > 0)
+      files[NOT_READ] = strToU8(
+        `The database is damaged. This could not be read and is not in here:\n\n${lost.join('\n')}\n`,
+      );
     files['index.json'] = strToU8(JSON.stringify(index, null, 2));
     // packed in threads: saves go on meanwhile
     return new Promise((resolve, reject) =>
@@ -104,33 +129,57 @@ export class EverythingService {
     );
   }
 
-  /** Puts what belongs to a project among the files. */
-  private async packed(id: string, files: AsyncZippable): Promise<Entry> {
-    const { document, priceBook } = await this.projects.whole(id);
+  /** Puts what belongs to a project among the files; what of it cannot be read is named. */
+  private async packed(id: string, files: AsyncZippable, lost: string[]): Promise<Entry> {
+    const { document, priceBook, pricesLost } = await this.projects.whole(id);
     const file = `projects/${id}.json`;
     files[file] = fileOf(document, priceBook);
-    const [photos, versions] = await this.transactions.read((manager) =>
-      Promise.all([
-        manager.findBy(PhotoEntity, { projectId: id }),
-        manager.find(VersionEntity, { where: { projectId: id }, order: { revision: 'ASC' } }),
-      ]),
+    if (pricesLost) lost.push(`${file}: its prices; those of a new build stand in for them`);
+    const photos = await this.rowsOf('photos', id, (manager, own) =>
+      manager.findOneByOrFail(PhotoEntity, { projectId: id, id: own }),
     );
+    const versions = await this.rowsOf('versions', id, (manager, own) =>
+      manager.findOneByOrFail(VersionEntity, { projectId: id, id: own }),
+    );
+    lost.push(...photos.lost, ...versions.lost);
     return {
       file,
-      photos: photos.map((photo) => {
+      photos: photos.rows.map((photo) => {
         const [large, small] = [`photos/${id}/${photo.id}.webp`, `photos/${id}/${photo.id}-small.webp`];
         // pictures are packed already
         files[large] = [new Uint8Array(photo.large), { level: 0 }];
         files[small] = [new Uint8Array(photo.small), { level: 0 }];
         return { id: photo.id, width: photo.width, height: photo.height, at: photo.at, large, small };
       }),
-      versions: versions.map((version, i) => {
-        const kept = `versions/${id}/${i + 1}.json`;
-        files[kept] = fileOf(version.document, priceBook);
-        const { name, revision, at } = version;
-        return { file: kept, name, automatic: Boolean(version.automatic), revision, at };
-      }),
+      versions: versions.rows
+        .sort((one, other) => one.revision - other.revision)
+        .map((version, i) => {
+          const kept = `versions/${id}/${i + 1}.json`;
+          files[kept] = fileOf(version.document, priceBook);
+          const { name, revision, at } = version;
+          return { file: kept, name, automatic: Boolean(version.automatic), revision, at };
+        }),
     };
+  }
+
+  /** The rows of a table that belong to a project, one by one; those of a damaged file that cannot be read are named. */
+  private async rowsOf<T>(
+    table: 'photos' | 'versions',
+    projectId: string,
+    read: (manager: EntityManager, id: string) => Promise<T>,
+  ): Promise<{ readonly rows: T[]; readonly lost: string[] }> {
+    const ids = await this.transactions.readWhole((manager) =>
+      manager.query<{ id: string }[]>(`SELECT id FROM "${table}" WHERE "projectId" = ? ORDER BY rowid`, [projectId]),
+    );
+    if (!ids) return { rows: [], lost: [`${table}/${projectId}`] };
+    const rows: T[] = [];
+    const lost: string[] = [];
+    for (const { id } of ids) {
+      const row = await this.transactions.readWhole((manager) => read(manager, id));
+      if (row === null) lost.push(`${table}/${projectId}/${id}`);
+      else rows.push(row);
+    }
+    return { rows, lost };
   }
 
   /**

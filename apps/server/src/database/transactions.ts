@@ -84,6 +84,19 @@ export class Transactions {
     if (this.damaged) logger.error(`The database ${this.path} is damaged: ${rows[0]?.quick_check ?? 'no answer'}`);
   }
 
+  /**
+   * Reads where the file may be damaged: what cannot be read is null, and what can be is read all the same. Other troubles
+   * are thrown as ever.
+   */
+  async readWhole<T>(work: (manager: EntityManager) => Promise<T>): Promise<T | null> {
+    try {
+      return await this.read(work);
+    } catch (problem) {
+      if (problem instanceof RefusedError && problem.more.trouble === 'damaged') return null;
+      throw problem;
+    }
+  }
+
   /** Told when the file is another one than before: what was remembered of it is of no use. */
   whenReplaced(forget: () => void): void {
     this.others.push(forget);

@@ -3,10 +3,11 @@ import { HttpStatus, Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { PriceBook, PriceItem, Project } from '@nestplank/core/document';
 import type { RepriceDto } from '@nestplank/contract';
-import { repriced } from '@nestplank/core/materials';
+import { repriced, startPriceBook } from '@nestplank/core/materials';
 import { materialsOf } from '@nestplank/core/furniture';
 import { migratePriceItem, migrateProject } from '@nestplank/core/formats';
 import { PriceBookEntity, PriceItemEntity, ProjectEntity } from '../database/entities.js';
+import { troubleOf } from '../database/storage.js';
 import { Transactions } from '../database/transactions.js';
 import { notFound, RefusedError } from '../refusals.js';
 
@@ -25,9 +26,14 @@ const itemOf = ({ id, name, supplier, priceDate, data }: PriceItemEntity): Price
 export class PricesService {
   /** Books as they were last read: a step is held against one each time. Forgotten when one changes. */
   private readonly known = new Map<string, PriceBook>();
+  /** Books that could not be read. */
+  private readonly lost = new Set<string>();
 
   constructor(private readonly transactions: Transactions) {
-    transactions.whenReplaced(() => this.known.clear());
+    transactions.whenReplaced(() => {
+      this.known.clear();
+      this.lost.clear();
+    });
   }
 
   /** Runs a change of a book; what was remembered of it is forgotten before and after, whether it was kept or not. */
@@ -50,13 +56,23 @@ export class PricesService {
   async bookIn(manager: EntityManager, id: string): Promise<PriceBook> {
     const known = this.known.get(id);
     if (known) return known;
-    const book = await manager.findOneBy(PriceBookEntity, { id });
-    if (!book) throw notFound('price book', id);
-    const rows = await manager.find(PriceItemEntity, { where: { bookId: id }, order: { position: 'ASC' } });
-    const read = { currency: book.currency, items: rows.map(itemOf) };
-    this.known.set(id, read);
-    return read;
+    try {
+      const book = await manager.findOneBy(PriceBookEntity, { id });
+      if (!book) throw notFound('price book', id);
+      const rows = await manager.find(PriceItemEntity, { where: { bookId: id }, order: { position: 'ASC' } });
+      const read = { currency: book.currency, items: rows.map(itemOf) };
+      this.known.set(id, read);
+      return read;
+    } catch (problem) {
+      // the projects can be read without them: those of a new build stand in
+      if (troubleOf(problem) !== 'damaged') throw problem;
+      this.lost.add(id);
+      return startPriceBook();
+    }
   }
+
+  /** Whether the prices of a book could not be read, and others stand in for them. */
+  isLost = (id: string): boolean => this.lost.has(id);
 
   async addBook(manager: EntityManager, name: string, book: PriceBook): Promise<string> {
     const id = randomUUID();

@@ -27,7 +27,7 @@ import {
 } from '@nestplank/core/document';
 import { applyOperation } from '@nestplank/core/furniture';
 import { startPriceBook } from '@nestplank/core/materials';
-import { say, type Message } from '@nestplank/core/words';
+import { message, say, type Message } from '@nestplank/core/words';
 import { openStored, readProjectFile } from '@nestplank/core/formats';
 import { LogEntity, PriceBookEntity, ProjectEntity } from '../database/entities.js';
 import { Transactions } from '../database/transactions.js';
@@ -65,34 +65,53 @@ export class ProjectsService {
     transactions.whenReplaced(() => this.known.clear());
   }
 
-  list(): Promise<ProjectListItem[]> {
+  async list(): Promise<ProjectListItem[]> {
+    return (await this.transactions.readWhole((manager) => this.listed(manager))) ?? (await this.listedSingly());
+  }
+
+  /** The ids of all that is not in the bin, by the index alone: it may be whole where the rows are not. */
+  ids(): Promise<string[]> {
     return this.transactions.read(async (manager) => {
-      const rows = await manager.find(ProjectEntity, {
-        select: { id: true, name: true, kind: true, model: true, revision: true, updatedAt: true },
-        where: { deletedAt: IsNull() },
-        order: { updatedAt: 'DESC' },
-      });
-      return rows.map(({ id, name, kind, model, revision, updatedAt }) => ({
-        id,
-        name,
-        kind: kind as VehicleKind,
-        model,
-        revision,
-        updatedAt,
-      }));
+      const rows = await manager.query<{ id: string }[]>('SELECT id FROM projects ORDER BY id');
+      return rows.map(({ id }) => id);
     });
+  }
+
+  /** Those of a damaged database that can be read, one by one. */
+  private async listedSingly(): Promise<ProjectListItem[]> {
+    const found: ProjectListItem[] = [];
+    for (const id of await this.ids())
+      found.push(...((await this.transactions.readWhole((manager) => this.listed(manager, id))) ?? []));
+    return found.sort((a, b) => b.updatedAt.localeCompare(a.updatedAt));
+  }
+
+  private async listed(manager: EntityManager, only?: string): Promise<ProjectListItem[]> {
+    const rows = await manager.find(ProjectEntity, {
+      select: { id: true, name: true, kind: true, model: true, revision: true, updatedAt: true },
+      where: { deletedAt: IsNull(), ...(only === undefined ? {} : { id: only }) },
+      order: { updatedAt: 'DESC' },
+    });
+    return rows.map(({ id, name, kind, model, revision, updatedAt }) => ({
+      id,
+      name,
+      kind: kind as VehicleKind,
+      model,
+      revision,
+      updatedAt,
+    }));
   }
 
   /** @param steps ids of steps whose sender does not know whether they were done; those that are, are named */
   async view(id: string, steps: readonly string[] = []): Promise<ProjectView> {
     const stored = await this.transactions.read((manager) => this.row(manager, id));
-    const news = await this.settled(stored);
+    const damaged = this.transactions.trouble() === 'damaged';
+    const news = damaged ? [] : [...(await this.settled(stored))];
     return this.transactions.read(async (manager) => {
       const row = await this.row(manager, id);
       return {
         database: await this.database(manager),
         project: await this.opened(manager, row),
-        news,
+        news: this.prices.isLost(row.bookId) ? [...news, message('open.pricesLost')] : news,
         revision: row.revision,
         done: await this.steps.known(manager, id, steps),
         history: await this.steps.history(manager, id),
@@ -382,10 +401,16 @@ export class ProjectsService {
   }
 
   /** A project with its prices as they are stored, whether it can be opened or not. */
-  whole(id: string): Promise<{ readonly document: string; readonly priceBook: PriceBook }> {
+  whole(id: string): Promise<{
+    readonly document: string;
+    readonly priceBook: PriceBook;
+    /** Its prices could not be read: those of a new build stand in for them. */
+    readonly pricesLost: boolean;
+  }> {
     return this.transactions.read(async (manager) => {
       const row = await this.row(manager, id);
-      return { document: row.document, priceBook: await this.prices.bookIn(manager, row.bookId) };
+      const priceBook = await this.prices.bookIn(manager, row.bookId);
+      return { document: row.document, priceBook, pricesLost: this.prices.isLost(row.bookId) };
     });
   }
 

@@ -35,6 +35,7 @@ export function BackupsPanel() {
   };
   return (
     <div className="stack">
+      {found?.damaged && <Problem>{tell('backups.damaged')}</Problem>}
       {found && <p className="small soft">{tell('backups.hint', { ...found.kept })}</p>}
       <div>
         <Button disabled={busy} onClick={() => void run(api.makeBackup)}>

@@ -1156,6 +1156,8 @@ export const EN_UI = {
   'backups.title': 'Backups of everything',
   'backups.hint':
     'All projects with their history, versions, prices, logs and photos. One is made each day while the server runs and one before the tables change; the last {daily} daily ones, {hand} made by hand and {migration} before changes are kept.',
+  'backups.damaged':
+    'The file of the database is damaged. What is whole of it is shown, and nothing new is kept. First save out everything that can be read: what cannot is named in it. Then put a backup in place; the damaged file is kept beside it.',
   'backups.make': 'Make one now',
   'backups.everything': 'Take everything out in open formats',
   'backups.takeIn': 'Take such an archive in',

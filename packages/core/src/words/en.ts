@@ -160,6 +160,8 @@ export const EN = {
   'furniture.wings': '{unit}: its wings are wider than it is long. Make them less wide.',
   'furniture.crowded':
     '{unit}, {bay}: {count} {count|shelf leaves|shelves leave} {between} between them. Fewer shelves, or a higher bay.',
+  'open.pricesLost':
+    'The prices of this build cannot be read: its file is damaged. Those of a new build stand in for them, and nothing is kept. Save out what can be read, and put a backup in place.',
   'furniture.covered':
     'A wing stands before {bay} of {unit}: no front opens there. Give it no front of its own, or cut the bay where the wing ends.',
   'furniture.doorHangs':
