@@ -4,7 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const entry = `${root}/apps/cli/dist/main.js`;
+const entry = `${root}/apps/cli/dist/bundle/main.js`;
 if (!existsSync(entry)) {
   const { prepare } = await import('./prepare.mjs');
   prepare(root, { quiet: true });

@@ -54,11 +54,12 @@ export function prepare(root, options = {}) {
   const built =
     existsSync(join(root, 'apps/web/dist/index.html')) &&
     existsSync(join(root, 'apps/server/dist/main.js')) &&
-    existsSync(join(root, 'apps/cli/dist/main.js'));
+    existsSync(join(root, 'apps/cli/dist/bundle/main.js'));
   if (built && readStamp(stamp) === now) return;
   // with its output gone the compiler would still trust what it noted of the last build
   run('npx', ['tsc', '-b', ...(built ? [] : ['--force'])], { cwd: root, ...options });
-  run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web'), ...options });
+  for (const part of ['apps/web', 'apps/cli'])
+    run('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(root, part), ...options });
   writeFileSync(stamp, now);
 }
 

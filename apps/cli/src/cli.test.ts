@@ -10,7 +10,7 @@ import { cutJobSchema, planFaults, type CutPlan } from '@nestplank/core/cutting'
 import { plank, started } from './plank.fixture.js';
 
 const root = fileURLToPath(new URL('../../..', import.meta.url));
-const entry = join(root, 'apps/cli/dist/main.js');
+const entry = join(root, 'apps/cli/dist/bundle/main.js');
 const demo = join(root, 'demo/wren.json');
 const { project, priceBook } = readProjectFile(readFileSync(demo, 'utf8'));
 const derived = derive(project, priceBook);

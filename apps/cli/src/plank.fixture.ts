@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { vi } from 'vitest';
 import { createProgram, failed } from './program.js';
 
-const entry = join(fileURLToPath(new URL('../../..', import.meta.url)), 'apps/cli/dist/main.js');
+const entry = join(fileURLToPath(new URL('../../..', import.meta.url)), 'apps/cli/dist/bundle/main.js');
 
 /** What a command wrote, and what it ended with. */
 export interface Outcome {

@@ -19,7 +19,8 @@ const EXTREME = 330;
 /** Places of figures that are no numbers, and of areas below zero. */
 function nonsense(value: unknown, place = '', depth = 0): string[] {
   if (typeof value === 'number')
-    return Number.isNaN(value) || (value < 0 && /\.areas?\b/i.test(place)) ? [`${place} = ${value}`] : [];
+    // what is without end is none either: no file can hold it
+    return !Number.isFinite(value) || (value < 0 && /\.areas?\b/i.test(place)) ? [`${place} = ${value}`] : [];
   if (typeof value !== 'object' || value === null || depth > 9) return [];
   return Object.entries(value).flatMap(([key, inner]) => nonsense(inner, `${place}.${key}`, depth + 1));
 }

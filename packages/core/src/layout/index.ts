@@ -15,6 +15,6 @@ export { gapAt, gapsOf } from './gaps.js';
 export { stepsBetween } from './modes.js';
 export { beginsAt, eyesOf, type Seat, seatsFor, standsHere } from './seen-from.js';
 export { decides, type WishStands, wishesStand } from './wishes.js';
-export { cardName, floorCards, type FloorOutline, floorOutlines, tapedNow, tapeMoves } from './try-out.js';
+export { floorCards, type FloorOutline, floorOutlines, tapedNow, tapeMoves } from './try-out.js';
 export { wattsOf } from './checks/runs.js';
 export { LEVER_MM } from './weight.js';

@@ -10,7 +10,7 @@ import {
   simplifyPathD,
   unionD,
 } from 'clipper2-ts';
-import { ringArea, type Outline, type Point, type Ring } from './plane.js';
+import { boxOf, ringArea, type Outline, type Point, type Ring } from './plane.js';
 
 type Path = { x: number; y: number }[];
 
@@ -58,8 +58,28 @@ function outlinesOf(rings: readonly Ring[]): Outline[] {
     });
 }
 
+/** Whether a ring of four corners has level and upright sides only. */
+const isSquare = (ring: Ring): boolean =>
+  ring.length === 4 &&
+  ring.every(([x, y], i) => {
+    const [nextX, nextY] = ring[(i + 1) % 4] ?? [x, y];
+    return x === nextX || y === nextY;
+  });
+
 /** What of a shape lies within a ring: the pieces, largest first. */
 export function clipTo(outline: Outline, ring: Ring): Outline[] {
+  // where the boxes say it all, nothing has to be cut
+  const [own, within] = [boxOf(outline.outer), boxOf(ring)];
+  if (own.maxX <= within.minX || own.minX >= within.maxX || own.maxY <= within.minY || own.minY >= within.maxY) return [];
+  if (
+    own.minX >= within.minX &&
+    own.maxX <= within.maxX &&
+    own.minY >= within.minY &&
+    own.maxY <= within.maxY &&
+    ringArea(outline.outer) > 0 &&
+    isSquare(ring)
+  )
+    return [outline];
   const subject = [
     anticlockwise(outline.outer),
     ...outline.holes.map((hole) => [...anticlockwise(hole)].reverse()),
@@ -89,12 +109,32 @@ export function movedIn(ring: Ring, by: number): Ring[] {
 }
 
 /**
+ * Whether an inside corner of a ring would be changed by a radius: an arc of it leaves the corner by more than a chord may
+ * leave an arc, or is longer than half of the sides that meet there. Sides that follow a curve turn by less.
+ */
+function hasInsideCorner(ring: Ring, radius: number): boolean {
+  const turns = ringArea(ring) < 0 ? -1 : 1;
+  const n = ring.length;
+  for (let i = 0; i < n; i += 1) {
+    const [a, b, c] = [ring[(i + n - 1) % n], ring[i], ring[(i + 1) % n]];
+    if (!a || !b || !c) continue;
+    const [ux, uy, vx, vy] = [b[0] - a[0], b[1] - a[1], c[0] - b[0], c[1] - b[1]];
+    const cross = turns * (ux * vy - uy * vx);
+    if (cross >= 0) continue;
+    const half = Math.atan2(-cross, ux * vx + uy * vy) / 2;
+    const side = Math.min(Math.hypot(ux, uy), Math.hypot(vx, vy));
+    if (radius * (1 / Math.cos(half) - 1) > ARC_TOLERANCE || radius * Math.tan(half) > side / 2) return true;
+  }
+  return false;
+}
+
+/**
  * Gives the inside corners of a ring a radius, as a router bit or a jigsaw leaves them: the ring is grown by the radius
  * and shrunk again (morphological closing), which leaves outside corners sharp.
  * @param radius mm; 0 leaves the ring as it is
  */
 export function roundInsideCorners(ring: Ring, radius: number): Ring {
-  if (radius <= 0) return ring;
+  if (radius <= 0 || !hasInsideCorner(ring, radius)) return ring;
   const grown = inflatePathsD(
     [toPath(anticlockwise(ring))],
     radius,

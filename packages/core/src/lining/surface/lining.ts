@@ -52,14 +52,14 @@ export interface LiningPiece {
 }
 /** What bending asks of the lining, mm. */
 export interface BendCheck {
-  /** The tightest radius of the section. */
-  readonly tightest: number;
+  /** The tightest radius of the section; null where it is flat. */
+  readonly tightest: number | null;
   /** What the material can take; null when its stiffness is not known. */
   readonly least: number | null;
   readonly fits: boolean | null;
   /** Strips and boards lie flat: how far they stand off at their middle, and the widest that stands off a millimetre. */
   readonly standOff: number | null;
-  readonly widestStrip: number;
+  readonly widestStrip: number | null;
 }
 /** One surface, lined. */
 export interface Lining {
@@ -208,11 +208,10 @@ export function groundOf(
   return linedSurface({ ...input, widest: Math.max(NARROWEST_BAY_MM, bears) });
 }
 
-/** The tightest radius of the section of a surface, mm. */
-function tightestRadius(shell: Shell, surface: Lined): number {
+/** The tightest radius of the section of a surface, mm; null where it is flat. */
+function tightestRadius(shell: Shell, surface: Lined): number | null {
   let least = Infinity;
-  // an end is flat
-  if (isEnd(surface)) return least;
+  if (isEnd(surface)) return null;
   for (const x of shell.at) {
     if (surface === 'ceiling') {
       for (let y = -400; y <= 400; y += 50) {
@@ -223,7 +222,7 @@ function tightestRadius(shell: Shell, surface: Lined): number {
       for (let z = shell.floor + 60; z < wallTop(shell, surface, x) - 60; z += 60)
         least = Math.min(least, curvatureRadius(shell, surface, x, z));
   }
-  return least;
+  return Number.isFinite(least) ? least : null;
 }
 
 /** Share of a piece that units will hide, by its box. */
@@ -510,7 +509,7 @@ export function liningOf(input: LiningInput): Lining | null {
   const tightest = tightestRadius(shell, surface);
   // strips and boards have their grain along the vehicle and are bent across it
   const least = school === 'boards' ? null : leastRadius(material, thickness, up);
-  if (least !== null && least > tightest)
+  if (least !== null && tightest !== null && least > tightest)
     problems.push(
       message('lining.bend', {
         surface: named,
@@ -541,9 +540,9 @@ export function liningOf(input: LiningInput): Lining | null {
     bend: {
       tightest,
       least,
-      fits: least === null ? null : least <= tightest,
-      standOff: school === 'sheets' ? null : standOff(row, tightest),
-      widestStrip: widestStrip(tightest, STRIP_OFF_MM),
+      fits: least === null ? null : tightest === null || least <= tightest,
+      standOff: school === 'sheets' ? null : tightest === null ? 0 : standOff(row, tightest),
+      widestStrip: tightest === null ? null : widestStrip(tightest, STRIP_OFF_MM),
     },
     widest: panel?.widest ?? null,
     problems,

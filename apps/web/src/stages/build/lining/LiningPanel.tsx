@@ -303,7 +303,7 @@ export function LiningPanel({ lining, scene }: LiningPanelProps) {
           <p className="small figures">{t('lining.backed', { count: lining.unbacked.length })}</p>
         )}
         <p className="small figures">
-          {lining.bend.tightest > FLAT_MM
+          {lining.bend.tightest === null || lining.bend.tightest > FLAT_MM
             ? t('lining.bendNone')
             : lining.bend.fits === null
               ? t('lining.bendFlat', { radius: lenUnit(lining.bend.tightest), off: len(lining.bend.standOff ?? 0, 1) })

@@ -1,0 +1,134 @@
+// Do the tests bite? Changes one thing at a time, drawn by lot from a seed, in a copy of the sources, and asks the tests that
+// depend on it: node bench/mutations.mjs --seed 1 --count 20. What is told at the end: killed, survived, and not decided in time.
+import { spawn } from 'node:child_process';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { clearTimeout, setTimeout } from 'node:timers';
+import { parseArgs } from 'node:util';
+import ts from 'typescript';
+import { seededRandom } from '@nestplank/core/numeric';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const { values } = parseArgs({
+  options: {
+    seed: { type: 'string', default: '1' },
+    count: { type: 'string', default: '20' },
+    // the longest that the tests of one change may take, s
+    longest: { type: 'string', default: '240' },
+  },
+});
+const random = seededRandom(Number(values.seed));
+
+/** Where what is changed stands: what is computed, what the page keeps, what the server does. */
+const FOLDERS = ['packages/core/src', 'apps/web/src/state', 'apps/server/src'];
+/** Words and practice vehicles are no computation that a figure comes from. */
+const LEFT_OUT = /\.(test|fixture)\.tsx?$|\/words\/|\/practice\/|\/fixtures\/|index\.ts$/;
+
+const files = FOLDERS.flatMap((folder) =>
+  readdirSync(join(root, folder), { recursive: true })
+    .map((name) => join(folder, name))
+    .filter((name) => name.endsWith('.ts') && !LEFT_OUT.test(name)),
+);
+
+const COMPARED = { '<': '<=', '<=': '<', '>': '>=', '>=': '>', '===': '!==', '!==': '===' };
+const SIGNED = { '+': '-', '-': '+', '*': '/', '/': '*' };
+const JOINED = { '&&': '||', '||': '&&' };
+
+/** All places of a source where one thing can be changed: from where to where, and into what. */
+function placesIn(path) {
+  const text = readFileSync(join(root, path), 'utf8');
+  const source = ts.createSourceFile(path, text, ts.ScriptTarget.Latest, true);
+  const places = [];
+  const put = (kind, node, to) => places.push({ path, kind, from: node.getStart(source), end: node.getEnd(), to });
+  const visit = (node) => {
+    // types and texts are not run
+    if (ts.isTypeNode(node) || ts.isImportDeclaration(node) || ts.isInterfaceDeclaration(node)) return;
+    if (ts.isBinaryExpression(node)) {
+      const sign = node.operatorToken.getText(source);
+      const [left, right] = [node.left.getText(source), node.right.getText(source)];
+      if (COMPARED[sign]) put('comparison', node.operatorToken, COMPARED[sign]);
+      if (JOINED[sign]) put('condition', node.operatorToken, JOINED[sign]);
+      if (SIGNED[sign] && !/['"`]/.test(left + right)) {
+        put('sign', node.operatorToken, SIGNED[sign]);
+        put('dropped term', node, left);
+      }
+    }
+    if (ts.isNumericLiteral(node) && !ts.isElementAccessExpression(node.parent))
+      put('plus one', node, String(Number(node.text) + 1));
+    if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.MinusToken)
+      put('sign', node, node.operand.getText(source));
+    if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)
+      put('condition', node, node.operand.getText(source));
+    if (ts.isIfStatement(node) && !node.elseStatement) put('dropped branch', node, ';');
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return places;
+}
+
+const all = files.flatMap(placesIn);
+const copy = mkdtempSync(join(tmpdir(), 'nest-plank-mutations-'));
+for (const name of ['packages', 'apps', 'demo', 'scripts', 'package.json', 'tsconfig.json', 'vitest.config.ts'])
+  cpSync(join(root, name), join(copy, name), {
+    recursive: true,
+    filter: (path) => !/\/node_modules$|\/dist-types$/.test(path),
+  });
+symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'));
+
+/** Whether a test fails of those that depend on a source. Null when that is not known in time. */
+function isKilled(path) {
+  return new Promise((resolve) => {
+    const tests = spawn(
+      'npx',
+      ['vitest', 'related', path, '--run', '--bail', '1', '--reporter', 'dot', '--testTimeout', '60000'],
+      { cwd: copy, stdio: 'ignore', detached: true },
+    );
+    const limit = setTimeout(
+      () => {
+        process.kill(-tests.pid, 'SIGKILL');
+        resolve(null);
+      },
+      Number(values.longest) * 1000,
+    );
+    tests.on('exit', (code, signal) => {
+      clearTimeout(limit);
+      if (signal === null) resolve(code !== 0);
+    });
+  });
+}
+
+const lineOf = (text, at) => text.slice(0, at).split('\n').length;
+const found = { killed: 0, survived: 0, undecided: 0 };
+try {
+  process.stdout.write(`${all.length} places in ${files.length} files; seed ${values.seed}\n`);
+  for (let i = 0; i < Number(values.count); i += 1) {
+    const place = all[Math.floor(random() * all.length)];
+    const path = join(copy, place.path);
+    const text = readFileSync(path, 'utf8');
+    const mutated = text.slice(0, place.from) + place.to + text.slice(place.end);
+    // what does not compile is no change that anybody could make
+    const { diagnostics = [] } = ts.transpileModule(mutated, { reportDiagnostics: true });
+    if (diagnostics.length > 0) {
+      i -= 1;
+      continue;
+    }
+    writeFileSync(path, mutated);
+    const start = performance.now();
+    const killed = await isKilled(place.path);
+    writeFileSync(path, text);
+    const how = killed === null ? 'undecided' : killed ? 'killed' : 'survived';
+    found[how] += 1;
+    const was = text.slice(place.from, place.end).replace(/\s+/g, ' ').slice(0, 60);
+    process.stdout.write(
+      `${how.padEnd(9)} ${((performance.now() - start) / 1000).toFixed(0).padStart(4)} s  ${place.path}:${lineOf(text, place.from)}  ${place.kind}: ${was} -> ${place.to.replace(/\s+/g, ' ').slice(0, 60)}\n`,
+    );
+  }
+} finally {
+  rmSync(copy, { recursive: true, force: true });
+}
+const decided = found.killed + found.survived;
+process.stdout.write(
+  `${found.killed} killed, ${found.survived} survived, ${found.undecided} not decided in ${values.longest} s: ${decided === 0 ? '–' : ((found.killed / decided) * 100).toFixed(0)} of 100 decided are killed\n`,
+);
