@@ -1,6 +1,7 @@
 // Sets everything up, Debian's Chromium included, and runs types, lint, style, unit tests and browser tests.
 // The last line says how many tests passed and failed.
-import { spawnSync } from 'node:child_process';
+import { Buffer } from 'node:buffer';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -29,8 +30,21 @@ function ensureChromium() {
 
 function step(name, command, args, env = {}) {
   process.stdout.write(`\n== ${name}\n`);
-  const ok = spawnSync(command, args, { stdio: 'inherit', cwd: root, env: { ...process.env, ...env } }).status === 0;
-  return { name, ok };
+  const run = spawn(command, args, { stdio: 'inherit', cwd: root, env: { ...process.env, ...env } });
+  return new Promise((resolve) => run.on('close', (code) => resolve({ name, ok: code === 0 })));
+}
+
+/** The same beside the others, behind them; what it said is shown when it has ended. */
+function beside(name, command, args) {
+  const run = spawn('nice', ['-n', '10', command, ...args], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  const said = [];
+  for (const stream of [run.stdout, run.stderr]) stream.on('data', (data) => said.push(data));
+  return new Promise((resolve) => {
+    run.on('close', (code) => {
+      process.stdout.write(`\n== ${name}\n${Buffer.concat(said).toString()}`);
+      resolve({ name, ok: code === 0 });
+    });
+  });
 }
 
 const readJson = (path) => (existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null);
@@ -39,18 +53,20 @@ prepare(root);
 ensureChromium();
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
+// types, lint and style take one core while the tests wait for servers and pages
+const checked = beside('Types, lint and style', 'npm', ['run', '--silent', 'check']);
 const steps = [
-  step('Types, lint and style', 'npm', ['run', '--silent', 'check']),
-  step('Unit tests', 'npx', [
+  await step('Unit tests', 'npx', [
     'vitest',
     'run',
     '--reporter=default',
     '--reporter=json',
     `--outputFile.json=${join(results, 'unit.json')}`,
   ]),
-  step('Browser tests', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
+  await step('Browser tests', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
     PLAYWRIGHT_JSON_OUTPUT_NAME: join(results, 'browser.json'),
   }),
+  await checked,
 ];
 const unit = readJson(join(results, 'unit.json'));
 const browser = readJson(join(results, 'browser.json'));
