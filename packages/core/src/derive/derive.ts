@@ -53,7 +53,7 @@ import { surfaceModel, type SurfaceModel } from '../measure/surface-model.js';
 import { stillMissing } from '../measure/look-round.js';
 import { progressOf, walkOf } from '../measure/walk.js';
 import { joined as inOne } from '../numeric/lists.js';
-import { memoLast } from '../numeric/memo.js';
+import { memoFields, memoLast } from '../numeric/memo.js';
 import type { Part } from '../parts/part.js';
 import { archesOf, type ArchShape } from '../shell/arch.js';
 import { buildShell, type ShellResult } from '../shell/build.js';
@@ -295,7 +295,14 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         choice,
       }),
   );
-  const checks = createChecks(kit.rules);
+  const checks = memoLast(createChecks(kit.rules));
+  // put together anew each time: the same one again while nothing of it has changed
+  const sceneSame = memoFields((scene: Scene) => scene);
+  const modesIn = memoFields(modeFigures);
+  const problemsIn = memoFields(shapeProblems);
+  const screwsIn = memoLast(floorScrewProblems);
+  const cutIn = memoLast(cutProblems);
+  const bowed = memoLast(bowedBoards);
   const plans = createPlans();
   const lines = memoLast((runs: RunsMade, book: PriceBook) => runsBought(runs.placed, book));
   const hardware = memoLast(
@@ -556,28 +563,29 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       return lastMasses;
     };
     const madeAndRun = () => madeIn(units, project.layout.runs ?? NO_LAID, now.inner, now.arches, book, things, stored);
-    const scene = (inner: Shell): Scene => ({
-      step: stepOf(project.settings),
-      units,
-      people: project.people,
-      pets,
-      dens,
-      inner,
-      arches: now.arches,
-      openings: placedIn(geometry, now.reveals),
-      book,
-      families,
-      things,
-      stored,
-      fittings: project.fittings,
-      runs: now.runs,
-      modes,
-      limits,
-      figures: project.settings.figures ?? NO_FIGURES,
-      skeletons: skeletonsIn(now.made),
-      masses: masses(now),
-      mending: dragging !== 'by-hand',
-    });
+    const scene = (inner: Shell): Scene =>
+      sceneSame({
+        step: stepOf(project.settings),
+        units,
+        people: project.people,
+        pets,
+        dens,
+        inner,
+        arches: now.arches,
+        openings: placedIn(geometry, now.reveals),
+        book,
+        families,
+        things,
+        stored,
+        fittings: project.fittings,
+        runs: now.runs,
+        modes,
+        limits,
+        figures: project.settings.figures ?? NO_FIGURES,
+        skeletons: skeletonsIn(now.made),
+        masses: masses(now),
+        mending: dragging !== 'by-hand',
+      });
     const now: Derived = pulled<Derived>({
       progress: () => progress(askedOf(project.survey)),
       walk: () => walk(askedOf(project.survey)),
@@ -665,7 +673,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         ]);
       },
       problems: () => [
-        ...shapeProblems({
+        ...problemsIn({
           built: built(),
           openings: openings(geometry, now.shell),
           ribs: ribFaults(geometry, now.shell),
@@ -684,14 +692,14 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
         ...(dragging
           ? []
           : [
-              ...floorScrewProblems(
+              ...screwsIn(
                 now.floor,
                 now.subfloor !== null,
                 project.floor.fixing,
                 floorFace(),
-                bowedBoards(now.depths.floor, project.measured),
+                bowed(now.depths.floor, project.measured),
               ),
-              ...cutProblems(now.plans, planned().without),
+              ...cutIn(now.plans, planned().without),
             ]),
       ],
       missing: () => missing(project.survey, project.people),
@@ -746,7 +754,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
           book,
         ),
       mass: () => mass(now.parts, now.depths, now.areas, making.floorBattens.spacing, now.floor.finish, book),
-      modes: () => (now.inner && modes.length > 0 ? modeFigures(scene(now.inner)) : []),
+      modes: () => (now.inner && modes.length > 0 ? modesIn(scene(now.inner)) : []),
       weight: () => weight(masses(now), limits),
       schedule: () =>
         schedule(

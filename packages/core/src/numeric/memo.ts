@@ -14,6 +14,22 @@ export function memoLast<Args extends readonly unknown[], Result>(
   };
 }
 
+/** The same of one thing that is put together anew each time: its last result again while each of its fields is what it was. */
+export function memoFields<Whole extends object, Result>(work: (whole: Whole) => Result): (whole: Whole) => Result {
+  let before: Whole | null = null;
+  let result: Result;
+  const same = (a: Whole, b: Whole): boolean => {
+    const names = Object.keys(b) as (keyof Whole)[];
+    return names.length === Object.keys(a).length && names.every((name) => a[name] === b[name]);
+  };
+  return (whole) => {
+    if (before && same(before, whole)) return result;
+    result = work(whole);
+    before = whole;
+    return result;
+  };
+}
+
 /** The same with one memory for each key of the first argument, so that one thing's change leaves the others' results alone. */
 export function memoEach<Args extends readonly unknown[], Result>(
   keyOf: (first: Args[0]) => string,

@@ -70,7 +70,8 @@ const isSquare = (ring: Ring): boolean =>
 export function clipTo(outline: Outline, ring: Ring): Outline[] {
   // where the boxes say it all, nothing has to be cut
   const [own, within] = [boxOf(outline.outer), boxOf(ring)];
-  if (own.maxX <= within.minX || own.minX >= within.maxX || own.maxY <= within.minY || own.minY >= within.maxY) return [];
+  if (own.maxX <= within.minX || own.minX >= within.maxX || own.maxY <= within.minY || own.minY >= within.maxY)
+    return [];
   if (
     own.minX >= within.minX &&
     own.maxX <= within.maxX &&
