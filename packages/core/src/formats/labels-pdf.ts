@@ -15,6 +15,16 @@ const DOWN = 8;
 const QR_MM = 17;
 const STRIPE_MM = 9;
 
+/** The lower left corner of a label on its sheet, mm: three across, eight down, in the middle of the height of the sheet. */
+export function labelCorner(index: number): { readonly x: number; readonly y: number } {
+  const at = index % (ACROSS * DOWN);
+  const top = (PAGE_MM.height - DOWN * LABEL_MM.height) / 2;
+  return {
+    x: (at % ACROSS) * LABEL_MM.width,
+    y: PAGE_MM.height - top - (Math.floor(at / ACROSS) + 1) * LABEL_MM.height,
+  };
+}
+
 /** The dark squares of a QR code, row by row. */
 export function qrSquares(text: string): readonly (readonly boolean[])[] {
   const { modules } = createQr(text, { errorCorrectionLevel: 'M' });
@@ -116,10 +126,10 @@ export async function labelsPdf(
   const groups = [...new Set(parts.map(groupOf))];
   let page: PDFPage | null = null;
   parts.forEach((part, i) => {
-    const at = i % (ACROSS * DOWN);
-    if (at === 0 || !page) page = pen.pdf.addPage([PAGE_MM.width * POINTS_PER_MM, PAGE_MM.height * POINTS_PER_MM]);
+    if (i % (ACROSS * DOWN) === 0 || !page)
+      page = pen.pdf.addPage([PAGE_MM.width * POINTS_PER_MM, PAGE_MM.height * POINTS_PER_MM]);
     const index = groups.indexOf(groupOf(part));
-    const top = (PAGE_MM.height - DOWN * LABEL_MM.height) / 2;
+    const corner = labelCorner(i);
     drawLabel(
       pen,
       page,
@@ -134,8 +144,8 @@ export async function labelsPdf(
       style,
       book,
       {
-        x: (at % ACROSS) * LABEL_MM.width * POINTS_PER_MM,
-        y: (PAGE_MM.height - top - (Math.floor(at / ACROSS) + 1) * LABEL_MM.height) * POINTS_PER_MM,
+        x: corner.x * POINTS_PER_MM,
+        y: corner.y * POINTS_PER_MM,
       },
     );
   });

@@ -6,7 +6,7 @@ import { blankOf, type Part } from '../parts/part.js';
 import { distanceToRing, type Point } from '../numeric/plane.js';
 import { derive } from '../derive/again.fixture.js';
 import { storyLines } from './cut-pdf.js';
-import { labelLines, qrSquares } from './labels-pdf.js';
+import { labelCorner, labelLines, qrSquares } from './labels-pdf.js';
 import { readProjectFile } from './read.js';
 import demo from '../../../../demo/wren.json?raw';
 
@@ -107,6 +107,17 @@ describe('the hand of a part', () => {
 });
 
 describe('labels', () => {
+  it('lie where a sheet of 24 has them: 70 by 37 mm, half a millimetre left at the top and at the bottom', () => {
+    expect([0, 1, 2, 3, 21, 23, 24].map((i) => Object.values(labelCorner(i)))).toEqual([
+      [0, 259.5],
+      [70, 259.5],
+      [140, 259.5],
+      [0, 222.5],
+      [0, 0.5],
+      [140, 0.5],
+      [0, 259.5],
+    ]);
+  });
   it('carry a code that a camera reads back', () => {
     const address = 'http://workshop.local:4310/build/wren/build?part=kitchen.end-front';
     const squares = qrSquares(address);

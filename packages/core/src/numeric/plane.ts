@@ -95,10 +95,11 @@ export function roundedRectangle(
   );
 }
 
-/** `count` numbers from `from` to `to`, both included. */
+/** `count` numbers from `from` to `to`, both included to the last digit: what lies beyond the end of a curve has no slope. */
 export function spread(from: number, to: number, count: number): number[] {
   const numbers = new Array<number>(count);
-  for (let i = 0; i < count; i += 1) numbers[i] = count === 1 ? from : from + ((to - from) * i) / (count - 1);
+  for (let i = 0; i < count; i += 1) numbers[i] = from + ((to - from) * i) / Math.max(1, count - 1);
+  if (count > 1) numbers[count - 1] = to;
   return numbers;
 }
 

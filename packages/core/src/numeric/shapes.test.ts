@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { boxOf, lineLength, outlineArea, rectangle, ringArea, roundedRectangle } from './plane.js';
+import { boxOf, lineLength, outlineArea, rectangle, ringArea, roundedRectangle, spread } from './plane.js';
 import { cutOut, roundInsideCorners, simplify } from './shapes.js';
 
 const board = { outer: rectangle(0, 0, 1000, 500), holes: [] };
@@ -56,5 +57,22 @@ describe('plane figures', () => {
         0.01,
       ),
     ).toHaveLength(4);
+  });
+});
+
+describe('spread', () => {
+  it('begins and ends where it was told to, to the last digit, in even steps', () => {
+    expect(spread(10, 20, 5)).toEqual([10, 12.5, 15, 17.5, 20]);
+    expect(spread(10, 20, 1)).toEqual([10]);
+    const any = fc.double({ min: -5000, max: 5000, noNaN: true });
+    fc.assert(
+      fc.property(any, any, fc.integer({ min: 2, max: 60 }), (from, to, count) => {
+        const numbers = spread(from, to, count);
+        expect([numbers[0], numbers.at(-1), numbers.length]).toEqual([from, to, count]);
+        for (let i = 1; i < count; i += 1)
+          expect((numbers[i] as number) - (numbers[i - 1] as number)).toBeCloseTo((to - from) / (count - 1), 8);
+      }),
+      { seed: 12, numRuns: 300 },
+    );
   });
 });

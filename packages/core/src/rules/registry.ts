@@ -35,7 +35,15 @@ export const wallCurveRule = defineRule({
   title: 'Distance of a wall between two readings',
   formula: 'monotone cubic through (height, distance)',
   reason: 'A straight wall stays straight and no wiggles appear.',
-  input: z.strictObject({ points: z.array(z.tuple([length, length])).min(1), at: length }),
+  input: z.strictObject({
+    points: z
+      .array(z.tuple([length, length]))
+      .min(1)
+      .refine((points) => new Set(points.map(([height]) => height)).size === points.length, {
+        message: 'Two readings have one height.',
+      }),
+    at: length,
+  }),
   run: ({ points, at }) => {
     const sorted = [...points].sort((a, b) => a[0] - b[0]);
     return {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { mm } from '../words/message.js';
+import { message, mm } from '../words/message.js';
 import { atLeast, atMost, defineRule, graded, worstOf, type Verdict, figure } from './rule.js';
 
 const length = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
@@ -75,13 +75,14 @@ export const carryRule = defineRule({
     const tilted = Math.hypot(small, large) - Math.hypot(a, b);
     const whole = Math.max(passes(a, b), a < small * 0.6 ? Math.min(small - a, tilted) : -Infinity);
     const turns = Math.max(...room) - c;
-    const say = graded('rule.carry', {
+    const params = {
       name: unit,
       spare: mm(Math.min(whole, turns)),
       short: mm(Math.max(0, 20 - whole)),
       door: mm(small),
       high: mm(large),
-    });
+    };
+    const say = graded('rule.carry', params);
     if (whole >= 20 && turns >= 0)
       return { grade: 'good', spare: whole, figure: whole, good: 20, tight: 20, said: say('good') };
     // a board goes through edge first, upright or slanting from corner to corner
@@ -93,7 +94,7 @@ export const carryRule = defineRule({
             Math.hypot(small, large) - Math.max(...parts) - Math.min(...parts),
           );
     return inParts > 0 && parts !== null
-      ? { grade: 'good', spare: null, figure: whole, good: 20, tight: 20, said: say('tight') }
+      ? { grade: 'good', spare: null, figure: whole, good: 20, tight: 20, said: message('rule.carry.inParts', params) }
       : { grade: 'fails', spare: whole - 20, figure: whole, good: 20, tight: 20, said: say('fails') };
   },
 });

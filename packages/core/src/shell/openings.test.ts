@@ -3,6 +3,8 @@ import { describe, expect, it } from 'vitest';
 import type { Opening, Survey } from '../document/schema.js';
 import { createProject } from '../document/create.js';
 import { boxOf, distanceToRing, ringArea } from '../numeric/plane.js';
+import { monotoneCurve } from '../numeric/curve.js';
+import { makeShell } from './shell.js';
 import { openingArea, openingProblems, openingRing, placedOpenings, quadOf, widthOf } from './openings.js';
 
 const WINDOW: Opening = {
@@ -97,5 +99,49 @@ describe('an opening with leaning sides', () => {
       ),
       { seed: 5, numRuns: 200 },
     );
+  });
+});
+
+describe('an opening that lies beyond its surface', () => {
+  /** A box 3000 long from 100 on, 1800 wide, 1900 high. */
+  const shell = makeShell(
+    3000,
+    0,
+    [100, 3000].map((x) => ({
+      x,
+      left: monotoneCurve([0, 1900], [900, 900]),
+      right: monotoneCurve([0, 1900], [900, 900]),
+      roof: monotoneCurve([-900, 0, 900], [1900, 1900, 1900]),
+    })),
+    100,
+  );
+  const at = (surface: Opening['surface'], read: Partial<typeof READ>): readonly string[] =>
+    openingProblems(surveyWith({ ...WINDOW, slanted: false, surface }, { ...READ, ...read }), shell).map(
+      ({ said, address }) => `${said.key} ${address}`,
+    );
+
+  it.each([
+    // a reading of the tape may be out by a millimetre, not by two
+    ['left', { from: 99, to: 900 }, []],
+    ['left', { from: 98, to: 900 }, ['opening.beforeStart opening/w/from']],
+    ['right', { to: 3001 }, []],
+    ['right', { to: 3002 }, ['opening.pastEnd opening/w/to']],
+    ['right', { head: 1900 }, []],
+    ['right', { head: 1901 }, ['opening.aboveRoof opening/w/head']],
+    ['rear', { from: -901, to: 901 }, []],
+    ['rear', { from: -902, to: 901 }, ['opening.pastWall opening/w/from']],
+    ['rear', { from: -901, to: 902 }, ['opening.pastWall opening/w/to']],
+    ['front', { from: -901, to: 901, head: 1901 }, ['opening.aboveRoof opening/w/head']],
+    // in the roof its length runs along the vehicle and its sill and head across
+    ['roof', { from: 2000, to: 3001, sill: -400, head: 901 }, []],
+    ['roof', { from: 2000, to: 3002, sill: -400, head: 901 }, ['opening.pastEnd opening/w/to']],
+    ['roof', { from: 99, to: 900, sill: -400, head: 400 }, []],
+    ['roof', { from: 98, to: 900, sill: -400, head: 400 }, ['opening.beforeStart opening/w/from']],
+    ['roof', { from: 2000, to: 2500, sill: -902, head: 400 }, ['opening.pastWall opening/w/sill']],
+    ['roof', { from: 2000, to: 3001, sill: -400, head: 902 }, ['opening.pastWall opening/w/head']],
+    ['left', { to: 1000 }, ['opening.order opening/w/to']],
+    ['left', { head: 900 }, ['opening.order opening/w/to']],
+  ] as const)('in the %s, %j: %j', (surface, read, told) => {
+    expect(at(surface, read)).toEqual(told);
   });
 });

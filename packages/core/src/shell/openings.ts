@@ -72,8 +72,8 @@ export function openingProblems(
       return [{ said: message('opening.order', { name }), address: address('to-head') }];
     if (!shell) return [];
     if (opening.surface !== 'left' && opening.surface !== 'right') {
-      const said = outside(opening, { from, to, sill, head }, shell);
-      return said ? [{ said, address: address(opening.surface === 'roof' ? 'head' : 'to') }] : [];
+      const wrong = outside(opening, { from, to, sill, head }, shell);
+      return wrong ? [{ said: wrong.said, address: address(wrong.at) }] : [];
     }
     if (from < shell.start - 1)
       return [{ said: message('opening.beforeStart', { name, from: mm(from) }), address: address('from') }];
@@ -88,23 +88,31 @@ export function openingProblems(
   });
 }
 
-/** What is wrong with an opening of an end or the roof that lies beyond its surface; null when it lies on it. */
+/** What is wrong with an opening of an end or the roof that lies beyond its surface, and which reading of it; null when it lies on it. */
 function outside(
   { surface, name }: Opening,
   { from, to, sill, head }: Pick<OpeningEdges, 'from' | 'to' | 'sill' | 'head'>,
   shell: Shell,
-): Message | null {
+): { readonly said: Message; readonly at: 'from' | 'to' | 'sill' | 'head' } | null {
   // across the vehicle from the centre line: along the sill in an end, up the plan in the roof
   const end = surface === 'rear' ? shell.length : surface === 'front' ? shell.start : null;
   const [x, low, high] = end === null ? [(from + to) / 2, sill, head] : [end, from, to];
   const z = end !== null ? (sill + head) / 2 : roofHeight(shell, Math.min(x, shell.length), 0) - UNDER_ROOF_MM;
   const [left, right] = [halfWidth(shell, 'left', x, z), halfWidth(shell, 'right', x, z)];
+  const [lowIs, highIs] = end === null ? (['sill', 'head'] as const) : (['from', 'to'] as const);
   if (low < -left - 1 || high > right + 1)
-    return message('opening.pastWall', { name, from: mm(low), to: mm(high), left: mm(left), right: mm(right) });
+    return {
+      said: message('opening.pastWall', { name, from: mm(low), to: mm(high), left: mm(left), right: mm(right) }),
+      at: high > right + 1 ? highIs : lowIs,
+    };
+  if (surface === 'roof' && from < shell.start - 1)
+    return { said: message('opening.beforeStart', { name, from: mm(from) }), at: 'from' };
   if (surface === 'roof' && to > shell.length + 1)
-    return message('opening.pastEnd', { name, to: mm(to), length: mm(shell.length) });
+    return { said: message('opening.pastEnd', { name, to: mm(to), length: mm(shell.length) }), at: 'to' };
   const roof = roofHeight(shell, end ?? shell.length, 0);
-  return end !== null && head > roof ? message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) }) : null;
+  return end !== null && head > roof
+    ? { said: message('opening.aboveRoof', { name, head: mm(head), roof: mm(roof) }), at: 'head' }
+    : null;
 }
 
 /** The width of a roof is read so far under its middle, mm. */

@@ -3,11 +3,12 @@ import fc from 'fast-check';
 import { applyOperation } from '../furniture/kit.js';
 import { createProject } from '../document/create.js';
 import type { Survey } from '../document/schema.js';
-import { archesOf, archFootprint, archSpan, clearHalfWidth } from './arch.js';
+import { archesOf, archFace, archFootprint, archSpan, clearHalfWidth } from './arch.js';
 import { buildShell } from './build.js';
+import type { StationSection } from './shell.js';
 import { innerShell } from './inner.js';
 import { roomFigures } from './room.js';
-import { monotoneCurve } from '../numeric/curve.js';
+import { monotoneCurve, type Curve } from '../numeric/curve.js';
 import { boxOf, spread } from '../numeric/plane.js';
 import { walkThrough } from '../practice/accuracy.js';
 import {
@@ -243,6 +244,36 @@ describe('the inner shell', () => {
     const inner = innerShell(shellOf(LEANING), { floor: 0, left: 30, right: 30, ceiling: 10, front: 0, rear: 0 });
     expect(inner && halfWidth(inner, 'left', 1000, 500)).toBeCloseTo(850 - 30 * Math.sqrt(1.01), 6);
   });
+  it('is that of the mirrored room, mirrored: either corner is found in the same way', () => {
+    const turned = ({ at, value }: Curve): Curve => monotoneCurve(at.map((y) => -y).reverse(), [...value].reverse());
+    const mirrored = (section: StationSection): StationSection => ({
+      x: section.x,
+      left: section.right,
+      right: section.left,
+      roof: turned(section.roof),
+    });
+    for (let seed = 3050; seed < 3056; seed += 1) {
+      const { shell } = buildShell(walkThrough({ vehicle: 'van', seed }, 1, 0).project.survey);
+      if (!shell) throw new Error('it is measured');
+      const other = makeShell(shell.length, shell.floor, shell.stations.map(mirrored), shell.start);
+      const by = { floor: 20, left: 35, right: 60, ceiling: 40, front: 0, rear: 0 };
+      const [one, two] = [innerShell(shell, by), innerShell(other, { ...by, left: 60, right: 35 })];
+      if (!one || !two) throw new Error('it leaves room');
+      one.stations.forEach(({ x }, i) => {
+        expect(wallTop(one, 'right', x)).toBeCloseTo(wallTop(two, 'left', x), 6);
+        expect(wallTop(one, 'left', x)).toBeCloseTo(wallTop(two, 'right', x), 6);
+        const half = halfWidth(one, 'right', x, wallTop(one, 'right', x));
+        // the corner of wall and roof is one point: as high seen from either, and as far out
+        expect(one.stations[i]?.roof.at.at(-1)).toBeCloseTo(half, 6);
+        const left = halfWidth(one, 'left', x, wallTop(one, 'left', x));
+        for (const y of spread(-left, half, 9))
+          expect(roofHeight(one, x, y), `${seed} ${x} ${y} of ${-left} to ${half}`).toBeCloseTo(
+            roofHeight(two, x, -y),
+            6,
+          );
+      });
+    }
+  });
   it('says when the layers are thicker than the room', () => {
     expect(innerShell(shellOf(BOX), { floor: 0, left: 950, right: 950, ceiling: 0, front: 0, rear: 0 })).toBeNull();
     expect(innerShell(shellOf(BOX), { floor: 1000, left: 0, right: 0, ceiling: 1000, front: 0, rear: 0 })).toBeNull();
@@ -329,6 +360,23 @@ describe('wheel arches', () => {
     expect(clearHalfWidth(shellOf(BOX), [box], 'left', 0, 3000, 50, 800)).toBe(700);
     expect(clearHalfWidth(shellOf(BOX), [box], 'left', 0, 1700, 50, 800)).toBeCloseTo(900, 9);
     expect(clearHalfWidth(shellOf(BOX), [box], 'right', 0, 3000, 50, 800)).toBeCloseTo(900, 9);
+  });
+  it('that taper leave what their nearest face between two heights leaves, at the foot or at the top', () => {
+    const survey = surveyWith({ ...BOX, ...arch });
+    const [box] = archesOf(survey, buildShell(survey).shell).arches;
+    if (!box) throw new Error('no arch');
+    const clear = (topFace: number, z0: number, z1: number): number =>
+      clearHalfWidth(shellOf(BOX), [{ ...box, shape: 'tapered', topFace }], 'left', 1900, 2500, z0, z1);
+    // 300 high, from 700 at the foot to 850 at the top: 25 more at 50, half of 150 more at 150
+    expect(clear(850, 50, 800)).toBeCloseTo(725, 9);
+    expect(clear(850, 150, 250)).toBeCloseTo(775, 9);
+    // one that widens upward is nearest at its top, or at the upper height
+    expect(clear(550, 50, 800)).toBeCloseTo(550, 9);
+    expect(clear(550, 50, 150)).toBeCloseTo(625, 9);
+    expect(clear(550, 310, 800)).toBeCloseTo(900, 9);
+    expect([0, 150, 300, 400].map((z) => archFace({ ...box, shape: 'tapered', topFace: 850 }, z))).toEqual([
+      700, 775, 850, 850,
+    ]);
   });
   it('are named when they lie behind the wall or end before they begin', () => {
     const behind = surveyWith({ ...BOX, ...arch, 'arch/a1/face': 950 });

@@ -364,7 +364,7 @@ export const LAYOUT_EN = {
   'rule.align.fails': 'The {what} of {name} is {off} off that of {other}.',
   'rule.align.unknown': '{name}: its line is not known.',
   'rule.carry.good': '{name} goes through the door whole, with {spare} to spare.',
-  'rule.carry.tight':
+  'rule.carry.inParts':
     '{name} is {short} too large to go whole through a door of {door} by {high}: it is put together inside.',
   'rule.carry.fails': '{name} does not come in through a door of {door} by {high}, not even in parts.',
   'rule.carry.unknown': '{name}: no door is measured to carry it in by.',

@@ -92,7 +92,7 @@ describe('openings in the front end', () => {
     const wide = derive(bulkhead({ ...DOOR, to: 2000 }), priceBook);
     expect(wide.problems.find(({ place }) => place === 'opening/fd/to')?.said.key).toBe('opening.pastWall');
     const high = derive(bulkhead({ ...DOOR, head: 2600 }), priceBook);
-    expect(high.problems.find(({ place }) => place === 'opening/fd/to')?.said.key).toBe('opening.aboveRoof');
+    expect(high.problems.find(({ place }) => place === 'opening/fd/head')?.said.key).toBe('opening.aboveRoof');
   });
 });
 
