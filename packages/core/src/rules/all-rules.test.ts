@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { say } from '../words/say.js';
 import { FORMULAS } from './registry.js';
-import type { Rule, Verdict } from './rule.js';
+import type { Verdict } from './rule.js';
 
 interface Shape {
   readonly type?: string;
