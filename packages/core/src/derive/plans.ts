@@ -47,7 +47,7 @@ const sameInput = (a: OneInput, b: OneInput): boolean =>
 /** A maker of the plans of all materials: one whose parts, stock and kept sheets stay as they are is left alone. */
 export function createPlans(): (
   parts: readonly Part[],
-  project: Project,
+  project: Pick<Project, 'waits' | 'keptPlans' | 'offcuts'>,
   settings: Settings,
   book: PriceBook,
 ) => Plans {

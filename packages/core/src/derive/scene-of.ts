@@ -16,6 +16,7 @@ export const NO_LAID: readonly Run[] = [];
 export const NO_FIGURES: NonNullable<Project['settings']['figures']> = {};
 export const NO_STORED: readonly Stored[] = [];
 export const NO_PETS: readonly Pet[] = [];
+export const NO_CURTAINS: readonly string[] = [];
 export const NO_DENS: readonly Den[] = [];
 
 /** An eighth of an inch, mm. */

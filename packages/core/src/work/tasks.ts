@@ -10,6 +10,7 @@ import type {
   Settings,
   Survey,
   Unit,
+  Thing,
 } from '../document/schema.js';
 import { boardMaterials, type Part } from '../parts/part.js';
 import { materialOf } from '../materials/material.js';
@@ -67,7 +68,7 @@ export interface TasksInput {
   readonly floorHatches: Project['floorHatches'];
   readonly linings: Project['linings'];
   readonly layout: Project['layout'];
-  readonly things: Project['things'];
+  readonly things: readonly Thing[];
   readonly parts: readonly Part[];
   readonly areas: CoveredAreas | null;
   /** How a bare floor is coated; null when it is not. */
@@ -96,7 +97,10 @@ function openOn(
   const place = PLACES.find((candidate) => candidate === surface);
   return place === undefined
     ? []
-    : openBefore({ survey, fittings: [...fittings], floorHatches, linings, buildUps, layout, things }, place)
+    : openBefore(
+        { survey, fittings: [...fittings], floorHatches, linings, buildUps, layout, things: [...things] },
+        place,
+      )
         .filter((point) => point.stops && by.includes(point.hiddenBy))
         .map((point) => point.said);
 }

@@ -1,0 +1,53 @@
+import { scheduleOf } from '../../work/schedule.js';
+import { tasksOf } from '../../work/tasks.js';
+import type { DeriveKit } from '../kit.js';
+import type { Stages } from './stages.js';
+
+type From =
+  | 'survey'
+  | 'units'
+  | 'layout'
+  | 'things'
+  | 'fittings'
+  | 'floorHatches'
+  | 'floorChoice'
+  | 'linings'
+  | 'buildUps'
+  | 'settings'
+  | 'making'
+  | 'book'
+  | 'parts'
+  | 'made'
+  | 'joints'
+  | 'areas'
+  | 'floor'
+  | 'tasks';
+type Makes = 'joints' | 'tasks' | 'schedule';
+
+/** From all that is to be made to the tasks, and the days they fall on. */
+export function workStages({ surfaces }: DeriveKit): Stages<From, Makes> {
+  return {
+    joints: ({ made }) => made.flatMap((unit) => unit.joints),
+    tasks: (from) =>
+      tasksOf({
+        buildUps: from.buildUps,
+        survey: from.survey,
+        units: from.units,
+        fittings: from.fittings,
+        floorHatches: from.floorHatches,
+        linings: from.linings,
+        layout: from.layout,
+        things: from.things,
+        parts: from.parts,
+        joints: from.joints,
+        areas: from.areas,
+        coats: from.floor.coats,
+        floor: from.floorChoice,
+        finish: from.floor.finish,
+        surfaces,
+        settings: from.making,
+        book: from.book,
+      }),
+    schedule: ({ tasks, settings }) => scheduleOf(tasks, settings.startDate, settings.hoursPerDay),
+  };
+}
