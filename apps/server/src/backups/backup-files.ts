@@ -2,6 +2,8 @@ import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, s
 import { basename, dirname, join } from 'node:path';
 import Libsql from 'libsql';
 import type { BackupKind, BackupView } from '@nestplank/contract';
+import { troubleOf } from '../database/storage.js';
+import { RefusedError } from '../refusals.js';
 
 /** So many of each kind are kept; the oldest makes room, and that is said where they are listed. */
 export const KEPT: Readonly<Record<BackupKind, number>> = { daily: 7, hand: 10, migration: 5 };
@@ -101,16 +103,23 @@ export async function writeBackup(
   const name = `${kind}-${now.toISOString().replace(/[:.]/g, '-')}-${String(count).padStart(6, '0')}.sqlite`;
   const [made, final] = [join(folder, `${name}.part`), join(folder, name)];
   rmSync(made, { force: true });
-  const fault = await copy(made);
-  if (fault !== null) {
+  try {
+    const fault = await copy(made);
+    if (fault !== null) throw new Error(`The backup that was written is not whole. ${fault}`);
+    renameSync(made, final);
+  } catch (problem) {
+    // what is half written takes room and is no backup
     rmSync(made, { force: true });
-    throw new Error(`The backup that was written is not whole. ${fault}`);
+    throw problem;
   }
-  renameSync(made, final);
   const same = backupsOf(database).filter((backup) => backup.kind === kind);
   for (const old of same.slice(KEPT[kind])) if (old.name !== wanted) rmSync(join(folder, old.name), { force: true });
   return { name, kind, at: now.toISOString(), bytes: statSync(final).size, ahead: false };
 }
+
+/** Whether there was no room: the file itself would not find any either. */
+const isFull = (problem: unknown): boolean =>
+  problem instanceof RefusedError ? problem.more.trouble === 'full' : troubleOf(problem) === 'full';
 
 /**
  * Keeps what is there before another is put in its place: as a backup where it is whole, and else as the file it is, with
@@ -125,7 +134,8 @@ export async function keepBefore(
   try {
     const backup = await writeBackup(database, 'hand', new Date(), copy, wanted);
     return { backup, kept: backup.name };
-  } catch {
+  } catch (problem) {
+    if (isFull(problem)) throw problem;
     const kept = join(backupFolder(database), `damaged-${new Date().toISOString().replace(/[:.]/g, '-')}.sqlite`);
     for (const ending of ['', '-wal'])
       if (existsSync(`${database}${ending}`)) copyFileSync(`${database}${ending}`, `${kept}${ending}`);

@@ -13,7 +13,12 @@ const DAY_MS = 24 * HOUR_MS;
 /** Puts a whole copy where a database is. Its companions belong to what was there before and go first. */
 export function putInPlace(copy: string, database: string): void {
   const fresh = `${database}.new`;
-  copyFileSync(copy, fresh);
+  try {
+    copyFileSync(copy, fresh);
+  } catch (problem) {
+    rmSync(fresh, { force: true });
+    throw problem;
+  }
   for (const ending of ['-wal', '-shm']) rmSync(`${database}${ending}`, { force: true });
   renameSync(fresh, database);
 }

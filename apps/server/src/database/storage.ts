@@ -17,10 +17,13 @@ const CODES: readonly (readonly [RegExp, StorageTrouble])[] = [
 
 /** What kept the database from doing its work; null when the problem is none of storage. */
 export function troubleOf(problem: unknown): StorageTrouble | null {
-  if (!(problem instanceof Error)) return null;
-  const inner = 'driverError' in problem ? problem.driverError : null;
+  // what a thread failed with comes over as a plain object
   const code = (source: unknown): string =>
-    source instanceof Error ? `${'code' in source ? String(source.code) : ''} ${source.message}` : '';
+    typeof source === 'object' && source !== null
+      ? `${'code' in source ? String(source.code) : ''} ${'message' in source ? String(source.message) : ''}`
+      : '';
+  const inner =
+    typeof problem === 'object' && problem !== null && 'driverError' in problem ? problem.driverError : null;
   const text = `${code(problem)} ${code(inner)}`;
   return CODES.find(([pattern]) => pattern.test(text))?.[1] ?? null;
 }

@@ -119,11 +119,14 @@ export class Transactions {
     const script = threadScript(import.meta.url, '../backups/copy.worker', 'backups/copy.worker');
     const worker = new Worker(script, { workerData: { from: this.path, to: path } });
     try {
-      return await new Promise<string | null>((resolve, reject) => {
+      const fault = await new Promise<string | null>((resolve, reject) => {
         worker.once('message', resolve);
         worker.once('error', reject);
         worker.once('exit', (code) => reject(new Error(`The thread of the backup ended with ${code}.`)));
       });
+      // there was room for all of it
+      if (this.found === 'full') this.found = null;
+      return fault;
     } catch (problem) {
       throw this.told(problem);
     }
@@ -136,6 +139,8 @@ export class Transactions {
       this.fouled = true;
       try {
         await work(this.path);
+      } catch (problem) {
+        throw this.told(problem);
       } finally {
         await this.usable();
       }
