@@ -102,7 +102,8 @@ export async function writeBackup(
   const count = 1 + Math.max(0, ...countedOf(database, now).map(({ count }) => count));
   const name = `${kind}-${now.toISOString().replace(/[:.]/g, '-')}-${String(count).padStart(6, '0')}.sqlite`;
   const [made, final] = [join(folder, `${name}.part`), join(folder, name)];
-  rmSync(made, { force: true });
+  // what was being written when the server was killed
+  for (const left of readdirSync(folder)) if (left.endsWith('.part')) rmSync(join(folder, left), { force: true });
   try {
     const fault = await copy(made);
     if (fault !== null) throw new Error(`The backup that was written is not whole. ${fault}`);

@@ -38,6 +38,20 @@ describe('a backup on a disk that is full', () => {
     expect(kept).toContain('damaged-');
   });
 
+  it('clears away what was half written when the server was killed', async () => {
+    await writeBackup(path, 'hand', new Date(), (to) => {
+      writeFileSync(to, 'whole');
+      return null;
+    });
+    writeFileSync(join(backupFolder(path), 'daily-2026-12-02T15-44-20-841Z-000002.sqlite.part'), 'half');
+    const { name } = await writeBackup(path, 'hand', new Date(), (to) => {
+      writeFileSync(to, 'whole');
+      return null;
+    });
+    expect(readdirSync(backupFolder(path)).filter((file) => file.endsWith('.part'))).toEqual([]);
+    expect(readdirSync(backupFolder(path))).toContain(name);
+  });
+
   it('is known by what its thread failed with', async () => {
     const worker = new Worker(`throw Object.assign(Object.create({}), { code: 'SQLITE_FULL', rawCode: 13 })`, {
       eval: true,
