@@ -26,6 +26,24 @@ describe('the small fold-out of a build', () => {
     const floor = boxOf(small.bands[1] ?? []);
     expect(Math.abs((floor.minX + floor.maxX) / 2 - small.width / 2)).toBeLessThan(20);
     expect(small.units).toHaveLength(project.layout.units.length);
+    project.layout.units.forEach((unit, i) => {
+      const [ring, { body }] = [small.units[i] ?? [], unit];
+      const box = boxOf(ring);
+      expect(box.minY).toBeCloseTo(body.x, 6);
+      expect(box.maxY).toBeCloseTo(body.x + body.length, 6);
+      // one that stands free is as wide as it is, and lies as far from the middle; one at a wall begins at its edge
+      if (body.stands === 'free') {
+        expect(box.maxX - box.minX).toBeCloseTo(body.width, 6);
+        expect(
+          Math.abs(Math.abs((box.minX + box.maxX) / 2 - small.width / 2) - Math.abs(body.y + body.width / 2)),
+        ).toBeLessThan(20);
+      } else {
+        expect(box.maxX - box.minX, unit.id).toBeGreaterThan(100);
+        expect([box.minX < small.width / 2, box.maxX > small.width / 2]).toContain(true);
+        if (body.stands === 'left') expect(box.minX).toBeLessThan(small.width / 2 - 500);
+        if (body.stands === 'right') expect(box.maxX).toBeGreaterThan(small.width / 2 + 500);
+      }
+    });
     expect(small.state).toEqual({
       readings: derived.progress.taken,
       worst: derived.quality?.worst ?? null,

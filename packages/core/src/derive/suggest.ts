@@ -185,7 +185,7 @@ export const takeProposal = (project: Project, { units, dens = [] }: Layout): re
 ];
 
 /** A score from figures and weights: each figure against what is usual. */
-function scoreOf(figures: LayoutFigures, { weights }: Wishes): number {
+export function scoreOf(figures: LayoutFigures, { weights }: Pick<Wishes, 'weights'>): number {
   const { storage, comfort } = figures;
   const least = comfort.length === 0 ? 0 : Math.min(...comfort.map(({ spare }) => spare));
   return (
