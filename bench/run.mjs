@@ -523,7 +523,7 @@ const WHY = {
   'Everything again after a cupboard moved (median)':
     'the ways to mend what fails or is tight are tried on the whole room; linings and floor follow the cupboard.',
   'Everything again after a unit renamed (median)':
-    'rules say the name of a unit: those that look at it are asked again, with all that would mend them.',
+    'the tasks and what is bought say the name of a unit and are put together again.',
   'Everything again after a find written down (median)':
     'a find is a task: work is put in order again, and shopping added up.',
   'What the layout shows after one of 40 was let go (median)':

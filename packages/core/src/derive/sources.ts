@@ -4,7 +4,7 @@ import type { Skeleton } from '../furniture/skeleton.js';
 import type { MassPoint } from '../furniture/mass-point.js';
 import type { MadeUnit } from '../furniture/make.js';
 import type { RunsMade } from '../furniture/runs.js';
-import type { Aside, Found, Mode, Pet, PriceBook, Project, Run, Stored, Thing } from '../document/schema.js';
+import type { Aside, Found, Mode, Pet, PriceBook, Project, Run, Stored, Thing, Unit } from '../document/schema.js';
 import type { Den } from '../document/unit-schema.js';
 import type { ShoppingInput } from '../costing/shopping.js';
 import type { Soft } from '../layout/soft.js';
@@ -100,8 +100,14 @@ export interface Between {
   readonly massPoints: readonly MassPoint[];
   /** The same, or while a unit is in the hand those before it was taken up. */
   readonly masses: readonly MassPoint[];
+  /** What each unit is called, by its id. */
+  readonly unitNames: ReadonlyMap<string, string>;
+  /** The units as rules see them: what they are called is put in afterwards. */
+  readonly unnamed: readonly Unit[];
   readonly seen: readonly SeenOpening[];
   readonly scene: Scene | null;
+  readonly checksUnnamed: Derived['checks'];
+  readonly modesUnnamed: Derived['modes'];
   readonly planned: Plans;
   readonly floorFace: Derived['fixings'][number] | null;
   readonly pockets: ReturnType<typeof pocketsOf>;

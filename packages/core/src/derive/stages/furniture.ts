@@ -6,8 +6,11 @@ import { createChecks } from '../../layout/checks/checks.js';
 import { massPoints } from '../../mass/points.js';
 import { massOf } from '../../mass/mass.js';
 import { runsBought } from '../../furniture/runs-bought.js';
+import { createNaming, createUnnamed } from '../by-name.js';
+import type { Derived } from '../derived.js';
 import type { DeriveKit } from '../kit.js';
 import { seenOpenings, skeletonsOf, stepOf } from '../scene-of.js';
+import { sameItems, steady } from '../stage.js';
 import { createUnitsMade } from '../units-made.js';
 import type { Stages } from './stages.js';
 
@@ -40,6 +43,10 @@ type From =
   | 'skeletons'
   | 'softs'
   | 'seen'
+  | 'unitNames'
+  | 'unnamed'
+  | 'checksUnnamed'
+  | 'modesUnnamed'
   | 'masses'
   | 'scene'
   | 'parts'
@@ -57,6 +64,10 @@ type Makes =
   | 'skeletons'
   | 'softs'
   | 'seen'
+  | 'unitNames'
+  | 'unnamed'
+  | 'checksUnnamed'
+  | 'modesUnnamed'
   | 'mass'
   | 'massPoints'
   | 'weight'
@@ -69,6 +80,9 @@ export function furnitureStages(kit: DeriveKit): Stages<From, Makes> {
   const { families } = kit;
   const madeIn = createUnitsMade(kit);
   const checksIn = createChecks(kit.rules);
+  const unnamedOf = createUnnamed();
+  const checksNamed = createNaming<Derived['checks'][number]>();
+  const modesNamed = createNaming<Derived['modes'][number]>();
   return {
     step: ({ settings }) => stepOf(settings),
     unitsMade: (from) =>
@@ -78,8 +92,8 @@ export function furnitureStages(kit: DeriveKit): Stages<From, Makes> {
     runsBought: ({ runs, book }) => runsBought(runs.placed, book),
     lying: ({ units }) => lyingPlaces(units, families),
     skeletons: ({ made }) => skeletonsOf(made),
-    softs: ({ inner, units, skeletons, arches, book, things }) =>
-      inner ? softIn({ units, skeletons, inner, arches, book, things, families }) : [],
+    softs: ({ inner, unnamed, skeletons, arches, book, things }) =>
+      inner ? softIn({ units: unnamed, skeletons, inner, arches, book, things, families }) : [],
     seen: ({ geometry, reveals }) => seenOpenings(geometry, reveals),
     mass: ({ parts, depths, areas, making, floor, book }) =>
       massOf(parts, depths, areas, making.floorBattens.spacing, floor.finish, book),
@@ -88,7 +102,7 @@ export function furnitureStages(kit: DeriveKit): Stages<From, Makes> {
         ? massPoints({
             parts: from.parts,
             mass: from.mass,
-            units: from.units,
+            units: from.unnamed,
             skeletons: from.skeletons,
             softs: from.softs,
             things: from.things,
@@ -106,7 +120,7 @@ export function furnitureStages(kit: DeriveKit): Stages<From, Makes> {
     scene: (from) =>
       from.inner && {
         step: from.step,
-        units: from.units,
+        units: from.unnamed,
         people: from.people,
         pets: from.pets,
         dens: from.dens,
@@ -126,7 +140,14 @@ export function furnitureStages(kit: DeriveKit): Stages<From, Makes> {
         masses: from.masses,
         mending: from.mending,
       },
-    checks: ({ scene, aside }) => (scene ? checksIn(scene, aside) : []),
-    modes: ({ scene, modesAsked }) => (scene && modesAsked.length > 0 ? modeFigures(scene) : []),
+    unitNames: steady(
+      ({ units }) => new Map(units.map(({ id, name }) => [id, name])),
+      (a, b) => a.size === b.size && [...a].every(([id, name]) => b.get(id) === name),
+    ),
+    unnamed: steady(({ units }) => unnamedOf(units), sameItems),
+    checksUnnamed: ({ scene, aside }) => (scene ? checksIn(scene, aside) : []),
+    checks: ({ checksUnnamed, unitNames }) => checksNamed(checksUnnamed, unitNames),
+    modesUnnamed: ({ scene, modesAsked }) => (scene && modesAsked.length > 0 ? modeFigures(scene) : []),
+    modes: ({ modesUnnamed, unitNames }) => modesNamed(modesUnnamed, unitNames),
   };
 }
