@@ -1,7 +1,7 @@
 import type { Unit } from '../document/schema.js';
 
-/** What stands for the name of a unit until it is said: its id between two characters that no keyboard types. */
-const MARK = '\u{f8ff}';
+/** What stands for the name of a unit until it is said: its id between two characters that no name keeps. */
+const MARK = '\u0001';
 const tokenOf = (id: string): string => `${MARK}${id}${MARK}`;
 const TOKEN = new RegExp(`${MARK}([^${MARK}]*)${MARK}`, 'gu');
 
