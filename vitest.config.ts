@@ -32,8 +32,17 @@ export default defineConfig({
       },
       {
         extends: true,
+        // a server of its own and a folder of its own for each file: their modules, too, are loaded once
+        test: {
+          name: 'machines',
+          include: ['apps/server/src/**/*.test.ts', 'apps/cli/src/**/*.test.ts'],
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
         // what stands in for a module, and the page, are each file's own
-        test: { name: 'apps', include: ['apps/*/src/**/*.test.ts', 'apps/*/src/**/*.test.tsx'] },
+        test: { name: 'pages', include: ['apps/web/src/**/*.test.ts', 'apps/web/src/**/*.test.tsx'] },
       },
     ],
   },

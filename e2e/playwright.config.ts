@@ -12,7 +12,8 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   timeout: 300_000,
   expect: { timeout: 60_000 },
-  workers: 2,
+  // pages wait for the server and for their workers about a third of the time
+  workers: 3,
   fullyParallel: false,
   retries: 0,
   reporter: [

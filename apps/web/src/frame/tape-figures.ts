@@ -97,6 +97,8 @@ export function tapeFigure(
     }
     case 'work': {
       const { nextWait, ends } = derived.schedule;
+      const { done, tasks } = derived.schedule;
+      if (done > 0) return plain(t('tape.work.done', { done, all: done + tasks.length }));
       if (!ends) return plain(t('tape.work.none'));
       return plain(
         nextWait ? t('tape.work.wait', { date: dayName(nextWait.from) }) : t('tape.work', { date: dayName(ends) }),

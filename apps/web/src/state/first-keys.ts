@@ -29,7 +29,7 @@ const FIRST: Readonly<Record<StageName, readonly Key[]>> = {
   build: [...GROUND, ...FURNITURE, ...LINED],
   cut: [...GROUND, ...FURNITURE, ...LINED, 'plans'],
   buy: [...GROUND, ...FURNITURE, ...LINED, 'plans', 'areas', 'mass', 'shopping'],
-  work: [...GROUND, ...FURNITURE, ...LINED, 'areas', 'schedule'],
+  work: [...GROUND, ...FURNITURE, ...LINED, 'areas', 'schedule', 'done'],
 };
 
 /** The keys of a stage in the order in which they are worked out. */

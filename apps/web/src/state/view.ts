@@ -29,6 +29,10 @@ interface View {
   readonly snap: { readonly axis: 'along' | 'across'; readonly line: number; readonly said: Message } | null;
   /** Where the room in the round is opened. */
   readonly room: 'shut' | 'beside' | 'full';
+  /** The task that was taken up; null follows the plan. */
+  readonly task: string | null;
+  /** Who works just now, by name; empty while nobody said. */
+  readonly who: string;
   readonly part: string | null;
   readonly group: string | null;
   /** The find that is open. */
@@ -55,6 +59,8 @@ export const useView = create<View>(() => ({
   traced: null,
   snap: null,
   room: 'shut',
+  task: null,
+  who: '',
   part: null,
   group: null,
   find: null,

@@ -2,6 +2,7 @@ import { BUILD_EN } from './build-en.js';
 import { LAYOUT_UI } from './layout-en.js';
 import { LINING_EN } from './lining-en.js';
 import { CUT_EN } from './cut-en.js';
+import { WORK_EN } from './work-en.js';
 
 /** Everything the interface itself says, in English. A translation is another object with the same keys. */
 export const EN_UI = {
@@ -9,6 +10,7 @@ export const EN_UI = {
   ...LAYOUT_UI,
   ...LINING_EN,
   ...CUT_EN,
+  ...WORK_EN,
   'app.name': 'Nest Plank',
   'app.tagline': 'From tape readings to a plan that can be cut.',
   'stage.measure': 'Measure',

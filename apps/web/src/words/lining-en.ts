@@ -371,7 +371,6 @@ export const LINING_EN = {
   'floor.hatchLift': 'Lifted by',
   'floor.lift.finger-hole': 'a finger hole',
   'floor.lift.ring': 'a flush ring',
-  'work.open': 'First: {what}',
   'part.marks': 'Support lines and holes, from the left and the lower edge of the drawing',
   'part.line': '{name}: {at}',
   'part.lineUp': '{name}: {at} up',

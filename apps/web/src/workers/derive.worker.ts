@@ -1,7 +1,9 @@
 import * as Comlink from 'comlink';
+import { formatISO } from 'date-fns/formatISO';
 import type { Patch } from '@nestplank/core/document';
 import {
   createDeriver,
+  DERIVE_KIT,
   DERIVED_KEYS,
   eachFloorWay,
   eachLining,
@@ -28,7 +30,9 @@ import { buildUpFigures, type BuildUpFigures } from '@nestplank/core/layers';
 import { bookAsBought, buildUpsAsBought } from '@nestplank/core/materials';
 import { toldByName, toldByPlace, type ByPlace, type ListKey } from './news.js';
 
-const deriver = createDeriver();
+/** The day it is here: nothing is planned before it. */
+const today = (): string => formatISO(new Date(), { representation: 'date' });
+const deriver = createDeriver(DERIVE_KIT, today);
 let project: Project | null = null;
 let book: PriceBook | null = null;
 

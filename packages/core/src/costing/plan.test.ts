@@ -9,7 +9,7 @@ import { buildUpDepth } from '../layers/buildup.js';
 import { outlineArea } from '../numeric/plane.js';
 import { thermalTransmittance } from '../layers/warmth.js';
 import { scheduleOf, ScheduleError } from '../work/schedule.js';
-import type { Task } from '../work/tasks.js';
+import type { Task } from '../work/task.js';
 import { message } from '../words/message.js';
 import { EN } from '../words/en.js';
 import { formatMoney, say } from '../words/say.js';
@@ -166,6 +166,7 @@ describe('money and messages', () => {
 describe('the order of work', () => {
   const task = (id: string, minutes: number, after: string[] = [], lagHours = 0): Task => ({
     id,
+    kind: 'line',
     title: message('task.subfloorDry'),
     minutes,
     lagHours,

@@ -1,4 +1,4 @@
-import type { PriceBook, Project } from '../document/schema.js';
+import type { BuildRecord, PriceBook, Project } from '../document/schema.js';
 import type { MassPoint } from '../furniture/mass-point.js';
 import type { FloorBattens } from '../lining/floor/floor-battens.js';
 import type { LinedFloor } from '../lining/floor/floor.js';
@@ -85,11 +85,14 @@ const REST_KEYS = [
   'weight',
   'modes',
   'schedule',
+  'done',
 ] as const satisfies readonly Exclude<keyof Derived, keyof DerivedShape>[];
 export const DERIVED_KEYS: readonly (keyof Derived)[] = [...SHAPE_KEYS, ...REST_KEYS];
 
+const NO_RECORD: BuildRecord = { tasks: [], log: [] };
+
 /** What a project and a price book give, part by part. */
-const givenBy = (project: Project, book: PriceBook, dragging: Dragging): Given => ({
+const givenBy = (project: Project, book: PriceBook, dragging: Dragging, today: string | null): Given => ({
   survey: project.survey,
   people: project.people,
   layout: project.layout,
@@ -122,6 +125,8 @@ const givenBy = (project: Project, book: PriceBook, dragging: Dragging): Given =
   buildUpsGiven: project.buildUps,
   bookGiven: book,
   mending: dragging !== 'by-hand',
+  record: project.record ?? NO_RECORD,
+  today,
 });
 
 /** What rests while a unit is dragged: it is not remembered by what it reads, but by when it is let go. */
@@ -150,8 +155,11 @@ function createReaders(kit: DeriveKit): Readers {
   ) as Readers;
 }
 
-/** Makes a deriver: readings -> shell -> inner shell -> units and linings -> parts -> cut plan -> shopping, mass, work. */
-export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
+/**
+ * Makes a deriver: readings -> shell -> inner shell -> units and linings -> parts -> cut plan -> shopping, mass, work.
+ * @param today says which day it is, as an ISO date: nothing is planned before it; null where no day is today
+ */
+export function createDeriver(kit: DeriveKit = DERIVE_KIT, today: () => string | null = () => null): Deriver {
   const readers = createReaders(kit);
   const names = Object.keys(readers) as (keyof Remembered)[];
   let lastRoom: {
@@ -176,7 +184,7 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
       problems: () => (dragging ? now.shapeProblems : now.allProblems),
     };
     const makers: Record<string, () => unknown> = { ...resting };
-    for (const [name, value] of Object.entries(givenBy(project, book, dragging))) makers[name] = () => value;
+    for (const [name, value] of Object.entries(givenBy(project, book, dragging, today()))) makers[name] = () => value;
     for (const name of names) makers[name] = () => readers[name](now);
     makers['parts'] = () => {
       lastRoom = { inner: now.inner, floor: now.floor, lined: now.lined, battens: now.floorBattens };
@@ -193,6 +201,11 @@ export function createDeriver(kit: DeriveKit = DERIVE_KIT): Deriver {
 }
 
 /** Derives once, without memory. */
-export function derive(project: Project, book: PriceBook, kit: DeriveKit = DERIVE_KIT): Derived {
-  return createDeriver(kit).derive(project, book);
+export function derive(
+  project: Project,
+  book: PriceBook,
+  kit: DeriveKit = DERIVE_KIT,
+  today: string | null = null,
+): Derived {
+  return createDeriver(kit, () => today).derive(project, book);
 }

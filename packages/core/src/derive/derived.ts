@@ -29,6 +29,7 @@ import type { Progress } from '../measure/walk.js';
 import type { ArchShape } from '../shell/arch.js';
 import type { RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
+import type { DoneTask } from '../work/progress.js';
 import type { Schedule } from '../work/schedule.js';
 import type { Message } from '../words/message.js';
 
@@ -93,4 +94,6 @@ export interface Derived extends DerivedShape {
   /** What each mode leaves free. */
   readonly modes: readonly ModeFigures[];
   readonly schedule: Schedule;
+  /** What is ticked, newest first. */
+  readonly done: readonly DoneTask[];
 }

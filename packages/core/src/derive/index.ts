@@ -9,6 +9,7 @@ export {
   type LayoutFigures,
 } from './compare-layouts.js';
 export { createDeriver, derive, DERIVED_KEYS, SHAPE_KEYS } from './derive.js';
+export { DERIVE_KIT } from './kit.js';
 export type { Derived, DerivedShape } from './derived.js';
 export { eachFloorWay, type FloorWay } from './floor-ways.js';
 export { eachLining, type LiningCase } from './lining-ways.js';

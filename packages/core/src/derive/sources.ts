@@ -4,7 +4,19 @@ import type { Skeleton } from '../furniture/skeleton.js';
 import type { MassPoint } from '../furniture/mass-point.js';
 import type { MadeUnit } from '../furniture/make.js';
 import type { RunsMade } from '../furniture/runs.js';
-import type { Aside, Found, Mode, Pet, PriceBook, Project, Run, Stored, Thing, Unit } from '../document/schema.js';
+import type {
+  Aside,
+  BuildRecord,
+  Found,
+  Mode,
+  Pet,
+  PriceBook,
+  Project,
+  Run,
+  Stored,
+  Thing,
+  Unit,
+} from '../document/schema.js';
 import type { Den } from '../document/unit-schema.js';
 import type { ShoppingInput } from '../costing/shopping.js';
 import type { Soft } from '../layout/soft.js';
@@ -24,7 +36,7 @@ import type { ShellResult } from '../shell/build.js';
 import type { Insets } from '../shell/inner.js';
 import type { RoomFigures } from '../shell/room.js';
 import type { Shell } from '../shell/shell.js';
-import type { Task } from '../work/tasks.js';
+import type { Task } from '../work/task.js';
 import type { Derived, Problem } from './derived.js';
 import type { Plans } from './plans.js';
 import type { Shadows } from './shadows.js';
@@ -66,6 +78,9 @@ export interface Given extends Pick<
   readonly bookGiven: PriceBook;
   /** Whether mends are looked for: not while somebody has a unit in the hand. */
   readonly mending: boolean;
+  readonly record: BuildRecord;
+  /** ISO date; null where nobody says which day it is. */
+  readonly today: string | null;
 }
 
 /** What is worked out on the way and read by other stages only. */

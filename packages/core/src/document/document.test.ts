@@ -11,7 +11,7 @@ import { runWith } from '../furniture/units.fixture.js';
 import { OPERATION_NAMES, type Operation } from './operation.js';
 import { keptNow } from '../cutting/plan/cutting-room.js';
 import { planFaults } from '../cutting/job/verify.js';
-import type { KeptPlan, Project, Run, Stored, Thing, Wish } from './schema.js';
+import type { KeptPlan, LogEntry, Project, Run, Stored, Thing, Wish } from './schema.js';
 import bulrush from '../../../../demo/bulrush.json?raw';
 import thimble from '../../../../demo/thimble.json?raw';
 import demo from '../../../../demo/wren.json?raw';
@@ -86,6 +86,23 @@ const RUN: Run = {
   wire: { volts: 12, copper: 4, fuse: 10 },
 };
 const WISH: Wish = { id: 'seat', text: 'a seat by the door', who: 'Ilva', unit: 'bench', rule: null, signed: null };
+const WORKED = { title: 'Bench', kind: 'fit', estimate: 60, minutes: 10, notBefore: null, by: 'Ilva', covers: '' };
+const NOTE: LogEntry = {
+  id: 'l9',
+  kind: 'note',
+  at: '2026-12-01T09:00:00.000Z',
+  text: 'wool stays up better with the net',
+  by: '',
+  task: 'bench-fit',
+  work: 'fit',
+  part: null,
+  x: 1200,
+  minutes: null,
+  money: null,
+  photo: null,
+  passed: null,
+  struck: null,
+};
 /** Wren with something of everything that an operation can take away. */
 /** A chest of two bays, side by side. */
 const CHEST = {
@@ -103,6 +120,7 @@ const CHEST = {
 };
 
 /** Operations of every kind that can be done on the demo. */
+const TASK = { task: 'bench-fit', title: 'Fit the bench', kind: 'fit', estimate: 60, by: '' };
 const SAMPLES: readonly Operation[] = [
   { name: 'renameProject', payload: { name: 'Wren two', model: 'Halden Carrier long' } },
   { name: 'changeSettings', payload: { changes: { units: 'in', hoursPerDay: 4 } } },
@@ -323,6 +341,18 @@ const SAMPLES: readonly Operation[] = [
     },
   },
   { name: 'forgetPlan', payload: { material: 'birch-18' } },
+  { name: 'startTask', payload: { ...TASK, at: '2026-12-01T08:00:00.000Z' } },
+  { name: 'pauseTask', payload: { task: 'bench-fit', at: '2026-12-01T09:00:00.000Z' } },
+  { name: 'finishTask', payload: { ...TASK, at: '2026-12-01T09:00:00.000Z', minutes: 70, covers: 'abc' } },
+  { name: 'reopenTask', payload: { task: 'bench-assemble' } },
+  { name: 'putOffTask', payload: { ...TASK, at: '2026-12-01T09:00:00.000Z', until: '2026-12-04' } },
+  {
+    name: 'writeLog',
+    payload: {
+      entry: NOTE,
+    },
+  },
+  { name: 'strikeLog', payload: { id: 'l1', reason: 'the wrong wall', at: '2026-12-01T09:00:00.000Z' } },
   {
     name: 'tickCut',
     payload: { material: 'birch-18', sheet: 's1', step: 'rip:100.0:0.0:0.0', done: true, seconds: 90 },
@@ -490,6 +520,13 @@ const BEFORE: Project = {
   stored: [STORED],
   pets: [PET],
   wishes: [WISH],
+  record: {
+    tasks: [
+      { ...WORKED, task: 'bench-fit', since: '2026-12-01T08:00:00.000Z', done: null },
+      { ...WORKED, task: 'bench-assemble', since: null, done: '2026-11-30T08:00:00.000Z' },
+    ],
+    log: [{ ...NOTE, id: 'l1' }],
+  },
   keptPlans: [EXAMPLE_PLAN],
   fittings: [
     { id: 'f0', name: 'outlet', kind: 'outlet', surface: 'left', x: 900, along: 1000, diameter: 68, wired: true },

@@ -26,19 +26,13 @@ import {
   type Survey,
   type Unit,
 } from './schema.js';
+import { finish, pause, putOff, reopen, start, strike, write } from './record-changes.js';
+import { OperationError } from './operation-error.js';
 import { faultsOf, type Fault } from './soundness.js';
 
 enablePatches();
 
-/** An operation that cannot be done; says why. The project is left as it was. */
-export class OperationError extends Error {
-  constructor(
-    readonly said: Message,
-    readonly place: string = '',
-  ) {
-    super(said.key);
-  }
-}
+export { OperationError };
 
 /** What an operation changed, both ways: enough to do it, undo it and do it again. */
 export interface Edit {
@@ -557,6 +551,13 @@ const CHANGES: { readonly [Name in OperationName]: Change<Name> } = {
     for (const key of Object.keys(draft)) if (!(key in project)) Reflect.deleteProperty(draft, key);
     Object.assign(draft, { ...project, id: draft.id });
   },
+  startTask: start,
+  pauseTask: pause,
+  finishTask: finish,
+  reopenTask: reopen,
+  putOffTask: putOff,
+  writeLog: write,
+  strikeLog: strike,
   together: (draft, { operations }, kit) => {
     for (const raw of operations) {
       const operation = readOperation(raw);

@@ -30,6 +30,7 @@ import {
   reservedSchema,
   scribeSchema,
   jointSchema,
+  logEntrySchema,
   openingSchema,
   overruledSchema,
   placeSurfaceSchema,
@@ -57,10 +58,16 @@ import {
   storedSchema,
   limitsSchema,
   wishSchema,
+  workedSchema,
 } from './schema.js';
 
 const newStation = stationSchema.extend({ planned: z.boolean().default(true) }).strict();
 const named = z.strictObject({ id: idSchema });
+/** A task as it is touched: what it is, when, and by whom. */
+const touched = workedSchema
+  .pick({ task: true, title: true, kind: true, estimate: true, by: true })
+  .extend({ at: z.iso.datetime() })
+  .strict();
 const baySize = z.number().min(1).max(100_000);
 
 /** What each named operation carries. Everything that changes a project is one of these. */
@@ -251,6 +258,20 @@ export const OPERATION_PAYLOADS = {
   leaveToScribe: z.strictObject({ allowance: z.number().min(0).max(100) }),
   putPattern: z.strictObject({ pattern: patternSchema }),
   removePattern: named,
+  /** Begins a task, or goes on with it; what the same person has in hand is paused. */
+  startTask: touched,
+  pauseTask: z.strictObject({ task: workedSchema.shape.task, at: z.iso.datetime() }),
+  /** Ticks a task. The minutes it took in all; null for those that were counted. */
+  finishTask: touched
+    .extend({ minutes: workedSchema.shape.minutes.nullable(), covers: workedSchema.shape.covers })
+    .strict(),
+  /** It was not done after all. */
+  reopenTask: z.strictObject({ task: workedSchema.shape.task }),
+  /** Not before a day; null takes that back. */
+  putOffTask: touched.extend({ until: z.iso.date().nullable() }).strict(),
+  writeLog: z.strictObject({ entry: logEntrySchema }),
+  /** Strikes an entry through, for a reason that stays beside it. */
+  strikeLog: z.strictObject({ id: idSchema, reason: z.string().trim().min(1).max(400), at: z.iso.datetime() }),
   restore: z.strictObject({ project: projectSchema }),
   /** Several changes that one press makes: all are done or none, and one undo takes all of them back. Each is read as an operation. */
   together: z.strictObject({

@@ -14,6 +14,7 @@ import {
   reservedSchema,
   scribeSchema,
 } from './lining-schema.js';
+import { recordSchema } from './record-schema.js';
 import type { KnownSurface } from './surfaces.js';
 import { limitsSchema, storedSchema, thingSchema, wishSchema } from './thing-schema.js';
 import { layoutSchema, RUN_KINDS, variantSchema } from './unit-schema.js';
@@ -33,6 +34,7 @@ import {
 
 export * from './cutting-schema.js';
 export * from './lining-schema.js';
+export * from './record-schema.js';
 export * from './thing-schema.js';
 export * from './unit-schema.js';
 export { layersOn, SURFACE_LIST, type KnownSurface, type SurfaceKind, type SurfaceTraits } from './surfaces.js';
@@ -344,6 +346,8 @@ export const projectSchema = z.strictObject({
   measured: z.array(measuredSchema).max(200),
   scribes: z.array(scribeSchema).max(1000),
   patterns: z.array(patternSchema).max(200),
+  /** What was done of the work, and the logbook. */
+  record: recordSchema.optional(),
 });
 
 export const priceStockSchema = z.strictObject({

@@ -240,8 +240,41 @@ interface Def {
   readonly checks?: { readonly _zod: { readonly def: CheckDef } }[];
 }
 /** Wren with one of everything that an operation may take away or change. */
+const TOUCHED = {
+  title: 'Fit the bench',
+  kind: 'fit',
+  estimate: 60,
+  notBefore: null,
+  by: '',
+  covers: '',
+  minutes: 0,
+};
 const FULL: Project = {
   ...wren,
+  record: {
+    tasks: [
+      { ...TOUCHED, task: 'in-hand', since: AT, done: null },
+      { ...TOUCHED, task: 'ticked', since: null, done: AT },
+    ],
+    log: [
+      {
+        id: 'l1',
+        kind: 'note',
+        at: AT,
+        text: 'a note',
+        by: '',
+        task: null,
+        work: null,
+        part: null,
+        x: null,
+        minutes: null,
+        money: null,
+        photo: null,
+        passed: null,
+        struck: null,
+      },
+    ],
+  },
   headers: [{ id: 'd0', name: 'Loom', side: 'left', x: 0, length: 500, past: [{ down: 50, in: 50 }], clearance: 5 }],
   floorHatches: [{ id: 'h0', name: 'sender', x: 1500, y: 0, length: 200, width: 200, lift: 'finger-hole' }],
   scribes: [{ id: 'sc0', part: 'kitchen.top', edge: 'back', gaps: [1, 2], at: AT }],
@@ -541,6 +574,13 @@ const TOGETHER: Partial<Record<OperationName, fc.Arbitrary<unknown>>> = {
       seconds: fc.option(fc.integer({ min: 1, max: 3600 })),
     }),
   ),
+  pauseTask: fc.record({ task: fc.constantFrom('in-hand', 'ticked'), at: fc.constant(AT) }),
+  reopenTask: fc.record({ task: fc.constantFrom('in-hand', 'ticked') }),
+  strikeLog: fc.record({
+    id: fc.constantFrom('l1', 'l2'),
+    reason: fc.constantFrom('twice', 'wrong wall'),
+    at: fc.constant(AT),
+  }),
   spoilPart: fc.constantFrom(...KEPT.filter(({ sheet }) => sheet.placements.length > 0)).map(({ material, sheet }) => ({
     waste: {
       id: 'w9',

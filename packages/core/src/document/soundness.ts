@@ -155,6 +155,8 @@ function keyedLists(project: Project, near: Near): Keyed[] {
       ),
     ),
     ids(['comfort'], project.comfort),
+    { path: ['record', 'tasks'], keys: () => (project.record?.tasks ?? []).map(({ task }) => task) },
+    ids(['record', 'log'], project.record?.log ?? []),
     ids(['offcuts'], project.offcuts),
     ids(['waste'], project.waste),
     ids(['reserved'], project.reserved),

@@ -1,5 +1,7 @@
 import { layersOn, surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
+import type { RunsMade } from '../furniture/runs.js';
 import type { Joint } from '../furniture/school.js';
+import type { LyingPlace } from '../layout/lying.js';
 import type {
   BuildUps,
   Fitting,
@@ -20,26 +22,8 @@ import { layerArea, type CoveredAreas, type FinishLaid } from '../layers/areas.j
 import type { FloorCoats } from '../lining/floor/floor-coats.js';
 import { openBefore, type OpenPoint } from '../measure/cover-gate.js';
 import { message, type Message } from '../words/message.js';
-
-/** One piece of work, the work it waits for, and the time that must pass before what follows. */
-export interface Task {
-  readonly id: string;
-  readonly title: Message;
-  readonly minutes: number;
-  /** Waiting time after it that is not work: curing, drying. Hours. */
-  readonly lagHours: number;
-  readonly lagWhy: Message | null;
-  readonly after: readonly string[];
-  readonly caution: Message | null;
-  /** What to have at hand. */
-  readonly tools: Message;
-  /** What has to be decided, done or read before it: it covers something for good. */
-  readonly open: readonly Message[];
-  /** It is done in one go, not broken off for the night. */
-  readonly unbroken?: boolean;
-  /** It begins no later than so many hours after the work of another ended; where it would, other work goes before it. */
-  readonly within?: { readonly after: string; readonly hours: number; readonly else: Task };
-}
+import { holeTasks, jointTasks, leakTask, lieTasks, runTasks } from './service-tasks.js';
+import type { Task } from './task.js';
 
 /** Working time, minutes: estimates for one person with hand-held tools. */
 const MINUTES = {
@@ -56,6 +40,9 @@ const MINUTES = {
   fitUnit: 75,
   fitBoard: 15,
 } as const;
+
+/** Kinds of work that hide the shell. */
+const COVERING: readonly Task['kind'][] = ['insulate', 'batten', 'line', 'back', 'trial', 'coat'];
 
 /** Surfaces on which something was found, or a hole is planned. */
 const PLACES: readonly PlaceSurface[] = ['floor', 'left', 'right', 'rear', 'ceiling'];
@@ -74,6 +61,9 @@ export interface TasksInput {
   /** How a bare floor is coated; null when it is not. */
   readonly coats: FloorCoats | null;
   readonly joints: readonly Joint[];
+  readonly runs: RunsMade;
+  /** Where people lie, by the units. */
+  readonly lying: readonly LyingPlace[];
   readonly surfaces: readonly SurfaceTraits[];
   /** How the board is held, and where the finish goes. */
   readonly floor: FloorChoice;
@@ -114,6 +104,8 @@ function wiringTask(surface: string, { fittings, buildUps, book }: TasksInput, a
   if (own.length === 0 || materialOf(book, face?.material ?? '')?.group === 'insulation') return null;
   return {
     id: `${surface}-wiring`,
+    kind: 'wire',
+    surface,
     title: message('task.wiring', { names: own.map((fitting) => fitting.name).join(', ') }),
     minutes: own.length * MINUTES.cable,
     lagHours: 0,
@@ -124,6 +116,10 @@ function wiringTask(surface: string, { fittings, buildUps, book }: TasksInput, a
     open: [],
   };
 }
+
+/** A piece of the lining of a surface, and not of a unit or a box on it. */
+const lies = ({ unit, surface, of }: Part, on: string): boolean =>
+  unit === null && (surface ?? 'floor') === on && of === undefined;
 
 /** Battens that are laid out for a lining rather than with a layer, what they stand on, and strips behind joints. */
 const BACKING = ['wall-batten', 'noggin', 'packer', 'backing'];
@@ -142,6 +138,9 @@ function backingTask(surface: string, input: TasksInput, after: readonly string[
   const lag = cureHours(input, 'floor-glue');
   return {
     id: `${surface}-backing`,
+    kind: 'back',
+    surface,
+    parts: own.map(({ id }) => id),
     title: message('task.backing', {
       surface: surfaceNamed(input.surfaces, surface)?.words.the ?? surface,
       count: own.length,
@@ -167,6 +166,8 @@ function foundTasks(surface: string, { survey }: TasksInput): Task[] {
         : [
             {
               id: `found-${id}`,
+              kind: 'find',
+              surface,
               title: message(decision === 'remove' ? 'task.found.remove' : 'task.found.redo', { name }),
               minutes: Math.round(hours * 60),
               lagHours: 0,
@@ -193,7 +194,10 @@ function layerTasks(
   before: readonly string[],
   { first = true, face = true } = {},
 ): Task[] {
-  const finds = first ? foundTasks(surface, input) : [];
+  const place = PLACES.find((candidate) => candidate === surface);
+  const finds = first
+    ? [...foundTasks(surface, input), ...(place === undefined ? [] : holeTasks(input.survey, place))]
+    : [];
   let after = [...before, ...finds.map(({ id }) => id)];
   const layers = layersOn(input.buildUps, surface);
   const last = layers.findLast((layer) => layer.place === 'continuous') ?? layers.at(-1);
@@ -211,6 +215,9 @@ function layerTasks(
     const each = { batten: MINUTES.battenM2, line: MINUTES.lineM2, insulate: MINUTES.insulateM2 }[kind];
     const task: Task = {
       id: `${surface}-${layer.id}`,
+      kind,
+      surface,
+      parts: input.parts.filter((part) => lies(part, surface) && part.material === layer.material).map(({ id }) => id),
       title: message(surface === 'floor' && kind !== 'insulate' ? `task.${kind}.floor` : `task.${kind}`, {
         material: material?.name ?? layer.material,
         surface: surfaceNamed(input.surfaces, surface)?.words.the ?? surface,
@@ -233,10 +240,14 @@ function layerTasks(
     opens = false;
     const isFace = kind === 'line' && layer === layers.findLast((other) => other.place === 'continuous');
     const before = isFace
-      ? [backingTask(surface, input, after), wiringTask(surface, input, after)].filter((own) => own !== null)
+      ? [
+          backingTask(surface, input, after),
+          wiringTask(surface, input, after),
+          ...(place === undefined ? [] : jointTasks(input.survey, place)),
+        ].filter((own) => own !== null)
       : [];
     after = [task.id];
-    return before.length > 0 ? [...before, { ...task, after: before.map(({ id }) => id) }] : [task];
+    return before.length > 0 ? [...before, { ...task, after: [...task.after, ...before.map(({ id }) => id)] }] : [task];
   });
   return [...finds, ...tasks];
 }
@@ -251,6 +262,9 @@ function subfloorTasks(input: TasksInput, under: readonly string[], first: boole
   return [
     {
       id: 'subfloor-cut',
+      kind: 'cut',
+      surface: 'floor',
+      parts: boards.map(({ id }) => id),
       title: message('task.subfloorCut', { count: boards.length }),
       minutes: boards.length * MINUTES.cutPart,
       lagHours: 0,
@@ -262,6 +276,9 @@ function subfloorTasks(input: TasksInput, under: readonly string[], first: boole
     },
     {
       id: 'subfloor-dry',
+      kind: 'trial',
+      surface: 'floor',
+      parts: boards.map(({ id }) => id),
       title: message('task.subfloorDry'),
       minutes: boards.length * MINUTES.drySubfloor,
       lagHours: 0,
@@ -275,6 +292,9 @@ function subfloorTasks(input: TasksInput, under: readonly string[], first: boole
       ? [
           {
             id: 'subfloor-seal',
+            kind: 'seal' as const,
+            surface: 'floor',
+            parts: boards.map(({ id }) => id),
             title: message('task.subfloorSeal', { coats: SEAL_COATS }),
             minutes: Math.round((input.areas?.floor ?? 0) * SEAL_COATS * 2 * MINUTES.sealM2),
             lagHours: drying * SEAL_COATS,
@@ -289,6 +309,9 @@ function subfloorTasks(input: TasksInput, under: readonly string[], first: boole
     input.floor.fixing === 'loose'
       ? {
           id: 'subfloor-lay',
+          kind: 'lay' as const,
+          surface: 'floor',
+          parts: boards.map(({ id }) => id),
           title: message('task.subfloorLay'),
           minutes: boards.length * MINUTES.drySubfloor,
           lagHours: 0,
@@ -300,6 +323,9 @@ function subfloorTasks(input: TasksInput, under: readonly string[], first: boole
         }
       : {
           id: 'subfloor-glue',
+          kind: 'glue' as const,
+          surface: 'floor',
+          parts: boards.map(({ id }) => id),
           title: message('task.subfloorGlue'),
           // each board is glued to what is beneath it
           minutes: Math.round(
@@ -330,6 +356,8 @@ function coatTasks({ coats, settings }: TasksInput, before: readonly string[]): 
     const lag = last ? coats.cure : coats.from;
     return {
       id,
+      kind: 'coat',
+      surface: 'floor',
       title: message('task.floorCoat', { number, of: coats.coats }),
       minutes: coats.minutes,
       lagHours: lag,
@@ -350,6 +378,8 @@ function coatTasks({ coats, settings }: TasksInput, before: readonly string[]): 
               hours: coats.to,
               else: {
                 id: `${id}-sand`,
+                kind: 'sand',
+                surface: 'floor',
                 title: message('task.floorSand', { number: number - 1 }),
                 minutes: coats.minutes,
                 lagHours: 0,
@@ -376,8 +406,12 @@ function boxTasks({ parts }: TasksInput, ready: readonly string[]): Task[] {
       boxes.set(part.of, [...(boxes.get(part.of) ?? []), part]);
   return [...boxes.entries()].flatMap(([name, own]): Task[] => {
     const id = `box-${own[0]?.id ?? name}`;
+    const [first] = own;
+    const placed = { ...(first ? { surface: first.surface } : {}), parts: own.map((part) => part.id) };
     const cut: Task = {
       id: `${id}-cut`,
+      kind: 'cut',
+      ...placed,
       title: message('task.boxCut', { name, count: own.length }),
       minutes: own.length * MINUTES.cutPart,
       lagHours: 0,
@@ -391,6 +425,8 @@ function boxTasks({ parts }: TasksInput, ready: readonly string[]): Task[] {
       cut,
       {
         id: `${id}-fit`,
+        kind: 'fit',
+        ...placed,
         title: message('task.boxFit', { name }),
         minutes: own.length * MINUTES.fitBoard,
         lagHours: 0,
@@ -407,12 +443,15 @@ function boxTasks({ parts }: TasksInput, ready: readonly string[]): Task[] {
 function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Task[] {
   const parts = input.parts.filter((part) => part.unit === unit.id);
   if (parts.length === 0) return [];
+  const its = { unit: unit.id, parts: parts.map(({ id }) => id) };
   const [cut, build] = [`${unit.id}-cut`, `${unit.id}-assemble`];
   const glued = input.joints.some((joint) => joint.how !== 'screwed' && joint.a.startsWith(`${unit.id}.`));
   const lag = glued ? cureHours(input, 'wood-glue') : 0;
   return [
     {
       id: cut,
+      kind: 'cut',
+      ...its,
       title: message('task.unitCut', { name: unit.name, count: parts.length }),
       minutes: parts.length * MINUTES.cutPart,
       lagHours: 0,
@@ -424,6 +463,8 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
     },
     {
       id: build,
+      kind: 'assemble',
+      ...its,
       title: message('task.unitAssemble', { name: unit.name }),
       minutes: parts.length * MINUTES.assemblePart,
       lagHours: lag,
@@ -438,6 +479,8 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
     },
     {
       id: `${unit.id}-fit`,
+      kind: 'fit',
+      ...its,
       title: message('task.unitFit', { name: unit.name }),
       minutes: MINUTES.fitUnit,
       lagHours: 0,
@@ -475,7 +518,7 @@ export function tasksOf(input: TasksInput): Task[] {
       .map(({ id }) => layerTasks(id, input, areas[id] ?? 0, before));
   const boarded = input.parts.some((part) => part.role === 'subfloor');
   const belowTasks = layerTasks('floor', below, areas.floor, [], { face: !boarded });
-  const bare = belowTasks.every(({ id }) => id.startsWith('found-'));
+  const bare = belowTasks.every(({ kind }) => kind === 'find' || kind === 'hole');
   const wallsFirst = liningFirst ? wallsAfter([]) : [];
   const floorTasks = subfloorTasks(
     input,
@@ -495,7 +538,9 @@ export function tasksOf(input: TasksInput): Task[] {
   const ready = [...(early.length > 0 ? lastOf(early) : floorDone), ...wallsDone];
   const units = input.units.flatMap((unit) => unitTasks(unit, input, ready));
   const fitted = units.filter((task) => task.id.endsWith('-fit')).map((task) => task.id);
-  return [
+  const leak = leakTask(input.survey);
+  const built = new Set(fitted);
+  const laid = [
     ...belowTasks,
     ...walls.flat(),
     ...floorTasks,
@@ -503,5 +548,13 @@ export function tasksOf(input: TasksInput): Task[] {
     ...boxTasks(input, wallsDone),
     ...units,
     ...(late ? finish(fitted.length > 0 ? fitted : ready) : []),
+  ];
+  // a seam that is covered is not tried any more
+  const covers = (task: Task): boolean => leak.length > 0 && task.after.length === 0 && COVERING.includes(task.kind);
+  return [
+    ...leak,
+    ...laid.map((task) => (covers(task) ? { ...task, after: leak.map(({ id }) => id) } : task)),
+    ...runTasks(input.runs.placed, input.runs.holes, fitted),
+    ...lieTasks(input.lying.map(({ unit }) => unit).filter(({ id }) => built.has(`${id}-fit`))),
   ];
 }

@@ -16,6 +16,7 @@ import { LineList } from '../../kit/LineList.js';
 import { MoneyField } from '../../kit/MoneyField.js';
 import { NamedList } from '../../kit/NamedList.js';
 import { NumberField } from '../../kit/NumberField.js';
+import { PhotoButton } from '../../kit/PhotoButton.js';
 import { PickField } from '../../kit/PickField.js';
 import { PointButton } from '../../kit/PointButton.js';
 import { TextEntry } from '../../kit/TextEntry.js';
@@ -90,47 +91,6 @@ function Thumb({ photo, alt }: { readonly photo: string; readonly alt: string })
     <a href={api.photoAddress(photo, false)} target="_blank" rel="noreferrer">
       <img className="thumb" src={api.photoAddress(photo, true)} alt={alt} />
     </a>
-  );
-}
-
-/** Takes a photo from the camera or a file and keeps it with the build. */
-function PhotoButton({
-  text,
-  label,
-  onPhoto,
-}: {
-  readonly text: string;
-  readonly label: string;
-  readonly onPhoto: (id: string) => void;
-}) {
-  const { t } = useSpeech();
-  const id = useSession((s) => s.id);
-  const file = useRef<HTMLInputElement>(null);
-  const add = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen || !id) return;
-    try {
-      onPhoto((await api.addPhoto(id, chosen)).id);
-    } catch (problem) {
-      notify(problem instanceof RefusedError ? problem.message : t('home.failed'), 'trouble');
-    }
-  };
-  return (
-    <>
-      <Button size="small" onClick={() => file.current?.click()}>
-        {text}
-      </Button>
-      <input
-        ref={file}
-        type="file"
-        accept="image/*"
-        hidden
-        aria-label={label}
-        onChange={(event) => {
-          void add(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
-    </>
   );
 }
 

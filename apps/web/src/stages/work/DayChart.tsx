@@ -49,7 +49,8 @@ export function DayChart({
     item.wait ? [{ ...item.wait, number: i + 1, why: item.task.lagWhy ? said(item.task.lagWhy) : '' }] : [],
   );
   const lastDay = Math.max(...slots.map((slot) => slot.day), ...waits.map((wait) => Math.floor((wait.to - 1e-9) / 24)));
-  const days = Array.from({ length: lastDay + 1 }, (_, day) => day);
+  const firstDay = Math.max(0, Math.min(lastDay, ...slots.map((slot) => slot.day)));
+  const days = Array.from({ length: lastDay + 1 - firstDay }, (_, i) => firstDay + i);
   const [left, right] = [96, 18];
   const hours = Math.max(hoursPerDay, 1);
   const x = (hour: number): number =>
@@ -59,16 +60,17 @@ export function DayChart({
     waits.filter((wait) => wait.from < 24 * day + MORNING + hours && wait.to > 24 * day + MORNING);
   const heights = days.map((day) => 50 + 18 * waitingOn(day).length);
   const top = 34;
-  const topOf = (day: number): number => top + heights.slice(0, day).reduce((sum, height) => sum + height, 0);
+  const topOf = (day: number): number =>
+    top + heights.slice(0, day - firstDay).reduce((sum, height) => sum + height, 0);
   return (
     <div ref={ref} className="grow canvas scrolls" tabIndex={0} role="region" aria-label={t('work.days')}>
       {width > 120 && (
         <svg
           className="block"
           width={width}
-          height={topOf(days.length) + 20}
+          height={topOf(lastDay + 1) + 20}
           role="img"
-          aria-label={t('work.chart', { from: dayName(dateOf(0)), to: dayName(dateOf(lastDay)) })}
+          aria-label={t('work.chart', { from: dayName(dateOf(firstDay)), to: dayName(dateOf(lastDay)) })}
         >
           <text className="size-16 strong" x={18} y={22}>
             {t('work.days')}

@@ -1,4 +1,5 @@
 import { scheduleOf } from '../../work/schedule.js';
+import { doneTasks } from '../../work/progress.js';
 import { tasksOf } from '../../work/tasks.js';
 import type { DeriveKit } from '../kit.js';
 import type { Stages } from './stages.js';
@@ -19,10 +20,14 @@ type From =
   | 'parts'
   | 'made'
   | 'joints'
+  | 'runs'
+  | 'lying'
   | 'areas'
   | 'floor'
-  | 'tasks';
-type Makes = 'joints' | 'tasks' | 'schedule';
+  | 'tasks'
+  | 'record'
+  | 'today';
+type Makes = 'joints' | 'tasks' | 'schedule' | 'done';
 
 /** From all that is to be made to the tasks, and the days they fall on. */
 export function workStages({ surfaces }: DeriveKit): Stages<From, Makes> {
@@ -40,6 +45,8 @@ export function workStages({ surfaces }: DeriveKit): Stages<From, Makes> {
         things: from.things,
         parts: from.parts,
         joints: from.joints,
+        runs: from.runs,
+        lying: from.lying,
         areas: from.areas,
         coats: from.floor.coats,
         floor: from.floorChoice,
@@ -48,6 +55,8 @@ export function workStages({ surfaces }: DeriveKit): Stages<From, Makes> {
         settings: from.making,
         book: from.book,
       }),
-    schedule: ({ tasks, settings }) => scheduleOf(tasks, settings.startDate, settings.hoursPerDay),
+    schedule: ({ tasks, settings, record, today }) =>
+      scheduleOf(tasks, settings.startDate, settings.hoursPerDay, { worked: record.tasks, today }),
+    done: ({ record, tasks, parts }) => doneTasks(record, tasks, parts),
   };
 }

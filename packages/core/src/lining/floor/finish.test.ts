@@ -11,8 +11,10 @@ import { derive } from '../../derive/again.fixture.js';
 import { applyOperation } from '../../furniture/kit.js';
 import type { FloorChoice, PriceItem, Project } from '../../document/schema.js';
 import { SURFACE_LIST } from '../../document/surfaces.js';
+import { NO_RUNS } from '../../furniture/runs.js';
 import { scheduleOf } from '../../work/schedule.js';
-import { tasksOf, type Task, type TasksInput } from '../../work/tasks.js';
+import type { Task } from '../../work/task.js';
+import { tasksOf, type TasksInput } from '../../work/tasks.js';
 import { message } from '../../words/message.js';
 import { floorFinish } from './floor-finish.js';
 import { keptBack } from './floor-holes.js';
@@ -134,6 +136,7 @@ describe('awkward pieces', () => {
 
 const plainTask: Task = {
   id: '',
+  kind: 'coat',
   title: message('task.floorCoat', { number: 1, of: 1 }),
   minutes: 60,
   lagHours: 0,
@@ -144,6 +147,8 @@ const plainTask: Task = {
   open: [],
 };
 const NO_WORK: TasksInput = {
+  runs: NO_RUNS,
+  lying: [],
   floorHatches: [],
   linings: {},
   layout: thimble.project.layout,
