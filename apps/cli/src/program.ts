@@ -24,6 +24,7 @@ import {
   suggestCommand,
   weighCommand,
 } from './layout-commands.js';
+import { doneCommand, logCommand, scheduleCommand, todayCommand } from './work-commands.js';
 
 const wholeNumber = (text: string): number => {
   const value = Number(text);
@@ -149,6 +150,40 @@ export function createProgram(): Command {
     .option('--seed <n>', 'seed of the search', wholeNumber, 1)
     .description('search for arrangements that pass every hard rule')
     .action(suggestCommand);
+  program
+    .command('schedule')
+    .argument('<file>', 'a project file')
+    .option('--date <day>', 'the day it is: nothing is planned before it; without it, the last thing done tells')
+    .description('print the order of work with its days, what cures and what is done, as JSON')
+    .action(scheduleCommand);
+  program
+    .command('today')
+    .argument('<file>', 'a project file')
+    .option('--date <day>', 'the day; without it, the first that has work')
+    .description('print the tasks of a day: what to take along, what to watch for, and why then, as JSON')
+    .action(todayCommand);
+  program
+    .command('done')
+    .argument('<file>', 'a project file')
+    .argument('<task>', 'a task, as schedule names it')
+    .option('-o, --output <new>', 'where to write the project; the file itself otherwise')
+    .option('--at <time>', 'when, as 2026-12-01T15:30:00Z; now otherwise')
+    .option('--minutes <n>', 'how long it took in all', wholeNumber)
+    .option('--by <name>', 'who did it')
+    .option('--undo', 'take the tick back')
+    .description('tick a task, with what that says of the vehicle; the days ahead follow')
+    .action(doneCommand);
+  program
+    .command('log')
+    .argument('<file>', 'a project file')
+    .option('--write <text>', 'write an entry')
+    .option('--kind <kind>', 'what it is: note, decision, mistake, snag, test, lesson, …', 'note')
+    .option('--task <task>', 'the task it goes with')
+    .option('--by <name>', 'who writes')
+    .option('--at <time>', 'when; now otherwise')
+    .option('-o, --output <new>', 'where to write the project; the file itself otherwise')
+    .description('print the logbook as JSON, or write an entry into it')
+    .action(logCommand);
   program.command('rules').description('list every rule and formula with its inputs').action(rulesCommand);
   program
     .command('rule')

@@ -14,7 +14,7 @@ export const WORK_EN = {
   'work.first': 'after: {tasks}',
   'work.holds': 'it holds up: {tasks}',
   'work.why': 'Why then',
-  'work.whyBefore': 'after “{task}”: {why}',
+  'work.whyBefore': 'after {task}: {why}',
   'work.take': 'Take along',
   'work.watch': 'Watch for',
   'work.parts': '{count} {count|part|parts}',

@@ -646,8 +646,32 @@ describe('operations', () => {
     [{ name: 'removeReading', payload: { address: 'floor/length', index: 7 } }, 'operation.noReading'],
     [{ name: 'photoReading', payload: { address: 'floor/length', index: 7, photo: null } }, 'operation.noReading'],
     [{ name: 'placeUnit', payload: { unit: wren.project.layout.units[0] } }, 'operation.twice'],
+    [{ name: 'pauseTask', payload: { task: 'bench-fit', at: '2026-12-01T09:00:00.000Z' } }, 'operation.notTouched'],
+    [{ name: 'reopenTask', payload: { task: 'bench-fit' } }, 'operation.notTouched'],
+    [{ name: 'writeLog', payload: { entry: { ...NOTE, text: ' ' } } }, 'operation.emptyEntry'],
+    [{ name: 'strikeLog', payload: { id: 'no', reason: 'x', at: '2026-12-01T09:00:00.000Z' } }, 'operation.notThere'],
   ] as [Operation, string][])('%j cannot be done on the demo', (operation, key) => {
     expect(() => applyOperation(wren.project, operation)).toThrow(
+      expect.objectContaining({ said: expect.objectContaining({ key }) as object }) as Error,
+    );
+  });
+});
+
+describe('the record of the work', () => {
+  it.each([
+    [{ name: 'pauseTask', payload: { task: 'bench-assemble', at: '2026-12-01T09:00:00.000Z' } }, 'operation.notInHand'],
+    [{ name: 'reopenTask', payload: { task: 'bench-fit' } }, 'operation.notDone'],
+    [
+      { name: 'startTask', payload: { ...TASK, task: 'bench-assemble', at: '2026-12-01T09:00:00.000Z' } },
+      'operation.doneAlreadyBy',
+    ],
+    [
+      { name: 'putOffTask', payload: { ...TASK, task: 'bench-assemble', at: '2026-12-01T09:00:00.000Z', until: null } },
+      'operation.doneAlreadyBy',
+    ],
+    [{ name: 'writeLog', payload: { entry: { ...NOTE, id: 'l1' } } }, 'operation.writtenAlready'],
+  ] as [Operation, string][])('%j is refused', (operation, key) => {
+    expect(() => applyOperation(BEFORE, operation)).toThrow(
       expect.objectContaining({ said: expect.objectContaining({ key }) as object }) as Error,
     );
   });

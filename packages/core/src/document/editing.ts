@@ -1,6 +1,6 @@
 import { applyPatches, current, enablePatches, produceWithPatches, type Patch } from 'immer';
 import { addressExists, allowedRange, parseAddress, unitOf as measuredIn } from './address.js';
-import { message, mm, type Message } from '../words/message.js';
+import { message, mm } from '../words/message.js';
 import {
   OPERATION_NAMES,
   OPERATION_PAYLOADS,

@@ -19,7 +19,7 @@ export type {
   Reserved,
   ScribePass,
 } from './lining-schema.js';
-export { type BuildRecord, LOG_KINDS, type LogEntry, type LogKind, type Worked } from './record-schema.js';
+export { LOG_KINDS, type LogEntry, type LogKind, type Worked } from './record-schema.js';
 export { type Operation, OPERATION_NAMES, type OperationName, type OperationOf } from './operation.js';
 export { idSchema } from './schema-base.js';
 export {

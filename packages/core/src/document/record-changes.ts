@@ -87,7 +87,7 @@ export function putOff(draft: Project, { at, until, ...task }: Payload<'putOffTa
 }
 
 export function write(draft: Project, { entry }: Payload<'writeLog'>): void {
-  if (entry.text === '' && entry.photo === null && entry.minutes === null && entry.money === null)
+  if (entry.text.trim() === '' && entry.photo === null && entry.minutes === null && entry.money === null)
     throw new OperationError(message('operation.emptyEntry'), entry.id);
   const { log } = recordOf(draft);
   if (log.some(({ id }) => id === entry.id)) throw new OperationError(message('operation.writtenAlready'), entry.id);

@@ -2,4 +2,4 @@
 export { type DoneTask, tick, touched, untick, workedOn } from './progress.js';
 export { reasonSaid } from './reasons.js';
 export type { PlannedTask, Schedule } from './schedule.js';
-export type { Task, TaskKind } from './task.js';
+export type { Task } from './task.js';

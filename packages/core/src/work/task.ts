@@ -28,6 +28,8 @@ export interface Task {
   readonly id: string;
   readonly kind: TaskKind;
   readonly title: Message;
+  /** What was written at what it is about, in the person's own words. */
+  readonly note?: string;
   /** The surface of the vehicle it is done on, by its id, or the unit; both left out where it is neither. */
   readonly surface?: string;
   readonly unit?: string;

@@ -160,13 +160,14 @@ function backingTask(surface: string, input: TasksInput, after: readonly string[
 function foundTasks(surface: string, { survey }: TasksInput): Task[] {
   return survey.found
     .filter((item) => item.surface === surface && item.status === 'open' && item.decision !== 'keep')
-    .flatMap(({ id, name, decision, kind, hours = 0 }): Task[] =>
+    .flatMap(({ id, name, decision, kind, method, hours = 0 }): Task[] =>
       hours <= 0
         ? []
         : [
             {
               id: `found-${id}`,
               kind: 'find',
+              note: method,
               surface,
               title: message(decision === 'remove' ? 'task.found.remove' : 'task.found.redo', { name }),
               minutes: Math.round(hours * 60),

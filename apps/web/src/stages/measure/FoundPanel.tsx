@@ -1,13 +1,13 @@
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { memo, useRef, useState } from 'react';
+import { memo, useState } from 'react';
 import type { Found, LeakTest, Operation, ServiceJoint } from '@nestplank/core/document';
 import { openBefore, type OpenPoint } from '@nestplank/core/measure';
 import type { Point as Place } from '@nestplank/core/numeric';
 import { formatMoney, type Message } from '@nestplank/core/words';
 import { onWall, screenX, screenY, type FoldOutFrame } from '../../foldout/geometry.js';
-import { api, RefusedError } from '../../state/api.js';
-import { act, notify, useSession } from '../../state/session.js';
+import { api } from '../../state/api.js';
+import { act } from '../../state/session.js';
 import type { Scene } from '../../state/scene.js';
 import { look, useView } from '../../state/view.js';
 import { Check } from '../../kit/Check.js';

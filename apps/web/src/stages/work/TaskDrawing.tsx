@@ -1,3 +1,4 @@
+import '../build/build.css';
 import { useMemo } from 'react';
 import type { Part } from '@nestplank/core/parts';
 import type { Task } from '@nestplank/core/work';

@@ -1,5 +1,5 @@
 import Button from '@mui/material/Button';
-import { reasonSaid, type DoneTask } from '@nestplank/core/work';
+import type { DoneTask } from '@nestplank/core/work';
 import { dayName } from '../../frame/tape-figures.js';
 import { Fold } from '../../kit/Fold.js';
 import type { Scene } from '../../state/scene.js';
@@ -7,6 +7,7 @@ import { look } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { timeSaid } from './times.js';
 import type { useWork } from './use-work.js';
+import { waitsFor } from './waits-for.js';
 
 /** Every task that is open, in its order: why then, taken up or ticked where it stands. */
 export function TaskList({ scene, work }: { readonly scene: Scene; readonly work: ReturnType<typeof useWork> }) {
@@ -35,16 +36,11 @@ export function TaskList({ scene, work }: { readonly scene: Scene; readonly work
             ))}
             <p className="small soft">{said(task.tools)}</p>
             {task.caution && <p className="small soft">{said(task.caution)}</p>}
-            {task.after.flatMap((id) => {
-              const before = known.get(id);
-              return before ? (
-                <p key={id} className="small soft">
-                  {t('work.whyBefore', { task: said(before.title), why: said(reasonSaid(before, task)) })}
-                </p>
-              ) : (
-                []
-              );
-            })}
+            {waitsFor(task, known, speech).map((line) => (
+              <p key={line} className="small soft">
+                {line}
+              </p>
+            ))}
             <div className="task-row-keys">
               <Button
                 size="small"

@@ -1,13 +1,14 @@
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
 import { materialOf } from '@nestplank/core/materials';
-import { reasonSaid, workedOn, type PlannedTask } from '@nestplank/core/work';
+import { workedOn, type PlannedTask } from '@nestplank/core/work';
 import type { Worked } from '@nestplank/core/document';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { TaskDrawing } from './TaskDrawing.js';
 import { dayAfter, timeSaid } from './times.js';
 import type { useWork } from './use-work.js';
+import { waitsFor } from './waits-for.js';
 
 const MINUTE_MS = 60_000;
 
@@ -56,7 +57,6 @@ export function TodayCard({
   const spent = useWorked(worked);
   const { tasks, learnt } = scene.derived.schedule;
   const names = new Map(tasks.map((own) => [own.task.id, own.task]));
-  const before = task.after.flatMap((id) => names.get(id) ?? []);
   const behind = tasks.filter((own) => own.task.after.includes(task.id)).map((own) => said(own.task.title));
   const inHand = (worked?.since ?? null) !== null;
   const count = learnt.find(({ kind }) => kind === task.kind)?.count ?? 0;
@@ -74,11 +74,12 @@ export function TodayCard({
               })}
             </p>
           )}
-          {before.map((own) => (
-            <p key={own.id} className="small needs">
-              {t('work.whyBefore', { task: said(own.title), why: said(reasonSaid(own, task)) })}
+          {waitsFor(task, names, speech).map((line) => (
+            <p key={line} className="small needs">
+              {line}
             </p>
           ))}
+          {task.note !== undefined && task.note !== '' && <p>{task.note}</p>}
           {task.open.map((point) => (
             <p key={`${point.key}:${JSON.stringify(point.params)}`} className="small needs">
               {t('work.open', { what: said(point) })}

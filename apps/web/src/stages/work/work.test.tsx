@@ -6,7 +6,12 @@ import { createDeriver } from '@nestplank/core/derive';
 import type { Operation, Project } from '@nestplank/core/document';
 import { readProjectFile } from '@nestplank/core/formats';
 import { applyOperation } from '@nestplank/core/furniture';
+import { tick, type Task } from '@nestplank/core/work';
+import { say } from '@nestplank/core/words';
 import type { Scene } from '../../state/scene.js';
+import { look } from '../../state/view.js';
+import { tell } from '../../words/words.js';
+import { timeSaid } from './times.js';
 import wrenFile from '../../../../../demo/wren.json?raw';
 
 const acted: Operation[] = [];
@@ -32,19 +37,25 @@ function open(...operations: Operation[]): Scene {
   scene = { project, book, shape: derived, derived, room: derived.inner, previewing: false };
   return scene;
 }
-beforeEach(() => void acted.splice(0));
+beforeEach(() => {
+  acted.splice(0);
+  look({ task: null, who: '' });
+});
 afterEach(cleanup);
 
 describe('the work ahead', () => {
-  it('lists every task in order, after those it waits for, with its hours', () => {
+  it('lists every task in order, after those it waits for, with its time and its tick', async () => {
     const { derived } = open();
     render(<WorkStage />);
-    const items = within(screen.getByRole('list')).getAllByRole('listitem');
+    await userEvent.click(screen.getByText('In order'));
+    const list = screen.getAllByRole('list').find((own) => own.childElementCount > 20) as HTMLElement;
+    const items = within(list).getAllByRole('listitem');
     const { tasks } = derived.schedule;
     expect(items).toHaveLength(tasks.length);
     const order = tasks.map(({ task }) => task.id);
     for (const [i, { task }] of tasks.entries()) {
-      expect(items[i]?.textContent).toContain(`${(task.minutes / 60).toFixed(1)}`);
+      expect(items[i]?.textContent).toContain(timeSaid(task.minutes, { t: tell }));
+      expect(within(items[i] as HTMLElement).getAllByRole('button', { name: /^Done: / })).toHaveLength(1);
       for (const before of task.after) expect(order.indexOf(before)).toBeLessThan(i);
     }
     // what can hurt somebody has its caution with it
@@ -84,6 +95,93 @@ describe('the work ahead', () => {
       ),
     );
     expect(numbers.size).toBeGreaterThan(derived.schedule.tasks.length / 2);
+  });
+  it('begins, pauses, puts off and ticks the task on the bench', async () => {
+    const { derived, project } = open();
+    const first = derived.schedule.tasks[0]?.task;
+    const view = render(<WorkStage />);
+    const card = (): HTMLElement => screen.getByRole('article');
+    expect(card().textContent).toContain(say(first?.title as never));
+    await userEvent.click(screen.getByRole('button', { name: 'Begin' }));
+    expect(acted).toMatchObject([{ name: 'startTask', payload: { task: first?.id, kind: first?.kind } }]);
+    open(...acted);
+    view.rerender(<WorkStage />);
+    await userEvent.click(screen.getByRole('button', { name: 'Pause' }));
+    expect(acted[1]).toMatchObject({ name: 'pauseTask', payload: { task: first?.id } });
+    await userEvent.click(screen.getByRole('button', { name: 'Not today' }));
+    const putOff = acted[2] as { name: string; payload: { until: string } };
+    expect(putOff.name).toBe('putOffTask');
+    expect(putOff.payload.until > new Date().toISOString().slice(0, 10)).toBe(true);
+    // a find is ticked, and is one no more
+    await userEvent.click(screen.getByRole('button', { name: 'Done' }));
+    expect(JSON.stringify(acted[3])).toContain('"status":"done"');
+    const next = open(...acted.slice(0, 1), acted[3] as Operation);
+    view.rerender(<WorkStage />);
+    expect(next.project.survey.found.filter(({ status }) => status === 'done').length).toBe(
+      project.survey.found.filter(({ status }) => status === 'done').length + 1,
+    );
+    expect(card().textContent).not.toContain(say(first?.title as never));
+  });
+  it('tells what was ticked and is another now, and takes a tick back', async () => {
+    const { derived } = open();
+    const cut = derived.schedule.tasks.find(({ task }) => task.id === 'kitchen-cut')?.task as Task;
+    const touch = { at: '2026-12-01T15:00:00.000Z', by: 'Ada', say };
+    const ticked = tick(cut, (scene as Scene).project, derived.parts, touch, 125);
+    open(ticked, { name: 'changeUnit', payload: { id: 'kitchen', changes: { length: 1400 } } });
+    render(<WorkStage />);
+    expect(screen.getByText('1 changed since')).toBeTruthy();
+    expect(screen.getByText(/2 h 05 · Ada/)).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: /^Not done after all: Cut Kitchen/ }));
+    expect(acted).toEqual([{ name: 'reopenTask', payload: { task: 'kitchen-cut' } }]);
+  });
+  it('writes in the logbook beside the task, finds it again, and strikes it out for a reason', async () => {
+    open();
+    const view = render(<WorkStage />);
+    await userEvent.click(screen.getByRole('button', { name: 'Went wrong' }));
+    const keep = screen.getByRole('button', { name: 'Write it down' });
+    expect((keep as HTMLButtonElement).disabled).toBe(true);
+    await userEvent.type(screen.getByRole('textbox', { name: 'Write or say' }), 'drilled too deep');
+    await userEvent.click(keep);
+    expect(acted).toMatchObject([
+      { name: 'writeLog', payload: { entry: { kind: 'mistake', text: 'drilled too deep' } } },
+    ]);
+    open(...acted);
+    view.rerender(<WorkStage />);
+    await userEvent.click(screen.getByRole('button', { name: 'Strike out: drilled too deep' }));
+    await userEvent.type(screen.getByRole('textbox', { name: 'Why is it struck out?' }), 'it was the other one{Enter}');
+    expect(acted[1]).toMatchObject({ name: 'strikeLog', payload: { reason: 'it was the other one' } });
+    open(...acted);
+    view.rerender(<WorkStage />);
+    expect(screen.getByText('struck out: it was the other one')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Strike out: drilled too deep' })).toBeNull();
+  });
+  it('brings a lesson up again with work of its kind, and with no other', () => {
+    const lesson = (work: string): Operation => ({
+      name: 'writeLog',
+      payload: {
+        entry: {
+          id: `l-${work}`,
+          kind: 'lesson',
+          at: '2026-11-01T08:00:00.000Z',
+          text: `mind the ${work}`,
+          by: '',
+          task: null,
+          work,
+          part: null,
+          x: null,
+          minutes: null,
+          money: null,
+          photo: null,
+          passed: null,
+          struck: null,
+        },
+      },
+    });
+    open(lesson('find'), lesson('cut'));
+    render(<WorkStage />);
+    const { textContent } = screen.getByRole('article');
+    expect(textContent).toContain('mind the find');
+    expect(textContent).not.toContain('mind the cut');
   });
   it('says so while there is nothing to do', () => {
     const { project } = readProjectFile(wrenFile);
