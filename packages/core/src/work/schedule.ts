@@ -37,7 +37,7 @@ export interface Schedule {
   readonly workHours: number;
   readonly waitHours: number;
   readonly curing: readonly Curing[];
-  /** What is ticked, of the tasks there are. */
+  /** What is ticked, with what is no task any more because of it, such as a find that is mended. */
   readonly done: number;
   /** What the hours of each kind of work taught. */
   readonly learnt: readonly Learnt[];
@@ -226,7 +226,7 @@ export function scheduleOf(
     workHours: planned.reduce((sum, { left }) => sum + left / 60, 0),
     waitHours: planned.reduce((sum, item) => sum + item.task.lagHours, 0),
     curing,
-    done: tasks.length - tasks.filter(({ id }) => (record.get(id)?.done ?? null) === null).length,
+    done: worked.filter(({ done }) => done !== null).length,
     learnt: learntList,
     nextWait: first?.wait ? { task: first.task.id, from: day(first.wait.from), until: day(first.wait.to) } : null,
   };

@@ -1,5 +1,6 @@
 import Button from '@mui/material/Button';
-import type { DoneTask } from '@nestplank/core/work';
+import { untick, type DoneTask } from '@nestplank/core/work';
+import type { Project } from '@nestplank/core/document';
 import { dayName } from '../../frame/tape-figures.js';
 import { Fold } from '../../kit/Fold.js';
 import type { Scene } from '../../state/scene.js';
@@ -67,9 +68,11 @@ export function TaskList({ scene, work }: { readonly scene: Scene; readonly work
 /** What is ticked, newest first; what changed since says so, and a tick can be taken back. */
 export function DoneList({
   done,
+  project,
   work,
 }: {
   readonly done: readonly DoneTask[];
+  readonly project: Project;
   readonly work: ReturnType<typeof useWork>;
 }) {
   const speech = useSpeech();
@@ -98,7 +101,9 @@ export function DoneList({
                 </span>
               </div>
               {reopened && <p className="small needs">{t('work.changed')}</p>}
-              {!task && <p className="small soft">{t('work.gone')}</p>}
+              {!task && untick(worked.task, project).name === 'reopenTask' && (
+                <p className="small soft">{t('work.gone')}</p>
+              )}
               <Button
                 size="small"
                 aria-label={t('work.undoneOf', { task: title })}

@@ -172,7 +172,7 @@ function Work({ scene }: { readonly scene: Scene }) {
           </section>
         )}
         <Logbook scene={scene} task={now?.task ?? null} kind={kind} onKind={setKind} />
-        <DoneList done={done} work={work} />
+        <DoneList done={done} project={scene.project} work={work} />
         <TaskList scene={scene} work={work} />
         <DayFields scene={scene} />
       </div>
