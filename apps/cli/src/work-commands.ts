@@ -83,6 +83,7 @@ export function todayCommand(path: string, options: { date?: string }): void {
           ...toldTask(planned, say),
           note: planned.task.note ?? null,
           parts: planned.task.parts ?? [],
+          fixings: planned.task.fixings ?? [],
           takeAlong: say(planned.task.tools),
           watchFor: planned.task.caution === null ? null : say(planned.task.caution),
           first: planned.task.open.map(say),

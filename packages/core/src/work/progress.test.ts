@@ -208,6 +208,16 @@ describe('ticking on the demo', () => {
 });
 
 describe('the order of work', () => {
+  it('takes along the screws of all joints of a unit and what is bought for it, none twice', () => {
+    const { schedule, made } = derive(project, priceBook);
+    for (const unit of made) {
+      const task = schedule.tasks.find((own) => own.task.id === `${unit.unit}-assemble`)?.task;
+      if (!task) continue;
+      const screws = unit.joints.reduce((sum, own) => sum + (own.fastener === null ? 0 : own.screws), 0);
+      const bought = unit.hardware.reduce((sum, { amount }) => sum + amount, 0);
+      expect((task.fixings ?? []).reduce((sum, { amount }) => sum + amount, 0)).toBeCloseTo(screws + bought, 6);
+    }
+  });
   it('says for each before and after why, and every demo has tests of what runs in it', () => {
     for (const text of [wrenText, thimbleText]) {
       const { project: own, priceBook: book } = readProjectFile(text);

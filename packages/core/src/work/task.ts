@@ -35,6 +35,8 @@ export interface Task {
   readonly unit?: string;
   /** The parts that are worked on, by their ids. */
   readonly parts?: readonly string[];
+  /** Fixings and hardware that go into it: book entries, and how many of each. */
+  readonly fixings?: readonly { readonly item: string; readonly amount: number }[];
   readonly minutes: number;
   /** Waiting time after it that is not work: curing, drying. Hours. */
   readonly lagHours: number;

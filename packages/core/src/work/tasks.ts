@@ -1,4 +1,5 @@
 import { layersOn, surfaceNamed, type SurfaceTraits } from '../document/surfaces.js';
+import type { MadeUnit } from '../furniture/make.js';
 import type { RunsMade } from '../furniture/runs.js';
 import type { Joint } from '../furniture/school.js';
 import type { LyingPlace } from '../layout/lying.js';
@@ -61,6 +62,7 @@ export interface TasksInput {
   /** How a bare floor is coated; null when it is not. */
   readonly coats: FloorCoats | null;
   readonly joints: readonly Joint[];
+  readonly made: readonly Pick<MadeUnit, 'unit' | 'hardware'>[];
   readonly runs: RunsMade;
   /** Where people lie, by the units. */
   readonly lying: readonly LyingPlace[];
@@ -441,6 +443,16 @@ function boxTasks({ parts }: TasksInput, ready: readonly string[]): Task[] {
   });
 }
 
+/** Screws of a unit's joints and what is bought for it, so many of each. */
+function fixingsOf(unit: string, { joints, made }: TasksInput): NonNullable<Task['fixings']> {
+  const counts = new Map<string, number>();
+  const add = (item: string, amount: number): void => void counts.set(item, (counts.get(item) ?? 0) + amount);
+  for (const { a, fastener, screws } of joints)
+    if (a.startsWith(`${unit}.`) && fastener !== null && screws > 0) add(fastener, screws);
+  for (const own of made) if (own.unit === unit) for (const { item, amount } of own.hardware) add(item, amount);
+  return [...counts.entries()].map(([item, amount]) => ({ item, amount }));
+}
+
 function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Task[] {
   const parts = input.parts.filter((part) => part.unit === unit.id);
   if (parts.length === 0) return [];
@@ -466,6 +478,7 @@ function unitTasks(unit: Unit, input: TasksInput, ready: readonly string[]): Tas
       id: build,
       kind: 'assemble',
       ...its,
+      fixings: fixingsOf(unit.id, input),
       title: message('task.unitAssemble', { name: unit.name }),
       minutes: parts.length * MINUTES.assemblePart,
       lagHours: lag,

@@ -91,6 +91,11 @@ export function TodayCard({
           <div>
             <h3>{t('work.take')}</h3>
             <p>{said(task.tools)}</p>
+            {(task.fixings ?? []).map(({ item, amount }) => (
+              <p key={item}>
+                {Number(amount.toFixed(1))} × {materialOf(scene.book, item)?.name ?? item}
+              </p>
+            ))}
             {partsByMaterial(task.parts ?? [], scene).map((line) => (
               <p key={line}>{line}</p>
             ))}

@@ -45,6 +45,7 @@ export function workStages({ surfaces }: DeriveKit): Stages<From, Makes> {
         things: from.things,
         parts: from.parts,
         joints: from.joints,
+        made: from.made,
         runs: from.runs,
         lying: from.lying,
         areas: from.areas,

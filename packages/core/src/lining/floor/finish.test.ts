@@ -147,6 +147,7 @@ const plainTask: Task = {
   open: [],
 };
 const NO_WORK: TasksInput = {
+  made: [],
   runs: NO_RUNS,
   lying: [],
   floorHatches: [],
