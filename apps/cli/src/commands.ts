@@ -11,7 +11,7 @@ import { templateParts } from '@nestplank/core/lining';
 import { startPriceBook } from '@nestplank/core/materials';
 import { sheetLetter } from '@nestplank/core/plan';
 import { halfWidth, roofHeight, type Shell, wallTop } from '@nestplank/core/shell';
-import { say } from '@nestplank/core/words';
+import { PLAIN_VOICE, say } from '@nestplank/core/words';
 import { loadProgram, solveJob, type CutPlan } from '@nestplank/core/cutting';
 import { projectFileText, readCutJob, readJson, readOperations, reportOf } from '@nestplank/core/formats';
 import { CommandFailure } from './failure.js';
@@ -225,6 +225,7 @@ export async function exportCommand(
     partDxf,
     partDxfR12,
     partSvg,
+    scheduleIcs,
     sheetDxf,
     sheetDxfR12,
     sheetSvg,
@@ -267,6 +268,17 @@ export async function exportCommand(
         `${project.id}-labels.pdf`,
         await labelsPdf(project, derived.parts, (part) => part.id, priceBook, { regular: font(400), bold: font(700) }),
       );
+    case 'ics': {
+      const { units, fraction } = project.settings;
+      folder();
+      return into(
+        `${project.id}-days.ics`,
+        scheduleIcs(project, derived.schedule, project.settings.startDate, {
+          ...PLAIN_VOICE,
+          lengths: { units, fraction },
+        }),
+      );
+    }
     case 'shopping':
       folder();
       return into(
@@ -337,7 +349,7 @@ export async function exportCommand(
     default:
       throw new CommandFailure(
         2,
-        `--as ${options.as}: json, csv, dxf, dxf-r12, svg, pdf, gltf, labels, sheets, templates, shopping, readings and survey can be written.`,
+        `--as ${options.as}: json, csv, dxf, dxf-r12, svg, pdf, gltf, labels, sheets, templates, shopping, ics, readings and survey can be written.`,
       );
   }
 }

@@ -69,6 +69,13 @@ describe('the work from the command line', () => {
     const bad = plank('today', wren, '--date', 'tomorrow');
     expect([bad.code, bad.err]).toEqual([2, expect.stringContaining('no date')]);
   });
+  it('writes the days ahead as a calendar, with one name for each event', () => {
+    expect(plank('export', wren, '--as', 'ics', '-o', folder).code).toBe(0);
+    const text = readFileSync(join(folder, 'wren-days.ics'), 'utf8').replace(/\r\n[ \t]/g, '');
+    const names = [...text.matchAll(/^UID:(.+)$/gm)].map(([, name]) => name);
+    expect(names.length).toBeGreaterThan(scheduleOf(wren).tasks.length);
+    expect(new Set(names).size).toBe(names.length);
+  });
   it('writes the logbook, with its task, and refuses what is none', () => {
     const file = join(folder, 'log.json');
     const entry = ['--write', 'string a line before row 1', '--kind', 'lesson', '--task', 'kitchen-fit'];

@@ -1,12 +1,13 @@
 import { createRequire } from 'node:module';
 import { readFile } from 'node:fs/promises';
 import { strToU8, zipSync } from 'fflate';
-import { derive, type Derived } from '@nestplank/core/derive';
+import { derive, DERIVE_KIT, type Derived } from '@nestplank/core/derive';
 import type { PriceBook, Project } from '@nestplank/core/document';
 import { floorCards, floorOutlines } from '@nestplank/core/layout';
 import { templateParts } from '@nestplank/core/lining';
 import { sheetLetter } from '@nestplank/core/plan';
 import { projectFileText } from '@nestplank/core/formats';
+import { PLAIN_VOICE } from '@nestplank/core/words';
 
 /** A file that cannot be made as it was asked for. */
 export class MakeError extends Error {
@@ -152,6 +153,24 @@ const MAKERS: Readonly<Record<string, (source: Source) => Promise<Made> | Made>>
     type: 'application/pdf',
     content: await (await writers()).shoppingPdf(project, derived.shopping, priceBook, await fonts()),
   }),
+  ics: async ({ project, priceBook, query }) => {
+    const { date } = query;
+    if (
+      date !== undefined &&
+      !(typeof date === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(date) && !Number.isNaN(Date.parse(date)))
+    )
+      refuse(`“${String(date)}” is no date such as 2026-12-01.`, 'date');
+    const { schedule } = derive(project, priceBook, DERIVE_KIT, date ?? null);
+    const { units, fraction } = project.settings;
+    return {
+      name: `${project.id}-days.ics`,
+      type: 'text/calendar',
+      content: (await writers()).scheduleIcs(project, schedule, project.settings.startDate, {
+        ...PLAIN_VOICE,
+        lengths: { units, fraction },
+      }),
+    };
+  },
   template,
   pdf: async ({ project, priceBook, derived }) => ({
     name: `${project.id}-cut-diagrams.pdf`,

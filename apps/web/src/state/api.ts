@@ -120,4 +120,6 @@ export const api = {
   takeEverything: (file: File) => upload<TakenIn>('everything', 'archive', file),
   photoAddress: (photo: string, small: boolean) => `/api/photos/${photo}${small ? '?size=small' : ''}`,
   fileAddress: (id: string, format: string) => `/api/${at(id)}/files/${format}`,
+  /** The days ahead as a calendar file, as they are on a day. */
+  calendarAddress: (id: string, date: string) => `/api/${at(id)}/files/ics?date=${date}`,
 };

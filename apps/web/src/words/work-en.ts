@@ -49,7 +49,7 @@ export const WORK_EN = {
   'work.changedCount': '{count} changed since',
   'work.who': 'Who works',
   'work.nobody': 'not said',
-  'work.settings': 'Days and hours',
+  'work.calendar': 'Take the days out as a calendar',
   'work.learnt': '{kind}: takes {ratio} times what was thought, from {count}',
   'work.kind.find': 'finds',
   'work.kind.test': 'trials',

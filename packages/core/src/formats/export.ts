@@ -1,4 +1,5 @@
 /** Writers of drawings and lists; apart from the readers because their libraries are large. */
+export { scheduleIcs } from './calendar-ics.js';
 export { cutListCsv, partDxf, partSvg } from './write.js';
 export { cutDiagramsPdf, legendOf } from './cut-pdf.js';
 export { startPdf } from './pdf-tools.js';

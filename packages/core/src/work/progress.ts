@@ -74,8 +74,11 @@ export interface DoneTask {
   readonly reopened: boolean;
 }
 
+const NONE_DONE: readonly DoneTask[] = [];
+
 /** What was ticked, newest first. */
 export function doneTasks(record: BuildRecord, tasks: readonly Task[], parts: readonly Part[]): readonly DoneTask[] {
+  if (record.tasks.every(({ done }) => done === null)) return NONE_DONE;
   const known = new Map(tasks.map((task) => [task.id, task]));
   const byId = new Map(parts.map((part) => [part.id, part]));
   return record.tasks

@@ -242,15 +242,13 @@ function layerTasks(
     };
     opens = false;
     const isFace = kind === 'line' && layer === layers.findLast((other) => other.place === 'continuous');
-    const before = isFace
-      ? [
-          backingTask(surface, input, after),
-          wiringTask(surface, input, after),
-          ...(place === undefined ? [] : jointTasks(input.survey, place)),
-        ].filter((own) => own !== null)
+    const behind = isFace
+      ? [backingTask(surface, input, after), wiringTask(surface, input, after)].filter((own) => own !== null)
       : [];
+    const joints = isFace && place !== undefined ? jointTasks(input.survey, place) : [];
+    const waits = [...(behind.length > 0 ? behind.map(({ id }) => id) : after), ...joints.map(({ id }) => id)];
     after = [task.id];
-    return before.length > 0 ? [...before, { ...task, after: [...task.after, ...before.map(({ id }) => id)] }] : [task];
+    return [...joints, ...behind, { ...task, after: waits }];
   });
   return [...finds, ...tasks];
 }

@@ -5,6 +5,7 @@ import { workedOn, type PlannedTask } from '@nestplank/core/work';
 import type { Worked } from '@nestplank/core/document';
 import type { Scene } from '../../state/scene.js';
 import { useSpeech } from '../../words/use-speech.js';
+import { BeforeClosing } from './BeforeClosing.js';
 import { TaskDrawing } from './TaskDrawing.js';
 import { dayAfter, timeSaid } from './times.js';
 import type { useWork } from './use-work.js';
@@ -80,11 +81,6 @@ export function TodayCard({
             </p>
           ))}
           {task.note !== undefined && task.note !== '' && <p>{task.note}</p>}
-          {task.open.map((point) => (
-            <p key={`${point.key}:${JSON.stringify(point.params)}`} className="small needs">
-              {t('work.open', { what: said(point) })}
-            </p>
-          ))}
         </div>
         <TaskDrawing task={task} scene={scene} />
         <div className="bench-notes">
@@ -121,6 +117,7 @@ export function TodayCard({
           </p>
           {task.lagWhy && <p className="small soft">{t('work.lagAfter', { why: said(task.lagWhy) })}</p>}
         </div>
+        <BeforeClosing task={task} scene={scene} />
       </article>
       <div className="bench-keys">
         <Button variant="outlined" onClick={() => (inHand ? work.pause(task) : work.start(task))}>

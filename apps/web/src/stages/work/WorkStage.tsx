@@ -1,14 +1,17 @@
 import './work.css';
 import Button from '@mui/material/Button';
+import { formatISO } from 'date-fns/formatISO';
 import { useState } from 'react';
 import type { LogKind, Settings } from '@nestplank/core/document';
 import type { Message } from '@nestplank/core/words';
 import { dayName } from '../../frame/tape-figures.js';
 import { DateField } from '../../kit/DateField.js';
+import { FileButton } from '../../kit/FileButton.js';
 import { NumberField } from '../../kit/NumberField.js';
 import { PickField } from '../../kit/PickField.js';
+import { api } from '../../state/api.js';
 import { useScene, type Scene } from '../../state/scene.js';
-import { act } from '../../state/session.js';
+import { act, useSession } from '../../state/session.js';
 import { look, useView } from '../../state/view.js';
 import { useSpeech } from '../../words/use-speech.js';
 import { DayChart } from './DayChart.js';
@@ -26,6 +29,7 @@ const LESSONS = 3;
 function DayFields({ scene }: { readonly scene: Scene }) {
   const { t, said } = useSpeech();
   const who = useView((view) => view.who);
+  const id = useSession((session) => session.id);
   const { settings, people } = scene.project;
   const { schedule } = scene.derived;
   const change = (changes: Partial<Omit<Settings, 'cutting'>>): Message | null =>
@@ -73,6 +77,11 @@ function DayFields({ scene }: { readonly scene: Scene }) {
             return null;
           }}
         />
+      )}
+      {id !== null && schedule.tasks.length > 0 && (
+        <FileButton address={api.calendarAddress(id, formatISO(new Date(), { representation: 'date' }))}>
+          {t('work.calendar')}
+        </FileButton>
       )}
       <p className="small soft">{t('work.estimate')}</p>
       {schedule.learnt.map(({ kind, ratio, count }) => (

@@ -155,6 +155,21 @@ describe('the work ahead', () => {
     expect(screen.getByText('struck out: it was the other one')).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Strike out: drilled too deep' })).toBeNull();
   });
+  it('shows what is open where it closes something, and overrules it for a reason that stays', async () => {
+    const { derived } = open();
+    const planned = derived.schedule.tasks.find(({ task }) => task.open.length > 0 && task.surface !== undefined);
+    const task = planned?.task as Task;
+    look({ task: task.id });
+    const view = render(<WorkStage />);
+    const points = within(screen.getByRole('article')).getAllByRole('button', { name: /^Go on all the same: / });
+    expect(points).toHaveLength(task.open.length);
+    await userEvent.click(points[0] as HTMLElement);
+    await userEvent.type(within(screen.getByRole('article')).getByRole('textbox'), 'reached from below{Enter}');
+    expect(acted).toMatchObject([{ name: 'overrulePoint', payload: { reason: 'reached from below' } }]);
+    const after = open(...acted).derived.schedule.tasks.find((own) => own.task.id === task.id);
+    expect(after?.task.open).toHaveLength(task.open.length - 1);
+    view.rerender(<WorkStage />);
+  });
   it('brings a lesson up again with work of its kind, and with no other', () => {
     const lesson = (work: string): Operation => ({
       name: 'writeLog',
