@@ -1,5 +1,3 @@
-import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { memo, useState } from 'react';
 import type { Found, LeakTest, Operation, ServiceJoint } from '@nestplank/core/document';
 import { openBefore } from '@nestplank/core/measure';
